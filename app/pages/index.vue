@@ -1,0 +1,1 @@
+<template><main><h1>Plauder</h1></main></template>

@@ -1,0 +1,58 @@
+import { definePreset } from '@primeuix/themes'
+import Aura from '@primeuix/themes/aura'
+
+/**
+ * Plauder's roles of colour, as PrimeVue's tokens. The values themselves stand once, in base.css; here
+ * they are given to the components.
+ */
+const roles = {
+  primary: {
+    color: 'var(--mulberry)',
+    contrastColor: 'var(--on-mulberry)',
+    hoverColor: 'var(--mulberry-deep)',
+    activeColor: 'var(--mulberry-deep)',
+  },
+  highlight: {
+    background: 'var(--mulberry-ground)',
+    focusBackground: 'var(--mulberry-ground)',
+    color: 'var(--mulberry)',
+    focusColor: 'var(--mulberry)',
+  },
+  text: { color: 'var(--ink)', hoverColor: 'var(--ink)', mutedColor: 'var(--quiet)', hoverMutedColor: 'var(--quiet)' },
+  content: { background: 'var(--surface)', hoverBackground: 'var(--hover)', borderColor: 'var(--rule)', color: 'var(--ink)', hoverColor: 'var(--ink)' },
+  formField: {
+    background: 'var(--surface)',
+    filledBackground: 'var(--surface)',
+    disabledBackground: 'var(--paper)',
+    borderColor: 'var(--field-rule)',
+    hoverBorderColor: 'var(--quiet)',
+    focusBorderColor: 'var(--mulberry)',
+    invalidBorderColor: 'var(--brick)',
+    color: 'var(--ink)',
+    placeholderColor: 'var(--quiet)',
+    invalidPlaceholderColor: 'var(--quiet)',
+    iconColor: 'var(--quiet)',
+    shadow: 'none',
+  },
+  overlay: {
+    select: { background: 'var(--surface)', borderColor: 'var(--field-rule)', color: 'var(--ink)' },
+    popover: { background: 'var(--surface)', borderColor: 'var(--field-rule)', color: 'var(--ink)' },
+    modal: { background: 'var(--surface)', borderColor: 'var(--field-rule)', color: 'var(--ink)' },
+  },
+  list: {
+    option: { focusBackground: 'var(--hover)', selectedBackground: 'var(--mulberry-ground)', selectedFocusBackground: 'var(--mulberry-ground)', color: 'var(--ink)', focusColor: 'var(--ink)', selectedColor: 'var(--mulberry)', selectedFocusColor: 'var(--mulberry)' },
+  },
+  mask: { background: 'rgb(35 31 43 / 0.35)', color: 'var(--ink)' },
+}
+
+const preset = definePreset(Aura, {
+  primitive: { borderRadius: { none: '0', xs: '3px', sm: '4px', md: '6px', lg: '6px', xl: '8px' } },
+  semantic: {
+    transitionDuration: '0.12s',
+    focusRing: { width: '2px', style: 'solid', color: 'var(--mulberry)', offset: '2px' },
+    formField: { paddingX: '0.65rem', paddingY: '0.45rem', borderRadius: '6px', focusRing: { width: '2px', style: 'solid', color: 'var(--mulberry)', offset: '0', shadow: 'none' } },
+    colorScheme: { light: roles, dark: roles },
+  },
+})
+
+export default { preset, options: { darkModeSelector: 'media', cssLayer: { name: 'primevue', order: 'primevue, plauder' } } }

@@ -1,0 +1,37 @@
+/** One line of the ledger of a number: who agreed or refused, when and how. Lines are added, never changed. */
+export interface ConsentEntry {
+  /** Epoch milliseconds. */
+  at: number
+  /** Grows with every entry of the number: orders entries of one instant. */
+  sequence: number
+  kind: 'agreed' | 'refused'
+  covers: 'texts' | 'calls' | 'both'
+}
+
+export interface ConsentState<Entry extends ConsentEntry = ConsentEntry> {
+  texts: 'unknown' | 'agreed' | 'refused'
+  calls: 'unknown' | 'agreed' | 'refused'
+  /** The entry that decided on texts; undefined while unknown. */
+  textsBy?: Entry
+}
+
+/**
+ * The state of a number's consent at a moment, from its ledger alone: the newest word counts.
+ *
+ * @param entries in any order
+ * @param instant epoch milliseconds; later entries are not yet known then
+ */
+export function consentAt<Entry extends ConsentEntry>(entries: Entry[], instant: number): ConsentState<Entry> {
+  const state: ConsentState<Entry> = { texts: 'unknown', calls: 'unknown' }
+  const told = entries
+    .filter(entry => entry.at <= instant)
+    .sort((a, b) => a.at - b.at || a.sequence - b.sequence)
+  for (const entry of told) {
+    if (entry.covers !== 'calls') {
+      state.texts = entry.kind
+      state.textsBy = entry
+    }
+    if (entry.covers !== 'texts') state.calls = entry.kind
+  }
+  return state
+}

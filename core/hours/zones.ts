@@ -1,0 +1,58 @@
+import moment from 'moment-timezone'
+
+/**
+ * Offsets of one time zone over time: `offsets[i]` minutes east of UTC hold until `untils[i]`.
+ * Small enough to be sent to a browser, whose own rules may be older than the law.
+ */
+export interface ZoneRules {
+  name: string
+  /** Epoch milliseconds at which the piece ends; the last is Infinity (null in JSON). */
+  untils: (number | null)[]
+  /** Minutes east of UTC. */
+  offsets: number[]
+}
+
+const known = new Map<string, ZoneRules | null>()
+
+/**
+ * Rules of a zone of the IANA database, from the package's data (newer than the runtime's own).
+ *
+ * @returns null if no zone has that name
+ */
+export function zoneRules(name: string): ZoneRules | null {
+  const cached = known.get(name)
+  if (cached !== undefined) return cached
+  const zone = name ? moment.tz.zone(name) : null
+  const rules = zone && {
+    name,
+    untils: zone.untils.map(until => Number.isFinite(until) ? until : null),
+    offsets: zone.offsets.map(west => -west),
+  }
+  known.set(name, rules)
+  return rules
+}
+
+export const ZONE_DATA_VERSION = moment.tz.dataVersion as string
+
+/** The part of a zone's rules that covers a span, for a reader who needs no more. */
+export function rulesBetween(rules: ZoneRules, from: number, to: number): ZoneRules {
+  const first = pieceAt(rules, from)
+  const last = pieceAt(rules, to)
+  return {
+    name: rules.name,
+    untils: [...rules.untils.slice(first, last), null],
+    offsets: rules.offsets.slice(first, last + 1),
+  }
+}
+
+/** Index of the piece of the rules that holds at an instant. */
+export function pieceAt(rules: ZoneRules, instant: number): number {
+  let low = 0
+  let high = rules.untils.length - 1
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (instant < (rules.untils[middle] ?? Infinity)) high = middle
+    else low = middle + 1
+  }
+  return low
+}

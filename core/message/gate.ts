@@ -1,0 +1,50 @@
+import { nextReachable, reachableAt, type HoursWindow } from '../hours/reachable'
+
+/** Somebody who wrote or called this recently may be answered whatever the hour (common practice). */
+export const ANSWER_WELCOME_FOR = 3_600_000
+
+export type HoldReason = 'opted-out' | 'night' | 'zone-unknown' | 'line-closed' | 'texting-off' | 'number-unusable' | 'no-balance'
+
+export interface GateFacts {
+  now: number
+  textingOn: boolean
+  lineOpen: boolean
+  numberUsable: boolean
+  optedOut: boolean
+  /** Every zone the person may be in; empty if nothing is known. */
+  zones: string[]
+  hours?: HoursWindow
+  /** Last text or call from them, over any line; null if there was none. */
+  lastHeardAt: number | null
+  /** A person has said "yes, at night" for this one text. */
+  nightAllowed: boolean
+}
+
+export type Verdict = { leaves: true } | { leaves: false, reason: HoldReason, notBefore: number | null }
+
+/**
+ * The rules that every single text passes right before it is handed over, whoever set it off.
+ * An opt-out comes first: no word of anybody's opens it.
+ */
+export function mayLeave(facts: GateFacts): Verdict {
+  if (facts.optedOut) return held('opted-out')
+  if (!facts.textingOn) return held('texting-off')
+  if (!facts.lineOpen) return held('line-closed')
+  if (!facts.numberUsable) return held('number-unusable')
+  return mayLeaveNow(facts)
+}
+
+/** The part of the rules that depends on the hour alone, for the warning before sending. */
+export function mayLeaveNow({ now, zones, hours, lastHeardAt, nightAllowed }: Pick<GateFacts, 'now' | 'zones' | 'hours' | 'lastHeardAt' | 'nightAllowed'>): Verdict {
+  if (nightAllowed || answersSomebody(now, lastHeardAt) || reachableAt(now, zones, hours)) return { leaves: true }
+  const next = nextReachable(now, zones, hours)
+  return { leaves: false, reason: next ? 'night' : 'zone-unknown', notBefore: next?.getTime() ?? null }
+}
+
+export function answersSomebody(now: number, lastHeardAt: number | null): boolean {
+  return lastHeardAt !== null && now - lastHeardAt <= ANSWER_WELCOME_FOR
+}
+
+function held(reason: HoldReason): Verdict {
+  return { leaves: false, reason, notBefore: null }
+}

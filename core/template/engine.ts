@@ -1,0 +1,54 @@
+import { Liquid, filters, type FilterImplOptions } from 'liquidjs'
+import { formatDate } from './dates'
+
+/** Limits of one template. Generous for any text that a telephone takes, small enough to hurt nobody. */
+export const TEMPLATE_LIMITS = {
+  /** Characters of the template itself. */
+  length: 5_000,
+  /** Tags inside of tags. */
+  nesting: 10,
+  /** Tags and outputs altogether. */
+  pieces: 300,
+  /** Milliseconds of rendering. */
+  renderMs: 50,
+  /** liquidjs's own count of what rendering allocates. */
+  memory: 200_000,
+}
+
+/** Conditions only: the fields hold no lists to loop over, and nothing is included from elsewhere. */
+const ALLOWED_TAGS = ['if', 'unless', 'case', 'comment', 'raw'] as const
+const ALLOWED_FILTERS = ['default', 'upcase', 'downcase', 'capitalize', 'strip', 'truncate', 'truncatewords', 'first_word', 'date', 'money'] as const
+export const TEMPLATE_FILTERS: readonly string[] = ALLOWED_FILTERS
+
+const OWN_FILTERS: Record<string, FilterImplOptions> = {
+  date(this: { context: { getSync(path: string[]): unknown } }, value: unknown, format: unknown = 'day') {
+    if (isBlank(value)) return ''
+    return formatDate(value, String(format), String(this.context.getSync(['zone'])))
+  },
+  /** The first given name where a field holds several. */
+  first_word: (value: unknown) => String(value ?? '').trim().split(/\s+/)[0] ?? '',
+  money: (value: unknown) => isBlank(value) || Number.isNaN(Number(value)) ? '' : Number(value).toLocaleString('en-US', { minimumFractionDigits: Number.isInteger(Number(value)) ? 0 : 2, maximumFractionDigits: 2 }),
+}
+
+/** What would leave a hole in a sentence. */
+export function isBlank(value: unknown): boolean {
+  return value === null || value === undefined || value === false || String(value).trim() === ''
+}
+
+/** liquidjs with nothing in it but what Plauder allows. */
+export function makeEngine(): Liquid {
+  const engine = new Liquid({
+    strictFilters: true,
+    ownPropertyOnly: true,
+    parseLimit: TEMPLATE_LIMITS.length,
+    renderLimit: TEMPLATE_LIMITS.renderMs,
+    memoryLimit: TEMPLATE_LIMITS.memory,
+    cache: false,
+  })
+  const allowedTags: readonly string[] = ALLOWED_TAGS
+  for (const name of Object.keys(engine.tags)) if (!allowedTags.includes(name)) delete engine.tags[name]
+  for (const name of Object.keys(engine.filters)) Reflect.deleteProperty(engine.filters, name)
+  for (const name of ALLOWED_FILTERS) engine.registerFilter(name, OWN_FILTERS[name] ?? filters[name as keyof typeof filters] as FilterImplOptions)
+  return engine
+}
+

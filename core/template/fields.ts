@@ -1,0 +1,18 @@
+export type FieldKind = 'text' | 'number' | 'money' | 'date' | 'time' | 'choice' | 'yes-no' | 'phone' | 'link' | 'mail'
+
+/** Whose field it is, in the words of the list from which it is chosen. */
+export type FieldGroup = 'person' | 'company' | 'sender' | 'firm'
+
+/** One entry of the field catalogue, which templates, filters, forms and import all read. */
+export interface Field {
+  /** As written in a template: `person.first_name`. */
+  path: string
+  group: FieldGroup
+  label: string
+  kind: FieldKind
+  /** For previews where no record is at hand; invented. */
+  example: string
+}
+
+/** The values that a template may use: groups of plain values. Nothing else is ever given to it. */
+export type FieldValues = Partial<Record<FieldGroup, Record<string, unknown>>>

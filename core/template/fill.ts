@@ -1,0 +1,89 @@
+import { Output, type Context, type Liquid, type Template } from 'liquidjs'
+import type { FieldValues } from './fields'
+import { isBlank } from './engine'
+import { parseTemplate, type Place, type TemplateProblem } from './parse'
+
+/** A field that would have left a hole: empty, without a stand-in. */
+export interface Hole extends Place {
+  /** The field as written, such as `person.first_name`. */
+  path: string
+}
+
+export type Filled
+  = | { ok: true, text: string }
+    | { ok: false, holes: Hole[], problems: TemplateProblem[] }
+
+/** Fills one template many times; see `fillTemplate`. */
+export type Filler = (values: FieldValues, zone: string) => Filled
+
+/**
+ * Parses once, for filling for many people.
+ *
+ * @param source Liquid, as stored
+ */
+export function makeFiller(source: string): Filler {
+  const parsed = parseTemplate(source)
+  if (!parsed.ok) return () => ({ ok: false, holes: [], problems: parsed.problems })
+  const holes: Hole[] = []
+  for (const output of outputsOf(parsed.pieces)) watch(output, holes)
+  return (values, zone) => {
+    holes.length = 0
+    return render(parsed.engine, parsed.pieces, { ...values, zone }, holes)
+  }
+}
+
+/**
+ * Fills a template with one person's values.
+ *
+ * @param zone IANA zone in which instants are written
+ * @returns the text, or the fields that would have left a hole in it. No text ever has one
+ */
+export function fillTemplate(source: string, values: FieldValues, zone: string): Filled {
+  return makeFiller(source)(values, zone)
+}
+
+function render(engine: Liquid, pieces: Template[], scope: object, holes: Hole[]): Filled {
+  try {
+    const text = String(engine.renderSync(pieces, scope))
+    if (holes.length > 0) return { ok: false, holes: [...holes], problems: [] }
+    if (text.trim() === '') return { ok: false, holes: [], problems: [{ line: 1, column: 1, message: 'Nothing is left of the text for this person.' }] }
+    return { ok: true, text }
+  }
+  catch (error) {
+    const place = (error as { token?: { getPosition(): number[] } }).token?.getPosition() ?? [1, 1]
+    return { ok: false, holes: [], problems: [{ line: place[0]!, column: place[1]!, message: renderMessage(error) }] }
+  }
+}
+
+function renderMessage(error: unknown): string {
+  const original = (error as { originalError?: Error }).originalError ?? error as Error
+  return original instanceof RangeError ? original.message : `This cannot be filled: ${original.message.split(', line:')[0]}.`
+}
+
+/** Notes an output that comes out blank; Liquid alone would write nothing and say nothing. */
+function watch(output: Output, holes: Hole[]): void {
+  const value = output.value
+  const evaluate = value.value.bind(value)
+  const [line, column] = output.token.getPosition() as [number, number]
+  value.value = function* (context: Context, lenient?: boolean) {
+    const result: unknown = yield evaluate(context, lenient)
+    if (isBlank(result)) holes.push({ path: pathOf(output), line, column })
+    return result
+  } as typeof value.value
+}
+
+function pathOf(output: Output): string {
+  return output.token.getText().replace(/^\{\{-?\s*|\s*-?\}\}$/g, '').split('|')[0]!.trim()
+}
+
+function outputsOf(pieces: Template[]): Output[] {
+  return pieces.flatMap(piece => [
+    ...(piece instanceof Output ? [piece] : []),
+    ...outputsOf(childrenOf(piece)),
+  ])
+}
+
+/** liquidjs hands out children by a generator that returns them; without partials it never yields. */
+function childrenOf(piece: Template): Template[] {
+  return piece.children?.(false, true).next().value as Template[] | undefined ?? []
+}

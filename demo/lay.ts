@@ -1,0 +1,85 @@
+import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { v7 as uuid } from 'uuid'
+import { tx, type Database } from '../server/db/door'
+import * as schema from '../server/db/schema'
+import { startDatabase } from '../server/db/start'
+import { hashPassword } from '../server/identity/password'
+import { addCast } from './cast'
+import { COLLEAGUES, DEMO_PASSWORD, LINES } from './colleagues'
+import { CUSTOM_FIELDS } from './fields'
+import { generate, type Staff } from './generate'
+import type { Rows } from './rows'
+import { TEMPLATES } from './templates'
+
+/** Rows in one statement; more would keep everybody else waiting. */
+const CHUNK = 400
+
+/**
+ * Lays the demo data into a data folder that has none yet.
+ *
+ * @param fresh throws away what is there first
+ * @returns whether anything was laid
+ */
+export async function layDemo(folder: string, fresh: boolean, now = new Date()): Promise<boolean> {
+  if (fresh) for (const part of ['database', 'practice']) rmSync(join(folder, part), { recursive: true, force: true })
+  if (existsSync(join(folder, 'database', 'PG_VERSION'))) return false
+  const database = await startDatabase(folder)
+  await fillDemo(now, join(folder, 'practice'))
+  await database.close()
+  return true
+}
+
+/** Fills an open, empty database. */
+export async function fillDemo(now: Date, practiceFolder?: string): Promise<void> {
+  const passwordHash = await hashPassword(DEMO_PASSWORD)
+  const staff = await tx(database => addStaff(database, passwordHash, now))
+  const rows = generate(staff, now)
+  addCast(rows, staff, now)
+  await tx(database => write(database, rows))
+  if (practiceFolder) writeOwners(practiceFolder, rows)
+}
+
+async function addStaff(database: Database, passwordHash: string, now: Date): Promise<Staff> {
+  const teams = { sales: uuid(), recruiting: uuid() }
+  const colleagues = Object.fromEntries(COLLEAGUES.map(one => [one.key, uuid()]))
+  await database.insert(schema.firm).values({ name: 'Pannier & Post', country: 'US', textingOn: true })
+  await database.insert(schema.team).values([{ id: teams.sales, name: 'Sales and client care' }, { id: teams.recruiting, name: 'Recruiting' }])
+  await database.insert(schema.colleague).values(COLLEAGUES.map(({ key, name, email, role, title, zone, directLine }) => ({ id: colleagues[key]!, name, firstName: name.split(' ')[0]!, email, passwordHash, role, title, zone, directLine })))
+  await database.insert(schema.teamMember).values(COLLEAGUES.flatMap(one => one.teams.map(team => ({ teamId: teams[team], colleagueId: colleagues[one.key]! }))))
+  await database.insert(schema.customField).values(CUSTOM_FIELDS.map((field, position) => ({ ...field, id: uuid(), position })))
+  const lines = LINES.map(({ key, e164, name, country, team, colleague, private: closed }) => ({
+    key, id: uuid(), e164, name, country, carrier: 'practice', private: closed ?? false,
+    teamId: team ? teams[team] : null,
+    colleagueId: colleague ? colleagues[colleague]! : null,
+  }))
+  await database.insert(schema.line).values(lines)
+  const templates = TEMPLATES.map(template => ({ ...template, id: uuid(), ownerId: colleagues.odile!, changedAt: new Date(now.getTime() - 30 * 86_400_000) }))
+  await database.insert(schema.template).values(templates)
+  await database.insert(schema.templateVersion).values(templates.map(({ id, version, name, body, changedAt, ownerId }) => ({ templateId: id, version, name, body, at: changedAt, colleagueId: ownerId })))
+  return {
+    colleagues, teams,
+    lines: Object.fromEntries(lines.map(line => [line.key, line])),
+    templates: Object.fromEntries(templates.map(({ name, id, version }) => [name, { id, version }])),
+  }
+}
+
+async function write(database: Database, rows: Rows): Promise<void> {
+  const tables = [
+    [schema.record, rows.records], [schema.phone, rows.phones], [schema.activity, rows.activities], [schema.activityContent, rows.contents],
+    [schema.activityOnRecord, rows.shown], [schema.conversation, [...rows.conversations.values()]], [schema.message, rows.messages],
+    [schema.consentEntry, rows.consents], [schema.numberState, [...rows.numbers.values()]],
+  ] as const
+  for (const [table, all] of tables) {
+    for (let start = 0; start < all.length; start += CHUNK) await database.insert(table as typeof schema.record).values(all.slice(start, start + CHUNK) as never)
+  }
+}
+
+/** The practice world learns whose telephone is whose, for its page of handsets. */
+function writeOwners(folder: string, rows: Rows): void {
+  mkdirSync(folder, { recursive: true, mode: 0o700 })
+  const names = new Map(rows.records.map(record => [record.id, record.name]))
+  const owners = Object.fromEntries(rows.phones.flatMap(phone => phone.e164 && phone.kind === 'mobile' ? [[phone.e164, names.get(phone.recordId)!]] : []))
+  writeFileSync(join(folder, 'owners.json'), JSON.stringify(owners), { mode: 0o600 })
+}
+export { COLLEAGUES, DEMO_PASSWORD } from './colleagues'

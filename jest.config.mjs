@@ -1,0 +1,18 @@
+/** @type {import('jest').Config} */
+export default {
+  testEnvironment: 'node',
+  testMatch: ['<rootDir>/tests/unit/**/*.spec.ts'],
+  modulePathIgnorePatterns: ['<rootDir>/\\.'],
+  moduleNameMapper: { '^~~/(.*)$': '<rootDir>/$1' },
+  transform: {
+    '^.+\\.(ts|mjs)$': ['@swc/jest', {
+      jsc: { parser: { syntax: 'typescript' }, target: 'es2022' },
+      module: { type: 'commonjs' },
+      sourceMaps: 'inline',
+    }],
+    '^.+/node_modules/(uuid|@trt2)/.+\\.js$': ['@swc/jest', { jsc: { target: 'es2022' }, module: { type: 'commonjs' } }],
+  },
+  transformIgnorePatterns: ['/node_modules/(?!(uuid|@trt2)/)'],
+  reporters: ['default', '<rootDir>/tests/support/count-reporter.cjs'],
+  collectCoverageFrom: ['core/**/*.ts'],
+}

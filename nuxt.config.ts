@@ -1,0 +1,57 @@
+export default defineNuxtConfig({
+  modules: ['@pinia/nuxt', '@primevue/nuxt-module', 'nuxt-security', '@nuxt/eslint'],
+  // everything is behind a sign-in and live: there is nothing to render before the browser knows who asks
+  ssr: false,
+  imports: { autoImport: true, dirs: [] },
+  devtools: { enabled: false },
+  app: {
+    head: {
+      htmlAttrs: { lang: 'en' },
+      title: 'Plauder',
+      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }, { name: 'color-scheme', content: 'light dark' }],
+    },
+  },
+  css: [
+    '@fontsource-variable/bricolage-grotesque/index.css',
+    '@fontsource-variable/atkinson-hyperlegible-next/index.css',
+    '~/theme/base.css',
+  ],
+  sourcemap: { server: false, client: false },
+  experimental: { appManifest: false },
+  compatibilityDate: '2026-01-01',
+  nitro: {
+    // the embedded database and what it needs lie in node_modules; only its thread loads it
+    externals: { external: ['@electric-sql/pglite'] },
+    logLevel: 2,
+  },
+  telemetry: false,
+  typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
+  eslint: { config: { stylistic: true } },
+  primevue: {
+    importTheme: { from: '~~/app/theme/preset.ts' },
+    components: { include: ['Button', 'InputText', 'Textarea', 'Select', 'Dialog', 'Menu', 'AutoComplete'] },
+    directives: { include: [] },
+  },
+  security: {
+    rateLimiter: false, // sign-in has its own; the others are for people who are known
+    xssValidator: false, // refuses "a < b"; words are shown as text everywhere
+    corsHandler: false, // would allow every origin
+    requestSizeLimiter: false, // each route has its own limit
+    headers: {
+      strictTransportSecurity: false, // set where TLS ends
+      crossOriginEmbedderPolicy: false,
+      contentSecurityPolicy: {
+        'default-src': ['\'self\''],
+        'base-uri': ['\'none\''],
+        'font-src': ['\'self\''],
+        'img-src': ['\'self\'', 'data:'],
+        'connect-src': ['\'self\''],
+        'object-src': ['\'none\''],
+        'script-src-attr': ['\'none\''],
+        'style-src': ['\'self\'', '\'unsafe-inline\''],
+        'script-src': ['\'self\'', '\'strict-dynamic\'', '\'nonce-{{nonce}}\''],
+        'upgrade-insecure-requests': false,
+      },
+    },
+  },
+})

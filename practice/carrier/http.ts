@@ -1,0 +1,78 @@
+import { createHash, randomUUID, timingSafeEqual } from 'node:crypto'
+import { createRouter, defineEventHandler, getHeader, getQuery, readBody, setResponseHeader, setResponseStatus, type H3Event } from 'h3'
+import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
+import { crashPoint } from './crash-points'
+import type { Network } from './network'
+import { MOST_PARTS, PRICES } from './numbers'
+import { priceOf, refusalOf, type Refusal } from './rules'
+import type { SentText, World } from './world'
+
+export interface CarrierOptions { key: string, perSecond: number }
+
+/** Events in one answer of the list. */
+const EVENTS_A_PAGE = 200
+
+/** The carrier's interface for its customer. */
+export function carrierRouter(world: World, network: Network, { key, perSecond }: CarrierOptions, random: () => number) {
+  const router = createRouter()
+  const limiter = new RateLimiterMemory({ points: perSecond, duration: 1 })
+  const underWay = new Map<string, Promise<SentText>>()
+
+  const authorised = (event: H3Event) => {
+    const given = createHash('sha256').update(getHeader(event, 'authorization') ?? '').digest()
+    return timingSafeEqual(given, createHash('sha256').update(`Bearer ${key}`).digest())
+  }
+  const refuse = (event: H3Event, { status, code, detail }: Refusal) => {
+    setResponseStatus(event, status)
+    setResponseHeader(event, 'content-type', 'application/problem+json')
+    return { type: code, status, code, detail }
+  }
+  const guarded = (handle: (event: H3Event) => Promise<unknown> | unknown) => defineEventHandler(event =>
+    authorised(event) ? handle(event) : refuse(event, { status: 401, code: 'not-authorised', detail: 'The key is not known.' }))
+
+  router.post('/v1/texts', guarded(async (event) => {
+    const idempotencyKey = getHeader(event, 'idempotency-key')
+    if (!idempotencyKey) return refuse(event, { status: 400, code: 'bad-request', detail: 'Send an Idempotency-Key.' })
+    const known = world.byKey.get(idempotencyKey) ?? await underWay.get(idempotencyKey)
+    if (known) return answer(event, known)
+    try {
+      await limiter.consume('account')
+    }
+    catch (limit) {
+      if (!(limit instanceof RateLimiterRes)) throw limit
+      setResponseHeader(event, 'retry-after', String(limit.msBeforeNext / 1000) as unknown as number)
+      return refuse(event, { status: 429, code: 'too-fast', detail: `At most ${perSecond} texts a second.` })
+    }
+    const body = await readBody<Partial<SentText>>(event)
+    const wish = { from: String(body?.from ?? ''), to: String(body?.to ?? ''), text: String(body?.text ?? ''), confirmsOptOut: body?.confirmsOptOut === true }
+    const refusal = refusalOf(wish, world)
+    if (refusal) return refuse(event, refusal)
+    const taken = accept({ ...wish, ...priceOf(wish), id: randomUUID(), key: idempotencyKey, at: Date.now() })
+    underWay.set(idempotencyKey, taken)
+    const text = await taken.finally(() => underWay.delete(idempotencyKey))
+    network.carry(text)
+    crashPoint('accepted')
+    if (random() < network.faults.answerLost) event.node.req.socket.destroy()
+    return answer(event, text)
+  }))
+
+  async function accept(text: SentText): Promise<SentText> {
+    await world.record({ do: 'accept', text })
+    return text
+  }
+
+  const answer = (event: H3Event, { id, parts, price }: SentText) => {
+    setResponseStatus(event, 202)
+    return { id, parts, price }
+  }
+
+  router.get('/v1/prices', guarded(() => ({ prices: PRICES, mostParts: MOST_PARTS })))
+
+  router.get('/v1/events', guarded((event) => {
+    const after = Number(getQuery(event).after || 0)
+    const events = world.events.slice(after, after + EVENTS_A_PAGE)
+    return { events, cursor: String(after + events.length) }
+  }))
+
+  return router
+}

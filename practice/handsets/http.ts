@@ -1,0 +1,81 @@
+import { existsSync, readFileSync } from 'node:fs'
+import { readFile } from 'node:fs/promises'
+import { dirname, join } from 'node:path'
+import { createEventStream, createRouter, defineEventHandler, getHeader, getQuery, getRouterParam, readBody, setResponseHeader, setResponseStatus } from 'h3'
+import type { Network } from '../carrier/network'
+import { LINES } from '../carrier/numbers'
+import type { World } from '../carrier/world'
+
+const FILES: Record<string, string> = { 'page.js': 'text/javascript', 'page.css': 'text/css' }
+
+/** The page on which one is the other person, and what it needs. */
+export function handsetRouter(world: World, network: Network, folder: string) {
+  const router = createRouter()
+  const built = join(dirname(process.argv[1]!), 'handsets')
+
+  router.get('/handsets', defineEventHandler(async (event) => {
+    setResponseHeader(event, 'content-type', 'text/html; charset=utf-8')
+    setResponseHeader(event, 'content-security-policy', 'default-src \'self\'; frame-ancestors \'none\'')
+    return readFile(join(built, 'page.html'), 'utf8')
+  }))
+
+  router.get('/handsets/:file', defineEventHandler(async (event) => {
+    const file = getRouterParam(event, 'file')!
+    const type = FILES[file]
+    if (!type) {
+      setResponseStatus(event, 404)
+      return 'There is no such file.'
+    }
+    setResponseHeader(event, 'content-type', `${type}; charset=utf-8`)
+    return readFile(join(built, file), 'utf8')
+  }))
+
+  router.get('/handsets/api/phones', defineEventHandler(() => {
+    const owners = ownersOf(folder)
+    const numbers = new Set([...world.handsets.keys(), ...owners.keys()])
+    return {
+      lines: LINES.map(line => line.number),
+      phones: [...numbers].map(number => ({ number, owner: owners.get(number) ?? null, on: !world.off.has(number), last: world.handsets.get(number)?.at(-1) ?? null })),
+    }
+  }))
+
+  router.get('/handsets/api/texts', defineEventHandler(event => world.handsets.get(String(getQuery(event).phone)) ?? []))
+
+  const fromThisPage = (origin: string | undefined, host: string | undefined) => !origin || (URL.canParse(origin) && new URL(origin).host === host)
+
+  router.post('/handsets/api/texts', defineEventHandler(async (event) => {
+    const { phone, to, text } = await readBody<{ phone?: string, to?: string, text?: string }>(event) ?? {}
+    const usable = fromThisPage(getHeader(event, 'origin'), getHeader(event, 'host')) && /^\+[1-9]\d{6,14}$/.test(phone ?? '') && LINES.some(line => line.number === to) && text?.trim()
+    if (!usable) {
+      setResponseStatus(event, 422)
+      return { detail: 'Give the phone, one of the numbers to write to, and a text.' }
+    }
+    await network.write(phone!, to!, text!)
+    return { written: true }
+  }))
+
+  router.post('/handsets/api/power', defineEventHandler(async (event) => {
+    const { phone, on } = await readBody<{ phone?: string, on?: boolean }>(event) ?? {}
+    if (!phone || !fromThisPage(getHeader(event, 'origin'), getHeader(event, 'host'))) {
+      setResponseStatus(event, 422)
+      return { detail: 'Give the phone.' }
+    }
+    await world.record({ do: 'switch', number: phone, on: on === true })
+    return { on: on === true }
+  }))
+
+  router.get('/handsets/api/live', defineEventHandler((event) => {
+    const stream = createEventStream(event)
+    const stop = world.watch(number => void stream.push(number))
+    stream.onClosed(stop)
+    return stream.send()
+  }))
+
+  return router
+}
+
+/** Whose telephone it is, as the demo data says. */
+function ownersOf(folder: string): Map<string, string> {
+  const file = join(folder, 'owners.json')
+  return new Map(existsSync(file) ? Object.entries(JSON.parse(readFileSync(file, 'utf8')) as Record<string, string>) : [])
+}

@@ -1,0 +1,40 @@
+import { createServer } from 'node:http'
+import { createApp, toNodeListener } from 'h3'
+import { NO_FAULTS, seededRandom, type Faults } from './carrier/faults'
+import { carrierRouter } from './carrier/http'
+import { Network } from './carrier/network'
+import { Reporter } from './carrier/reporter'
+import { World } from './carrier/world'
+import { handsetRouter } from './handsets/http'
+
+/**
+ * The practice world: a carrier and the handsets that it reaches, as a process of its own. The
+ * application knows it only over the network, as it would know a real one.
+ */
+const need = (name: string) => {
+  const value = process.env[name]
+  if (!value) throw new Error(`${name} is not set; bin/start sets it.`)
+  return value
+}
+const folder = need('PRACTICE_DATA')
+const faults: Faults = { ...NO_FAULTS, ...JSON.parse(process.env.PRACTICE_FAULTS ?? '{}') }
+const pace = { sent: 150, delivered: 700, ...JSON.parse(process.env.PRACTICE_PACE ?? '{}') }
+const random = seededRandom(Number(process.env.PRACTICE_SEED ?? 1))
+
+const world = new World(folder)
+const network = new Network(world, new Reporter(need('PRACTICE_REPORT_TO'), need('PRACTICE_WEBHOOK_SECRET')), pace, faults, random)
+const app = createApp()
+app.use(handsetRouter(world, network, folder))
+app.use(carrierRouter(world, network, { key: need('PRACTICE_KEY'), perSecond: Number(process.env.PRACTICE_PER_SECOND ?? 50) }, random))
+
+const server = createServer(toNodeListener(app))
+server.listen(Number(need('PRACTICE_PORT')), '127.0.0.1', () => {
+  network.resume()
+  process.stdout.write('the practice world is open\n')
+})
+for (const signal of ['SIGTERM', 'SIGINT'] as const) {
+  process.on(signal, () => {
+    server.close(() => process.exit(0))
+    server.closeAllConnections()
+  })
+}

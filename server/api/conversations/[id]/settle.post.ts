@@ -1,0 +1,8 @@
+import { route } from '~~/server/http/route'
+import { settleConversation } from '~~/server/texting/shelf'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId }, async ({ asker, params, now }) => {
+  await settleConversation(asker, params.id, now)
+  return { id: params.id }
+})

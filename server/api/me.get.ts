@@ -1,0 +1,16 @@
+import { route } from '~~/server/http/route'
+import { clockRules } from '~~/server/records/phones'
+import { firmName } from '~~/server/identity/firm'
+
+const TWO_YEARS = 2 * 365 * 86_400_000
+
+export default route({}, async ({ asker, now }) => ({
+  id: asker.id,
+  name: asker.name,
+  firstName: asker.firstName,
+  role: asker.role,
+  title: asker.title,
+  firm: await firmName(),
+  /** Rules of the reader's own zone, from the server's data: a browser's may be older than the law. */
+  zone: clockRules([asker.zone], now, TWO_YEARS)[0],
+}))

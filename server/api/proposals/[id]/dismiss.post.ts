@@ -1,0 +1,8 @@
+import { route } from '~~/server/http/route'
+import { dismissProposal } from '~~/server/consent/decide'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId }, async ({ asker, params, now }) => {
+  await dismissProposal(asker, params.id, now)
+  return { id: params.id }
+})

@@ -1,0 +1,5 @@
+import { route } from '~~/server/http/route'
+import { startComposer } from '~~/server/texting/composer'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId }, ({ asker, params }) => startComposer(asker, params.id))

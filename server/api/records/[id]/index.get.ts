@@ -1,0 +1,5 @@
+import { route } from '~~/server/http/route'
+import { readRecord } from '~~/server/records/one'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId }, ({ asker, params, now }) => readRecord(asker, params.id, now))

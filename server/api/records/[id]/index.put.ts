@@ -1,0 +1,10 @@
+import { route } from '~~/server/http/route'
+import { readRecord } from '~~/server/records/one'
+import { changeRecord } from '~~/server/records/save'
+import { byId } from '~~/shared/schemas/common'
+import { editRecord } from '~~/shared/schemas/record'
+
+export default route({ params: byId, body: editRecord }, async ({ asker, params, body, now }) => {
+  await changeRecord(asker, params.id, body, now)
+  return readRecord(asker, params.id, now)
+})

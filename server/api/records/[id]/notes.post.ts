@@ -1,0 +1,9 @@
+import { route } from '~~/server/http/route'
+import { addNote } from '~~/server/records/note'
+import { byId } from '~~/shared/schemas/common'
+import { noteForm } from '~~/shared/schemas/record'
+
+export default route({ params: byId, body: noteForm }, async ({ asker, params, body, now }) => {
+  await addNote(asker, params.id, body, now)
+  return { id: body.id }
+})

@@ -1,0 +1,9 @@
+import { deleteCookie, getCookie } from 'h3'
+import { openRoute, SIGN_IN_COOKIE } from '~~/server/http/route'
+import { endSignIn } from '~~/server/identity/sign-in'
+
+export default openRoute({}, async ({ event, now }) => {
+  await endSignIn(getCookie(event, SIGN_IN_COOKIE), now)
+  deleteCookie(event, SIGN_IN_COOKIE, { path: '/' })
+  return { signedIn: false }
+})

@@ -1,0 +1,9 @@
+import { route } from '~~/server/http/route'
+import { changeTemplate } from '~~/server/templates/templates'
+import { byId } from '~~/shared/schemas/common'
+import { editTemplate } from '~~/shared/schemas/template'
+
+export default route({ params: byId, body: editTemplate }, async ({ asker, params, body, now }) => {
+  await changeTemplate(asker, params.id, body, now)
+  return { id: params.id }
+})

@@ -1,0 +1,5 @@
+import { route } from '~~/server/http/route'
+import { addTemplate } from '~~/server/templates/templates'
+import { makeTemplate } from '~~/shared/schemas/template'
+
+export default route({ body: makeTemplate }, async ({ asker, body, now }) => ({ id: await addTemplate(asker, body, now) }))

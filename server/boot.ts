@@ -1,0 +1,52 @@
+import { mkdirSync } from 'node:fs'
+import { resolve } from 'node:path'
+import { keepUpWith } from './carriers/keep-up'
+import { practiceCarrier } from './carriers/practice'
+import { registerCarrier } from './carriers/registry'
+import { startDatabase } from './db/start'
+import { FolderInUse } from './db/folder-lock'
+import { log } from './http/log'
+import { HAND_OVER } from './jobs/kinds'
+import { startOutbox, takeLeasesBack } from './jobs/outbox'
+import { callSilence } from './texting/events'
+import { handOver } from './texting/hand-over'
+
+const HOUR = 3_600_000
+
+/** Opens everything in order; gives how to close it. */
+async function start(): Promise<() => Promise<void>> {
+  const folder = resolve(process.env.PLAUDER_DATA ?? '.data')
+  mkdirSync(folder, { recursive: true, mode: 0o700 })
+  const database = await startDatabase(folder)
+  const carrier = practiceCarrier({
+    url: process.env.PLAUDER_CARRIER_URL ?? 'http://127.0.0.1:4401',
+    key: process.env.PLAUDER_CARRIER_KEY ?? '',
+    webhookSecret: process.env.PLAUDER_WEBHOOK_SECRET ?? 'bm8tc2VjcmV0LXNldC1ub3RoaW5nLWlzLXRha2Vu',
+  })
+  registerCarrier(carrier)
+  await takeLeasesBack()
+  const stopOutbox = startOutbox({ [HAND_OVER]: handOver })
+  const stopKeepingUp = keepUpWith(carrier, Number(process.env.PLAUDER_CATCH_UP_MS ?? 30_000))
+  const silence = setInterval(() => void callSilence(new Date()).catch(error => log.error({ err: error }, 'silent texts could not be called so')), HOUR).unref()
+  return async () => {
+    clearInterval(silence)
+    stopKeepingUp()
+    await stopOutbox()
+    await database.close()
+  }
+}
+
+let started: ReturnType<typeof start> | null = null
+
+/** Resolves once Plauder can serve. A folder in use ends the process: two would lose each other's writes. */
+export function ready(): Promise<void> {
+  started ??= start().catch((error: unknown) => {
+    log.fatal({ err: error instanceof FolderInUse ? undefined : error }, error instanceof Error ? error.message : 'Plauder could not start')
+    process.exit(1)
+  })
+  return started.then(() => undefined)
+}
+
+export async function shutDown(): Promise<void> {
+  await (await started)?.()
+}

@@ -1,0 +1,104 @@
+import { date, number, object, string, type InferType } from 'yup'
+import { Webhook } from 'standardwebhooks'
+import type { Carrier, CarrierEvent, CarrierPrices, HandOverAnswer } from './port'
+
+/** Longer than the practice carrier ever takes to think, shorter than a lease. */
+const TIMEOUT_MS = 8_000
+
+export interface PracticeAccess { url: string, key: string, webhookSecret: string }
+
+const eventShape = object({
+  id: string().max(100).required(),
+  type: string().oneOf(['text.sent', 'text.delivered', 'text.undelivered', 'text.received'] as const).required(),
+  at: date().required(),
+  data: object({
+    id: string().max(100).required(),
+    key: string().max(100).nullable().default(null),
+    code: string().max(60).nullable().default(null),
+    from: string().max(20).default(''),
+    to: string().max(20).default(''),
+    text: string().max(40_000).default(''),
+  }).required(),
+})
+type EventShape = InferType<typeof eventShape>
+
+const acceptedShape = object({
+  id: string().required(),
+  parts: number().integer().required(),
+  price: object({ micros: number().integer().required(), currency: string().required() }).required(),
+})
+
+/** The practice carrier, over its HTTP interface. */
+export function practiceCarrier({ url, key, webhookSecret }: PracticeAccess): Carrier {
+  const webhook = new Webhook(webhookSecret)
+  const ask = (path: string, init: RequestInit = {}) => fetch(new URL(path, url), {
+    ...init,
+    headers: { 'authorization': `Bearer ${key}`, 'content-type': 'application/json', ...init.headers },
+    signal: AbortSignal.timeout(TIMEOUT_MS),
+    redirect: 'error',
+  })
+
+  return {
+    name: 'practice',
+    async hand(text) {
+      let response: Response
+      try {
+        response = await ask('/v1/texts', {
+          method: 'POST',
+          headers: { 'idempotency-key': text.key },
+          body: JSON.stringify({ from: text.from, to: text.to, text: text.text, confirmsOptOut: text.confirmsOptOut }),
+        })
+        return await readAnswer(response)
+      }
+      catch (error) {
+        return { kind: 'try-later', afterMs: null, certain: neverConnected(error), code: neverConnected(error) ? 'carrier-unreachable' : 'answer-lost' }
+      }
+    },
+    readReport(rawBody, headers) {
+      try {
+        webhook.verify(rawBody.toString('utf8'), headers as Record<string, string>)
+      }
+      catch {
+        return null
+      }
+      return readEvent(JSON.parse(rawBody.toString('utf8')))
+    },
+    async eventsSince(cursor) {
+      const response = await ask(`/v1/events?after=${encodeURIComponent(cursor)}`)
+      if (!response.ok) throw new Error(`The practice carrier answered ${response.status} when asked for its events.`)
+      const { events, cursor: next } = await response.json() as { events: unknown[], cursor: string }
+      return { events: events.map(readEvent), cursor: next }
+    },
+    async prices() {
+      const response = await ask('/v1/prices')
+      if (!response.ok) throw new Error(`The practice carrier answered ${response.status} when asked for its prices.`)
+      return await response.json() as CarrierPrices
+    },
+  }
+}
+
+async function readAnswer(response: Response): Promise<HandOverAnswer> {
+  const body: unknown = await response.json()
+  if (response.ok) {
+    const { id, parts, price } = await acceptedShape.validate(body)
+    return { kind: 'accepted', ref: id, parts, costMicros: price.micros, currency: price.currency }
+  }
+  const code = (body as { code?: string }).code ?? 'bad-request'
+  if (response.status === 429 || response.status === 503) {
+    return { kind: 'try-later', afterMs: Number(response.headers.get('retry-after') ?? 1) * 1000, certain: true, code: 'carrier-unreachable' }
+  }
+  if (response.status >= 500) return { kind: 'try-later', afterMs: null, certain: false, code: 'answer-lost' }
+  return { kind: 'refused', code: response.status === 401 ? 'not-authorised' : code }
+}
+
+function readEvent(input: unknown): CarrierEvent {
+  const { id, type, at, data }: EventShape = eventShape.validateSync(input)
+  if (type === 'text.received') return { id, at, kind: 'received', ref: data.id, from: data.from, to: data.to, text: data.text }
+  return { id, at, kind: type.slice('text.'.length) as 'sent', ref: data.id, key: data.key, code: data.code }
+}
+
+/** Nothing was sent: the connection itself was refused. */
+function neverConnected(error: unknown): boolean {
+  const cause = (error as { cause?: { code?: string } }).cause?.code
+  return cause === 'ECONNREFUSED' || cause === 'ENOTFOUND' || cause === 'EHOSTUNREACH'
+}

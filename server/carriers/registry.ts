@@ -1,0 +1,15 @@
+import type { Carrier } from './port'
+
+const carriers = new Map<string, Carrier>()
+
+export function registerCarrier(carrier: Carrier): void {
+  carriers.set(carrier.name, carrier)
+}
+
+export function carrierNamed(name: string): Carrier {
+  const carrier = carriers.get(name)
+  if (!carrier) throw new Error(`No carrier is registered as “${name}”.`)
+  return carrier
+}
+
+export const allCarriers = () => [...carriers.values()]

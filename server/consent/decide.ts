@@ -1,0 +1,76 @@
+import { and, eq, isNull } from 'drizzle-orm'
+import type { ConsentForm } from '~~/shared/schemas/texting'
+import { tx } from '../db/door'
+import { activityContent, activityOnRecord, consentProposal, phone, record } from '../db/schema'
+import { badInput, conflict, notFound } from '../http/problem'
+import type { SignedIn } from '../identity/sign-in'
+import { announce } from '../live/notices'
+import { mustHold } from '../records/one'
+import { writeConsent } from './ledger'
+import { lockNumber } from './number'
+
+/**
+ * A colleague writes down what a person said: that texts are welcome, or that they are not. It may
+ * decide on a wish in free words that was proposed.
+ *
+ * @throws Problem 409 if the number opted out by STOP: only the person can take that back
+ */
+export async function decideConsent(asker: SignedIn, phoneId: string, form: ConsentForm, now: Date): Promise<void> {
+  await tx(async (database) => {
+    const [found] = await database.select({ e164: phone.e164, recordId: phone.recordId }).from(phone).where(eq(phone.id, phoneId))
+    if (!found) throw notFound('number')
+    await mustHold(asker, 'record.edit', found.recordId)
+    if (!found.e164) throw badInput({ phoneId: 'This number cannot be used, so there is nothing to agree to. Correct it first.' })
+    const before = await lockNumber(found.e164)
+    if (form.agrees && before.texts === 'refused') {
+      throw conflict('opted-out', 'Opted out', 'Only the person can take an opt-out back, by texting START to one of our lines.')
+    }
+    const words = form.words || (form.proposalId ? await wordsOfProposal(form.proposalId) : '')
+    if (!words) throw badInput({ words: 'Write down what the person said, so that the ledger shows why.' })
+    if (form.proposalId) await settleProposal(form.proposalId, asker, form.agrees ? 'no' : 'yes', now)
+    await writeConsent({ e164: found.e164, at: now, kind: form.agrees ? 'agreed' : 'refused', covers: 'texts', how: 'by-hand', words, colleagueId: asker.id })
+    announce({ kind: 'record', recordId: found.recordId }, 'record.see', [await mustHold(asker, 'record.see', found.recordId)])
+  })
+}
+
+/** "No, that was no wish to be left alone": the proposal goes, the ledger stays as it is. */
+export async function dismissProposal(asker: SignedIn, proposalId: string, now: Date): Promise<void> {
+  await tx(async () => {
+    await mustSeeProposal(asker, proposalId)
+    await settleProposal(proposalId, asker, 'no', now)
+  })
+}
+
+/** The words of the text that held the wish. */
+async function wordsOfProposal(proposalId: string): Promise<string> {
+  const [found] = await tx(database => database
+    .select({ words: activityContent.words })
+    .from(consentProposal)
+    .leftJoin(activityContent, eq(activityContent.activityId, consentProposal.activityId))
+    .where(eq(consentProposal.id, proposalId)))
+  if (!found) throw notFound('proposal')
+  return found.words ?? ''
+}
+
+async function mustSeeProposal(asker: SignedIn, proposalId: string): Promise<void> {
+  const rows = await tx(database => database
+    .select({ record })
+    .from(consentProposal)
+    .innerJoin(activityOnRecord, eq(activityOnRecord.activityId, consentProposal.activityId))
+    .innerJoin(record, eq(record.id, activityOnRecord.recordId))
+    .where(eq(consentProposal.id, proposalId)))
+  if (rows.length === 0) throw notFound('proposal')
+  await mustHold(asker, 'record.edit', rows[0]!.record.id)
+}
+
+async function settleProposal(proposalId: string, asker: SignedIn, optedOut: 'yes' | 'no', now: Date): Promise<void> {
+  await tx(async (database) => {
+    const [settled] = await database.update(consentProposal)
+      .set({ decidedAt: now, decidedBy: asker.id, optedOut })
+      .where(and(eq(consentProposal.id, proposalId), isNull(consentProposal.decidedAt)))
+      .returning()
+    if (!settled) throw conflict('decided', 'Already decided', 'A colleague has already decided on this wish. Reload to see how.')
+    const shown = await database.select({ record }).from(activityOnRecord).innerJoin(record, eq(record.id, activityOnRecord.recordId)).where(eq(activityOnRecord.activityId, settled.activityId))
+    for (const { record: one } of shown) announce({ kind: 'entry', recordId: one.id, activityId: settled.activityId }, 'record.see', [one])
+  })
+}

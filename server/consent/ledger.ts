@@ -1,0 +1,51 @@
+import { eq } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
+import { consentAt } from '~~/core/consent/ledger'
+import { tx } from '../db/door'
+import { consentEntry, numberState } from '../db/schema'
+import { recordsWithNumber } from '../records/phones'
+import { appendEntry } from '../timeline/append'
+import { lockNumber } from './number'
+
+export interface NewConsent {
+  e164: string
+  at: Date
+  kind: 'agreed' | 'refused'
+  covers: 'texts' | 'calls' | 'both'
+  how: 'text' | 'form' | 'by-hand'
+  words: string | null
+  messageId?: string
+  colleagueId?: string
+}
+
+/**
+ * Writes a line into a number's ledger, brings the stored state up to it, and shows it on the timelines
+ * of the records that hold the number.
+ */
+export async function writeConsent(entry: NewConsent): Promise<void> {
+  await tx(async (database) => {
+    await lockNumber(entry.e164)
+    await database.insert(consentEntry).values({ id: uuid(), ...entry })
+    await storeState(entry.e164, entry.at)
+    await appendEntry({
+      id: uuid(),
+      at: entry.at,
+      kind: 'consent-changed',
+      colleagueId: entry.colleagueId ?? null,
+      data: { kind: entry.kind, covers: entry.covers, how: entry.how },
+      content: { e164: entry.e164 },
+      words: entry.words ?? undefined,
+    }, await recordsWithNumber(entry.e164))
+  })
+}
+
+/** Computes the state from the ledger and keeps it for queries; a test recomputes it. */
+export async function storeState(e164: string, now: Date): Promise<void> {
+  await tx(async (database) => {
+    const rows = await database.select().from(consentEntry).where(eq(consentEntry.e164, e164))
+    const state = consentAt(rows.map(row => ({ ...row, at: row.at.getTime() })), now.getTime())
+    await database.update(numberState)
+      .set({ texts: state.texts, calls: state.calls, textsEntryId: state.textsBy?.id ?? null })
+      .where(eq(numberState.e164, e164))
+  })
+}

@@ -1,0 +1,129 @@
+import path from 'node:path'
+import { Duplex } from 'node:stream'
+import { Worker } from 'node:worker_threads'
+import pg from 'pg'
+import type { Reply, Request, WorkerOptions } from './protocol'
+
+export interface EmbeddedDatabase {
+  pool: pg.Pool
+  /** Loads rows by COPY, which the wire cannot carry. Only between transactions. */
+  copyFrom: (sql: string, data: string) => Promise<void>
+  /** The whole database as a tar, for starting others from. */
+  dump: () => Promise<Uint8Array>
+  close: () => Promise<void>
+}
+
+type Ask = Request extends infer R ? R extends { ask: string } ? Omit<R, 'id'> : never : never
+
+/**
+ * Starts the database's thread and gives a pool of one connection to it, so that everything above is
+ * the same as with a PostgreSQL server.
+ *
+ * @param workerFile the bundled thread (scripts/bundle.mjs)
+ */
+export async function openEmbedded(workerFile: string, options: WorkerOptions): Promise<EmbeddedDatabase> {
+  const worker = new Worker(path.resolve(workerFile), { workerData: options })
+  const waiting = new Map<number, { resolve: (result?: Uint8Array) => void, reject: (error: Error) => void }>()
+  let stream: WorkerStream | null = null
+  let asked = 0
+
+  const fail = (error: Error) => {
+    stream?.destroy(error)
+    for (const { reject } of waiting.values()) reject(error)
+    waiting.clear()
+  }
+  const ask = (request: Ask) => new Promise<Uint8Array | undefined>((resolve, reject) => {
+    const id = ++asked
+    waiting.set(id, { resolve, reject })
+    worker.postMessage({ ...request, id })
+  })
+
+  await new Promise<void>((resolve, reject) => {
+    worker.once('message', resolve)
+    worker.once('error', reject)
+  })
+  worker.on('error', fail)
+  worker.on('exit', code => code === 0 || fail(new Error(`The database's thread ended with ${code}.`)))
+  worker.on('message', (reply: Reply) => {
+    if ('wire' in reply) stream?.push(reply.wire)
+    else if ('fatal' in reply) fail(new Error(reply.fatal))
+    else if ('id' in reply) {
+      const caller = waiting.get(reply.id)
+      waiting.delete(reply.id)
+      if ('error' in reply) caller?.reject(new Error(reply.error))
+      else caller?.resolve(reply.result)
+    }
+  })
+
+  const pool = new pg.Pool({
+    user: 'postgres',
+    database: 'postgres',
+    max: 1,
+    idleTimeoutMillis: 0,
+    stream: () => (stream = new WorkerStream(worker)) as unknown as Duplex,
+  })
+
+  return {
+    pool,
+    copyFrom: async (sql, data) => {
+      const connection = await pool.connect()
+      try {
+        await ask({ ask: 'copy-from', sql, data })
+      }
+      finally {
+        connection.release()
+      }
+    },
+    dump: async () => (await ask({ ask: 'dump' }))!,
+    close: async () => {
+      await pool.end()
+      await ask({ ask: 'close' })
+      await worker.terminate()
+    },
+  }
+}
+
+/** What node-postgres takes for a socket. */
+class WorkerStream extends Duplex {
+  constructor(private readonly worker: Worker) {
+    super()
+  }
+
+  connect() {
+    process.nextTick(() => this.emit('connect'))
+    return this
+  }
+
+  setNoDelay() {
+    return this
+  }
+
+  setKeepAlive() {
+    return this
+  }
+
+  ref() {
+    return this
+  }
+
+  unref() {
+    return this
+  }
+
+  override _read() {}
+
+  override _write(chunk: Buffer, _encoding: string, done: () => void) {
+    this.worker.postMessage({ wire: new Uint8Array(chunk) })
+    done()
+  }
+
+  override _writev(chunks: { chunk: Buffer }[], done: () => void) {
+    this.worker.postMessage({ wire: new Uint8Array(Buffer.concat(chunks.map(({ chunk }) => chunk))) })
+    done()
+  }
+
+  override _final(done: () => void) {
+    done()
+    this.push(null)
+  }
+}

@@ -1,0 +1,20 @@
+/** What the application's thread and the database's thread say to each other. */
+export interface WorkerOptions {
+  /** A folder, or undefined for a database in memory. */
+  folder?: string
+  /** A tar of an empty, migrated database, which spares the first start an initdb. */
+  startFrom?: string
+}
+
+export type Request
+  = | { wire: Uint8Array }
+    | { id: number, ask: 'copy-from', sql: string, data: string }
+    | { id: number, ask: 'dump' }
+    | { id: number, ask: 'close' }
+
+export type Reply
+  = | { ready: true }
+    | { wire: Uint8Array }
+    | { id: number, result?: Uint8Array }
+    | { id: number, error: string }
+    | { fatal: string }

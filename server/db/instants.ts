@@ -1,0 +1,7 @@
+import { sql, type SQL, type SQLWrapper } from 'drizzle-orm'
+
+/** An instant of the database as epoch milliseconds, for rows that no table object maps. */
+export const milliseconds = (instant: SQLWrapper): SQL<number> => sql<number>`(extract(epoch from ${instant}) * 1000)::float8`
+
+/** Epoch milliseconds or a Date as a parameter. */
+export const at = (instant: Date | number): SQL => sql`${new Date(instant).toISOString()}::timestamptz`

@@ -1,0 +1,51 @@
+import { boolean, jsonb, pgTable, primaryKey, smallint, text, index } from 'drizzle-orm/pg-core'
+import { id, instant } from '../columns'
+import type { Role } from '~~/shared/permissions'
+
+/** The firm that uses Plauder: one row. */
+export const firm = pgTable('firm', {
+  id: smallint('id').primaryKey().default(1),
+  name: text('name').notNull(),
+  /** Country of a typed number that names none. */
+  country: text('country').notNull(),
+  textingOn: boolean('texting_on').notNull().default(false),
+})
+
+export const team = pgTable('team', {
+  id: id().primaryKey(),
+  name: text('name').notNull(),
+})
+
+export const colleague = pgTable('colleague', {
+  id: id().primaryKey(),
+  name: text('name').notNull(),
+  firstName: text('first_name').notNull(),
+  email: text('email').notNull().unique(),
+  passwordHash: text('password_hash').notNull(),
+  role: text('role').$type<Role>().notNull(),
+  title: text('title').notNull(),
+  directLine: text('direct_line'),
+  zone: text('zone').notNull(),
+})
+
+export const teamMember = pgTable('team_member', {
+  teamId: id('team_id').notNull().references(() => team.id),
+  colleagueId: id('colleague_id').notNull().references(() => colleague.id),
+}, table => [primaryKey({ columns: [table.teamId, table.colleagueId] }), index('team_member_colleague').on(table.colleagueId)])
+
+/** A sign-in, checked at each request. Only a hash of the token is kept. */
+export const signIn = pgTable('sign_in', {
+  tokenHash: text('token_hash').primaryKey(),
+  colleagueId: id('colleague_id').notNull().references(() => colleague.id),
+  madeAt: instant('made_at').notNull(),
+  endsAt: instant('ends_at').notNull(),
+})
+
+/** Sign-ins, rights, exports and the like; what happens to records is on their timelines. */
+export const audit = pgTable('audit', {
+  id: id().primaryKey(),
+  at: instant('at').notNull(),
+  colleagueId: id('colleague_id').references(() => colleague.id),
+  action: text('action').notNull(),
+  details: jsonb('details').$type<Record<string, unknown>>().notNull().default({}),
+}, table => [index('audit_at').on(table.at)])

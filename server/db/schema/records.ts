@@ -1,0 +1,65 @@
+import { sql } from 'drizzle-orm'
+import { index, integer, jsonb, pgTable, text, unique } from 'drizzle-orm/pg-core'
+import type { FieldKind } from '~~/core/template/fields'
+import type { PhoneKind, UnusableReason } from '~~/core/phone/read'
+import type { Module } from '~~/shared/modules'
+import { id, instant } from '../columns'
+import { colleague, team } from './identity'
+
+/** Leads, candidates, clients and companies: common columns, and the module's own fields as jsonb. */
+export const record = pgTable('record', {
+  id: id().primaryKey(),
+  module: text('module').$type<Module>().notNull(),
+  name: text('name').notNull(),
+  firstName: text('first_name'),
+  lastName: text('last_name'),
+  title: text('title'),
+  ownerId: id('owner_id').notNull().references(() => colleague.id),
+  teamId: id('team_id').notNull().references(() => team.id),
+  companyId: id('company_id'),
+  stage: text('stage'),
+  street: text('street'),
+  city: text('city'),
+  region: text('region'),
+  postcode: text('postcode'),
+  country: text('country'),
+  /** IANA zone, where it is known better than the number and the address tell. */
+  zone: text('zone'),
+  mail: text('mail'),
+  fields: jsonb('fields').$type<Record<string, unknown>>().notNull().default({}),
+  lastContactAt: instant('last_contact_at'),
+  /** Grows with every edit, so that a stale one is noticed. */
+  version: integer('version').notNull().default(1),
+  madeAt: instant('made_at').notNull(),
+}, table => [
+  index('record_name').on(table.module, sql`${table.name} collate "und-x-icu"`, table.id),
+  index('record_contact').on(table.module, table.lastContactAt, table.id),
+  index('record_company').on(table.companyId),
+  index('record_name_words').using('gin', sql`${table.name} gin_trgm_ops`),
+])
+
+export const phone = pgTable('phone', {
+  id: id().primaryKey(),
+  recordId: id('record_id').notNull().references(() => record.id, { onDelete: 'cascade' }),
+  position: integer('position').notNull(),
+  label: text('label').notNull(),
+  /** As it was typed: nothing heard in a call is lost. */
+  typed: text('typed').notNull(),
+  e164: text('e164'),
+  country: text('country'),
+  kind: text('kind').$type<PhoneKind>().notNull(),
+  extension: text('extension'),
+  /** Why the number can't be used; null if it can. */
+  unusable: text('unusable').$type<UnusableReason>(),
+}, table => [index('phone_record').on(table.recordId, table.position), index('phone_e164').on(table.e164)])
+
+/** Fields that a firm adds to a module. The built-in ones are in shared/fields. */
+export const customField = pgTable('custom_field', {
+  id: id().primaryKey(),
+  module: text('module').$type<Module>().notNull(),
+  key: text('key').notNull(),
+  label: text('label').notNull(),
+  kind: text('kind').$type<FieldKind>().notNull(),
+  example: text('example').notNull(),
+  position: integer('position').notNull(),
+}, table => [unique('custom_field_key').on(table.module, table.key)])

@@ -1,0 +1,98 @@
+import { sql } from 'drizzle-orm'
+import { bigint, boolean, index, integer, pgTable, text, unique, primaryKey } from 'drizzle-orm/pg-core'
+import type { Encoding } from '~~/core/text/measure'
+import type { MessageState } from '~~/core/message/states'
+import { id, instant } from '../columns'
+import { colleague, team } from './identity'
+
+/** A number of ours. It belongs to a team or to a person. */
+export const line = pgTable('line', {
+  id: id().primaryKey(),
+  e164: text('e164').notNull().unique(),
+  name: text('name').notNull(),
+  country: text('country').notNull(),
+  teamId: id('team_id').references(() => team.id),
+  colleagueId: id('colleague_id').references(() => colleague.id),
+  /** What goes over it shows on timelines only to those who answer it. */
+  private: boolean('private').notNull().default(false),
+  active: boolean('active').notNull().default(true),
+  carrier: text('carrier').notNull(),
+})
+
+/** Everything between one line and one other number. */
+export const conversation = pgTable('conversation', {
+  id: id().primaryKey(),
+  lineId: id('line_id').notNull().references(() => line.id),
+  other: text('other').notNull(),
+  /** Since when an answer of ours is owed; null if none is. */
+  waitsSince: instant('waits_since'),
+  lastAt: instant('last_at').notNull(),
+}, table => [
+  unique('conversation_line_other').on(table.lineId, table.other),
+  index('conversation_waits').on(table.waitsSince).where(sql`${table.waitsSince} is not null`),
+  index('conversation_other').on(table.other),
+])
+
+export type MessageOrigin = 'by-hand' | 'automatic'
+
+/** One text, in either direction. Its words are the content of its activity. */
+export const message = pgTable('message', {
+  id: id().primaryKey(),
+  conversationId: id('conversation_id').notNull().references(() => conversation.id),
+  activityId: id('activity_id').notNull(),
+  direction: text('direction').$type<'out' | 'in'>().notNull(),
+  origin: text('origin').$type<MessageOrigin>(),
+  authorId: id('author_id').references(() => colleague.id),
+  /** The record from which it was written. */
+  recordId: id('record_id'),
+  templateId: id('template_id'),
+  templateVersion: integer('template_version'),
+  state: text('state').$type<MessageState | 'received'>().notNull(),
+  /** Why it is held or failed: a code of the gate or of the carrier port. */
+  code: text('code'),
+  nightAllowed: boolean('night_allowed').notNull().default(false),
+  /** The one confirming text after a STOP, which alone passes an opt-out. */
+  confirmsOptOut: boolean('confirms_opt_out').notNull().default(false),
+  /** What the conversation waited for when this answered it, to be restored if it is taken back. */
+  answersSince: instant('answers_since'),
+  encoding: text('encoding').$type<Encoding>().notNull(),
+  units: integer('units').notNull(),
+  parts: integer('parts').notNull(),
+  costMicros: bigint('cost_micros', { mode: 'number' }),
+  currency: text('currency'),
+  madeAt: instant('made_at').notNull(),
+  leavesAt: instant('leaves_at').notNull(),
+  handedAt: instant('handed_at'),
+  settledAt: instant('settled_at'),
+  carrierRef: text('carrier_ref').unique(),
+}, table => [
+  index('message_conversation').on(table.conversationId, table.madeAt),
+  index('message_unsettled').on(table.handedAt).where(sql`${table.state} in ('accepted', 'sent')`),
+])
+
+/** What a carrier told us, once each by its own id, before anything is made of it. */
+export const carrierEvent = pgTable('carrier_event', {
+  carrier: text('carrier').notNull(),
+  id: text('id').notNull(),
+  kind: text('kind').notNull(),
+  carrierRef: text('carrier_ref').notNull(),
+  code: text('code'),
+  at: instant('at').notNull(),
+  receivedAt: instant('received_at').notNull(),
+  /** Null while no message of ours matches. */
+  messageId: id('message_id'),
+}, table => [primaryKey({ columns: [table.carrier, table.id] }), index('carrier_event_ref').on(table.carrierRef)])
+
+/** How far we have read a carrier's own list of events, and its prices as last heard. */
+export const carrierCursor = pgTable('carrier_cursor', {
+  carrier: text('carrier').primaryKey(),
+  cursor: text('cursor').notNull(),
+})
+
+export const carrierPrice = pgTable('carrier_price', {
+  carrier: text('carrier').notNull(),
+  country: text('country').notNull(),
+  microsPerPart: integer('micros_per_part').notNull(),
+  currency: text('currency').notNull(),
+  mostParts: integer('most_parts').notNull(),
+}, table => [primaryKey({ columns: [table.carrier, table.country] })])

@@ -1,0 +1,35 @@
+import { index, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core'
+import type { ActivityKind } from '~~/core/timeline/kinds'
+import { id, instant } from '../columns'
+import { colleague } from './identity'
+
+/** What happened. Only added to: a trigger forbids changes. No personal words in here. */
+export const activity = pgTable('activity', {
+  id: id().primaryKey(),
+  at: instant('at').notNull(),
+  kind: text('kind').$type<ActivityKind>().notNull(),
+  colleagueId: id('colleague_id').references(() => colleague.id),
+  messageId: id('message_id'),
+  data: jsonb('data').$type<Record<string, unknown>>().notNull().default({}),
+})
+
+/** The words of an entry, apart, so that they can be erased on a person's request. */
+export const activityContent = pgTable('activity_content', {
+  activityId: id('activity_id').primaryKey().references(() => activity.id),
+  words: text('words'),
+  data: jsonb('data').$type<Record<string, unknown>>(),
+})
+
+/** On which records an entry shows. One index range is one timeline. */
+export const activityOnRecord = pgTable('activity_on_record', {
+  recordId: id('record_id').notNull(),
+  at: instant('at').notNull(),
+  activityId: id('activity_id').notNull().references(() => activity.id),
+  /** The record it came from, where it shows here because of a link. */
+  viaRecordId: id('via_record_id'),
+  /** Set for what went over a private line: only those who answer it see the entry. */
+  privateLineId: id('private_line_id'),
+}, table => [
+  primaryKey({ columns: [table.recordId, table.at, table.activityId] }),
+  index('activity_on_record_activity').on(table.activityId),
+])

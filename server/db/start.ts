@@ -1,0 +1,54 @@
+import { existsSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import { drizzle } from 'drizzle-orm/node-postgres'
+import { migrate } from 'drizzle-orm/node-postgres/migrator'
+import { openDoor } from './door'
+import { openEmbedded, type EmbeddedDatabase } from './embedded/open'
+import { lockFolder } from './folder-lock'
+
+/** Beside the built server lie the database's thread, the migrations and an empty database to start from. */
+export const builtFolder = () => process.env.PLAUDER_BUILD ?? join(dirname(process.argv[1]!), '..', 'parts')
+
+/** WAL grows by half a gigabyte in a million rows; there is no checkpointer but this one. */
+const CHECKPOINT_EVERY = 60_000
+
+/**
+ * Opens the embedded database of a data folder, brings it up to date and looks after it until it is closed.
+ *
+ * @throws FolderInUse if another process has the folder
+ */
+export async function startDatabase(dataFolder: string): Promise<EmbeddedDatabase> {
+  const lock = await lockFolder(dataFolder)
+  const built = builtFolder()
+  const empty = join(built, 'empty-database.tar.gz')
+  const database = await openEmbedded(join(built, 'database-thread.mjs'), {
+    folder: join(dataFolder, 'database'),
+    startFrom: existsSync(empty) ? empty : undefined,
+  })
+  await migrate(drizzle(database.pool), { migrationsFolder: join(built, 'migrations') })
+  openDoor(database.pool)
+  const stopCare = takeCare(database)
+  return {
+    ...database,
+    close: async () => {
+      stopCare()
+      await database.close()
+      lock.close()
+    },
+  }
+}
+
+/** Checkpoints while there is writing, and fresh statistics once a day. */
+function takeCare({ pool }: EmbeddedDatabase): () => void {
+  let written = ''
+  const checkpoint = setInterval(async () => {
+    const { rows: [{ lsn }] } = await pool.query('select pg_current_wal_lsn()::text as lsn')
+    if (lsn !== written) await pool.query('checkpoint')
+    written = lsn
+  }, CHECKPOINT_EVERY).unref()
+  const tidy = setInterval(() => pool.query('vacuum analyze'), 24 * 3_600_000).unref()
+  return () => {
+    clearInterval(checkpoint)
+    clearInterval(tidy)
+  }
+}

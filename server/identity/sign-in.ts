@@ -1,0 +1,103 @@
+import { createHash, randomBytes } from 'node:crypto'
+import { eq, sql } from 'drizzle-orm'
+import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
+import { v7 as uuid } from 'uuid'
+import type { Asker, Role } from '~~/shared/permissions'
+import { tx } from '../db/door'
+import { audit, colleague, signIn } from '../db/schema'
+import { badInput, Problem } from '../http/problem'
+import { passwordMatches } from './password'
+
+/** Who asks, with what the rules and the greeting need. */
+export interface SignedIn extends Asker {
+  name: string
+  firstName: string
+  email: string
+  title: string
+  directLine: string | null
+  zone: string
+}
+
+const LASTS = 12 * 3_600_000
+
+/** Ten wrong passwords in a quarter of an hour, for an account from one address; thirty from one address. */
+const perAccount = new RateLimiterMemory({ points: 10, duration: 900 })
+const perAddress = new RateLimiterMemory({ points: 30, duration: 900 })
+
+const tokenHash = (token: string) => createHash('sha256').update(token).digest('base64url')
+
+/**
+ * Checks a password and opens a new sign-in.
+ *
+ * @returns the token for the cookie; only its hash is kept
+ * @throws Problem 422 for a wrong pair, 429 after too many
+ */
+export async function openSignIn(email: string, password: string, address: string, now: Date): Promise<string> {
+  const account = email.trim().toLowerCase()
+  await countAttempt(account, address)
+  const [found] = await tx(database => database.select().from(colleague).where(eq(colleague.email, account)))
+  // outside of tx: hashing takes long, and nobody else should wait for it
+  if (!await passwordMatches(found?.passwordHash, password)) {
+    await note('sign-in refused', null, now, { address })
+    throw badInput({ password: 'This pair of address and password is not known. Check both; capitals count in the password.' })
+  }
+  await Promise.all([perAccount.delete(`${account} ${address}`), perAddress.reward(address)])
+  const token = randomBytes(32).toString('base64url')
+  await tx(async (database) => {
+    await database.insert(signIn).values({ tokenHash: tokenHash(token), colleagueId: found!.id, madeAt: now, endsAt: new Date(now.getTime() + LASTS) })
+    await note('signed in', found!.id, now, { address })
+  })
+  return token
+}
+
+async function countAttempt(account: string, address: string): Promise<void> {
+  try {
+    await perAddress.consume(address)
+    await perAccount.consume(`${account} ${address}`)
+  }
+  catch (limit) {
+    if (!(limit instanceof RateLimiterRes)) throw limit
+    const minutes = Math.ceil(limit.msBeforeNext / 60_000)
+    throw new Problem(429, 'too-many-attempts', 'Too many attempts', `Too many wrong passwords. Try again in ${minutes} min, or ask an admin.`)
+  }
+}
+
+export async function endSignIn(token: string | undefined, now: Date): Promise<void> {
+  if (!token) return
+  await tx(async (database) => {
+    const [ended] = await database.delete(signIn).where(eq(signIn.tokenHash, tokenHash(token))).returning()
+    if (ended) await note('signed out', ended.colleagueId, now)
+  })
+}
+
+/** Who holds this token, asked anew at each request; null if nobody does any more. */
+export async function whoSignedIn(token: string | undefined, now: Date): Promise<SignedIn | null> {
+  if (!token) return null
+  const { rows } = await tx(database => database.execute<Row>(sql`
+    select c.id, c.name, c.first_name, c.email, c.role, c.title, c.direct_line, c.zone,
+      array(select team_id from team_member where colleague_id = c.id) as team_ids,
+      array(select distinct b.colleague_id from team_member a join team_member b using (team_id) where a.colleague_id = c.id) as people_ids
+    from sign_in s join colleague c on c.id = s.colleague_id
+    where s.token_hash = ${tokenHash(token)} and s.ends_at > ${now.toISOString()}`))
+  const row = rows[0]
+  return row
+    ? { id: row.id, name: row.name, firstName: row.first_name, email: row.email, role: row.role, title: row.title, directLine: row.direct_line, zone: row.zone, teamIds: row.team_ids, peopleIds: row.people_ids }
+    : null
+}
+
+type Row = Record<string, unknown> & {
+  id: string
+  name: string
+  first_name: string
+  email: string
+  role: Role
+  title: string
+  direct_line: string | null
+  zone: string
+  team_ids: string[]
+  people_ids: string[]
+}
+
+async function note(action: string, colleagueId: string | null, at: Date, details: Record<string, unknown> = {}): Promise<void> {
+  await tx(database => database.insert(audit).values({ id: uuid(), at, colleagueId, action, details }))
+}

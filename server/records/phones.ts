@@ -1,0 +1,61 @@
+import { eq, sql } from 'drizzle-orm'
+import { zoneRules, rulesBetween, type ZoneRules } from '~~/core/hours/zones'
+import { zonesOfPerson } from '~~/core/hours/places'
+import { readPhone } from '~~/core/phone/read'
+import { zonesOfNumber } from '~~/core/phone/zones'
+import numberZones from '~~/core/phone/number-zones.json'
+import type { RecordPhone } from '~~/shared/record'
+import { tx } from '../db/door'
+import { milliseconds } from '../db/instants'
+import { consentEntry, conversation, line, message, numberState, phone } from '../db/schema'
+
+/** What of a record decides in which zones its person may be. */
+export interface Place { zone: string | null, country: string | null, region: string | null }
+
+export const zonesOf = (place: Place, e164: string | null) => zonesOfPerson(place, e164 ? zonesOfNumber(e164, numberZones) : [])
+
+/** A typed number as it is stored: read if it can be, kept as typed with the reason if not. */
+export function storedPhone(typed: string, country: string | null) {
+  const reading = readPhone(typed, country ?? undefined)
+  return reading.ok
+    ? { typed, e164: reading.e164, country: reading.country, kind: reading.kind, extension: reading.extension ?? null, unusable: null }
+    : { typed, e164: null, country: null, kind: 'unknown' as const, extension: null, unusable: reading.reason }
+}
+
+/** A record's numbers with their consent, and who decided it when and how. */
+export async function phonesOf(recordId: string, place: Place): Promise<RecordPhone[]> {
+  const rows = await tx(database => database
+    .select({
+      id: phone.id, label: phone.label, typed: phone.typed, e164: phone.e164, country: phone.country, kind: phone.kind, extension: phone.extension, unusable: phone.unusable,
+      texts: numberState.texts, consentAt: milliseconds(consentEntry.at), how: consentEntry.how, words: consentEntry.words, line: line.name,
+      lastHeardAt: milliseconds(numberState.lastHeardAt),
+    })
+    .from(phone)
+    .leftJoin(numberState, eq(numberState.e164, phone.e164))
+    .leftJoin(consentEntry, eq(consentEntry.id, numberState.textsEntryId))
+    .leftJoin(message, eq(message.id, consentEntry.messageId))
+    .leftJoin(conversation, eq(conversation.id, message.conversationId))
+    .leftJoin(line, eq(line.id, conversation.lineId))
+    .where(eq(phone.recordId, recordId))
+    .orderBy(phone.position))
+  return rows.map(({ texts, consentAt, how, words, line, ...known }) => ({
+    ...known,
+    zones: zonesOf(place, known.e164),
+    consent: { texts: texts ?? 'unknown', at: consentAt, how, words, line },
+  }))
+}
+
+/** Rules of the zones around now, for clocks in the browser. */
+export function clockRules(names: Iterable<string>, now: Date, back = 0): ZoneRules[] {
+  const month = 31 * 86_400_000
+  return [...new Set(names)].flatMap((name) => {
+    const rules = zoneRules(name)
+    return rules ? [rulesBetween(rules, now.getTime() - back, now.getTime() + 12 * month)] : []
+  })
+}
+
+/** Records that hold a number, the ones contacted last first. */
+export async function recordsWithNumber(e164: string): Promise<string[]> {
+  const { rows } = await tx(database => database.execute<{ record_id: string }>(sql`select distinct record_id from ${phone} where e164 = ${e164}`))
+  return rows.map(row => row.record_id)
+}

@@ -1,0 +1,38 @@
+import { and, eq, isNotNull, sql } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
+import { tx } from '../db/door'
+import { conversation } from '../db/schema'
+import { announce } from '../live/notices'
+import { lineBelongs, type Line } from './lines'
+
+/** The conversation between a line and a number, made if there is none, and brought up to now. */
+export async function openConversation(lineId: string, other: string, now: Date): Promise<string> {
+  return tx(async (database) => {
+    const [open] = await database.insert(conversation)
+      .values({ id: uuid(), lineId, other, lastAt: now })
+      .onConflictDoUpdate({ target: [conversation.lineId, conversation.other], set: { lastAt: now } })
+      .returning({ id: conversation.id })
+    return open!.id
+  })
+}
+
+/** An answer is written: nothing waits here any more. Gives since when it did. */
+export async function waitsNoMore(conversationId: string): Promise<Date | null> {
+  return tx(async (database) => {
+    const [waiting] = await database.select({ waitsSince: conversation.waitsSince }).from(conversation).where(eq(conversation.id, conversationId))
+    if (!waiting?.waitsSince) return null
+    await database.update(conversation).set({ waitsSince: null }).where(and(eq(conversation.id, conversationId), isNotNull(conversation.waitsSince)))
+    return waiting.waitsSince
+  })
+}
+
+/** An answer is owed, since the first text that has none. */
+export async function waitsSince(conversationId: string, since: Date): Promise<void> {
+  await tx(database => database.update(conversation)
+    .set({ waitsSince: sql`least(coalesce(${conversation.waitsSince}, 'infinity'), ${since.toISOString()}::timestamptz)` })
+    .where(eq(conversation.id, conversationId)))
+}
+
+export function announceConversation(conversationId: string, line: Pick<Line, 'colleagueId' | 'teamId'>, incoming = false): void {
+  announce({ kind: 'conversation', conversationId, incoming }, 'line.answer', [lineBelongs(line)])
+}

@@ -1,0 +1,85 @@
+import { eq } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
+import { readIntent } from '~~/core/consent/intent'
+import { measureText } from '~~/core/text/measure'
+import type { CarrierEvent } from '../carriers/port'
+import { writeConsent } from '../consent/ledger'
+import { heardFrom, lockNumber } from '../consent/number'
+import { tx } from '../db/door'
+import { consentProposal, firm, line, message } from '../db/schema'
+import { log } from '../http/log'
+import { recordsWithNumber } from '../records/phones'
+import { appendEntry } from '../timeline/append'
+import { touchContact } from './contact'
+import { announceConversation, openConversation, waitsSince } from './conversations'
+import type { Line } from './lines'
+import { answerByItself } from './send'
+
+type Incoming = Extract<CarrierEvent, { kind: 'received' }>
+
+/**
+ * A text came in: it goes on the timeline of every record that holds the number, or of none, and waits
+ * for an answer. STOP, START and HELP are answered at once and wait for nobody.
+ */
+export async function receiveText(carrier: string, incoming: Incoming, now: Date): Promise<void> {
+  await tx(async (database) => {
+    const [to] = await database.select().from(line).where(eq(line.e164, incoming.to))
+    if (!to || to.carrier !== carrier) {
+      log.warn({ ref: incoming.ref }, 'a text came in for a line that is not ours')
+      return
+    }
+    const number = await lockNumber(incoming.from)
+    await heardFrom(incoming.from, incoming.at)
+    const conversationId = await openConversation(to.id, incoming.from, now)
+    const stored = await store(to, conversationId, incoming)
+    const intent = intentNow(incoming.text, number.texts)
+    if (intent === 'none' || intent === 'maybe-stop') await waitsSince(conversationId, incoming.at)
+    if (intent === 'maybe-stop') await database.insert(consentProposal).values({ id: uuid(), e164: incoming.from, activityId: stored.activityId, at: now })
+    if (intent === 'stop' || intent === 'start' || intent === 'help') await obey(intent, to, incoming, stored.messageId, now)
+    announceConversation(conversationId, to, intent === 'none' || intent === 'maybe-stop')
+  })
+}
+
+/**
+ * START and its kin are an order only to somebody who had stopped; else "yes" is an answer like any other.
+ * HELP from somebody who has stopped waits for a person, who may call: no text leaves any more.
+ */
+function intentNow(text: string, texts: 'unknown' | 'agreed' | 'refused') {
+  const intent = readIntent(text)
+  if (intent === 'start' && texts !== 'refused') return 'none'
+  return intent === 'help' && texts === 'refused' ? 'none' : intent
+}
+
+async function store(to: Line, conversationId: string, incoming: Incoming) {
+  return tx(async (database) => {
+    const messageId = uuid()
+    const activityId = uuid()
+    const { encoding, units, parts } = measureText(incoming.text)
+    await appendEntry({
+      id: activityId,
+      at: incoming.at,
+      kind: 'text-in',
+      colleagueId: null,
+      messageId,
+      words: incoming.text,
+      privateLineId: to.private ? to.id : null,
+    }, await recordsWithNumber(incoming.from))
+    await database.insert(message).values({
+      id: messageId, conversationId, activityId, direction: 'in', state: 'received', encoding, units, parts,
+      madeAt: incoming.at, leavesAt: incoming.at, carrierRef: incoming.ref,
+    })
+    await touchContact(messageId, incoming.at)
+    return { messageId, activityId }
+  })
+}
+
+async function obey(order: 'stop' | 'start' | 'help', to: Line, incoming: Incoming, messageId: string, now: Date): Promise<void> {
+  const [{ name } = { name: 'us' }] = await tx(database => database.select({ name: firm.name }).from(firm))
+  const before = await lockNumber(incoming.from)
+  if (order === 'help') return answerByItself(to, incoming.from, `${name}: you have our texts because you asked us or work with us. Write here and a person answers. Text STOP to end them.`, false, now)
+  const already = order === 'stop' && before.texts === 'refused'
+  await writeConsent({ e164: incoming.from, at: incoming.at, kind: order === 'stop' ? 'refused' : 'agreed', covers: 'texts', how: 'text', words: incoming.text, messageId })
+  // one confirming text after a revocation, without advertising, and no second one (47 CFR 64.1200(a)(12), from memory)
+  if (order === 'stop' && !already) await answerByItself(to, incoming.from, `${name}: you get no more texts from any of our numbers. Text START if you want them again.`, true, now)
+  if (order === 'start') await answerByItself(to, incoming.from, `${name}: texts are on again. Text STOP to end them.`, false, now)
+}

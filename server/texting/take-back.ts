@@ -1,0 +1,59 @@
+import { eq } from 'drizzle-orm'
+import { tx } from '../db/door'
+import { activityContent, conversation, job, line, message } from '../db/schema'
+import { conflict, notFound } from '../http/problem'
+import type { SignedIn } from '../identity/sign-in'
+import { HAND_OVER } from '../jobs/kinds'
+import { wakeOutbox } from '../jobs/wake'
+import { announceConversation, waitsSince } from './conversations'
+import { move } from './hand-over'
+
+/**
+ * Takes a text back while it waits. Claiming it is the same kind of conditional update, so one of the
+ * two wins.
+ *
+ * @returns the words, for the composer
+ * @throws Problem 409 if it has left
+ */
+export async function takeBack(asker: SignedIn, messageId: string, now: Date): Promise<{ text: string }> {
+  return tx(async (database) => {
+    const found = await mustBeMine(asker, messageId)
+    if (!await move(messageId, found.message.state, 'take-back', { settledAt: now })) {
+      throw conflict('has-left', 'It has left', 'The text has already left and cannot be taken back. Send another one to put it right.')
+    }
+    await database.update(job).set({ doneAt: now }).where(eq(job.key, `${HAND_OVER} ${messageId}`))
+    if (found.message.answersSince) await waitsSince(found.message.conversationId, found.message.answersSince)
+    announceConversation(found.message.conversationId, found.line)
+    return { text: found.words ?? '' }
+  })
+}
+
+/**
+ * Lets a text go that was held at night: a person has said so, for this one text.
+ *
+ * @throws Problem 409 if it is not held for that reason
+ */
+export async function letGo(asker: SignedIn, messageId: string, now: Date): Promise<void> {
+  await tx(async (database) => {
+    const found = await mustBeMine(asker, messageId)
+    const forTheHour = found.message.code === 'night' || found.message.code === 'zone-unknown'
+    if (!forTheHour || !await move(messageId, found.message.state, 'release', { nightAllowed: true, code: null })) {
+      throw conflict('not-held', 'Not held', 'This text is not held for the hour of the day, so there is nothing to let go.')
+    }
+    await database.update(job).set({ doneAt: null, dueAt: now, leaseUntil: null }).where(eq(job.key, `${HAND_OVER} ${messageId}`))
+    wakeOutbox(now)
+  })
+}
+
+async function mustBeMine(asker: SignedIn, messageId: string) {
+  const [found] = await tx(database => database
+    .select({ message, line, words: activityContent.words })
+    .from(message)
+    .innerJoin(conversation, eq(conversation.id, message.conversationId))
+    .innerJoin(line, eq(line.id, conversation.lineId))
+    .leftJoin(activityContent, eq(activityContent.activityId, message.activityId))
+    .where(eq(message.id, messageId))
+    .for('update', { of: message }))
+  if (!found || found.message.authorId !== asker.id) throw notFound('text')
+  return found
+}

@@ -1,0 +1,172 @@
+import { sql, type SQL } from 'drizzle-orm'
+import type { ActivityKind } from '~~/core/timeline/kinds'
+import type { RhythmDay } from '~~/core/timeline/rhythm'
+import type { Asker } from '~~/shared/permissions'
+import type { TimelineEntry, TimelinePage } from '~~/shared/timeline'
+import { tx } from '../db/door'
+import { at, milliseconds } from '../db/instants'
+import { activity, activityContent, activityOnRecord, colleague, consentProposal, conversation, line, message, record, template } from '../db/schema'
+import { notFound } from '../http/problem'
+import { visible } from '../identity/visible'
+import { mayReadLine } from './visibility'
+
+export const PAGE = 50
+
+/** Everything a slip shows of an entry `a`. */
+const SLIP = sql`
+  a.id, ${milliseconds(sql`a.at`)} as at, a.kind, a.data, t.words, t.data as content,
+  c.id as colleague_id, c.first_name as colleague_first, c.name as colleague_name,
+  m.id as message_id, m.state, m.code, m.direction, m.origin, m.author_id, m.units, m.parts, m.cost_micros::float8 as cost_micros, m.currency,
+  m.conversation_id, m.template_version, tp.name as template_name,
+  ${milliseconds(sql`m.leaves_at`)} as leaves_at, ${milliseconds(sql`m.handed_at`)} as handed_at, ${milliseconds(sql`m.settled_at`)} as settled_at,
+  v.other, l.name as line_name, l.e164 as line_e164,
+  p.id as proposal_id, p.opted_out as proposal_decision`
+
+const SLIP_JOINS = sql`
+  left join ${activityContent} t on t.activity_id = a.id
+  left join ${colleague} c on c.id = a.colleague_id
+  left join ${message} m on m.id = a.message_id
+  left join ${conversation} v on v.id = m.conversation_id
+  left join ${line} l on l.id = v.line_id
+  left join ${template} tp on tp.id = m.template_id
+  left join ${consentProposal} p on p.activity_id = a.id and a.kind = 'text-in'`
+
+/** A record's entries, each one row. Exported for the bench, which runs the same statement bare. */
+export function timelineQuery(asker: Asker, recordId: string, which: SQL, limit: number): SQL {
+  return sql`
+    select ${SLIP}, via.id as via_id, via.name as via_name
+    from ${activityOnRecord} s
+    join ${record} r on r.id = s.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+    join ${activity} a on a.id = s.activity_id
+    left join ${record} via on via.id = s.via_record_id
+    ${SLIP_JOINS}
+    where s.record_id = ${recordId}::uuid and ${mayReadLine(asker, sql`s.private_line_id`)} and ${which}
+    order by s.at desc, s.activity_id desc
+    limit ${limit}`
+}
+
+/** The newest texts of a conversation, newest first. Whoever calls has checked that its line is theirs. */
+export async function readConversationEntries(conversationId: string, limit = 12): Promise<TimelineEntry[]> {
+  const { rows } = await tx(database => database.execute<EntryRow>(sql`
+    select ${SLIP}, null as via_id, null as via_name
+    from ${message} own join ${activity} a on a.id = own.activity_id
+    ${SLIP_JOINS}
+    where own.conversation_id = ${conversationId}::uuid
+    order by own.made_at desc, own.id desc limit ${limit}`))
+  return rows.map(entryOf)
+}
+
+/** Where a page ends: the entry's time and id, which no later entry can move. */
+export interface TimelineCursor { at: number, id: string }
+
+/**
+ * One page of a record's timeline, newest first.
+ *
+ * @param before the last entry of the page above; the newest page if left out
+ * @throws Problem 404 if the record may not be seen
+ */
+export async function readTimeline(asker: Asker, recordId: string, before?: TimelineCursor): Promise<TimelinePage> {
+  const which = before ? sql`(s.at, s.activity_id) < (${at(before.at)}, ${before.id}::uuid)` : sql`true`
+  return tx(async (database) => {
+    const { rows } = await database.execute<EntryRow>(timelineQuery(asker, recordId, which, PAGE + 1))
+    if (rows.length === 0 && !before) await mustSee(asker, recordId)
+    return { entries: rows.slice(0, PAGE).map(entryOf), more: rows.length > PAGE }
+  })
+}
+
+/** Single entries, as a browser asks for them after a notice. Those that may not be seen are left out. */
+export async function readEntries(asker: Asker, recordId: string, ids: string[]): Promise<TimelineEntry[]> {
+  const { rows } = await tx(database => database.execute<EntryRow>(timelineQuery(asker, recordId, sql`s.activity_id = any(${`{${ids.join(',')}}`}::uuid[])`, ids.length)))
+  return rows.map(entryOf)
+}
+
+/** Contact by day over a year, for the rhythm. Days are counted in one offset, the reader's of today. */
+export async function readRhythm(asker: Asker, recordId: string, from: Date, offsetMinutes: number): Promise<RhythmDay[]> {
+  const { rows } = await tx(database => database.execute<RhythmDay & Record<string, unknown>>(sql`
+    select floor((extract(epoch from s.at) / 60 + ${offsetMinutes}::float8) / 1440)::int as day,
+      count(*) filter (where a.kind = 'text-out')::int as ours,
+      count(*) filter (where a.kind = 'text-in')::int as theirs,
+      count(*) filter (where a.kind in ('call-in', 'call-out'))::int as calls
+    from ${activityOnRecord} s
+    join ${record} r on r.id = s.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+    join ${activity} a on a.id = s.activity_id and a.kind in ('text-out', 'text-in', 'call-in', 'call-out')
+    where s.record_id = ${recordId}::uuid and s.at >= ${at(from)} and ${mayReadLine(asker, sql`s.private_line_id`)}
+    group by 1 order by 1`))
+  return rows
+}
+
+async function mustSee(asker: Asker, recordId: string): Promise<void> {
+  const { rows } = await tx(database => database.execute(sql`select 1 from ${record} r where r.id = ${recordId}::uuid and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}`))
+  if (rows.length === 0) throw notFound('record')
+}
+
+type EntryRow = Record<string, unknown> & {
+  id: string
+  at: number
+  kind: ActivityKind
+  data: Record<string, unknown>
+  words: string | null
+  content: Record<string, unknown> | null
+  colleague_id: string | null
+  colleague_first: string
+  colleague_name: string
+  via_id: string | null
+  via_name: string
+  message_id: string | null
+  state: NonNullable<TimelineEntry['message']>['state']
+  code: string | null
+  direction: 'out' | 'in'
+  origin: NonNullable<TimelineEntry['message']>['origin']
+  author_id: string | null
+  units: number
+  parts: number
+  cost_micros: number | null
+  currency: string | null
+  conversation_id: string
+  template_version: number | null
+  template_name: string | null
+  leaves_at: number
+  handed_at: number | null
+  settled_at: number | null
+  other: string
+  line_name: string
+  line_e164: string
+  proposal_id: string | null
+  proposal_decision: 'yes' | 'no' | null
+}
+
+function entryOf(row: EntryRow): TimelineEntry {
+  return {
+    id: row.id,
+    at: row.at,
+    kind: row.kind,
+    words: row.words,
+    data: { ...row.data, ...row.content },
+    colleague: row.colleague_id ? { id: row.colleague_id, firstName: row.colleague_first, name: row.colleague_name } : null,
+    via: row.via_id ? { id: row.via_id, name: row.via_name } : null,
+    message: row.message_id ? messageOf(row) : null,
+  }
+}
+
+function messageOf(row: EntryRow): TimelineEntry['message'] {
+  return {
+    id: row.message_id!,
+    conversationId: row.conversation_id,
+    direction: row.direction,
+    state: row.state,
+    code: row.code,
+    origin: row.origin,
+    authorId: row.author_id,
+    other: row.other,
+    line: { name: row.line_name, e164: row.line_e164 },
+    template: row.template_name ? { name: row.template_name, version: row.template_version! } : null,
+    units: row.units,
+    parts: row.parts,
+    costMicros: row.cost_micros,
+    currency: row.currency,
+    leavesAt: row.leaves_at,
+    handedAt: row.handed_at,
+    settledAt: row.settled_at,
+    proposal: row.proposal_id ? { id: row.proposal_id, decision: row.proposal_decision } : null,
+  }
+}

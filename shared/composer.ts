@@ -1,0 +1,19 @@
+/** A line of mine as the composer offers it. */
+export interface LineChoice {
+  id: string
+  name: string
+  e164: string
+  country: string
+  active: boolean
+  private: boolean
+  mine: boolean
+  answeredBy: number
+  /** What a part costs within the line's country; null while the carrier has not told. */
+  price: { microsPerPart: number, currency: string, mostParts: number } | null
+}
+
+export interface ComposerStart {
+  lines: LineChoice[]
+  /** The line used last with each number of this record, by E.164. */
+  lastLine: Record<string, string>
+}

@@ -1,0 +1,6 @@
+/** What the server tells a browser: that something changed, never what. The browser fetches what is on screen. */
+export type Notice
+  = | { kind: 'entry', recordId: string, activityId: string }
+    | { kind: 'record', recordId: string }
+    | { kind: 'conversation', conversationId: string, incoming?: boolean }
+    | { kind: 'presence', recordId: string }

@@ -1,0 +1,47 @@
+/** Who may do what: the one table. `can()` reads it for actions, `visible()` turns it into SQL for rows. */
+export type Role = 'rep' | 'lead' | 'admin'
+
+/**
+ * How far a right reaches.
+ * - own: what belongs to me
+ * - team: that, and what belongs to one of my teams
+ * - people: that, and what belongs to anyone in one of my teams
+ */
+export type Scope = 'none' | 'own' | 'team' | 'people' | 'all'
+
+export const PERMISSIONS = {
+  'record.see': { rep: 'team', lead: 'people', admin: 'all' },
+  'record.edit': { rep: 'team', lead: 'people', admin: 'all' },
+  /** A line's conversations, and texting from it. */
+  'line.answer': { rep: 'team', lead: 'people', admin: 'all' },
+  'template.edit': { rep: 'own', lead: 'all', admin: 'all' },
+} as const satisfies Record<string, Record<Role, Scope>>
+
+export type Permission = keyof typeof PERMISSIONS
+
+/** Who asks: what every rule needs to know of a colleague. */
+export interface Asker {
+  id: string
+  role: Role
+  teamIds: string[]
+  /** Everybody in one of my teams, me included. */
+  peopleIds: string[]
+}
+
+/** To whom a thing belongs. */
+export interface Belongs { ownerId?: string | null, teamId?: string | null }
+
+export const scopeOf = (asker: Asker, permission: Permission): Scope => PERMISSIONS[permission][asker.role]
+
+/** Whether somebody may do this with a thing that belongs so. */
+export function can(asker: Asker, permission: Permission, thing: Belongs): boolean {
+  const own = thing.ownerId === asker.id
+  const team = own || (!!thing.teamId && asker.teamIds.includes(thing.teamId))
+  switch (scopeOf(asker, permission)) {
+    case 'all': return true
+    case 'people': return team || (!!thing.ownerId && asker.peopleIds.includes(thing.ownerId))
+    case 'team': return team
+    case 'own': return own
+    case 'none': return false
+  }
+}

@@ -1,0 +1,2 @@
+/** A colleague at the same record. */
+export interface Looking { colleagueId: string, firstName: string, writing: boolean }

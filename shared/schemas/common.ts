@@ -1,0 +1,12 @@
+import { number, object, string } from 'yup'
+
+export const uuid = () => string().uuid('This is not an id. Reload the page and try again.')
+export const byId = object({ id: uuid().required() })
+
+/** A line of text as people type it: trimmed, and never longer than anybody needs. */
+export const line = (most: number) => string().trim().max(most, ({ max }) => `That is longer than ${max} characters. Shorten it.`)
+
+/** The same, where a form sends an empty field as null. */
+export const optionalLine = (most: number) => line(most).nullable().transform((value: unknown) => value === '' ? null : value).default(null)
+
+export const page = () => number().integer().min(1).max(100_000).default(1)

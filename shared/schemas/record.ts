@@ -1,0 +1,63 @@
+import { array, mixed, number, object, string, type InferType } from 'yup'
+import { MODULES } from '../modules'
+import { line, optionalLine, page, uuid } from './common'
+
+export const RECORD_SORTS = ['name', 'stage', 'company', 'city', 'owner', 'last-contact'] as const
+export type RecordSort = typeof RECORD_SORTS[number]
+
+export const recordQuery = object({
+  module: string().oneOf(MODULES).required(),
+  sort: string().oneOf(RECORD_SORTS).default('last-contact'),
+  direction: string().oneOf(['up', 'down'] as const).default('down'),
+  words: line(100).default(''),
+  page: page(),
+})
+export type RecordQuery = InferType<typeof recordQuery>
+
+export const phoneForm = object({
+  id: uuid().nullable().default(null),
+  label: line(30).default('mobile'),
+  /** As typed. What cannot be a number is kept all the same. */
+  typed: line(60).required('Type the number, or take this line away.'),
+})
+
+const MAIL_MESSAGE = 'This is not a mail address. It needs a name, an @ and a place.'
+
+/** What one fills in to make or change a record of any module. */
+export const recordForm = object({
+  firstName: optionalLine(80),
+  lastName: optionalLine(80),
+  /** A company's name; a person's is made of the two above. */
+  name: optionalLine(160),
+  title: optionalLine(80),
+  companyId: uuid().nullable().default(null),
+  stage: optionalLine(40),
+  street: optionalLine(120),
+  city: optionalLine(80),
+  region: optionalLine(40),
+  postcode: optionalLine(20),
+  country: string().trim().uppercase().matches(/^[A-Z]{2}$/, { message: 'Give the country as two letters, such as US, CA or GB.', excludeEmptyString: true }).nullable().transform((value: unknown) => value === '' ? null : value).default(null),
+  mail: string().trim().email(MAIL_MESSAGE).max(160).nullable().transform((value: unknown) => value === '' ? null : value).default(null),
+  phones: array(phoneForm).max(10, 'A record holds ten numbers at most.').default([]),
+  fields: mixed<Record<string, unknown>>((value): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value)).default({}),
+})
+export type RecordForm = InferType<typeof recordForm>
+export type PhoneForm = InferType<typeof phoneForm>
+
+export const makeRecord = recordForm.shape({
+  /** Made by the browser, so that sending the form twice makes one record. */
+  id: uuid().required(),
+  module: string().oneOf(MODULES).required(),
+})
+export type MakeRecord = InferType<typeof makeRecord>
+
+export const editRecord = recordForm.shape({
+  /** The version that was on screen. */
+  version: number().integer().min(1).required(),
+})
+export type EditRecord = InferType<typeof editRecord>
+
+export const noteForm = object({
+  id: uuid().required(),
+  words: string().trim().required('Write the note first.').max(10_000, 'A note holds 10,000 characters.'),
+})

@@ -1,0 +1,32 @@
+import type { RecordPhone } from './record'
+import type { TimelineEntry } from './timeline'
+import type { ZoneRules } from '../core/hours/zones'
+import type { Module } from './modules'
+
+/** A conversation that waits for an answer of ours. */
+export interface ShelfItem {
+  conversationId: string
+  /** Whose it is: the first record that holds the number; null for a number on none. */
+  record: { id: string, name: string, module: Module } | null
+  /** How many records hold the number. */
+  holders: number
+  other: string
+  lineId: string
+  line: string
+  waitsSince: number
+}
+
+export interface ConversationDetail {
+  id: string
+  lineId: string
+  lineName: string
+  other: string
+  waitsSince: number | null
+  records: { id: string, name: string, module: Module, title: string | null, city: string | null }[]
+  phone: RecordPhone | null
+  optedOut: boolean
+  lastHeardAt: number | null
+  zones: ZoneRules[]
+  zoneNames: string[]
+  entries: TimelineEntry[]
+}

@@ -1,0 +1,39 @@
+import type { ActivityKind } from '../core/timeline/kinds'
+import type { MessageState } from '../core/message/states'
+
+/** One entry of a timeline as the interface gives it. Instants are epoch milliseconds. */
+export interface TimelineEntry {
+  id: string
+  at: number
+  kind: ActivityKind
+  words: string | null
+  data: Record<string, unknown>
+  colleague: { id: string, firstName: string, name: string } | null
+  /** The record it came from, where it shows here because of a link. */
+  via: { id: string, name: string } | null
+  message: TimelineMessage | null
+}
+
+export interface TimelineMessage {
+  id: string
+  conversationId: string
+  direction: 'out' | 'in'
+  state: MessageState | 'received'
+  code: string | null
+  origin: 'by-hand' | 'automatic' | null
+  authorId: string | null
+  other: string
+  line: { name: string, e164: string }
+  template: { name: string, version: number } | null
+  units: number
+  parts: number
+  costMicros: number | null
+  currency: string | null
+  leavesAt: number
+  handedAt: number | null
+  settledAt: number | null
+  /** A wish in free words to be left alone, and what was decided. */
+  proposal: { id: string, decision: 'yes' | 'no' | null } | null
+}
+
+export interface TimelinePage { entries: TimelineEntry[], more: boolean }
