@@ -2,13 +2,16 @@ export default defineNuxtConfig({
   modules: ['@pinia/nuxt', '@primevue/nuxt-module', 'nuxt-security', '@nuxt/eslint'],
   // everything is behind a sign-in and live: there is nothing to render before the browser knows who asks
   ssr: false,
-  imports: { autoImport: true, dirs: [] },
+  // what a file uses of ours stands in its imports; only Vue's and Nuxt's own words are at hand everywhere
+  imports: { scan: false },
+  components: [{ path: '~/components', pathPrefix: false }],
   devtools: { enabled: false },
   app: {
     head: {
       htmlAttrs: { lang: 'en' },
       title: 'Plauder',
       meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }, { name: 'color-scheme', content: 'light dark' }],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/mark.svg' }],
     },
   },
   css: [

@@ -1,7 +1,7 @@
 import { storedPhone } from '../server/records/phones'
 import type { Staff } from './generate'
 import type { DemoPlace } from './places'
-import { History } from './history'
+import { History, type LineRow, type Person } from './history'
 import { idAt, type Rows } from './rows'
 
 type Place = Pick<DemoPlace, 'city' | 'region' | 'country' | 'zone'>
@@ -19,7 +19,25 @@ export function addCast(rows: Rows, staff: Staff, now: Date): void {
 
   const bakery = company('Holm & Daughters Bakery', { city: 'Honolulu', region: 'HI', country: 'US', zone: 'Pacific/Honolulu' }, ada!)
   const iris = person('lead', 'Iris', 'Holm', 'owner', bakery, 'Talking', ada!, { city: 'Honolulu', region: 'HI', country: 'US', zone: 'Pacific/Honolulu' }, [['mobile', '808 555 0142', 'mobile'], ['bakery', '808 555 0109', 'landline']], { bikes: '4 long-johns, 1 trike', budget: 640, came_by: 'Website form', trial_day: day(8) })
-  history.made(iris, ada!, ago(9 * 1440 + 40))
+  history.made(iris, ada!, ago(330 * 1440))
+  earlier(iris, portland!, ada!, [
+    [329, 'ours', 'Hi Iris, Ada from Pannier & Post. You saw our trike at the harbour market. Shall I send you the prices?'],
+    [329, 'theirs', 'Yes please, to the mail address on the card'],
+    [318, 'ours', 'Hi Iris, did the prices arrive? Any question, write here.'],
+    [317, 'theirs', 'They did, thanks. My sister wants to wait until the new oven is paid'],
+    [317, 'ours', 'Of course. May I write again in spring?'],
+    [317, 'theirs', 'Please do'],
+    [240, 'ours', 'Hi Iris, spring has come! Is the oven paid? We have two long-johns with the wide box free in May.'],
+    [238, 'theirs', 'Almost. We start delivering to the hotels in summer, ask me then'],
+    [150, 'ours', 'Hi Iris, how do the hotel deliveries go?'],
+    [149, 'theirs', 'Eleven hotels now, all by van. Parking is a nightmare'],
+    [149, 'ours', 'That is where a cargo bike shines. Would a trial week help you to decide?'],
+    [148, 'theirs', 'Let me get through the holidays first'],
+    [60, 'ours', 'Hi Iris, the trial week still stands, whenever you like.'],
+    [58, 'theirs', 'I have not forgotten, it is on the fridge'],
+  ])
+  history.call(iris, false, ada!, 'no answer', 20, ago(240 * 1440 - 55))
+  history.call(iris, true, ada!, 'answered', 410, ago(148 * 1440 - 75))
   history.consent(iris, 'agreed', 'form', 'Yes, you may text me about the trial week.', ago(9 * 1440 + 40))
   history.text(iris, portland!, 'ours', 'Hi Iris, Ada from Pannier & Post. Thank you for asking about a trial week for Holm & Daughters Bakery. When may I ring you this week?', ago(9 * 1440 + 12), ada!, { templateId: trialWord.id, version: trialWord.version })
   history.text(iris, portland!, 'theirs', 'Any day after 10, the ovens are quiet then', ago(9 * 1440), ada!)
@@ -49,6 +67,10 @@ export function addCast(rows: Rows, staff: Staff, now: Date): void {
   history.text(kofi, bristol!, 'ours', 'Hi Kofi, Ada from Pannier & Post. The offer for the next two years is in your mail.', ago(3 * 1440), ada!)
   history.text(kofi, bristol!, 'theirs', 'Thanks Ada, will read it with the team', ago(3 * 1440 - 25), ada!)
   history.text(kofi, bristol!, 'ours', 'Take your time. Any question, write here.', ago(3 * 1440 - 27), ada!)
+
+  function earlier(person: Person, line: LineRow, colleague: string, texts: [number, 'ours' | 'theirs', string][]): void {
+    texts.forEach(([days, side, words], index) => history.text(person, line, side, words, ago(days * 1440 - index * 7), colleague))
+  }
 
   function day(ahead: number): string {
     return new Date(now.getTime() + ahead * DAY).toISOString().slice(0, 10)

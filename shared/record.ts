@@ -1,4 +1,4 @@
-import type { ZoneRules } from '../core/hours/zones'
+import type { ZoneRules } from '../core/hours/rules'
 import type { Field } from '../core/template/fields'
 import type { PhoneKind, UnusableReason } from '../core/phone/read'
 import type { Module } from './modules'

@@ -1,6 +1,6 @@
 import type { RecordPhone } from './record'
 import type { TimelineEntry } from './timeline'
-import type { ZoneRules } from '../core/hours/zones'
+import type { ZoneRules } from '../core/hours/rules'
 import type { Module } from './modules'
 
 /** A conversation that waits for an answer of ours. */

@@ -1,1 +1,7 @@
-<template><main><h1>Plauder</h1></main></template>
+<script setup lang="ts">
+await navigateTo('/records/leads', { replace: true })
+</script>
+
+<template>
+  <div />
+</template>

@@ -1,4 +1,5 @@
-import { pieceAt, zoneRules, type ZoneRules } from './zones'
+import { pieceAt, type ZoneRules } from './rules'
+import { zoneRules } from './zones'
 
 /** Whole hours of local time: from the first inclusive to the second exclusive. */
 export interface HoursWindow { from: number, to: number }

@@ -1,4 +1,4 @@
-import { pieceAt, type ZoneRules } from './zones'
+import { pieceAt, type ZoneRules } from './rules'
 
 /** What a clock and a calendar on the wall show. Month 1 to 12, weekday 0 (Sunday) to 6. */
 export interface WallTime {

@@ -1,21 +1,11 @@
 import moment from 'moment-timezone'
-
-/**
- * Offsets of one time zone over time: `offsets[i]` minutes east of UTC hold until `untils[i]`.
- * Small enough to be sent to a browser, whose own rules may be older than the law.
- */
-export interface ZoneRules {
-  name: string
-  /** Epoch milliseconds at which the piece ends; the last is Infinity (null in JSON). */
-  untils: (number | null)[]
-  /** Minutes east of UTC. */
-  offsets: number[]
-}
+import type { ZoneRules } from './rules'
 
 const known = new Map<string, ZoneRules | null>()
 
 /**
- * Rules of a zone of the IANA database, from the package's data (newer than the runtime's own).
+ * Rules of a zone of the IANA database. This is the one place that knows where they come from: the
+ * package's data, which is newer than the runtime's own.
  *
  * @returns null if no zone has that name
  */
@@ -30,29 +20,4 @@ export function zoneRules(name: string): ZoneRules | null {
   }
   known.set(name, rules)
   return rules
-}
-
-export const ZONE_DATA_VERSION = moment.tz.dataVersion as string
-
-/** The part of a zone's rules that covers a span, for a reader who needs no more. */
-export function rulesBetween(rules: ZoneRules, from: number, to: number): ZoneRules {
-  const first = pieceAt(rules, from)
-  const last = pieceAt(rules, to)
-  return {
-    name: rules.name,
-    untils: [...rules.untils.slice(first, last), null],
-    offsets: rules.offsets.slice(first, last + 1),
-  }
-}
-
-/** Index of the piece of the rules that holds at an instant. */
-export function pieceAt(rules: ZoneRules, instant: number): number {
-  let low = 0
-  let high = rules.untils.length - 1
-  while (low < high) {
-    const middle = (low + high) >> 1
-    if (instant < (rules.untils[middle] ?? Infinity)) high = middle
-    else low = middle + 1
-  }
-  return low
 }

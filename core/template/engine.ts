@@ -46,9 +46,8 @@ export function makeEngine(): Liquid {
     cache: false,
   })
   const allowedTags: readonly string[] = ALLOWED_TAGS
-  for (const name of Object.keys(engine.tags)) if (!allowedTags.includes(name)) delete engine.tags[name]
+  for (const name of Object.keys(engine.tags)) if (!allowedTags.includes(name)) Reflect.deleteProperty(engine.tags, name)
   for (const name of Object.keys(engine.filters)) Reflect.deleteProperty(engine.filters, name)
   for (const name of ALLOWED_FILTERS) engine.registerFilter(name, OWN_FILTERS[name] ?? filters[name as keyof typeof filters] as FilterImplOptions)
   return engine
 }
-

@@ -15,7 +15,7 @@ export function handsetRouter(world: World, network: Network, folder: string) {
 
   router.get('/handsets', defineEventHandler(async (event) => {
     setResponseHeader(event, 'content-type', 'text/html; charset=utf-8')
-    setResponseHeader(event, 'content-security-policy', 'default-src \'self\'; frame-ancestors \'none\'')
+    setResponseHeader(event, 'content-security-policy', 'default-src \'self\'; img-src data:; frame-ancestors \'none\'')
     return readFile(join(built, 'page.html'), 'utf8')
   }))
 

@@ -1,1 +1,119 @@
+/** The page of handsets: a list of telephones, one of them open, live. */
+interface Text { id: string, at: number, direction: 'in' | 'out', other: string, text: string, parts: number }
+interface Phone { number: string, owner: string | null, on: boolean, last: Text | null }
 
+const MOST_SHOWN = 60
+const find = <E extends HTMLElement>(id: string) => document.getElementById(id) as E
+const field = find<HTMLInputElement>('find')
+const list = find('phones')
+const texts = find('texts')
+const to = find<HTMLSelectElement>('to')
+const words = find<HTMLTextAreaElement>('words')
+const problem = find('problem')
+const power = find('power')
+
+let phones: Phone[] = []
+let chosen: string | null = new URLSearchParams(location.search).get('phone')
+
+function element(tag: string, className: string, content: string): HTMLElement {
+  const made = document.createElement(tag)
+  made.className = className
+  made.textContent = content
+  return made
+}
+
+async function get<T>(path: string): Promise<T> {
+  const response = await fetch(`/handsets/api/${path}`)
+  return await response.json() as T
+}
+
+async function post(path: string, body: object): Promise<void> {
+  const response = await fetch(`/handsets/api/${path}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
+  problem.textContent = response.ok ? '' : (await response.json() as { detail: string }).detail
+}
+
+async function load(): Promise<void> {
+  const world = await get<{ lines: string[], phones: Phone[] }>('phones')
+  phones = world.phones.sort((a, b) => (b.last?.at ?? 0) - (a.last?.at ?? 0) || (a.owner ?? a.number).localeCompare(b.owner ?? b.number))
+  if (to.options.length === 0) for (const line of world.lines) to.add(new Option(line, line))
+  showList()
+  await showHandset()
+}
+
+function showList(): void {
+  const wanted = field.value.trim().toLowerCase()
+  const digits = wanted.replace(/\D/g, '')
+  const found = phones.filter(({ number, owner }) => owner?.toLowerCase().includes(wanted) || (digits !== '' && number.includes(digits)) || wanted === '')
+  list.replaceChildren(...found.slice(0, MOST_SHOWN).map(({ number, owner, last }) => {
+    const row = document.createElement('li')
+    const button = document.createElement('button')
+    button.type = 'button'
+    button.setAttribute('aria-current', String(number === chosen))
+    button.append(element('span', '', owner ?? number), element('span', 'last', last ? last.text : number))
+    button.addEventListener('click', () => {
+      chosen = number
+      void load()
+    })
+    row.append(button)
+    return row
+  }))
+  if (/^\+\d{8,15}$/.test(wanted) && found.length === 0) list.replaceChildren(newPhone(wanted))
+}
+
+/** Any number can be a telephone here, also one that nobody knows. */
+function newPhone(number: string): HTMLElement {
+  const row = document.createElement('li')
+  const button = element('button', '', `Take a phone with the number ${number}`) as HTMLButtonElement
+  button.type = 'button'
+  button.addEventListener('click', () => {
+    phones.push({ number, owner: null, on: true, last: null })
+    chosen = number
+    showList()
+    void showHandset()
+  })
+  row.append(button)
+  return row
+}
+
+async function showHandset(): Promise<void> {
+  find('handset').hidden = chosen === null
+  find('hint').hidden = chosen !== null
+  if (chosen === null) return
+  const phone = phones.find(one => one.number === chosen)
+  find('owner').textContent = phone?.owner ?? 'Somebody'
+  find('number').textContent = chosen
+  power.textContent = phone?.on === false ? 'Switched off' : 'Switched on'
+  power.setAttribute('aria-pressed', String(phone?.on !== false))
+  const all = await get<Text[]>(`texts?phone=${encodeURIComponent(chosen)}`)
+  texts.replaceChildren(...all.map(({ direction, text, other, at, parts }) => {
+    const row = document.createElement('li')
+    row.className = direction === 'out' ? 'own' : ''
+    const time = new Date(at).toTimeString().slice(0, 5)
+    row.append(element('p', 'words', text), element('p', 'about', `${direction === 'out' ? 'to' : 'from'} ${other}, ${time}${parts > 1 ? `, ${parts} parts` : ''}`))
+    return row
+  }))
+  texts.scrollTop = texts.scrollHeight
+  const lastFrom = all.findLast(text => text.direction === 'in')?.other
+  if (lastFrom) to.value = lastFrom
+}
+
+async function write(text: string): Promise<void> {
+  await post('texts', { phone: chosen, to: to.value, text })
+  if (problem.textContent === '') words.value = ''
+  await load()
+}
+
+field.addEventListener('input', showList)
+find('write').addEventListener('submit', (event) => {
+  event.preventDefault()
+  void write(words.value)
+})
+for (const quick of document.querySelectorAll<HTMLButtonElement>('.quick')) quick.addEventListener('click', () => void write(quick.dataset.words!))
+power.addEventListener('click', async () => {
+  const on = phones.find(phone => phone.number === chosen)?.on !== false
+  await post('power', { phone: chosen, on: !on })
+  await load()
+})
+new EventSource('/handsets/api/live').onmessage = () => void load()
+void load()
+export {}

@@ -7,7 +7,7 @@ export interface Change { field: string, label: string, from: string | null, to:
 type Numbers = { label: string, typed: string }[]
 
 const LABELS: [keyof StoredRecord, string][] = [
-  ['firstName', 'First name'], ['lastName', 'Last name'], ['name', 'Name'], ['title', 'Role'], ['stage', 'Stage'], 
+  ['firstName', 'First name'], ['lastName', 'Last name'], ['name', 'Name'], ['title', 'Role'], ['stage', 'Stage'],
   ['street', 'Street'], ['city', 'City'], ['region', 'State or province'], ['postcode', 'Postcode'], ['country', 'Country'], ['mail', 'Mail address'],
 ]
 

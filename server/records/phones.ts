@@ -1,5 +1,6 @@
 import { eq, sql } from 'drizzle-orm'
-import { zoneRules, rulesBetween, type ZoneRules } from '~~/core/hours/zones'
+import { rulesBetween, type ZoneRules } from '~~/core/hours/rules'
+import { zoneRules } from '~~/core/hours/zones'
 import { zonesOfPerson } from '~~/core/hours/places'
 import { readPhone } from '~~/core/phone/read'
 import { zonesOfNumber } from '~~/core/phone/zones'

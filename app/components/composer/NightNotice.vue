@@ -1,0 +1,47 @@
+<script setup lang="ts">
+import type { NightQuestion } from '~/composables/composer'
+import { useNow } from '~/composables/now'
+import { clock, placeOf } from '~/words/time'
+
+/** Sending into somebody's night asks first, and says what time it is there. */
+const { question } = defineProps<{ question: NightQuestion }>()
+const emit = defineEmits<{ send: [], keep: [] }>()
+const now = useNow()
+const there = computed(() => question.zones.map(zone => `${clock(now.value, zone)} in ${placeOf(zone.name)}`).join(' or '))
+const next = computed(() => question.notBefore && question.zones[0] ? `${clock(question.notBefore, question.zones[0])} there` : null)
+</script>
+
+<template>
+  <div
+    class="notice night"
+    role="alert"
+  >
+    <p>
+      <strong v-if="there">It is {{ there }}.</strong> {{ question.detail }}
+      <template v-if="next">
+        From {{ next }} it may leave without a question.
+      </template>
+    </p>
+    <p class="choices">
+      <Button
+        size="small"
+        severity="secondary"
+        variant="outlined"
+        label="Send it now all the same"
+        @click="emit('send')"
+      />
+      <button
+        type="button"
+        class="plain-button"
+        @click="emit('keep')"
+      >
+        Keep it as a draft
+      </button>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.night { display: grid; gap: 0.5rem; margin-top: 0.5rem; }
+.choices { display: flex; gap: 1rem; align-items: center; }
+</style>

@@ -1,0 +1,216 @@
+<script setup lang="ts">
+import { PhChatCenteredText, PhNotePencil } from '@phosphor-icons/vue'
+import { useTextareaAutosize } from '@vueuse/core'
+import type { ComposerStart } from '~~/shared/composer'
+import type { RecordDetail } from '~~/shared/record'
+import type { FilledTemplate } from '~~/shared/template'
+import { useComposer } from '~/composables/composer'
+import { useKeys } from '~/composables/keys'
+import { chooseLine, lineChoices, numberChoices } from '~/words/choices'
+
+const { record, start } = defineProps<{ record: RecordDetail, start: ComposerStart }>()
+const emit = defineEmits<{ sent: [activityId: string], writing: [writing: boolean] }>()
+
+const numbers = computed(() => numberChoices(record.phones))
+const phoneId = ref(numbers.value.find(choice => !choice.disabled)?.id ?? null)
+const phone = computed(() => record.phones.find(one => one.id === phoneId.value) ?? null)
+const lines = computed(() => lineChoices(start.lines, phone.value?.country ?? null))
+const lineId = ref<string | null>(null)
+const line = computed(() => start.lines.find(one => one.id === lineId.value) ?? null)
+watch([phone, lines], () => lineId.value = chooseLine(lines.value, start.lastLine[phone.value?.e164 ?? '']), { immediate: true })
+watch(numbers, (choices) => {
+  if (!choices.some(choice => choice.id === phoneId.value && !choice.disabled)) phoneId.value = choices.find(choice => !choice.disabled)?.id ?? null
+})
+
+const { text, measure, sending, problem, night, lastSent, secondsLeft, send, takeBack, fill } = useComposer(
+  () => `record ${record.id}`,
+  () => lineId.value && phoneId.value ? { lineId: lineId.value, phoneId: phoneId.value, conversationId: null } : null,
+)
+const { textarea } = useTextareaAutosize({ input: text })
+const picking = ref(false)
+const first = computed(() => record.firstName ?? record.name)
+const why = computed(() => problem.value ? Object.values(problem.value.fields)[0] ?? problem.value.message : '')
+
+watch(() => text.value !== '', writing => emit('writing', writing))
+
+async function go(nightAllowed = false): Promise<void> {
+  const sent = await send(nightAllowed)
+  if (sent) emit('sent', sent.activityId)
+}
+
+async function back(): Promise<void> {
+  const activityId = lastSent.value?.activityId
+  if (await takeBack() && activityId) {
+    emit('sent', activityId)
+    textarea.value?.focus()
+  }
+}
+
+function take(template: FilledTemplate): void {
+  fill(template.text!, template.id, template.version)
+  picking.value = false
+  void nextTick(() => textarea.value?.focus())
+}
+
+function stopPicking(): void {
+  picking.value = false
+  textarea.value?.focus()
+}
+
+useKeys([
+  { keys: 't', shown: 'T', what: 'Write a text', act: () => textarea.value?.focus() },
+  { keys: 'e', shown: 'E', what: 'Choose a template', act: () => picking.value = true },
+  { keys: '$mod+e', shown: 'Ctrl E', what: 'Choose a template while writing', act: () => picking.value = true, inFields: true },
+  { keys: '$mod+Enter', shown: 'Ctrl Enter', what: 'Send', act: () => void go(), inFields: true },
+  { keys: '$mod+Backspace', shown: 'Ctrl Backspace', what: 'Take the last text back', act: () => void back() },
+])
+</script>
+
+<template>
+  <section
+    class="composer"
+    aria-label="Write a text"
+  >
+    <div class="head">
+      <PhChatCenteredText
+        size="18"
+        aria-hidden="true"
+      />
+      <strong>Text</strong>
+      <span
+        id="to-label"
+        class="quiet"
+      >to</span>
+      <Select
+        v-model="phoneId"
+        class="bare"
+        :options="numbers"
+        option-value="id"
+        option-label="label"
+        option-disabled="disabled"
+        placeholder="no number to text"
+        aria-labelledby="to-label"
+        :disabled="numbers.length === 0"
+      >
+        <template #option="{ option }">
+          <span>{{ option.label }} <span class="small quiet">{{ option.note }}</span></span>
+        </template>
+      </Select>
+      <span
+        id="from-label"
+        class="quiet"
+      >from</span>
+      <Select
+        v-model="lineId"
+        class="bare"
+        :options="lines"
+        option-value="id"
+        option-label="label"
+        option-disabled="disabled"
+        placeholder="no line for this number"
+        aria-labelledby="from-label"
+      >
+        <template #option="{ option }">
+          <span>{{ option.label }} <span class="small quiet">{{ option.note }}</span></span>
+        </template>
+      </Select>
+      <span
+        v-if="line"
+        class="quiet answered"
+      >answered by {{ line.answeredBy === 1 ? 'you' : `${line.answeredBy} of you` }}</span>
+    </div>
+    <div class="sheet">
+      <label
+        class="heard-only"
+        for="text"
+      >Text to {{ first }}</label>
+      <textarea
+        id="text"
+        ref="textarea"
+        v-model="text"
+        class="text"
+        :placeholder="`Write to ${first}, or press E for a template`"
+        :aria-invalid="!!problem"
+        aria-describedby="text-problem text-length"
+      />
+      <div id="text-length">
+        <TextRuler
+          :text="text"
+          :measure="measure"
+          :price="line?.price ?? null"
+        />
+      </div>
+      <p
+        v-if="problem"
+        id="text-problem"
+        class="notice failed"
+        role="alert"
+      >
+        {{ why }}
+      </p>
+      <NightNotice
+        v-if="night"
+        :question="night"
+        @send="go(true)"
+        @keep="night = null"
+      />
+      <div class="foot">
+        <button
+          type="button"
+          class="tool"
+          :aria-expanded="picking"
+          @click="picking = !picking"
+        >
+          <PhNotePencil
+            size="18"
+            aria-hidden="true"
+          /> Template <kbd>E</kbd>
+        </button>
+        <p
+          v-if="lastSent"
+          class="going"
+          role="status"
+        >
+          <span class="figures">Leaves in {{ secondsLeft }} s.</span>
+          <button
+            type="button"
+            class="plain-button"
+            @click="back"
+          >
+            Take it back
+          </button>
+        </p>
+        <Button
+          :label="`Send to ${first} now`"
+          :loading="sending"
+          :disabled="text.trim() === '' || !lineId || !phoneId"
+          @click="go()"
+        />
+      </div>
+      <TemplatePicker
+        v-if="picking"
+        :record-id="record.id"
+        @pick="take"
+        @close="stopPicking"
+      />
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.composer { position: relative; background: var(--surface); border: 1px solid var(--field-rule); border-radius: 8px; }
+.composer:focus-within { border-color: var(--quiet); }
+.head { display: flex; flex-wrap: wrap; align-items: center; gap: 0.4rem; padding: 0.3rem 0.85rem; border-bottom: 1px solid var(--rule); }
+.bare { border-color: transparent; background: none; }
+.bare :deep(.p-select-label) { padding: 0.2rem 0.1rem 0.2rem 0.3rem; font-weight: 700; color: var(--ink); }
+.bare :deep(.p-select-dropdown) { width: 1.5rem; }
+.answered { margin-left: auto; }
+.sheet { position: relative; padding: 0.5rem 0.85rem 0.7rem; }
+.text { display: block; width: 100%; min-height: 3.2rem; max-height: 40vh; border: 0; background: none; resize: none; padding: 0.2rem 0; font-size: var(--size-text); line-height: 1.45; }
+.text:focus-visible { outline: none; }
+.text::placeholder { color: var(--quiet); opacity: 1; }
+.foot { display: flex; align-items: center; justify-content: space-between; padding-top: 0.4rem; }
+.tool { display: inline-flex; align-items: center; gap: 0.35rem; border: 0; background: none; color: var(--quiet); cursor: pointer; padding: 0.3rem 0; }
+.tool:hover { color: var(--ink); }
+.going { display: flex; gap: 0.6rem; align-items: center; margin-left: auto; padding-right: 1rem; color: var(--saffron); }
+</style>

@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import { PhKeyboard, PhSignOut } from '@phosphor-icons/vue'
+import type { Component } from 'vue'
+import type { Menu } from '#components'
+import { useNow } from '~/composables/now'
+import { useMe } from '~/stores/me'
+import { useShelf } from '~/stores/shelf'
+import { clock, span } from '~/words/time'
+
+const emit = defineEmits<{ showKeys: [] }>()
+const store = useMe()
+const shelf = useShelf()
+const now = useNow()
+const menu = useTemplateRef<InstanceType<typeof Menu>>('menu')
+
+const oldest = computed(() => shelf.items[0] ? span(now.value - shelf.items[0].waitsSince) : null)
+const items = [
+  { label: 'Keys', command: () => emit('showKeys') },
+  { label: 'Sign out', command: () => void store.signOut() },
+]
+const ICONS: Record<string, Component> = { 'Keys': PhKeyboard, 'Sign out': PhSignOut }
+</script>
+
+<template>
+  <header class="line">
+    <FindField />
+    <p
+      class="owed"
+      aria-live="polite"
+    >
+      <template v-if="shelf.total > 0">
+        <strong>{{ shelf.total }}</strong> <span class="quiet">owed by you, the oldest {{ oldest }}</span>
+      </template>
+      <span
+        v-else-if="!shelf.failed"
+        class="quiet"
+      >Nobody waits for you</span>
+    </p>
+    <button
+      v-if="store.me"
+      type="button"
+      class="me"
+      aria-haspopup="menu"
+      @click="menu?.toggle($event)"
+    >
+      {{ store.me.name }}, <strong class="figures">{{ clock(now, store.me.zone) }}</strong>
+    </button>
+    <Menu
+      ref="menu"
+      :model="items"
+      popup
+    >
+      <template #itemicon="{ item }">
+        <component
+          :is="ICONS[String(item.label)]"
+          size="18"
+          aria-hidden="true"
+        />
+      </template>
+    </Menu>
+  </header>
+</template>
+
+<style scoped>
+.line { display: flex; align-items: center; gap: 1.5rem; height: 50px; padding: 0 1.5rem; border-bottom: 1px solid var(--rule); }
+.owed { margin-left: auto; white-space: nowrap; }
+.me { border: 0; background: none; color: var(--quiet); cursor: pointer; padding: 0.3rem 0; white-space: nowrap; }
+.me strong { color: var(--ink); }
+.me:hover { color: var(--ink); }
+@media (max-width: 900px) { .owed { display: none; } .line { gap: 0.75rem; padding: 0 0.75rem; } .me { margin-left: auto; } }
+@media (max-width: 480px) { .me { font-size: var(--size-small); white-space: normal; text-align: right; } }
+</style>

@@ -1,0 +1,50 @@
+<script setup lang="ts">
+import { PhAddressBook, PhNotePencil } from '@phosphor-icons/vue'
+
+const PLACES = [
+  { name: 'Records', to: '/records/leads', within: ['/records', '/record'], icon: PhAddressBook },
+  { name: 'Templates', to: '/templates', within: ['/templates'], icon: PhNotePencil },
+]
+const route = useRoute()
+const isHere = (within: string[]) => within.some(start => route.path === start || route.path.startsWith(`${start}/`))
+</script>
+
+<template>
+  <nav
+    class="rail"
+    aria-label="Places"
+  >
+    <NuxtLink
+      to="/"
+      class="name"
+    >Plauder</NuxtLink>
+    <NuxtLink
+      v-for="{ name, to, within, icon } in PLACES"
+      :key="name"
+      :to="to"
+      class="place"
+      :class="{ here: isHere(within) }"
+      :aria-current="isHere(within) ? 'page' : undefined"
+    >
+      <component
+        :is="icon"
+        size="24"
+        aria-hidden="true"
+      />
+      {{ name }}
+    </NuxtLink>
+  </nav>
+</template>
+
+<style scoped>
+.rail { position: sticky; top: 0; height: 100vh; display: flex; flex-direction: column; border-right: 1px solid var(--rule); }
+.name { font-family: var(--heading); font-size: 1.2rem; font-weight: 800; color: var(--mulberry); text-decoration: none; padding: 0.75rem 0.35rem 1rem; text-align: center; }
+.place { display: grid; justify-items: center; gap: 0.15rem; padding: 0.55rem 0; color: var(--quiet); text-decoration: none; font-size: var(--size-small); border-left: 3px solid transparent; border-right: 3px solid transparent; }
+.place:hover { color: var(--ink); }
+.place.here { color: var(--mulberry); font-weight: 700; border-left-color: var(--mulberry); }
+@media (max-width: 700px) {
+  .rail { position: fixed; inset: auto 0 0; z-index: 20; height: 60px; flex-direction: row; border-right: 0; border-top: 1px solid var(--rule); background: var(--paper); justify-content: space-around; }
+  .name { display: none; }
+  .place { border: 0; }
+}
+</style>

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { v7 as uuid } from 'uuid'
+import { api, ApiProblem } from '~/composables/api'
+import { useKeys } from '~/composables/keys'
+import { useDrafts } from '~/stores/drafts'
+
+const { recordId } = defineProps<{ recordId: string }>()
+const drafts = useDrafts()
+const key = `note ${recordId}`
+const words = computed({ get: () => drafts.of(key).text, set: text => drafts.keep(key, { text, templateId: null, templateVersion: null }) })
+const open = ref(words.value !== '')
+const field = useTemplateRef<HTMLTextAreaElement>('field')
+const error = ref('')
+let id = uuid()
+
+async function begin(): Promise<void> {
+  open.value = true
+  await nextTick()
+  field.value?.focus()
+}
+
+async function save(): Promise<void> {
+  error.value = ''
+  try {
+    await api(`/api/records/${recordId}/notes`, { method: 'POST', body: { id, words: words.value } })
+    id = uuid()
+    drafts.drop(key)
+    open.value = false
+  }
+  catch (problem) {
+    if (!(problem instanceof ApiProblem)) throw problem
+    error.value = problem.fields.words ?? problem.message
+  }
+}
+
+function onKey(event: KeyboardEvent): void {
+  if (event.key === 'Escape') open.value = false
+  else if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void save()
+}
+
+useKeys([{ keys: 'n', shown: 'N', what: 'Write a note for colleagues', act: () => void begin() }])
+</script>
+
+<template>
+  <div class="note">
+    <button
+      v-if="!open"
+      type="button"
+      class="plain-button calm"
+      @click="begin"
+    >
+      Note for colleagues <kbd>N</kbd>
+    </button>
+    <template v-else>
+      <label
+        for="note"
+        class="heard-only"
+      >Note for colleagues</label>
+      <textarea
+        id="note"
+        ref="field"
+        v-model="words"
+        rows="2"
+        placeholder="For colleagues only"
+        @keydown="onKey"
+      />
+      <p
+        v-if="error"
+        class="field-error"
+        role="alert"
+      >
+        {{ error }}
+      </p>
+      <p class="acts">
+        <Button
+          size="small"
+          label="Keep the note"
+          severity="secondary"
+          :disabled="words.trim() === ''"
+          @click="save"
+        />
+        <button
+          type="button"
+          class="plain-button calm"
+          @click="open = false"
+        >
+          Later
+        </button>
+      </p>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.note textarea { width: 100%; border: 1px solid var(--field-rule); border-left: 3px solid var(--saffron); border-radius: 4px; background: var(--surface); padding: 0.5rem 0.75rem; resize: vertical; }
+.acts { display: flex; gap: 1rem; align-items: center; padding-top: 0.3rem; }
+</style>

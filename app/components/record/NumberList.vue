@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import type { RecordDetail, RecordPhone } from '~~/shared/record'
+import { showPhone } from '~~/core/phone/show'
+import { useNow } from '~/composables/now'
+import { useMe } from '~/stores/me'
+import { clock, shortDay } from '~/words/time'
+import { KIND_WORDS, UNUSABLE_WORDS } from '~/words/phone'
+
+/** A record's numbers: what each is, what time it is there, and whether texts are welcome. */
+const { record } = defineProps<{ record: RecordDetail }>()
+const emit = defineEmits<{ consent: [phone: RecordPhone, agrees: boolean] }>()
+const now = useNow()
+const me = useMe()
+
+const timeThere = (phone: RecordPhone) => [...new Set(phone.zones.flatMap((name) => {
+  const rules = record.zones.find(zone => zone.name === name)
+  return rules ? [clock(now.value, rules)] : []
+}))].join(' or ')
+
+function consentWords({ consent }: RecordPhone): string {
+  if (consent.texts === 'unknown' || consent.at === null) return ''
+  const day = shortDay(consent.at, me.me!.zone)
+  const how = consent.how === 'form' ? 'on a form' : consent.how === 'text' ? `by “${consent.words}”${consent.line ? ` to ${consent.line}` : ''}` : 'as noted'
+  return `${how}, ${day}`
+}
+
+/** "bakery, landline, calls only, 7:06 there." */
+function about(phone: RecordPhone): string {
+  const label = KIND_WORDS[phone.kind].startsWith(phone.label) ? null : phone.label
+  const there = timeThere(phone)
+  return `${[label, KIND_WORDS[phone.kind], there && `${there} there`].filter(Boolean).join(', ')}.`
+}
+
+const takesTexts = (phone: RecordPhone) => phone.e164 !== null && phone.kind !== 'landline' && phone.consent.texts !== 'refused'
+</script>
+
+<template>
+  <ul class="numbers">
+    <li
+      v-for="phone in record.phones"
+      :key="phone.id"
+    >
+      <p class="number figures">
+        <strong>{{ phone.e164 ? showPhone(phone.e164) : phone.typed }}</strong><template v-if="phone.extension">
+          ext. {{ phone.extension }}
+        </template>
+      </p>
+      <p
+        v-if="phone.unusable"
+        class="small unusable"
+      >
+        {{ phone.label }}. {{ UNUSABLE_WORDS[phone.unusable] }}
+      </p>
+      <p
+        v-else
+        class="small quiet"
+      >
+        {{ about(phone) }}
+        <template v-if="phone.consent.texts === 'agreed'">
+          <strong class="yes">Said yes</strong> {{ consentWords(phone) }}.
+        </template>
+        <template v-else-if="phone.consent.texts === 'refused'">
+          <strong class="no">Opted out</strong> {{ consentWords(phone) }}. No text leaves.
+        </template>
+      </p>
+      <p
+        v-if="record.mayEdit && takesTexts(phone)"
+        class="small acts"
+      >
+        <button
+          v-if="phone.consent.texts === 'unknown'"
+          type="button"
+          class="plain-button calm"
+          @click="emit('consent', phone, true)"
+        >
+          Said yes to texts
+        </button>
+        <button
+          type="button"
+          class="plain-button calm"
+          @click="emit('consent', phone, false)"
+        >
+          Wants no texts
+        </button>
+      </p>
+    </li>
+    <li
+      v-if="record.phones.length === 0"
+      class="quiet"
+    >
+      No number yet. Add one, and you can text.
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.numbers li { padding: 0.45rem 0; border-top: 1px solid var(--rule); }
+.number { font-size: var(--size-text); }
+.unusable { color: var(--brick); }
+.yes { color: var(--pine); }
+.no { color: var(--brick); }
+.acts { display: flex; gap: 1rem; }
+</style>

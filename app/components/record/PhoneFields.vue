@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import type { PhoneReading } from '~~/core/phone/read'
+import type { PhoneForm } from '~~/shared/schemas/record'
+import { showPhone } from '~~/core/phone/show'
+import { KIND_WORDS, UNUSABLE_WORDS } from '~/words/phone'
+
+/** Numbers, cleaned as they are typed. What cannot be a number is kept as typed, and says why. */
+const { country, errors } = defineProps<{ country: string | null, errors: Record<string, string> }>()
+const phones = defineModel<PhoneForm[]>({ required: true })
+
+// what telephones look like all over the world is heavy, and needed here only
+const read = shallowRef<((typed: string, country?: string) => PhoneReading) | null>(null)
+onMounted(async () => read.value = (await import('~~/core/phone/read')).readPhone)
+
+const readings = computed(() => phones.value.map(({ typed }) => typed.trim() && read.value ? read.value(typed, country ?? 'US') : null))
+
+function say(reading: PhoneReading | null): string {
+  if (!reading) return ''
+  if (!reading.ok) return UNUSABLE_WORDS[reading.reason]
+  return `${showPhone(reading.e164)}${reading.extension ? ` ext. ${reading.extension}` : ''}, ${KIND_WORDS[reading.kind]}, ${reading.country}`
+}
+
+const change = (index: number, values: Partial<PhoneForm>) => phones.value = phones.value.map((phone, i) => i === index ? { ...phone, ...values } : phone)
+const add = () => phones.value = [...phones.value, { id: null, label: phones.value.length === 0 ? 'mobile' : 'work', typed: '' }]
+const remove = (index: number) => phones.value = phones.value.filter((_, i) => i !== index)
+</script>
+
+<template>
+  <fieldset class="phones">
+    <legend class="field-label">
+      Numbers
+    </legend>
+    <div
+      v-for="(phone, index) in phones"
+      :key="phone.id ?? index"
+      class="phone"
+    >
+      <InputText
+        :model-value="phone.label"
+        :aria-label="`Label of number ${index + 1}`"
+        class="label"
+        @update:model-value="change(index, { label: $event ?? '' })"
+      />
+      <InputText
+        :id="`phone-${index}`"
+        :model-value="phone.typed"
+        :aria-label="`Number ${index + 1}`"
+        :aria-describedby="`phone-${index}-reads`"
+        type="tel"
+        autocomplete="off"
+        placeholder="808 555 0142"
+        class="typed"
+        @update:model-value="change(index, { typed: $event ?? '' })"
+      />
+      <button
+        type="button"
+        class="plain-button calm"
+        :aria-label="`Take number ${index + 1} away`"
+        @click="remove(index)"
+      >
+        Take away
+      </button>
+      <p
+        :id="`phone-${index}-reads`"
+        class="small reads"
+        :class="{ unusable: readings[index] && !readings[index]!.ok, failed: errors[`phones[${index}].typed`] }"
+        aria-live="polite"
+      >
+        {{ errors[`phones[${index}].typed`] ?? say(readings[index] ?? null) }}
+      </p>
+    </div>
+    <button
+      type="button"
+      class="plain-button"
+      @click="add"
+    >
+      Add a number
+    </button>
+  </fieldset>
+</template>
+
+<style scoped>
+.phones { border: 0; padding: 0; margin: 0; display: grid; gap: 0.5rem; min-width: 0; }
+.phone { display: grid; grid-template-columns: 7rem minmax(0, 1fr) auto; gap: 0.25rem 0.5rem; align-items: center; }
+.reads { grid-column: 2 / -1; color: var(--pine); min-height: 1.2em; }
+.reads.unusable { color: var(--saffron); }
+.reads.failed { color: var(--brick); }
+</style>

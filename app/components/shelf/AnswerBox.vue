@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import { useTextareaAutosize } from '@vueuse/core'
+import type { ConversationDetail } from '~~/shared/shelf'
+import { useComposer } from '~/composables/composer'
+
+/** The composer as it is on the shelf: small, for an answer to one who waits. */
+const { conversation } = defineProps<{ conversation: ConversationDetail }>()
+const emit = defineEmits<{ sent: [] }>()
+
+const held = computed(() => conversation.optedOut ? 'This number has opted out, so no text leaves for it. Call instead.' : '')
+const { text, measure, sending, problem, night, send } = useComposer(
+  () => conversation.records[0] ? `record ${conversation.records[0].id}` : `conversation ${conversation.id}`,
+  () => ({ lineId: conversation.lineId, phoneId: conversation.phone?.id ?? null, conversationId: conversation.id }),
+)
+const { textarea } = useTextareaAutosize({ input: text })
+onMounted(() => textarea.value?.focus())
+
+async function go(nightAllowed = false): Promise<void> {
+  if (await send(nightAllowed)) emit('sent')
+}
+
+function onKey(event: KeyboardEvent): void {
+  if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void go()
+}
+</script>
+
+<template>
+  <div class="answer">
+    <p
+      v-if="held"
+      class="notice"
+    >
+      {{ held }}
+    </p>
+    <template v-else>
+      <label
+        for="answer"
+        class="heard-only"
+      >Answer</label>
+      <textarea
+        id="answer"
+        ref="textarea"
+        v-model="text"
+        class="text"
+        placeholder="Write an answer"
+        @keydown="onKey"
+      />
+      <p
+        v-if="problem"
+        class="notice failed"
+        role="alert"
+      >
+        {{ Object.values(problem.fields)[0] ?? problem.message }}
+      </p>
+      <NightNotice
+        v-if="night"
+        :question="night"
+        @send="go(true)"
+        @keep="night = null"
+      />
+      <div class="foot">
+        <span class="quiet small figures">{{ measure.units }} units, {{ measure.parts === 1 ? '1 part' : `${measure.parts} parts` }}, from {{ conversation.lineName }}</span>
+        <Button
+          label="Answer, and back"
+          size="small"
+          :loading="sending"
+          :disabled="text.trim() === ''"
+          @click="go()"
+        />
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.answer { border: 1px solid var(--field-rule); border-radius: 8px; padding: 0.6rem 0.75rem; }
+.text { display: block; width: 100%; min-height: 2.8rem; max-height: 12rem; border: 0; background: none; resize: none; }
+.text:focus-visible { outline: none; }
+.text::placeholder { color: var(--quiet); opacity: 1; }
+.foot { display: flex; justify-content: space-between; align-items: center; gap: 1rem; padding-top: 0.3rem; }
+</style>

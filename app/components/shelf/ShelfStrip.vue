@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { showPhone } from '~~/core/phone/show'
+import type { ShelfItem } from '~~/shared/shelf'
+import { useNow } from '~/composables/now'
+import { useShelf } from '~/stores/shelf'
+import { span } from '~/words/time'
+
+/** How many have room at a glance. */
+const ROOM = 4
+
+const shelf = useShelf()
+const now = useNow()
+const shown = computed(() => shelf.shown.slice(0, ROOM))
+const more = computed(() => shelf.total - (shelf.items.length - shelf.shown.length) - shown.value.length)
+const nameOf = (item: ShelfItem) => item.record?.name ?? showPhone(item.other)
+
+function toggle(id: string): void {
+  shelf.openId = shelf.openId === id ? null : id
+}
+</script>
+
+<template>
+  <section
+    class="strip"
+    aria-label="Shelf"
+  >
+    <p
+      v-if="shelf.failed"
+      class="none"
+    >
+      The shelf could not be loaded. <button
+        type="button"
+        class="plain-button"
+        @click="shelf.load()"
+      >
+        Try again
+      </button>
+    </p>
+    <p
+      v-else-if="shown.length === 0"
+      class="none quiet"
+    >
+      Who writes to you waits here, until you answer.
+    </p>
+    <ul
+      v-else
+      class="items"
+      aria-live="polite"
+    >
+      <li
+        v-for="item in shown"
+        :key="item.conversationId"
+      >
+        <button
+          type="button"
+          class="item"
+          :class="{ open: shelf.openId === item.conversationId }"
+          :aria-expanded="shelf.openId === item.conversationId"
+          @click="toggle(item.conversationId)"
+        >
+          <span
+            class="ring"
+            aria-hidden="true"
+          />
+          <strong>{{ nameOf(item) }}</strong>
+          <span class="waits">waits {{ span(now - item.waitsSince) }}</span>
+        </button>
+      </li>
+    </ul>
+    <p
+      v-if="more > 0"
+      class="none quiet"
+    >
+      and {{ more }} more
+    </p>
+    <ConversationPanel
+      v-if="shelf.openId"
+      :key="shelf.openId"
+      :conversation-id="shelf.openId"
+      :position="Math.max(0, shown.findIndex(item => item.conversationId === shelf.openId))"
+      @close="shelf.openId = null"
+    />
+  </section>
+</template>
+
+<style scoped>
+.strip { position: relative; z-index: 15; display: flex; align-items: stretch; min-height: 42px; background: var(--strip); border-bottom: 1px solid var(--field-rule); }
+.items { display: flex; min-width: 0; overflow-x: auto; }
+.none { padding: 0.65rem 1.5rem; }
+.item { display: flex; align-items: center; gap: 0.5rem; height: 41px; padding: 0 1rem; border: 0; border-right: 1px solid var(--field-rule); background: none; cursor: pointer; white-space: nowrap; border-top: 3px solid transparent; }
+.item:hover { background: var(--hover); }
+.item.open { background: var(--surface); border-top-color: var(--mulberry); }
+.item:focus-visible { outline-offset: -3px; }
+.ring { width: 10px; height: 10px; border-radius: 50%; border: 2.5px solid var(--mulberry); }
+.waits { color: var(--saffron); }
+@media (max-width: 700px) { .none { padding: 0.65rem 0.75rem; } }
+</style>

@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { rhythmColumns, type RhythmDay } from '~~/core/timeline/rhythm'
+import { api } from '~/composables/api'
+
+/** A year of contact at a glance: ours above the line, theirs below, calls as dots on top. */
+const { recordId, changes } = defineProps<{ recordId: string, changes: number }>()
+
+const COLUMN = 7
+const SQUARE = 4
+const MOST = 4
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+
+const box = useTemplateRef<HTMLElement>('box')
+const { width } = useElementSize(box)
+const year = shallowRef<{ first: number, last: number, days: RhythmDay[] } | null>(null)
+
+async function load(): Promise<void> {
+  // the strip is a help beside the timeline, which says itself when it cannot be loaded
+  year.value = await api<{ first: number, last: number, days: RhythmDay[] }>(`/api/records/${recordId}/rhythm`).catch(() => null)
+}
+watch(() => changes, load, { immediate: true })
+
+const columns = computed(() => year.value && width.value > 0 ? rhythmColumns(year.value.days, year.value.first, year.value.last, Math.floor(width.value / COLUMN)) : [])
+const step = computed(() => columns.value.length > 0 ? width.value / columns.value.length : COLUMN)
+const months = computed(() => {
+  let before = -1
+  return columns.value.flatMap((column, index) => {
+    const month = new Date(column.from * 86_400_000).getUTCMonth()
+    const isNew = month !== before && before !== -1
+    before = month
+    return isNew && month % 2 === 0 ? [{ x: index * step.value, name: MONTHS[month]! }] : []
+  })
+})
+const sums = computed(() => columns.value.reduce((sum, c) => ({ ours: sum.ours + c.ours, theirs: sum.theirs + c.theirs, calls: sum.calls + c.calls }), { ours: 0, theirs: 0, calls: 0 }))
+const stack = (count: number) => Array.from({ length: Math.min(MOST, count) }, (_, i) => i)
+</script>
+
+<template>
+  <figure
+    ref="box"
+    class="rhythm"
+  >
+    <svg
+      v-if="columns.length > 0"
+      :viewBox="`0 0 ${width} 58`"
+      :width="width"
+      height="58"
+      role="img"
+      :aria-label="`In the last year ${sums.ours} texts from us, ${sums.theirs} from them, ${sums.calls} calls`"
+    >
+      <line
+        x1="0"
+        :x2="width"
+        y1="27"
+        y2="27"
+        class="axis"
+      />
+      <g
+        v-for="(column, index) in columns"
+        :key="column.from"
+        :transform="`translate(${index * step} 0)`"
+      >
+        <rect
+          v-for="i in stack(column.ours)"
+          :key="`o${i}`"
+          class="ours"
+          x="0"
+          :y="22 - i * (SQUARE + 1)"
+          :width="SQUARE"
+          :height="SQUARE"
+        />
+        <rect
+          v-for="i in stack(column.theirs)"
+          :key="`t${i}`"
+          class="theirs"
+          x="0"
+          :y="29 + i * (SQUARE + 1)"
+          :width="SQUARE"
+          :height="SQUARE"
+        />
+        <circle
+          v-if="column.calls > 0"
+          class="call"
+          :cx="SQUARE / 2"
+          cy="2.2"
+          r="2.2"
+        />
+      </g>
+      <text
+        v-for="month in months"
+        :key="month.x"
+        :x="month.x"
+        y="57"
+        class="month"
+      >{{ month.name }}</text>
+    </svg>
+  </figure>
+</template>
+
+<style scoped>
+.rhythm { min-height: 58px; }
+.axis { stroke: var(--field-rule); }
+.ours { fill: var(--mulberry); }
+.theirs { fill: var(--pine); }
+.call { fill: var(--slate); }
+.month { fill: var(--quiet); font-size: 11px; }
+</style>

@@ -1,0 +1,164 @@
+<script setup lang="ts">
+import { explain, STATE_WORDS } from '~~/core/message/words'
+import { sayMoney } from '~~/core/numbers/money'
+import { showPhone } from '~~/core/phone/show'
+import type { MessageState } from '~~/core/message/states'
+import type { TimelineEntry } from '~~/shared/timeline'
+import { api, ApiProblem } from '~/composables/api'
+import { useNow } from '~/composables/now'
+import { useMe } from '~/stores/me'
+import { clock } from '~/words/time'
+
+/** A text as a slip of paper: ours begins at a mulberry rule, theirs is set in on a pine ground. */
+const { entry, person, compact = false } = defineProps<{ entry: TimelineEntry, person: string, compact?: boolean }>()
+const emit = defineEmits<{ changed: [], again: [text: string] }>()
+
+const me = useMe()
+const now = useNow()
+const problem = ref('')
+const zone = computed(() => me.me!.zone)
+const message = computed(() => entry.message!)
+const ours = computed(() => message.value.direction === 'out')
+const why = computed(() => ours.value ? explain(message.value.state as MessageState, message.value.code) : null)
+const failed = computed(() => ['failed', 'undelivered', 'held', 'not-known', 'unreported'].includes(message.value.state))
+const mine = computed(() => message.value.authorId === me.me?.id)
+const held = computed(() => message.value.state === 'held' && (message.value.code === 'night' || message.value.code === 'zone-unknown'))
+const recallable = computed(() => mine.value && (message.value.state === 'held' || (message.value.state === 'waiting' && message.value.leavesAt > now.value)))
+
+const state = computed(() => {
+  const words = STATE_WORDS[message.value.state as MessageState]
+  const at = message.value.settledAt ?? message.value.handedAt
+  return at && message.value.state !== 'taken-back' ? `${words} ${clock(at, zone.value)}` : words
+})
+const foot = computed(() => {
+  const { origin, template, parts, costMicros, currency } = message.value
+  return [
+    origin === 'automatic' ? 'sent by Plauder itself' : null,
+    template ? `Template ${template.name} (v${template.version})` : null,
+    ours.value ? (parts === 1 ? '1 part' : `${parts} parts`) : null,
+    costMicros !== null && currency ? sayMoney({ micros: costMicros, currency }) : null,
+    entry.via ? `with ${entry.via.name}` : null,
+  ].filter(Boolean).join('. ')
+})
+
+async function act(path: string, body: object = {}): Promise<void> {
+  problem.value = ''
+  try {
+    await api(path, { method: 'POST', body })
+    emit('changed')
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error.message
+  }
+}
+</script>
+
+<template>
+  <li
+    class="slip"
+    :class="[ours ? 'ours' : 'theirs', { compact, back: message.state === 'taken-back' }]"
+  >
+    <time
+      class="time figures quiet"
+      :datetime="new Date(entry.at).toISOString()"
+    >{{ clock(entry.at, zone) }}</time>
+    <div class="paper">
+      <p class="head quiet">
+        <template v-if="ours">
+          <strong>{{ entry.colleague?.firstName ?? 'Plauder' }}</strong> to {{ showPhone(message.other, true) }}<template v-if="!compact">, from {{ message.line.name }}</template>.
+          <strong
+            class="state"
+            :class="{ failed, good: message.state === 'delivered' }"
+          >{{ state }}</strong>
+        </template>
+        <template v-else>
+          <strong>{{ person }}</strong> to {{ message.line.name }}<template v-if="!compact">, from {{ showPhone(message.other, true) }}</template>
+        </template>
+      </p>
+      <p class="words">
+        {{ entry.words }}
+      </p>
+      <p
+        v-if="why"
+        class="why"
+      >
+        {{ why.why }} {{ why.then }}
+      </p>
+      <p
+        v-if="recallable || held || (why?.retry && mine)"
+        class="acts"
+      >
+        <button
+          v-if="recallable"
+          type="button"
+          class="plain-button"
+          @click="act(`/api/texts/${message.id}/take-back`)"
+        >
+          Take it back
+        </button>
+        <button
+          v-if="held && mine"
+          type="button"
+          class="plain-button"
+          @click="act(`/api/texts/${message.id}/let-go`)"
+        >
+          Send it now all the same
+        </button>
+        <button
+          v-if="why?.retry && mine && !held && !compact"
+          type="button"
+          class="plain-button"
+          @click="emit('again', entry.words ?? '')"
+        >
+          Write it again
+        </button>
+      </p>
+      <div
+        v-if="message.proposal && message.proposal.decision === null"
+        class="proposal"
+      >
+        <p>This reads like a wish to get no more texts.</p>
+        <slot name="proposal" />
+        <button
+          type="button"
+          class="plain-button calm"
+          @click="act(`/api/proposals/${message.proposal.id}/dismiss`)"
+        >
+          No, it is not
+        </button>
+      </div>
+      <p
+        v-if="problem"
+        class="field-error"
+        role="alert"
+      >
+        {{ problem }}
+      </p>
+      <p
+        v-if="!compact && foot && ours"
+        class="foot small quiet"
+      >
+        {{ foot }}
+      </p>
+    </div>
+  </li>
+</template>
+
+<style scoped>
+.slip { display: grid; grid-template-columns: 3.4rem minmax(0, 1fr); }
+.time { padding-top: 0.2rem; }
+.paper { border-left: 3px solid var(--mulberry); padding: 0.05rem 0.9rem 0.1rem 0.8rem; }
+.theirs .paper { border-left-color: var(--pine); background: var(--pine-ground); margin-left: 2.2rem; padding: 0.4rem 0.9rem 0.5rem 0.8rem; }
+.compact { grid-template-columns: 3.2rem minmax(0, 1fr); }
+.compact.theirs .paper { margin-left: 1rem; }
+.head strong { color: var(--ink); }
+.theirs .head strong { color: var(--pine); }
+.state.good { color: var(--pine); }
+.state.failed { color: var(--brick); }
+.words { font-size: var(--size-text); white-space: pre-wrap; overflow-wrap: anywhere; }
+.back .words { color: var(--quiet); text-decoration: line-through; }
+.why { color: var(--brick); }
+.acts, .proposal { display: flex; flex-wrap: wrap; gap: 1rem; align-items: baseline; margin-top: 0.15rem; }
+.proposal { color: var(--saffron); }
+</style>

@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import { useIntersectionObserver } from '@vueuse/core'
+import type { RecordDetail } from '~~/shared/record'
+import type { useTimeline } from '~/composables/timeline'
+import { useNow } from '~/composables/now'
+import { useMe } from '~/stores/me'
+import { dayName } from '~/words/time'
+
+const { timeline, record } = defineProps<{ timeline: ReturnType<typeof useTimeline>, record: RecordDetail }>()
+const emit = defineEmits<{ again: [text: string], optOut: [e164: string, proposalId: string] }>()
+
+const { entries, more, state, problem, load, loadOlder, refresh } = timeline
+const me = useMe()
+const now = useNow()
+const person = computed(() => record.firstName ?? record.name)
+
+/** Entries under the day they belong to, in the reader's zone. */
+const days = computed(() => {
+  const grouped: { name: string, entries: typeof entries.value }[] = []
+  for (const entry of entries.value) {
+    const name = dayName(entry.at, me.me!.zone, now.value)
+    if (grouped.at(-1)?.name !== name) grouped.push({ name, entries: [] })
+    grouped.at(-1)!.entries.push(entry)
+  }
+  return grouped
+})
+
+const end = useTemplateRef<HTMLElement>('end')
+const loading = ref(false)
+useIntersectionObserver(end, async ([seen]) => {
+  if (!seen?.isIntersecting || loading.value) return
+  loading.value = true
+  await loadOlder()
+  loading.value = false
+}, { rootMargin: '600px' })
+</script>
+
+<template>
+  <section aria-label="Timeline">
+    <div
+      v-if="state === 'loading'"
+      class="shape"
+      role="status"
+      aria-label="The timeline is loading"
+    >
+      <span
+        v-for="i in 4"
+        :key="i"
+      />
+    </div>
+    <div
+      v-else-if="state === 'failed'"
+      class="notice failed"
+      role="alert"
+    >
+      {{ problem }} <button
+        type="button"
+        class="plain-button"
+        @click="load"
+      >
+        Load it again
+      </button>
+    </div>
+    <template v-else>
+      <p
+        v-if="entries.length === 0"
+        class="quiet"
+      >
+        Nothing has happened with {{ person }} yet. The first text will stand here.
+      </p>
+      <section
+        v-for="day in days"
+        :key="day.name"
+        class="day"
+      >
+        <h3>{{ day.name }}</h3>
+        <ol class="entries">
+          <template
+            v-for="entry in day.entries"
+            :key="entry.id"
+          >
+            <TextSlip
+              v-if="entry.message"
+              :entry="entry"
+              :person="entry.via?.name ?? person"
+              @changed="refresh(entry.id)"
+              @again="emit('again', $event)"
+            >
+              <template #proposal>
+                <button
+                  type="button"
+                  class="plain-button"
+                  @click="emit('optOut', entry.message.other, entry.message.proposal!.id)"
+                >
+                  Yes, opt this number out
+                </button>
+              </template>
+            </TextSlip>
+            <LineEntry
+              v-else
+              :entry="entry"
+              :person="entry.via?.name ?? person"
+            />
+          </template>
+        </ol>
+      </section>
+      <p
+        v-if="more"
+        ref="end"
+        class="quiet"
+      >
+        {{ problem || 'Older entries are loading…' }}
+      </p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.day { margin-bottom: 1rem; }
+.day h3 { font-size: var(--size); color: var(--quiet); padding-bottom: 0.25rem; }
+.entries { display: grid; gap: 0.7rem; }
+.shape { display: grid; gap: 0.8rem; }
+.shape span { height: 3rem; background: var(--hover); border-left: 3px solid var(--rule); border-radius: 2px; margin-left: 3.4rem; }
+</style>

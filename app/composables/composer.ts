@@ -1,0 +1,104 @@
+import { useIntervalFn } from '@vueuse/core'
+import { v7 as uuid } from 'uuid'
+import { measureText } from '~~/core/text/measure'
+import type { ZoneRules } from '~~/core/hours/rules'
+import { api, ApiProblem } from '~/composables/api'
+import { useDrafts } from '~/stores/drafts'
+
+export interface Target { lineId: string, phoneId: string | null, conversationId: string | null }
+
+interface Sent { id: string, activityId: string, leavesAt: number }
+
+export interface NightQuestion { zones: ZoneRules[], reason: string, notBefore: number | null, detail: string }
+
+/**
+ * Writing a text to somebody and sending it: the draft, its length, what stands in the way, and the few
+ * seconds in which it can be taken back. The same on the record page and on the shelf.
+ *
+ * @param draftKey what the draft is for; it is kept under it until it is sent
+ */
+export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Target | null) {
+  const drafts = useDrafts()
+  const draft = computed({
+    get: () => drafts.of(toValue(draftKey)),
+    set: value => drafts.keep(toValue(draftKey), value),
+  })
+  const text = computed({
+    get: () => draft.value.text,
+    set: (value: string) => {
+      problem.value = null
+      night.value = null
+      draft.value = { ...draft.value, text: value }
+    },
+  })
+  const measure = computed(() => measureText(text.value))
+  const sending = ref(false)
+  const problem = ref<ApiProblem | null>(null)
+  const night = ref<NightQuestion | null>(null)
+  const lastSent = ref<Sent | null>(null)
+  const secondsLeft = ref(0)
+  // the same id as long as the same text is tried, so that a lost answer never sends it twice
+  let attempt: { id: string, of: string } | null = null
+
+  const countdown = useIntervalFn(() => {
+    secondsLeft.value = lastSent.value ? Math.max(0, Math.ceil((lastSent.value.leavesAt - Date.now()) / 1000)) : 0
+    if (secondsLeft.value === 0) {
+      lastSent.value = null
+      countdown.pause()
+    }
+  }, 200, { immediate: false })
+
+  /** @returns what was queued, or null if something stands in the way, which is then shown */
+  async function send(nightAllowed = false): Promise<Sent | null> {
+    const to = target()
+    if (!to || sending.value || text.value.trim() === '') return null
+    const of = JSON.stringify([to, text.value])
+    attempt = attempt?.of === of ? attempt : { id: uuid(), of }
+    sending.value = true
+    problem.value = null
+    night.value = null
+    try {
+      const { templateId, templateVersion } = draft.value
+      const sent = await api<Sent>('/api/texts', { method: 'POST', body: { ...to, id: attempt.id, text: text.value, templateId, templateVersion, nightAllowed } })
+      drafts.drop(toValue(draftKey))
+      attempt = null
+      lastSent.value = sent
+      secondsLeft.value = Math.max(1, Math.ceil((sent.leavesAt - Date.now()) / 1000))
+      countdown.resume()
+      return sent
+    }
+    catch (error) {
+      if (!(error instanceof ApiProblem)) throw error
+      if (error.type === 'night') night.value = { ...error.details, detail: error.message } as unknown as NightQuestion
+      else problem.value = error
+      return null
+    }
+    finally {
+      sending.value = false
+    }
+  }
+
+  /** Takes the last text back, and its words into the draft if nothing new is written there. */
+  async function takeBack(): Promise<boolean> {
+    if (!lastSent.value) return false
+    try {
+      const { text: words } = await api<{ text: string }>(`/api/texts/${lastSent.value.id}/take-back`, { method: 'POST', body: {} })
+      if (text.value === '') text.value = words
+      lastSent.value = null
+      countdown.pause()
+      return true
+    }
+    catch (error) {
+      if (!(error instanceof ApiProblem)) throw error
+      problem.value = error
+      return false
+    }
+  }
+
+  function fill(words: string, templateId: string, templateVersion: number): void {
+    problem.value = null
+    draft.value = { text: words, templateId, templateVersion }
+  }
+
+  return { text, measure, sending, problem, night, lastSent, secondsLeft, send, takeBack, fill }
+}

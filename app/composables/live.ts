@@ -1,0 +1,52 @@
+import { createEventHook } from '@vueuse/core'
+import type { Notice } from '~~/shared/live'
+
+const CHANNEL = 'plauder-live'
+const RETRY_MS = 1_000
+
+const noticed = createEventHook<Notice>()
+const reconnected = createEventHook<undefined>()
+let started = false
+
+type Relayed = { notice: Notice } | { reconnected: true }
+
+/**
+ * Notices of what others do. One tab of a browser holds the stream and tells the others: browsers allow
+ * six connections to a place, and the seventh tab would hang. When the tab that holds it goes, the lock
+ * goes to another.
+ */
+function start(): void {
+  started = true
+  const channel = new BroadcastChannel(CHANNEL)
+  const tell = (message: Relayed) => {
+    if ('notice' in message) void noticed.trigger(message.notice)
+    else void reconnected.trigger(undefined)
+  }
+  channel.onmessage = event => tell(event.data as Relayed)
+  void navigator.locks.request(CHANNEL, () => new Promise(() => openStream((message) => {
+    channel.postMessage(message)
+    tell(message)
+  })))
+}
+
+function openStream(tell: (message: Relayed) => void): void {
+  let lost = false
+  const source = new EventSource('/api/live')
+  source.onmessage = event => tell({ notice: JSON.parse(event.data as string) as Notice })
+  source.addEventListener('open', () => {
+    // what happened in between is unknown, so what is on screen is fetched anew
+    if (lost) tell({ reconnected: true })
+    lost = false
+  })
+  source.onerror = () => {
+    lost = true
+    if (source.readyState === EventSource.CLOSED) setTimeout(() => openStream(message => tell(message)), RETRY_MS)
+  }
+}
+
+/** Calls back for every notice, and after a broken connection, for as long as the component lives. */
+export function useLive(onNotice: (notice: Notice) => void, onReconnect: () => void): void {
+  if (!started) start()
+  noticed.on(onNotice)
+  reconnected.on(onReconnect)
+}

@@ -1,0 +1,9 @@
+import { useMe } from '~/stores/me'
+
+/** Pages are for people who are signed in; after signing in one is where one wanted to go. */
+export default defineNuxtRouteMiddleware(async (to) => {
+  const store = useMe()
+  const me = store.me ?? await store.load()
+  if (!me && to.path !== '/sign-in') return navigateTo({ path: '/sign-in', query: to.path === '/' ? {} : { to: to.fullPath } })
+  if (me && to.path === '/sign-in') return navigateTo('/')
+})

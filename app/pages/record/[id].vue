@@ -1,0 +1,234 @@
+<script setup lang="ts">
+import { MODULE_FACTS, isPersonModule } from '~~/shared/modules'
+import type { ComposerStart } from '~~/shared/composer'
+import type { RecordDetail, RecordPhone } from '~~/shared/record'
+import { api, ApiProblem } from '~/composables/api'
+import { useKeys } from '~/composables/keys'
+import { useLive } from '~/composables/live'
+import { useNow } from '~/composables/now'
+import { usePresence } from '~/composables/presence'
+import { useTimeline } from '~/composables/timeline'
+import { useDrafts } from '~/stores/drafts'
+import { useShelf } from '~/stores/shelf'
+import { ago, clock, placeOf, span } from '~/words/time'
+
+definePageMeta({ key: route => route.fullPath })
+
+const recordId = String(useRoute().params.id)
+const now = useNow()
+const shelf = useShelf()
+const record = shallowRef<RecordDetail | null>(null)
+const start = shallowRef<ComposerStart | null>(null)
+const problem = ref('')
+const editing = ref(false)
+const writing = ref(false)
+const others = usePresence(recordId, writing)
+const timeline = useTimeline(recordId)
+const consent = shallowRef<{ phone: RecordPhone, agrees: boolean, proposalId: string | null } | null>(null)
+
+async function load(): Promise<void> {
+  try {
+    const [detail, composer] = await Promise.all([api<RecordDetail>(`/api/records/${recordId}`), api<ComposerStart>(`/api/records/${recordId}/composer`)])
+    record.value = detail
+    start.value = composer
+    problem.value = ''
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error.message
+  }
+}
+void load()
+
+useLive((notice) => {
+  const aboutThis = (notice.kind === 'record' || notice.kind === 'entry') && notice.recordId === recordId
+  if (aboutThis) void load()
+}, () => void load())
+
+shelf.recordOnPage = recordId
+onBeforeUnmount(() => shelf.recordOnPage = null)
+useKeys([{ keys: 'x', shown: 'X', what: 'Change this record', act: () => editing.value = record.value?.mayEdit ?? false }])
+
+const waiting = computed(() => shelf.items.filter(item => item.record?.id === recordId))
+const heardAt = computed(() => Math.max(...record.value?.phones.map(phone => phone.lastHeardAt ?? 0) ?? [], 0))
+const there = computed(() => {
+  const rules = record.value?.zones[0]
+  return rules ? `It is ${clock(now.value, rules)} in ${record.value!.city ?? placeOf(rules.name)}.` : ''
+})
+const welcome = computed(() => heardAt.value > now.value - 3_600_000 ? ` ${record.value!.firstName ?? record.value!.name} wrote ${ago(heardAt.value, now.value)}, so an answer is welcome.` : '')
+
+function again(text: string): void {
+  useDrafts().keep(`record ${recordId}`, { text, templateId: null, templateVersion: null })
+  document.querySelector<HTMLTextAreaElement>('#text')?.focus()
+}
+
+function optOut(e164: string, proposalId: string): void {
+  const phone = record.value?.phones.find(one => one.e164 === e164)
+  if (phone) consent.value = { phone, agrees: false, proposalId }
+}
+
+async function consentDone(): Promise<void> {
+  consent.value = null
+  await Promise.all([load(), timeline.load()])
+}
+
+async function saved(detail: RecordDetail): Promise<void> {
+  record.value = detail
+  editing.value = false
+  await load()
+}
+</script>
+
+<template>
+  <div
+    v-if="problem && !record"
+    class="gone"
+  >
+    <h1>Not here</h1>
+    <p>{{ problem }}</p>
+    <NuxtLink to="/records/leads">To the lists</NuxtLink>
+  </div>
+  <div
+    v-else-if="!record || !start"
+    class="gone quiet"
+    role="status"
+  >
+    Opening the record…
+  </div>
+  <div
+    v-else
+    class="record"
+  >
+    <header class="who">
+      <h1>{{ record.name }}</h1>
+      <p class="quiet where">
+        {{ MODULE_FACTS[record.module].one }}<template v-if="record.title">, {{ record.title }}</template><template v-if="record.company">
+          of <NuxtLink :to="`/record/${record.company.id}`">{{ record.company.name }}</NuxtLink>
+        </template><template v-if="record.city">, {{ record.city }}</template>.
+        <template v-if="record.lastContactAt">
+          Last contact {{ ago(record.lastContactAt, now) }}.
+        </template>
+      </p>
+      <StageLine
+        :stages="MODULE_FACTS[record.module].stages"
+        :stage="record.stage"
+      />
+    </header>
+    <div class="sheet">
+      <template v-if="isPersonModule(record.module)">
+        <TextComposer
+          :record="record"
+          :start="start"
+          @sent="timeline.refresh"
+          @writing="writing = $event"
+        />
+        <p class="small quiet hour">
+          {{ there }}{{ welcome }}
+        </p>
+      </template>
+      <RhythmStrip
+        :record-id="recordId"
+        :changes="timeline.entries.value.length"
+      />
+      <NoteBox
+        v-if="record.mayEdit"
+        :record-id="recordId"
+      />
+      <TimelineSheet
+        :timeline="timeline"
+        :record="record"
+        @again="again"
+        @opt-out="optOut"
+      />
+    </div>
+    <aside
+      class="margin"
+      aria-label="About this record"
+    >
+      <section v-if="waiting.length > 0">
+        <h2>Comes next</h2>
+        <p
+          v-for="item in waiting"
+          :key="item.conversationId"
+          class="next"
+        >
+          <strong>Answer {{ record.firstName ?? record.name }}</strong>
+          <span class="small quiet">waiting for {{ span(now - item.waitsSince) }}, on {{ item.line }}</span>
+        </p>
+      </section>
+      <section>
+        <h2>Numbers</h2>
+        <NumberList
+          :record="record"
+          @consent="(phone, agrees) => consent = { phone, agrees, proposalId: null }"
+        />
+      </section>
+      <section>
+        <h2>Where it stands</h2>
+        <FactList :record="record" />
+        <button
+          v-if="record.mayEdit"
+          type="button"
+          class="plain-button change"
+          @click="editing = true"
+        >
+          Change this record <kbd>X</kbd>
+        </button>
+      </section>
+      <section
+        v-if="others.length > 0"
+        aria-live="polite"
+      >
+        <h2>Here now</h2>
+        <p>
+          <template
+            v-for="other in others"
+            :key="other.colleagueId"
+          >
+            {{ other.firstName }} is {{ other.writing ? 'writing' : 'looking' }}.
+          </template>
+        </p>
+      </section>
+    </aside>
+    <Dialog
+      v-model:visible="editing"
+      modal
+      :header="`Change ${record.name}`"
+      :style="{ width: '44rem' }"
+    >
+      <RecordForm
+        :module="record.module"
+        :record="record"
+        @saved="saved"
+      />
+    </Dialog>
+    <ConsentDialog
+      v-if="consent"
+      v-bind="consent"
+      @done="consentDone"
+      @close="consent = null"
+    />
+  </div>
+</template>
+
+<style scoped>
+.record { display: grid; grid-template-columns: minmax(0, 1fr) 356px; grid-template-rows: auto 1fr; min-height: 100%; }
+.who { grid-column: 1 / -1; display: flex; align-items: baseline; gap: 0.9rem; padding: 0.85rem 1.5rem 0.7rem; }
+.who h1 { white-space: nowrap; }
+.where { flex: 1; }
+.where a { color: inherit; }
+.sheet { padding: 0 1.5rem 3rem; display: grid; gap: 0.55rem; align-content: start; min-width: 0; }
+.hour { padding-left: 0.1rem; }
+.margin { border-left: 1px solid var(--field-rule); padding: 0 1.5rem 2rem; display: grid; gap: 1.2rem; align-content: start; }
+.margin h2 { padding-bottom: 0.4rem; }
+.next { display: grid; border-top: 1px solid var(--rule); padding-top: 0.4rem; }
+.next strong { color: var(--saffron); }
+.change { margin-top: 0.6rem; }
+.gone { padding: 2rem 1.5rem; display: grid; gap: 0.5rem; justify-items: start; }
+@media (max-width: 1000px) {
+  .record { grid-template-columns: minmax(0, 1fr); }
+  .who { flex-wrap: wrap; padding-inline: 0.75rem; }
+  .sheet, .margin { padding-inline: 0.75rem; }
+  .margin { border-left: 0; border-top: 1px solid var(--rule); padding-top: 1rem; }
+}
+</style>

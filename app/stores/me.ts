@@ -1,0 +1,41 @@
+import { defineStore } from 'pinia'
+import type { ZoneRules } from '~~/core/hours/rules'
+import type { Role } from '~~/shared/permissions'
+import { api, ApiProblem } from '~/composables/api'
+
+export interface Me { id: string, name: string, firstName: string, role: Role, title: string, firm: string, zone: ZoneRules }
+
+/** Who is signed in here. */
+export const useMe = defineStore('me', () => {
+  const me = shallowRef<Me | null>(null)
+  /** The sign-in has ended while a page is open. */
+  const expired = ref(false)
+
+  /** Asks the server who this is; null if nobody is signed in. */
+  async function load(): Promise<Me | null> {
+    try {
+      me.value = await api<Me>('/api/me')
+      expired.value = false
+    }
+    catch (error) {
+      if (!(error instanceof ApiProblem) || error.details.status !== 401) throw error
+      if (!me.value) expired.value = false
+    }
+    return me.value
+  }
+
+  async function signIn(email: string, password: string): Promise<void> {
+    await api('/api/sign-in', { method: 'POST', body: { email, password } })
+    const before = me.value?.id
+    await load()
+    // somebody else signed in over the page: what is on it belongs to another
+    if (before && before !== me.value?.id) window.location.assign('/')
+  }
+
+  async function signOut(): Promise<void> {
+    await api('/api/sign-out', { method: 'POST', body: {} })
+    window.location.assign('/sign-in')
+  }
+
+  return { me, expired, load, signIn, signOut }
+})

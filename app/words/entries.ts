@@ -1,0 +1,37 @@
+import type { TimelineEntry } from '~~/shared/timeline'
+
+interface Change { label: string, from: string | null, to: string | null }
+
+/** What a single-line entry says: who did it in bold, what, and what it opens to. */
+export interface EntryWords { who: string, what: string, more: string[] }
+
+const CONSENT_HOW: Record<string, string> = { 'text': 'by a text', 'form': 'on a form', 'by-hand': 'as noted by a colleague' }
+
+/** Says an entry that is no text. */
+export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
+  const who = entry.colleague?.firstName ?? person
+  const { data } = entry
+  switch (entry.kind) {
+    case 'note': return { who, what: 'noted', more: [] }
+    case 'record-made': return { who, what: 'made this record', more: [] }
+    case 'stage-changed': return { who, what: `moved the stage from ${data.from ?? 'none'} to ${data.to ?? 'none'}`, more: [] }
+    case 'fields-changed': return { who, ...sayChanges(data.changes as Change[] | undefined ?? []) }
+    case 'consent-changed': return {
+      who: entry.colleague ? who : person,
+      what: `${data.kind === 'refused' ? 'opted out of texts' : 'agreed to texts'} ${CONSENT_HOW[String(data.how)] ?? ''}`.trim(),
+      more: entry.words ? [`“${entry.words}”`] : [],
+    }
+    case 'call-in': return { who: person, what: `called, ${entry.colleague ? `${who} answered` : 'nobody answered'}, ${talk(Number(data.seconds))}`, more: [] }
+    case 'call-out': return { who, what: `called, ${data.outcome === 'answered' ? talk(Number(data.seconds)) : data.outcome === 'voicemail' ? 'voicemail left' : 'no answer'}`, more: [] }
+    default: return { who, what: entry.kind, more: [] }
+  }
+}
+
+const sayChanges = (changes: Change[]) => ({
+  what: `changed ${changes.map(change => change.label.toLowerCase()).join(', ')}`,
+  more: changes.map(change => `${change.label}: ${change.from ?? 'empty'} → ${change.to ?? 'empty'}`),
+})
+
+function talk(seconds: number): string {
+  return seconds < 60 ? `${seconds} s` : `${Math.floor(seconds / 60)} min ${seconds % 60} s`
+}
