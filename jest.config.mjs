@@ -1,6 +1,8 @@
 /** @type {import('jest').Config} */
 export default {
   testEnvironment: 'node',
+  globalSetup: '<rootDir>/tests/support/prepare.mjs',
+  testTimeout: 30_000,
   testMatch: ['<rootDir>/tests/unit/**/*.spec.ts'],
   modulePathIgnorePatterns: ['<rootDir>/\\.'],
   moduleNameMapper: { '^~~/(.*)$': '<rootDir>/$1' },

@@ -19,6 +19,9 @@ export interface ClaimedJob {
   settle: (work: () => Promise<JobOutcome>) => Promise<JobOutcome>
 }
 
+/** A claim: the job as it was taken. */
+export type Claim = Omit<ClaimedJob, 'settle'>
+
 export type Handler = (job: ClaimedJob, now: () => Date) => Promise<JobOutcome>
 
 /** Longer than any hand-over takes, so that only a dead claimant loses a lease. */
@@ -31,7 +34,7 @@ class Overtaken extends Error {}
  * Claims due jobs in one statement: the oldest of each lane, if nothing of that lane is in flight.
  * SKIP LOCKED lets several processes claim beside each other.
  */
-export async function claimJobs(now: Date, limit: number): Promise<Omit<ClaimedJob, 'settle'>[]> {
+export async function claimJobs(now: Date, limit: number): Promise<Claim[]> {
   const at = sql`${now.toISOString()}::timestamptz`
   const { rows } = await tx(database => database.execute<{ id: string, kind: string, payload: Record<string, unknown>, attempt: number, order_at: number }>(sql`
     update ${job} set attempt = attempt + 1, lease_until = ${new Date(now.getTime() + LEASE_MS).toISOString()}::timestamptz
@@ -55,7 +58,7 @@ export async function takeLeasesBack(): Promise<void> {
 }
 
 /** Writes an outcome if the attempt is still the newest. */
-async function settle(claimed: Omit<ClaimedJob, 'settle'>, work: () => Promise<JobOutcome>, now: () => Date): Promise<JobOutcome> {
+async function settle(claimed: Claim, work: () => Promise<JobOutcome>, now: () => Date): Promise<JobOutcome> {
   return tx(async (database) => {
     const outcome = await work()
     const values = outcome.done ? { doneAt: now() } : { dueAt: outcome.dueAt }
@@ -68,81 +71,87 @@ async function settle(claimed: Omit<ClaimedJob, 'settle'>, work: () => Promise<J
   })
 }
 
+/**
+ * Runs one claimed job. What fails is left to its lease: it runs out, the job is claimed again, and what
+ * had been committed is found by its key.
+ *
+ * @returns when it is due again; null if it is done, or another's
+ */
+export async function runJob(claimed: Claim, handlers: Record<string, Handler>, now: () => Date): Promise<Date | null> {
+  let settledInside = false
+  const job: ClaimedJob = {
+    ...claimed,
+    settle: async (work) => {
+      const outcome = await settle(claimed, work, now)
+      settledInside = true
+      crashPoint('settled')
+      return outcome
+    },
+  }
+  try {
+    const outcome = await handlers[claimed.kind]!(job, now)
+    if (!settledInside) await settle(claimed, async () => outcome, now)
+    return outcome.done ? null : outcome.dueAt
+  }
+  catch (error) {
+    if (!(error instanceof Overtaken)) log.error({ err: error, job: claimed.id }, 'a job failed and is tried again')
+    return null
+  }
+}
+
 /** Runs jobs as they come due, until stopped. */
 export function startOutbox(handlers: Record<string, Handler>, now: () => Date = () => new Date()): () => Promise<void> {
   const running = new Set<Promise<void>>()
+  const timers = new Set<NodeJS.Timeout>()
   let stopped = false
   let claiming = false
   let again = false
 
-  const run = async (claimed: Omit<ClaimedJob, 'settle'>) => {
-    let settledInside = false
-    const job: ClaimedJob = {
-      ...claimed,
-      settle: async (work) => {
-        const outcome = await settle(claimed, work, now)
-        settledInside = true
-        crashPoint('settled')
-        return outcome
-      },
-    }
-    try {
-      const outcome = await handlers[claimed.kind]!(job, now)
-      if (!settledInside) await settle(claimed, async () => outcome, now)
-      if (!outcome.done) scheduleTurn(outcome.dueAt)
-    }
-    catch (error) {
-      // its lease runs out and it is claimed again; what it had committed is found by its key
-      if (!(error instanceof Overtaken)) log.error({ err: error, job: claimed.id }, 'a job failed and is tried again')
-    }
-  }
-
   const turn = async () => {
-    if (claiming) {
-      again = true
-      return
-    }
+    again = true
+    if (claiming) return
     claiming = true
     try {
-      do {
+      while (again && !stopped) {
         again = false
         const room = AT_ONCE - running.size
-        if (stopped || room <= 0) break
-        const claimed = await claimJobs(now(), room)
-        for (const one of claimed) {
-          const work = run(one).finally(() => {
-            running.delete(work)
-            void turn()
-          })
-          running.add(work)
-        }
-      } while (again)
+        for (const claimed of room > 0 ? await claimJobs(now(), room) : []) run(claimed)
+      }
     }
     catch (error) {
-      if (!stopped) log.error({ err: error }, 'jobs could not be claimed')
+      log.error({ err: error }, 'jobs could not be claimed')
     }
     finally {
       claiming = false
     }
   }
 
-  const timers = new Set<NodeJS.Timeout>()
-  const scheduleTurn = (dueAt: Date) => {
+  const run = (claimed: Claim) => {
+    const work = runJob(claimed, handlers, now).then((dueAt) => {
+      running.delete(work)
+      if (dueAt) turnAt(dueAt)
+      void turn()
+    })
+    running.add(work)
+  }
+
+  const turnAt = (dueAt: Date) => {
     const timer = setTimeout(() => {
       timers.delete(timer)
       void turn()
     }, Math.max(0, Math.min(dueAt.getTime() - now().getTime(), 60_000)))
     timers.add(timer.unref())
   }
+
   const ticking = setInterval(turn, 1_000).unref()
-  alarm.on('due', scheduleTurn)
+  alarm.on('due', turnAt)
   void turn()
 
   return async () => {
     stopped = true
     clearInterval(ticking)
     for (const timer of timers) clearTimeout(timer)
-    alarm.off('due', scheduleTurn)
+    alarm.off('due', turnAt)
     await Promise.all(running)
   }
 }

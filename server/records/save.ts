@@ -83,15 +83,16 @@ async function companyNames(...records: { companyId: string | null }[]): Promise
 }
 
 async function columnsOf(asker: SignedIn, form: RecordForm, module: Module) {
-  const { phones: _phones, fields, name: companyName, ...columns } = form
+  const { firstName, lastName, title, companyId, stage, street, city, region, postcode, country, mail } = form
   const person = isPersonModule(module)
-  const name = person ? [form.firstName, form.lastName].filter(Boolean).join(' ') : companyName
+  const name = person ? [firstName, lastName].filter(Boolean).join(' ') : form.name
   if (!name) throw badInput(person ? { firstName: 'Give a first or a last name.' } : { name: 'Give the company’s name.' })
   const stages = MODULE_FACTS[module].stages
-  if (form.stage && !stages.includes(form.stage)) throw badInput({ stage: `${MODULE_FACTS[module].many} have no stage “${form.stage}”. Choose one of ${stages.join(', ')}.` })
-  if (form.companyId) await mustBeCompany(asker, form.companyId)
+  if (stage && !stages.includes(stage)) throw badInput({ stage: `${MODULE_FACTS[module].many} have no stage “${stage}”. Choose one of ${stages.join(', ')}.` })
+  if (companyId) await mustBeCompany(asker, companyId)
   const known = new Set((await customFieldsOf(module)).map(field => field.path.slice('person.'.length)))
-  return { ...columns, name, fields: Object.fromEntries(Object.entries(fields).filter(([key, value]) => known.has(key) && value !== null && value !== '')) }
+  const fields = Object.fromEntries(Object.entries(form.fields).filter(([key, value]) => known.has(key) && value !== null && value !== ''))
+  return { firstName, lastName, name, title, companyId, stage, street, city, region, postcode, country, mail, fields }
 }
 
 async function mustBeCompany(asker: SignedIn, companyId: string): Promise<void> {

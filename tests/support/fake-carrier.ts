@@ -1,0 +1,33 @@
+import type { Carrier, CarrierText, HandOverAnswer } from '~~/server/carriers/port'
+import { registerCarrier } from '~~/server/carriers/registry'
+import { claimJobs, runJob } from '~~/server/jobs/outbox'
+import { HAND_OVER } from '~~/server/jobs/kinds'
+import { handOver } from '~~/server/texting/hand-over'
+
+/** A carrier under the test's control: it keeps what it is asked and answers as told. */
+export function fakeCarrier() {
+  const asked: CarrierText[] = []
+  const answers: ((text: CarrierText) => HandOverAnswer | Promise<HandOverAnswer>)[] = []
+  const accept = (text: CarrierText): HandOverAnswer => ({ kind: 'accepted', ref: `ref-${text.key}`, parts: 1, costMicros: 8_000, currency: 'USD' })
+  const carrier: Carrier = {
+    name: 'practice',
+    hand: async (text) => {
+      asked.push(text)
+      return (answers.shift() ?? accept)(text)
+    },
+    readReport: () => null,
+    eventsSince: async cursor => ({ events: [], cursor }),
+    prices: async () => ({ prices: [], mostParts: 10 }),
+  }
+  registerCarrier(carrier)
+  return { asked, next: (answer: HandOverAnswer | ((text: CarrierText) => HandOverAnswer | Promise<HandOverAnswer>)) => answers.push(typeof answer === 'function' ? answer : () => answer) }
+}
+
+/** Runs every job that is due at this time, and those that become so meanwhile. */
+export async function drain(now: Date): Promise<void> {
+  for (;;) {
+    const claimed = await claimJobs(now, 20)
+    if (claimed.length === 0) return
+    await Promise.all(claimed.map(one => runJob(one, { [HAND_OVER]: handOver }, () => now)))
+  }
+}

@@ -1,0 +1,12 @@
+// Once for all Jest workers: the database's thread, and a migrated, empty database that each test file starts from.
+import { resolve } from 'node:path'
+import { build } from 'esbuild'
+import { bundleParts, makeEmptyDatabase } from '../../scripts/bundle.mjs'
+
+export default async function prepare() {
+  process.env.PLAUDER_BUILD = resolve('.cache/parts')
+  process.env.PLAUDER_LOG ??= 'silent'
+  await bundleParts('.cache/parts')
+  await makeEmptyDatabase('.cache/parts')
+  await build({ entryPoints: ['tests/support/hold-lock.ts'], bundle: true, platform: 'node', format: 'esm', outfile: '.cache/parts/hold-lock.mjs', logLevel: 'warning' })
+}

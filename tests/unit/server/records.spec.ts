@@ -1,0 +1,138 @@
+import { v7 as uuid } from 'uuid'
+import { editRecord, type EditRecord } from '~~/shared/schemas/record'
+import { listRecords, findRecords } from '~~/server/records/list'
+import { addNote } from '~~/server/records/note'
+import { readRecord } from '~~/server/records/one'
+import { addRecord, changeRecord } from '~~/server/records/save'
+import { PAGE, readTimeline } from '~~/server/timeline/read'
+import { tx } from '~~/server/db/door'
+import { customField } from '~~/server/db/schema'
+import { look, whoElse } from '~~/server/live/presence'
+import { useDatabase } from '../../support/database'
+import { DAY, form, later, makeFirm, makeLead, type Firm } from '../../support/firm'
+
+useDatabase()
+let firm: Firm
+beforeAll(async () => {
+  firm = await makeFirm()
+  await tx(database => database.insert(customField).values({ id: uuid(), module: 'lead', key: 'bikes', label: 'Bikes', kind: 'text', example: '2', position: 0 }))
+})
+
+const edit = async (recordId: string, values: object): Promise<EditRecord> => {
+  const now = await readRecord(firm.ada, recordId, DAY)
+  return editRecord.validateSync({ ...now, companyId: now.company?.id ?? null, phones: now.phones.map(({ id, label, typed }) => ({ id, label, typed })), ...values })
+}
+const query = (values: object) => ({ module: 'lead' as const, sort: 'name' as const, direction: 'up' as const, words: '', page: 1, ...values })
+
+describe('making a record', () => {
+  it('cleans numbers, keeps what is none, and begins at the first stage', async () => {
+    const { recordId } = await makeLead(firm.ada, { phones: [{ label: 'mobile', typed: '(808) 555-0161' }, { label: 'shop', typed: 'ask reception' }] })
+    expect(await readRecord(firm.ada, recordId, DAY)).toMatchObject({
+      name: 'Iris Holm', stage: 'New', owner: { name: 'Ada Lund' },
+      phones: [{ e164: '+18085550161', country: 'US', unusable: null, zones: ['Pacific/Honolulu'] }, { typed: 'ask reception', e164: null, unusable: 'not-a-number' }],
+    })
+  })
+
+  it('makes one record when the form is sent twice', async () => {
+    const values = { ...form({ firstName: 'Twice' }), id: uuid(), module: 'lead' as const }
+    expect(await addRecord(firm.ada, values, DAY)).toBe(await addRecord(firm.ada, values, DAY))
+    expect((await listRecords(firm.ada, query({ words: 'twice' }))).total).toBe(1)
+    await expect(addRecord(firm.mika, values, DAY)).rejects.toMatchObject({ details: { status: 409 } })
+  })
+
+  it.each([
+    [{}, 'firstName'],
+    [{ firstName: 'A', stage: 'Hired' }, 'stage'],
+    [{ firstName: 'A', companyId: uuid() }, 'companyId'],
+  ])('says at the field what is wrong with %j', async (values, field) => {
+    await expect(addRecord(firm.ada, { ...form(values), id: uuid(), module: 'lead' }, DAY)).rejects.toMatchObject({ details: { status: 422, fields: { [field]: expect.any(String) } } })
+  })
+})
+
+describe('changing a record', () => {
+  it('puts each field that changed on the timeline, from what to what, and the stage apart', async () => {
+    const { recordId } = await makeLead(firm.ada)
+    await changeRecord(firm.mika, recordId, await edit(recordId, { city: 'Hilo', stage: 'Trial', fields: { bikes: '3', unknown: 'x' } }), later(DAY, 1_000))
+    const { entries } = await readTimeline(firm.ada, recordId)
+    expect(entries).toContainEqual(expect.objectContaining({ kind: 'stage-changed', data: { from: 'New', to: 'Trial' }, colleague: expect.objectContaining({ firstName: 'Mika' }) }))
+    expect(entries.find(entry => entry.kind === 'fields-changed')!.data.changes).toEqual([
+      { field: 'city', label: 'City', from: null, to: 'Hilo' },
+      { field: 'bikes', label: 'Bikes', from: null, to: '3' },
+    ])
+  })
+
+  it('tells a stale edit with both values, and takes nothing over', async () => {
+    const { recordId } = await makeLead(firm.ada)
+    const mine = await edit(recordId, { city: 'Hilo' })
+    await changeRecord(firm.mika, recordId, await edit(recordId, { city: 'Kona' }), DAY)
+    await expect(changeRecord(firm.ada, recordId, mine, DAY)).rejects.toMatchObject({ details: { type: 'stale', version: 2, differences: [{ label: 'City', theirs: 'Kona', mine: 'Hilo' }] } })
+    await changeRecord(firm.ada, recordId, { ...mine, version: 2 }, DAY)
+    expect((await readRecord(firm.ada, recordId, DAY)).city).toBe('Hilo')
+  })
+
+  it('is for those who may', async () => {
+    const { recordId } = await makeLead(firm.ada)
+    await expect(changeRecord(firm.noor, recordId, await edit(recordId, {}), DAY)).rejects.toMatchObject({ details: { status: 404 } })
+    await expect(readTimeline(firm.noor, recordId)).rejects.toMatchObject({ details: { status: 404 } })
+    await expect(readRecord(firm.rafe, recordId, DAY)).resolves.toMatchObject({ mayEdit: true })
+  })
+})
+
+describe('lists', () => {
+  it('sort names as people do, filter by words and by number however typed, and show what one may see', async () => {
+    await makeLead(firm.ada, { firstName: 'Zoe', lastName: 'Sortable' }, '(503) 555-0144')
+    await makeLead(firm.ada, { firstName: 'ada', lastName: 'Sortable' })
+    await makeLead(firm.ada, { firstName: 'Émile', lastName: 'Sortable' })
+    const names = async (values: object, who = firm.ada) => (await listRecords(who, query(values))).rows.map(row => row.name.split(' ')[0])
+    expect(await names({ words: 'sortable' })).toEqual(['ada', 'Émile', 'Zoe'])
+    expect(await names({ words: 'sortable', direction: 'down' })).toEqual(['Zoe', 'Émile', 'ada'])
+    expect(await names({ words: 'zo sort' })).toEqual(['Zoe'])
+    expect(await names({ words: '503.555.0144' })).toEqual(['Zoe'])
+    expect(await names({ words: '100%' })).toEqual([])
+    expect(await names({ words: 'sortable' }, firm.noor)).toEqual([])
+    expect((await findRecords(firm.mika, '0144')).map(row => row.name)).toEqual(['Zoe Sortable'])
+  })
+
+  it('come in pages that together hold everybody once', async () => {
+    for (let i = 0; i < 60; i++) await makeLead(firm.mika, { firstName: `Page ${i}`, lastName: 'Turner' })
+    const pages = await Promise.all([1, 2, 3].map(page => listRecords(firm.ada, query({ words: 'turner', page }))))
+    expect(pages.map(page => page.rows.length)).toEqual([50, 10, 0])
+    expect(new Set(pages.flatMap(page => page.rows.map(row => row.id))).size).toBe(60)
+  })
+})
+
+describe('a timeline', () => {
+  it('is paged by what is on it, newest first, without gaps or repeats', async () => {
+    const { recordId } = await makeLead(firm.ada)
+    // several of one moment, so that time alone would not do
+    for (let i = 0; i < PAGE + 20; i++) await addNote(firm.ada, recordId, { id: uuid(), words: `note ${i}` }, later(DAY, Math.floor(i / 7) * 1_000))
+    const first = await readTimeline(firm.ada, recordId)
+    const last = first.entries.at(-1)!
+    const second = await readTimeline(firm.ada, recordId, { at: last.at, id: last.id })
+    expect([first.more, second.more, second.entries.length]).toEqual([true, false, 21])
+    const all = [...first.entries, ...second.entries]
+    expect(new Set(all.map(entry => entry.id)).size).toBe(PAGE + 21)
+    expect(all.map(entry => entry.at)).toEqual(all.map(entry => entry.at).sort((a, b) => b - a))
+  })
+
+  it('takes a note once, and shows markup as it is', async () => {
+    const { recordId } = await makeLead(firm.ada)
+    const note = { id: uuid(), words: '<b>bold</b> & {{ person.name }}' }
+    await addNote(firm.ada, recordId, note, DAY)
+    await addNote(firm.ada, recordId, note, DAY)
+    expect((await readTimeline(firm.ada, recordId)).entries.filter(entry => entry.kind === 'note').map(entry => entry.words)).toEqual([note.words])
+  })
+})
+
+describe('who is here', () => {
+  it('says who else looks or writes, and forgets who has gone', () => {
+    const recordId = uuid()
+    const belongs = { ownerId: firm.ada.id, teamId: firm.ada.teamIds[0]! }
+    look(firm.mika, recordId, belongs, 'writing', DAY)
+    look(firm.ada, recordId, belongs, 'looking', DAY)
+    expect(whoElse(firm.ada, recordId, DAY)).toEqual([{ colleagueId: firm.mika.id, firstName: 'Mika', writing: true }])
+    expect(whoElse(firm.ada, recordId, later(DAY, 60_000))).toEqual([])
+    look(firm.mika, recordId, belongs, 'gone', DAY)
+    expect(whoElse(firm.ada, recordId, DAY)).toEqual([])
+  })
+})
