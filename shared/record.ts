@@ -47,6 +47,7 @@ export interface RecordDetail {
   region: string | null
   postcode: string | null
   country: string | null
+  zone: string | null
   mail: string | null
   fields: Record<string, unknown>
   version: number

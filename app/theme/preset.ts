@@ -45,6 +45,8 @@ const roles = {
   mask: { background: 'rgb(35 31 43 / 0.35)', color: 'var(--ink)' },
 }
 
+const DROPDOWN = { background: 'var(--surface)', hoverBackground: 'var(--hover)', activeBackground: 'var(--hover)', borderColor: 'var(--field-rule)', hoverBorderColor: 'var(--field-rule)', activeBorderColor: 'var(--field-rule)', color: 'var(--quiet)', hoverColor: 'var(--ink)', activeColor: 'var(--ink)' }
+
 const preset = definePreset(Aura, {
   primitive: { borderRadius: { none: '0', xs: '3px', sm: '4px', md: '6px', lg: '6px', xl: '8px' } },
   semantic: {
@@ -52,6 +54,9 @@ const preset = definePreset(Aura, {
     focusRing: { width: '2px', style: 'solid', color: 'var(--mulberry)', offset: '2px' },
     formField: { paddingX: '0.65rem', paddingY: '0.45rem', borderRadius: '6px', focusRing: { width: '2px', style: 'solid', color: 'var(--mulberry)', offset: '0', shadow: 'none' } },
     colorScheme: { light: roles, dark: roles },
+  },
+  components: {
+    autocomplete: { colorScheme: { light: { dropdown: DROPDOWN }, dark: { dropdown: DROPDOWN } } },
   },
 })
 

@@ -3,6 +3,7 @@ import type { LineChoice } from '~~/shared/composer'
 import type { RecordPhone } from '~~/shared/record'
 
 export interface Choice { id: string, label: string, note: string, disabled: boolean }
+export interface LineOption extends Choice { e164: string, shared: boolean }
 
 /** A record's numbers to text; what cannot be chosen says why. */
 export function numberChoices(phones: RecordPhone[]): Choice[] {
@@ -20,15 +21,23 @@ export function whyNotTexted(phone: RecordPhone): string | null {
 }
 
 /** My lines for a number's country; what cannot be chosen says why. */
-export function lineChoices(lines: LineChoice[], country: string | null): Choice[] {
+export function lineChoices(lines: LineChoice[], country: string | null): LineOption[] {
   return lines.map((line) => {
     const why = !line.active ? 'not active' : country && line.country !== country ? `texts within ${line.country} only` : null
-    return { id: line.id, label: `${line.name}, ${showPhone(line.e164, true)}`, note: why ?? (line.mine ? 'yours alone' : ''), disabled: why !== null }
+    return { id: line.id, label: `${line.name}, ${showPhone(line.e164, true)}`, note: why ?? (line.mine ? 'yours alone' : ''), disabled: why !== null, e164: line.e164, shared: !line.mine }
   })
 }
 
-/** The line used last with this number, else a shared one for its country, else any that may. */
-export function chooseLine(choices: Choice[], last: string | undefined): string | null {
-  const open = choices.filter(choice => !choice.disabled)
-  return (open.find(choice => choice.id === last) ?? open.find(choice => choice.note === '') ?? open[0])?.id ?? null
+/** The line used last with this number, else the shared one nearest to its area, else any that may. */
+export function chooseLine(options: LineOption[], e164: string | null, last: string | undefined): string | null {
+  const open = options.filter(option => !option.disabled)
+  const nearest = [...open].sort((a, b) => Number(b.shared) - Number(a.shared) || commonDigits(b.e164, e164) - commonDigits(a.e164, e164))
+  return (open.find(option => option.id === last) ?? nearest[0])?.id ?? null
+}
+
+/** Digits that two numbers share at the front: the same country, the same area. */
+function commonDigits(a: string, b: string | null): number {
+  let count = 0
+  while (b && count < a.length && a[count] === b[count]) count++
+  return count
 }

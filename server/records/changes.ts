@@ -8,7 +8,7 @@ type Numbers = { label: string, typed: string }[]
 
 const LABELS: [keyof StoredRecord, string][] = [
   ['firstName', 'First name'], ['lastName', 'Last name'], ['name', 'Name'], ['title', 'Role'], ['stage', 'Stage'],
-  ['street', 'Street'], ['city', 'City'], ['region', 'State or province'], ['postcode', 'Postcode'], ['country', 'Country'], ['mail', 'Mail address'],
+  ['street', 'Street'], ['city', 'City'], ['region', 'State or province'], ['postcode', 'Postcode'], ['country', 'Country'], ['mail', 'Mail address'], ['zone', 'Time zone'],
 ]
 
 /** What differs between two states of a record, with its numbers and its own fields. */

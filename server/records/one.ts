@@ -29,7 +29,7 @@ export async function readRecord(asker: Asker, recordId: string, now: Date): Pro
     const [owner] = await database.select({ id: colleague.id, name: colleague.name, firstName: colleague.firstName }).from(colleague).where(eq(colleague.id, found.ownerId))
     const [company] = found.companyId ? await database.select({ id: record.id, name: record.name }).from(record).where(eq(record.id, found.companyId)) : []
     const phones = await phonesOf(recordId, found)
-    const { ownerId: _owner, teamId: _team, companyId: _company, zone: _zone, ...shown } = found
+    const { ownerId: _owner, teamId: _team, companyId: _company, ...shown } = found
     return {
       ...shown,
       owner: owner!,

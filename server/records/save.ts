@@ -1,5 +1,6 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
+import { zoneRules } from '~~/core/hours/zones'
 import { isPersonModule, MODULE_FACTS, type Module } from '~~/shared/modules'
 import { can } from '~~/shared/permissions'
 import type { EditRecord, MakeRecord, PhoneForm, RecordForm } from '~~/shared/schemas/record'
@@ -83,16 +84,17 @@ async function companyNames(...records: { companyId: string | null }[]): Promise
 }
 
 async function columnsOf(asker: SignedIn, form: RecordForm, module: Module) {
-  const { firstName, lastName, title, companyId, stage, street, city, region, postcode, country, mail } = form
+  const { firstName, lastName, title, companyId, stage, street, city, region, postcode, country, zone, mail } = form
   const person = isPersonModule(module)
   const name = person ? [firstName, lastName].filter(Boolean).join(' ') : form.name
   if (!name) throw badInput(person ? { firstName: 'Give a first or a last name.' } : { name: 'Give the company’s name.' })
   const stages = MODULE_FACTS[module].stages
   if (stage && !stages.includes(stage)) throw badInput({ stage: `${MODULE_FACTS[module].many} have no stage “${stage}”. Choose one of ${stages.join(', ')}.` })
+  if (zone && !zoneRules(zone)) throw badInput({ zone: `“${zone}” is not a time zone. Write one such as America/Denver.` })
   if (companyId) await mustBeCompany(asker, companyId)
   const known = new Set((await customFieldsOf(module)).map(field => field.path.slice('person.'.length)))
   const fields = Object.fromEntries(Object.entries(form.fields).filter(([key, value]) => known.has(key) && value !== null && value !== ''))
-  return { firstName, lastName, name, title, companyId, stage, street, city, region, postcode, country, mail, fields }
+  return { firstName, lastName, name, title, companyId, stage, street, city, region, postcode, country, zone, mail, fields }
 }
 
 async function mustBeCompany(asker: SignedIn, companyId: string): Promise<void> {

@@ -37,6 +37,8 @@ export const recordForm = object({
   region: optionalLine(40),
   postcode: optionalLine(20),
   country: string().trim().uppercase().matches(/^[A-Z]{2}$/, { message: 'Give the country as two letters, such as US, CA or GB.', excludeEmptyString: true }).nullable().transform((value: unknown) => value === '' ? null : value).default(null),
+  /** IANA name, where it is known better than the number and the address tell. */
+  zone: optionalLine(60),
   mail: string().trim().email(MAIL_MESSAGE).max(160).nullable().transform((value: unknown) => value === '' ? null : value).default(null),
   phones: array(phoneForm).max(10, 'A record holds ten numbers at most.').default([]),
   fields: mixed<Record<string, unknown>>((value): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value)).default({}),

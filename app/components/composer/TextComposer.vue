@@ -17,7 +17,7 @@ const phone = computed(() => record.phones.find(one => one.id === phoneId.value)
 const lines = computed(() => lineChoices(start.lines, phone.value?.country ?? null))
 const lineId = ref<string | null>(null)
 const line = computed(() => start.lines.find(one => one.id === lineId.value) ?? null)
-watch([phone, lines], () => lineId.value = chooseLine(lines.value, start.lastLine[phone.value?.e164 ?? '']), { immediate: true })
+watch([phone, lines], () => lineId.value = chooseLine(lines.value, phone.value?.e164 ?? null, start.lastLine[phone.value?.e164 ?? '']), { immediate: true })
 watch(numbers, (choices) => {
   if (!choices.some(choice => choice.id === phoneId.value && !choice.disabled)) phoneId.value = choices.find(choice => !choice.disabled)?.id ?? null
 })

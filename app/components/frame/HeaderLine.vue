@@ -43,7 +43,7 @@ const ICONS: Record<string, Component> = { 'Keys': PhKeyboard, 'Sign out': PhSig
       aria-haspopup="menu"
       @click="menu?.toggle($event)"
     >
-      {{ store.me.name }}, <strong class="figures">{{ clock(now, store.me.zone) }}</strong>
+      <span class="my-name">{{ store.me.name }},</span> <strong class="figures">{{ clock(now, store.me.zone) }}</strong>
     </button>
     <Menu
       ref="menu"
@@ -68,5 +68,5 @@ const ICONS: Record<string, Component> = { 'Keys': PhKeyboard, 'Sign out': PhSig
 .me strong { color: var(--ink); }
 .me:hover { color: var(--ink); }
 @media (max-width: 900px) { .owed { display: none; } .line { gap: 0.75rem; padding: 0 0.75rem; } .me { margin-left: auto; } }
-@media (max-width: 480px) { .me { font-size: var(--size-small); white-space: normal; text-align: right; } }
+@media (max-width: 700px) { .my-name { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); } }
 </style>

@@ -22,10 +22,12 @@ const { defineField, errors, handleSubmit, isSubmitting, setErrors, values } = u
 const quiet = { validateOnModelUpdate: false }
 const fieldOf = (name: keyof RecordForm) => defineField(name, quiet)[0] as Ref<string | null>
 const names = { firstName: fieldOf('firstName'), lastName: fieldOf('lastName'), name: fieldOf('name') }
-const texts: { name: keyof RecordForm, label: string, model: Ref<string | null>, size: string }[] = ([
-  ['title', 'Role', ''], ['mail', 'Mail address', ''], ['street', 'Street', ''], ['city', 'City', ''],
-  ['region', 'State or province', 'short'], ['postcode', 'Postcode', 'short'], ['country', 'Country (US, CA, GB)', 'short'],
-] as const).map(([name, label, size]) => ({ name, label, size, model: fieldOf(name) }))
+const texts: { name: keyof RecordForm, label: string, model: Ref<string | null> }[] = ([
+  ['title', 'Role'], ['mail', 'Mail address'], ['street', 'Street'], ['city', 'City'],
+  ['region', 'State or province'], ['postcode', 'Postcode'], ['country', 'Country (US, CA, GB)'], ['zone', 'Time zone, if the address does not tell'],
+] as const).map(([name, label]) => ({ name, label, model: fieldOf(name) }))
+/** Names to choose from; the server knows which it takes. */
+const ZONES = Intl.supportedValuesOf('timeZone')
 const stage = fieldOf('stage')
 const phones = defineField('phones', quiet)[0] as Ref<RecordForm['phones']>
 const fields = defineField('fields', quiet)[0] as Ref<Record<string, unknown>>
@@ -194,6 +196,7 @@ const differences = computed(() => (problem.value?.details.differences ?? []) as
         :id="name"
         v-model="model.value"
         autocomplete="off"
+        :list="name === 'zone' ? 'zones' : undefined"
         :invalid="!!errors[name]"
         :aria-describedby="errors[name] ? `${name}-error` : undefined"
       />
@@ -205,6 +208,13 @@ const differences = computed(() => (problem.value?.details.differences ?? []) as
         {{ errors[name] }}
       </p>
     </div>
+    <datalist id="zones">
+      <option
+        v-for="zone in ZONES"
+        :key="zone"
+        :value="zone"
+      />
+    </datalist>
     <div
       v-for="field in customFields"
       :key="field.path"
@@ -219,19 +229,21 @@ const differences = computed(() => (problem.value?.details.differences ?? []) as
         @update:model-value="setField(field, $event)"
       />
     </div>
-    <Button
-      type="submit"
-      class="save"
-      :label="record ? 'Save the changes' : `Make this ${MODULE_FACTS[module].one.toLowerCase()}`"
-      :loading="isSubmitting"
-    />
+    <p class="save">
+      <Button
+        type="submit"
+        :label="record ? 'Save the changes' : `Make this ${MODULE_FACTS[module].one.toLowerCase()}`"
+        :loading="isSubmitting"
+      />
+    </p>
   </form>
 </template>
 
 <style scoped>
 .form { display: grid; grid-template-columns: 1fr 1fr; gap: 0.8rem 1rem; }
 .wide, .save { grid-column: 1 / -1; }
-.save { justify-self: start; }
+/* always in sight, however long the form is */
+.save { position: sticky; bottom: 0; padding: 0.6rem 0; background: var(--form-ground, var(--surface)); border-top: 1px solid var(--rule); }
 .differences { margin-top: 0.5rem; border-collapse: collapse; }
 .differences th, .differences td { text-align: left; padding: 0.15rem 1rem 0.15rem 0; font-weight: 400; }
 .differences th { color: var(--quiet); font-size: var(--size-small); }

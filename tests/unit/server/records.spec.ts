@@ -44,6 +44,7 @@ describe('making a record', () => {
     [{}, 'firstName'],
     [{ firstName: 'A', stage: 'Hired' }, 'stage'],
     [{ firstName: 'A', companyId: uuid() }, 'companyId'],
+    [{ firstName: 'A', zone: 'Mars/Base' }, 'zone'],
   ])('says at the field what is wrong with %j', async (values, field) => {
     await expect(addRecord(firm.ada, { ...form(values), id: uuid(), module: 'lead' }, DAY)).rejects.toMatchObject({ details: { status: 422, fields: { [field]: expect.any(String) } } })
   })

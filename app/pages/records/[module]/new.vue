@@ -33,7 +33,7 @@ const phone = typeof route.query.phone === 'string' ? route.query.phone : null
 </template>
 
 <style scoped>
-.new { max-width: 46rem; padding: 0.85rem 1.5rem 3rem; display: grid; gap: 1rem; }
+.new { --form-ground: var(--paper); max-width: 46rem; padding: 0.85rem 1.5rem 3rem; display: grid; gap: 1rem; }
 header { display: grid; gap: 0.25rem; }
 @media (max-width: 700px) { .new { padding-inline: 0.75rem; } }
 </style>

@@ -1,0 +1,21 @@
+import { defineConfig } from '@playwright/test'
+
+/** One world for all tests, in their own corners of it: the production build, its demo data, the practice carrier. */
+export default defineConfig({
+  testDir: 'tests/e2e',
+  globalSetup: './tests/e2e/world.setup.ts',
+  workers: 1,
+  forbidOnly: !!process.env.CI,
+  timeout: 45_000,
+  reporter: [['list'], ['./tests/support/count-e2e.ts']],
+  use: {
+    baseURL: `http://127.0.0.1:${process.env.E2E_PORT ?? 4610}`,
+    viewport: { width: 1280, height: 800 },
+    contextOptions: { reducedMotion: 'reduce' },
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run',
+        '--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost'],
+    },
+  },
+})

@@ -1,0 +1,112 @@
+import { randomUUID } from 'node:crypto'
+import { globSync } from 'node:fs'
+import { expect, test } from '@playwright/test'
+import { Webhook } from 'standardwebhooks'
+import { credentials, freshNumber, makeLead, signIn, textsOnHandset } from './people'
+
+/** Every route there is, read from the files, so that a new one is asked too. */
+const ROUTES = listRoutes()
+const OPEN = ['GET /api/health', 'POST /api/sign-in', 'POST /api/sign-out', 'POST /api/carriers/practice/events']
+
+function listRoutes(): { method: 'GET' | 'POST' | 'PUT', path: string, name: string }[] {
+  const files = globSync('server/api/**/*.ts')
+  return files.flatMap((file) => {
+    const match = /^server\/api\/(.+?)(?:\/index)?\.(get|post|put)\.ts$/.exec(file)
+    if (!match) return []
+    const method = match[2]!.toUpperCase() as 'GET'
+    const name = `${method} /api/${match[1]}`
+    return [{ method, name, path: `/api/${match[1]!.replace(/\[id\]/g, randomUUID())}` }]
+  })
+}
+
+const isProblem = async (response: { status(): number, headers(): Record<string, string>, json(): Promise<unknown> }, status: number) => {
+  expect(response.headers()['content-type']).toContain('application/problem+json')
+  expect(await response.json()).toMatchObject({ type: expect.any(String), title: expect.any(String), status, detail: expect.any(String) })
+  expect(response.status()).toBe(status)
+}
+
+test('there are routes to ask', () => {
+  expect(ROUTES.length).toBeGreaterThan(25)
+})
+
+for (const { method, path, name } of ROUTES.filter(route => !OPEN.includes(route.name))) {
+  test(`${name} asks who is there`, async ({ request }) => {
+    await isProblem(await request.fetch(path, { method, data: method === 'GET' ? undefined : {} }), 401)
+  })
+}
+
+for (const { method, path, name } of ROUTES.filter(route => route.method !== 'GET' && route.name !== 'POST /api/carriers/practice/events' && route.name !== 'POST /api/sign-out')) {
+  test(`${name} refuses what is malformed, oversized or from elsewhere`, async ({ browser }) => {
+    const { request } = await signIn(browser, 'ada')
+    const send = (data: string | Buffer, headers: Record<string, string> = {}) => request.fetch(path, { method, data, headers: { 'content-type': 'application/json', ...headers } })
+    await isProblem(await send('{}', { origin: 'https://elsewhere.example' }), 403)
+    const malformed = await send('{"half')
+    const takesABody = malformed.status() !== 404
+    if (!takesABody) return
+    await isProblem(malformed, 400)
+    await isProblem(await send(Buffer.from([0x22, 0xFF, 0xFE, 0x22])), 400)
+    await isProblem(await send(JSON.stringify({ words: 'a'.repeat(200_000) })), 413)
+    await isProblem(await send('{}', { 'content-type': 'text/plain' }), 415)
+    await isProblem(await send('[]'), 422)
+  })
+}
+
+test('what is foreign is not found, whoever\'s it is', async ({ browser }) => {
+  const [ada, noor] = await Promise.all([signIn(browser, 'ada'), signIn(browser, 'noor')])
+  const id = await makeLead(ada.request, 'Foreign', freshNumber())
+  for (const path of ['', '/timeline', '/composer', '/templates', '/rhythm']) {
+    const response = await noor.request.get(`/api/records/${id}${path}`)
+    if (path === '/rhythm') expect(await response.json()).toMatchObject({ days: [] })
+    else await isProblem(response, 404)
+  }
+  await isProblem(await noor.request.post(`/api/records/${id}/notes`, { data: { id: randomUUID(), words: 'Hello' } }), 404)
+  await isProblem(await noor.request.post(`/api/records/${id}/presence`, { data: { state: 'looking' } }), 404)
+  expect(await (await noor.request.get('/api/find', { params: { words: 'Foreign Testaway' } })).json()).toEqual([])
+})
+
+test('an address that leads nowhere, and an id that is none, say so', async ({ browser }) => {
+  const { request } = await signIn(browser, 'ada')
+  await isProblem(await request.get('/api/nothing'), 404)
+  await isProblem(await request.delete(`/api/records/${randomUUID()}`), 404)
+  await isProblem(await request.get('/api/records/one\'; drop table record; --'), 422)
+  await isProblem(await request.get('/api/records', { params: { module: 'submarine' } }), 422)
+})
+
+test.describe('the webhook', () => {
+  const events = '/api/carriers/practice/events'
+  const event = (values: object) => JSON.stringify({ id: randomUUID(), type: 'text.received', at: new Date().toISOString(), data: { id: randomUUID(), from: '+14585550188', to: '+15035550118', text: 'Hi' }, ...values })
+
+  function signed(body: string, at = new Date(), secret = credentials().webhookSecret) {
+    const id = randomUUID()
+    return { 'webhook-id': id, 'webhook-timestamp': String(Math.floor(at.getTime() / 1000)), 'webhook-signature': new Webhook(secret).sign(id, at, body), 'content-type': 'application/json' }
+  }
+
+  test('refuses what is unsigned, forged, replayed or not an event', async ({ request }) => {
+    const body = event({})
+    await isProblem(await request.post(events, { data: body }), 401)
+    await isProblem(await request.post(events, { data: body, headers: signed(body, new Date(), Buffer.from('another').toString('base64')) }), 401)
+    await isProblem(await request.post(events, { data: body.replace('Hi', 'Ho'), headers: signed(body) }), 401)
+    await isProblem(await request.post(events, { data: body, headers: signed(body, new Date(Date.now() - 6 * 60_000)) }), 401)
+    const odd = event({ type: 'text.eaten' })
+    await isProblem(await request.post(events, { data: odd, headers: signed(odd) }), 422)
+    expect((await request.post(events, { data: body, headers: signed(body) })).ok()).toBe(true)
+  })
+
+  test('takes reports late, twice, shuffled and with some missing', async ({ browser }) => {
+    const { request } = await signIn(browser, 'ada')
+    const number = freshNumber()
+    const recordId = await makeLead(request, 'Shuffled', number)
+    const { phones } = await (await request.get(`/api/records/${recordId}`)).json() as { phones: { id: string }[] }
+    const { lines } = await (await request.get(`/api/records/${recordId}/composer`)).json() as { lines: { id: string, name: string }[] }
+    const id = randomUUID()
+    await request.post('/api/texts', { data: { id, lineId: lines.find(line => line.name === 'Portland line')!.id, phoneId: phones[0]!.id, text: 'Shuffle me' } })
+    // before it has even left: a report about a text of ours, twice, and an older one behind it
+    for (const type of ['text.delivered', 'text.delivered', 'text.sent']) {
+      const body = event({ id: `${type} ${id}`, type, data: { id: `ref ${id}`, key: id } })
+      expect((await request.post(events, { data: body, headers: signed(body) })).ok()).toBe(true)
+    }
+    const state = async () => (await (await request.get(`/api/records/${recordId}/timeline`)).json() as { entries: { message: { state: string } | null }[] }).entries.find(entry => entry.message)?.message?.state
+    expect(await state()).toBe('delivered')
+    await expect.poll(() => textsOnHandset(request, number).then(texts => texts.length), { timeout: 3_000 }).toBeLessThanOrEqual(1)
+  })
+})

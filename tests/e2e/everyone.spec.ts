@@ -1,0 +1,59 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test, type Page } from '@playwright/test'
+import { PRACTICE, signIn } from './people'
+
+const violations = async (page: Page) => (await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze())
+  .violations.map(({ id, nodes }) => `${id}: ${nodes.map(node => node.target.join(' ')).slice(0, 3).join(', ')}`)
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test.describe(`axe finds nothing, ${colorScheme}`, () => {
+    test.use({ colorScheme })
+
+    test('on the sign-in', async ({ page }) => {
+      await page.goto('/sign-in')
+      await expect(page.getByRole('button', { name: 'Sign in' })).toBeVisible()
+      expect(await violations(page)).toEqual([])
+    })
+
+    for (const [what, path, sign] of [['a list', '/records/leads', 'Iris Holm'], ['the templates', '/templates', 'What would be sent'], ['a new record', '/records/leads/new', 'Make this lead']] as const) {
+      test(`on ${what}`, async ({ browser }) => {
+        const page = await signIn(browser, 'odile')
+        await page.emulateMedia({ colorScheme })
+        await page.goto(path)
+        await expect(page.getByText(sign).first()).toBeVisible()
+        expect(await violations(page)).toEqual([])
+      })
+    }
+
+    test('on a record, with a template being chosen, and with the shelf open', async ({ browser }) => {
+      const page = await signIn(browser, 'odile')
+      await page.emulateMedia({ colorScheme })
+      const found = await (await page.request.get('/api/find', { params: { words: 'iris holm' } })).json() as { id: string }[]
+      await page.goto(`/record/${found[0]!.id}`)
+      await expect(page.getByText('Perfect. Could we make it Thursday?')).toBeVisible()
+      expect(await violations(page)).toEqual([])
+      await page.keyboard.press('e')
+      await expect(page.getByRole('option').first()).toBeVisible()
+      expect(await violations(page)).toEqual([])
+      await page.keyboard.press('Escape')
+      await page.getByRole('button', { name: /Bo Castellanos waits/ }).click()
+      await expect(page.getByRole('button', { name: 'Answer, and back' })).toBeVisible()
+      expect(await violations(page)).toEqual([])
+    })
+  })
+}
+
+test('axe finds nothing on the handsets', async ({ page }) => {
+  await page.goto(`${PRACTICE}/handsets?phone=%2B18085550142`)
+  await expect(page.getByRole('heading', { name: 'Iris Holm' })).toBeVisible()
+  expect(await violations(page)).toEqual([])
+})
+
+test('the record page works at a phone\'s width', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  await page.setViewportSize({ width: 390, height: 844 })
+  const found = await (await page.request.get('/api/find', { params: { words: 'iris holm' } })).json() as { id: string }[]
+  await page.goto(`/record/${found[0]!.id}`)
+  await expect(page.getByRole('button', { name: 'Send to Iris now' })).toBeInViewport()
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+})

@@ -1,0 +1,48 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { expect, type APIRequestContext, type Browser, type Locator, type Page } from '@playwright/test'
+import { DEMO_PASSWORD } from '../../demo/colleagues'
+
+export const PRACTICE = `http://127.0.0.1:${Number(process.env.E2E_PORT ?? 4610) + 1}`
+
+/** Signs a colleague in, in a browser of their own. */
+export async function signIn(browser: Browser, who: 'ada' | 'mika' | 'noor' | 'odile' | 'rafe'): Promise<Page> {
+  const context = await browser.newContext()
+  const page = await context.newPage()
+  const answer = await page.request.post('/api/sign-in', { data: { email: `${who}@pannier.example`, password: DEMO_PASSWORD } })
+  expect(answer.ok()).toBe(true)
+  return page
+}
+
+let used = 40
+
+/** A number for fiction in Portland that no demo person has. */
+export const freshNumber = () => `+1458555${String(100 + used++).padStart(4, '0')}`
+
+/** Makes a lead by the interface for programs; gives its id. */
+export async function makeLead(request: APIRequestContext, firstName: string, typed: string, values: object = {}): Promise<string> {
+  const id = crypto.randomUUID()
+  const answer = await request.post('/api/records', { data: { id, module: 'lead', firstName, lastName: 'Testaway', phones: [{ label: 'mobile', typed }], zone: zoneWhereItIs(12), ...values } })
+  expect(await answer.json()).toEqual({ id })
+  return id
+}
+
+/** Somebody writes on their telephone. */
+export async function writeFromHandset(request: APIRequestContext, phone: string, text: string, to = '+15035550118'): Promise<void> {
+  const answer = await request.post(`${PRACTICE}/handsets/api/texts`, { data: { phone, to, text } })
+  expect(answer.ok()).toBe(true)
+}
+
+export async function textsOnHandset(request: APIRequestContext, phone: string): Promise<{ direction: string, text: string, parts: number }[]> {
+  return await (await request.get(`${PRACTICE}/handsets/api/texts`, { params: { phone } })).json() as { direction: string, text: string, parts: number }[]
+}
+
+/** A zone in which it is day now, so that no test asks at night whatever the hour it runs at. */
+export function zoneWhereItIs(hour: number): string {
+  const offset = (hour - new Date().getUTCHours() + 36) % 24 - 12
+  return offset === 0 ? 'UTC' : `Etc/GMT${offset > 0 ? '-' : '+'}${Math.abs(offset)}`
+}
+
+export const slipWith = (page: Page, words: string): Locator => page.getByRole('listitem').filter({ hasText: words })
+
+export const credentials = () => JSON.parse(readFileSync(join(process.env.E2E_FOLDER!, 'practice-credentials.json'), 'utf8')) as { key: string, webhookSecret: string }
