@@ -25,17 +25,17 @@ interface Asked<P, Q, B> {
 }
 
 /**
- * A route for people who are signed in: checks who asks, where a write comes from and what was sent,
- * then calls one use case. Whatever goes wrong is answered as problem details.
+ * A route for people who are signed in: checks where a write comes from, who asks and what was sent, in
+ * this order, then calls one use case. Whatever goes wrong is answered as problem details.
  */
 export function route<R, P extends Schema, Q extends Schema, B extends Schema>(
   options: Options<P, Q, B>,
   handle: (asked: Asked<InferType<P>, InferType<Q>, InferType<B>> & { asker: SignedIn }) => Promise<R>,
 ) {
-  return openRoute<R | undefined, P, Q, B>(options, async (asked) => {
-    const asker = await whoSignedIn(getCookie(asked.event, SIGN_IN_COOKIE), asked.now)
+  return answering(async (event, now) => {
+    const asker = await whoSignedIn(getCookie(event, SIGN_IN_COOKIE), now)
     if (!asker) throw new Problem(401, 'not-signed-in', 'Please sign in', 'Your sign-in has ended. Sign in again; what you wrote is kept in this browser.')
-    return handle({ ...asked, asker })
+    return handle({ ...await read(event, now, options), asker })
   })
 }
 
@@ -44,18 +44,26 @@ export function openRoute<R, P extends Schema, Q extends Schema, B extends Schem
   options: Options<P, Q, B>,
   handle: (asked: Asked<InferType<P>, InferType<Q>, InferType<B>>) => Promise<R>,
 ) {
+  return answering(async (event, now) => handle(await read(event, now, options)))
+}
+
+function answering<R>(answer: (event: H3Event, now: Date) => Promise<R>) {
   return defineEventHandler(async (event) => {
     try {
       refuseForeignWrites(event)
-      const params = await validate(options.params, getRouterParams(event, { decode: true }))
-      const query = await validate(options.query, getQuery(event))
-      const body = options.body && await validate(options.body, await readJson(event, options.bytes ?? 65_536))
-      return await handle({ event, params, query, body, now: new Date() }) ?? null
+      return await answer(event, new Date()) ?? null
     }
     catch (error) {
       return answerProblem(event, error)
     }
   })
+}
+
+async function read<P extends Schema, Q extends Schema, B extends Schema>(event: H3Event, now: Date, options: Options<P, Q, B>): Promise<Asked<InferType<P>, InferType<Q>, InferType<B>>> {
+  const params = await validate(options.params, getRouterParams(event, { decode: true }))
+  const query = await validate(options.query, getQuery(event))
+  const body = options.body && await validate(options.body, await readJson(event, options.bytes ?? 65_536))
+  return { event, params, query, body: body as InferType<B>, now }
 }
 
 /** Sends an error as problem details; what is no Problem is ours to mend, and is logged. */

@@ -38,7 +38,7 @@ export async function handOver(job: ClaimedJob, now: () => Date): Promise<JobOut
 interface Ready {
   carrier: string
   text: CarrierText
-  /** It was being handed over before, and nobody knows whether it arrived: only its key may be asked again. */
+  /** The carrier has been asked before and its answer is missing: only the same key may be asked again. */
   uncertain: boolean
 }
 
@@ -48,7 +48,7 @@ async function begin(messageId: string, now: Date): Promise<Ready | null> {
     const facts = await factsOf(messageId)
     const number = await lockNumber(facts.other)
     const verdict = judge(facts, number, now)
-    const uncertain = facts.state === 'handing-over'
+    const uncertain = askedBefore(facts)
     if (!verdict.leaves) {
       // what may have left cannot be called back by a rule, and nobody should guess
       if (uncertain) await move(messageId, facts.state, 'lost', { code: 'answer-lost' })
@@ -62,6 +62,11 @@ async function begin(messageId: string, now: Date): Promise<Ready | null> {
       uncertain,
     }
   })
+}
+
+/** A report may have overtaken the answer: then the text has left, but what it cost is still to be asked. */
+function askedBefore({ state, costMicros }: Facts): boolean {
+  return state === 'handing-over' || (costMicros === null && (state === 'sent' || state === 'undelivered' || state === 'delivered'))
 }
 
 function judge(facts: Facts, number: { texts: string, lastHeardAt: Date | null }, now: Date): Verdict {
@@ -81,7 +86,7 @@ function judge(facts: Facts, number: { texts: string, lastHeardAt: Date | null }
 async function factsOf(messageId: string) {
   const [facts] = await tx(database => database
     .select({
-      state: message.state, nightAllowed: message.nightAllowed, confirmsOptOut: message.confirmsOptOut,
+      state: message.state, costMicros: message.costMicros, nightAllowed: message.nightAllowed, confirmsOptOut: message.confirmsOptOut,
       other: conversation.other, from: line.e164, carrier: line.carrier, lineActive: line.active,
       words: activityContent.words, textingOn: sql<boolean>`coalesce((select ${firm.textingOn} from ${firm}), false)`,
       zone: record.zone, country: record.country, region: record.region,

@@ -11,8 +11,8 @@ import { clockRules, phonesOf, zonesOf } from '../records/phones'
 import { readConversationEntries } from '../timeline/read'
 import { announceConversation } from './conversations'
 
-/** The shelf shows this many; more are counted. */
-const MOST = 12
+/** As many as anybody can look over; more are counted. */
+const MOST = 100
 
 /** Conversations on my lines that wait for an answer, the longest waiting first. */
 export async function readShelf(asker: Asker): Promise<{ items: ShelfItem[], total: number }> {

@@ -44,7 +44,7 @@ test('a first text by keyboard alone, its answer, and a colleague who sees it al
     await expect(page.getByRole('option')).toHaveCount(1)
     await press('Enter')
     await expect(page.getByLabel('Text to Lehua')).toHaveValue('Hi Lehua, Ada from Pannier & Post. Thank you for asking about a trial week. When may I ring you this week?')
-    await expect(page.getByText('1 part, 105 units, 0.8 ¢')).toBeVisible()
+    await expect(page.getByText('1 part, 106 units, 0.8 ¢')).toBeVisible()
     await press('Control+Enter')
     await expect(page.getByText(/Leaves in \d s/)).toBeVisible()
   })
@@ -56,7 +56,7 @@ test('a first text by keyboard alone, its answer, and a colleague who sees it al
   await test.step('the other person answers', async () => {
     const handset = await (await browser.newContext()).newPage()
     await handset.goto(`${PRACTICE}/handsets?phone=%2B14585550199`)
-    await expect(handset.getByText(words)).toBeVisible()
+    await expect(handset.getByRole('region', { name: 'The telephone' }).getByText(words)).toBeVisible()
     await handset.getByLabel('Text', { exact: true }).fill('Any day after 10 <b>works</b>')
     await handset.getByRole('button', { name: 'Send' }).click()
   })

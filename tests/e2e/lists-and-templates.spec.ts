@@ -51,7 +51,7 @@ test('a template is refused with the place of its mistake, then saved, and used 
   await page.getByLabel('Text, in Liquid').fill('Hi {{ person.frist_name }}, a helmet is on its way.')
   await expect(page.getByText('There is no field “person.frist_name”')).toBeVisible()
   await page.getByRole('button', { name: 'Save this template' }).click()
-  await expect(page.getByRole('alert')).toContainText('Line 1, character 4')
+  await expect(page.getByRole('alert')).toContainText('Line 1, character 7')
   await page.getByLabel('Text, in Liquid').fill('Hi , a helmet is on its way.')
   await page.getByLabel('Text, in Liquid').evaluate((field: HTMLTextAreaElement) => field.setSelectionRange(3, 3))
   await page.getByRole('button', { name: 'First name', exact: true }).click()

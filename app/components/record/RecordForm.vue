@@ -160,6 +160,7 @@ const differences = computed(() => (problem.value?.details.differences ?? []) as
         :suggestions="companies"
         force-selection
         dropdown
+        :pt="{ dropdown: { 'aria-label': 'Show companies' } }"
         empty-search-message="No company by that name yet."
         @complete="findCompanies($event.query)"
       />

@@ -1,17 +1,20 @@
 <script setup lang="ts">
+import type { Menu } from '#components'
 import { showPhone } from '~~/core/phone/show'
 import type { ShelfItem } from '~~/shared/shelf'
 import { useNow } from '~/composables/now'
 import { useShelf } from '~/stores/shelf'
 import { span } from '~/words/time'
 
-/** How many have room at a glance. */
+/** How many have room at a glance: those who wait longest, and the one who wrote last. */
 const ROOM = 4
 
 const shelf = useShelf()
 const now = useNow()
-const shown = computed(() => shelf.shown.slice(0, ROOM))
-const more = computed(() => shelf.total - (shelf.items.length - shelf.shown.length) - shown.value.length)
+const shown = computed(() => shelf.shown.length <= ROOM ? shelf.shown : [...shelf.shown.slice(0, ROOM - 1), shelf.shown.at(-1)!])
+const others = computed(() => shelf.shown.filter(item => !shown.value.includes(item)))
+const menu = useTemplateRef<InstanceType<typeof Menu>>('menu')
+const menuItems = computed(() => others.value.map(item => ({ label: `${nameOf(item)}, waits ${span(now.value - item.waitsSince)}`, command: () => shelf.openId = item.conversationId })))
 const nameOf = (item: ShelfItem) => item.record?.name ?? showPhone(item.other)
 
 function toggle(id: string): void {
@@ -67,12 +70,21 @@ function toggle(id: string): void {
         </button>
       </li>
     </ul>
-    <p
-      v-if="more > 0"
-      class="none quiet"
-    >
-      and {{ more }} more
-    </p>
+    <template v-if="others.length > 0">
+      <button
+        type="button"
+        class="item more"
+        aria-haspopup="menu"
+        @click="menu?.toggle($event)"
+      >
+        and {{ others.length }} more
+      </button>
+      <Menu
+        ref="menu"
+        :model="menuItems"
+        popup
+      />
+    </template>
     <ConversationPanel
       v-if="shelf.openId"
       :key="shelf.openId"
@@ -93,5 +105,6 @@ function toggle(id: string): void {
 .item:focus-visible { outline-offset: -3px; }
 .ring { width: 10px; height: 10px; border-radius: 50%; border: 2.5px solid var(--mulberry); }
 .waits { color: var(--saffron); }
+.more { color: var(--quiet); border-right: 0; }
 @media (max-width: 700px) { .none { padding: 0.65rem 0.75rem; } }
 </style>

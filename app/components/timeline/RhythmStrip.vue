@@ -99,7 +99,8 @@ const stack = (count: number) => Array.from({ length: Math.min(MOST, count) }, (
 </template>
 
 <style scoped>
-.rhythm { min-height: 58px; }
+/* the drawing takes its width from here, so it must not hold it open */
+.rhythm { min-height: 58px; min-width: 0; overflow: hidden; }
 .axis { stroke: var(--field-rule); }
 .ours { fill: var(--mulberry); }
 .theirs { fill: var(--pine); }

@@ -73,7 +73,7 @@ useIntersectionObserver(end, async ([seen]) => {
         :key="day.name"
         class="day"
       >
-        <h3>{{ day.name }}</h3>
+        <h2>{{ day.name }}</h2>
         <ol class="entries">
           <template
             v-for="entry in day.entries"
@@ -117,7 +117,7 @@ useIntersectionObserver(end, async ([seen]) => {
 
 <style scoped>
 .day { margin-bottom: 1rem; }
-.day h3 { font-size: var(--size); color: var(--quiet); padding-bottom: 0.25rem; }
+.day h2 { font-size: var(--size); color: var(--quiet); padding-bottom: 0.25rem; }
 .entries { display: grid; gap: 0.7rem; }
 .shape { display: grid; gap: 0.8rem; }
 .shape span { height: 3rem; background: var(--hover); border-left: 3px solid var(--rule); border-radius: 2px; margin-left: 3.4rem; }

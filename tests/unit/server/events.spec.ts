@@ -54,6 +54,22 @@ describe('reports of a carrier', () => {
     expect(await stateOf(form.id)).toBe('delivered')
   })
 
+  it('that overtake an answer which is then lost still lead to what the text cost', async () => {
+    const carrier = fakeCarrier()
+    const form = textTo(lead.phoneId, firm.portland)
+    await sendText(firm.ada, form, DAY)
+    carrier.next(async () => {
+      await takeEvent('practice', report('delivered', `ref-${form.id}`, form.id), LEFT)
+      return { kind: 'try-later', afterMs: 1_000, certain: false, code: 'answer-lost' }
+    })
+    await drain(later(LEFT, 2_000))
+    const [stored] = await tx(database => database.select().from(message).where(eq(message.id, form.id)))
+    expect([carrier.asked.map(text => text.key), stored!.state, stored!.costMicros]).toEqual([[form.id], 'delivered', null])
+    await drain(later(LEFT, 5_000))
+    const [told] = await tx(database => database.select().from(message).where(eq(message.id, form.id)))
+    expect([carrier.asked.length, told!.state, told!.costMicros]).toEqual([2, 'delivered', 8_000])
+  })
+
   it('about a text that we do not know yet are kept, and applied when we do', async () => {
     const carrier = fakeCarrier()
     const form = textTo(lead.phoneId, firm.portland)

@@ -236,23 +236,23 @@ useKeys([
       class="pages"
       aria-label="Pages"
     >
-      <Button
-        size="small"
-        severity="secondary"
-        variant="text"
-        label="Earlier"
+      <button
+        type="button"
+        class="plain-button"
         :disabled="page === 1"
         @click="page--"
-      />
+      >
+        Earlier
+      </button>
       <span class="quiet figures">page {{ page }} of {{ pages }}</span>
-      <Button
-        size="small"
-        severity="secondary"
-        variant="text"
-        label="Further"
+      <button
+        type="button"
+        class="plain-button"
         :disabled="page >= pages"
         @click="page++"
-      />
+      >
+        Further
+      </button>
     </nav>
   </div>
 </template>

@@ -1,0 +1,188 @@
+// The kill test: 200 texts go out through a carrier held to 20 a second, while the application and the carrier are
+// killed at every named place and at random moments. Then each text is counted on its handset and on its timeline.
+import assert from 'node:assert/strict'
+import { createHash, randomUUID } from 'node:crypto'
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
+import { pathToFileURL } from 'node:url'
+import { startApplication, startPractice, stop } from '../../scripts/world.mjs'
+
+const TEXTS = 200
+const PEOPLE = 40
+const RANDOM_KILLS = 12
+const port = Number(process.env.KILL_PORT ?? 4710)
+const address = `http://127.0.0.1:${port}`
+const handsets = `http://127.0.0.1:${port + 1}/handsets/api`
+const seed = Number(process.env.SEED ?? Date.now() % 1_000_000)
+const folder = mkdtempSync(join(tmpdir(), 'plauder-kill-'))
+console.log(`seed ${seed}`)
+
+process.env.PLAUDER_BUILD = resolve('.output/parts')
+process.env.PLAUDER_QUIET = '1'
+const { layDemo, DEMO_PASSWORD } = await import(pathToFileURL(resolve('.output/parts/demo.mjs')).href)
+
+let state = seed
+const random = () => (state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0) / 4_294_967_296
+const pause = ms => new Promise(done => setTimeout(done, ms))
+
+/** Keeps a process running: when it dies it is started again, with the first crash point that it has not hit yet. */
+function keepRunning(name, points, marker, begin) {
+  const kept = { child: null, deaths: 0, stopping: false, name }
+  const start = () => {
+    const point = points.find(one => !existsSync(marker(one)))
+    kept.child = begin(point ?? '').child
+    kept.child.once('exit', () => {
+      kept.deaths++
+      if (!kept.stopping) start()
+    })
+  }
+  start()
+  return kept
+}
+
+const POINTS = { application: ['claimed', 'handing-over', 'answered', 'settled', 'event-stored'], carrier: ['accepted', 'arrived'] }
+const markers = { application: point => join(folder, `crashed-${point}`), carrier: point => join(folder, 'practice', `crashed-${point}`) }
+const faults = { lateUpToMs: 400, reportTwice: 0.2, reportLost: 0.1, answerLost: 0.05 }
+const swallow = ({ child, open, healthy }) => {
+  open?.catch(() => {})
+  healthy?.catch(() => {})
+  return { child }
+}
+
+async function until(what, done, seconds) {
+  const end = Date.now() + seconds * 1_000
+  while (Date.now() < end) {
+    if (await done().catch(() => false)) return
+    await pause(150)
+  }
+  throw new Error(`After ${seconds} s still not: ${what}`)
+}
+
+let cookie = ''
+async function ask(path, body) {
+  const response = await fetch(`${address}${path}`, {
+    method: body ? 'POST' : 'GET',
+    headers: { cookie, 'content-type': 'application/json' },
+    body: body && JSON.stringify(body),
+    signal: AbortSignal.timeout(10_000),
+  })
+  if (response.status >= 500) throw new Error(`${path} answered ${response.status}`)
+  assert.ok(response.ok, `${path} answered ${response.status}: ${await response.clone().text()}`)
+  return response
+}
+
+/** As a browser would: the same request, with the same id, until it is answered. */
+async function insist(path, body) {
+  for (;;) {
+    try {
+      return await (await ask(path, body)).json()
+    }
+    catch (error) {
+      if (error instanceof assert.AssertionError) throw error
+      await pause(200)
+    }
+  }
+}
+
+const counts = { passed: 0, failed: 0 }
+function check(name, work) {
+  try {
+    work()
+    counts.passed++
+    console.log(`  ✓ ${name}`)
+  }
+  catch (error) {
+    counts.failed++
+    console.log(`  ✘ ${name}\n    ${error.message.split('\n').slice(0, 12).join('\n    ')}`)
+  }
+}
+
+await layDemo(folder, false)
+const kept = [
+  keepRunning('carrier', POINTS.carrier, markers.carrier, point => swallow(startPractice({ folder, port, practicePort: port + 1, env: { PRACTICE_PER_SECOND: '20', PRACTICE_PACE: '{"sent":20,"delivered":60}', PRACTICE_FAULTS: JSON.stringify(faults), PRACTICE_SEED: String(seed), PRACTICE_CRASH_AT: point } }))),
+  keepRunning('application', POINTS.application, markers.application, point => swallow(startApplication({ folder, port, practicePort: port + 1, env: { PLAUDER_CATCH_UP_MS: '1000', PLAUDER_CRASH_AT: point, PLAUDER_LOG: 'silent' } }))),
+]
+
+try {
+  await until('the application can serve', async () => (await fetch(`${address}/api/health`)).ok, 60)
+  const signedIn = await ask('/api/sign-in', { email: 'ada@pannier.example', password: DEMO_PASSWORD })
+  cookie = signedIn.headers.get('set-cookie').split(';')[0]
+  await until('prices are known', async () => (await (await ask('/api/lines')).json()).every(line => line.price), 30)
+  const line = (await insist('/api/lines')).find(one => one.name === 'Portland line')
+
+  const people = []
+  for (let i = 0; i < PEOPLE; i++) {
+    const id = randomUUID()
+    const number = `+1${['541', '509'][i % 2]}55501${String(i).padStart(2, '0')}`
+    await insist('/api/records', { id, module: 'lead', firstName: `Person ${i}`, phones: [{ label: 'mobile', typed: number }] })
+    people.push({ id, number, phoneId: (await insist(`/api/records/${id}`)).phones[0].id })
+  }
+
+  // one that reads as text says whose it is; some have two parts
+  const texts = Array.from({ length: TEXTS }, (_, i) => ({ id: randomUUID(), to: people[i % PEOPLE], words: `Text ${i} of ${seed}. ${'x'.repeat(i % 5 === 0 ? 180 : 10)}` }))
+  const killing = (async () => {
+    for (let i = 0; i < RANDOM_KILLS; i++) {
+      await pause(400 + random() * 1_600)
+      kept[random() < 0.4 ? 0 : 1].child.kill('SIGKILL')
+    }
+  })()
+  const queue = [...texts]
+  await Promise.all(Array.from({ length: 4 }, async () => {
+    for (let text = queue.shift(); text; text = queue.shift()) {
+      await insist('/api/texts', { id: text.id, lineId: line.id, phoneId: text.to.phoneId, text: text.words, nightAllowed: true })
+    }
+  }))
+  await killing
+
+  const timelines = () => Promise.all(people.map(({ id }) => insist(`/api/records/${id}/timeline`)))
+  const sent = pages => pages.flatMap(page => page.entries).filter(entry => entry.kind === 'text-out')
+  await until('every text is delivered', async () => {
+    const entries = sent(await timelines())
+    return entries.length >= TEXTS && entries.every(entry => entry.message.state === 'delivered')
+  }, 150)
+
+  const entries = sent(await timelines())
+  const received = []
+  for (const { number } of people) {
+    for (const text of await (await fetch(`${handsets}/texts?phone=${encodeURIComponent(number)}`)).json()) received.push({ number, ...text })
+  }
+  const accepted = readFileSync(join(folder, 'practice', 'carrier', 'journal.jsonl'), 'utf8').trim().split('\n').map(row => JSON.parse(row)).filter(entry => entry.do === 'accept')
+  const hash = words => createHash('sha256').update(words).digest('hex')
+  const sorted = list => [...list].sort()
+
+  console.log(`  ${kept.map(one => `${one.name} died ${one.deaths} times`).join(', ')}`)
+  check('every named place was hit', () => {
+    for (const kind of ['application', 'carrier']) for (const point of POINTS[kind]) assert.ok(existsSync(markers[kind](point)), `${kind} was never killed at ${point}`)
+  })
+  check('both were killed often', () => assert.ok(kept.reduce((sum, one) => sum + one.deaths, 0) >= RANDOM_KILLS + 7))
+  check('the carrier took each text once, under its own key', () => assert.deepEqual(sorted(accepted.map(entry => entry.text.key)), sorted(texts.map(text => text.id))))
+  check('each text is on its handset once, word for word', () => assert.deepEqual(sorted(received.map(text => `${text.number} ${hash(text.text)}`)), sorted(texts.map(text => `${text.to.number} ${hash(text.words)}`))))
+  check('each text is on its timeline once, delivered', () => assert.deepEqual(sorted(entries.map(entry => `${entry.message.id} ${entry.words}`)), sorted(texts.map(text => `${text.id} ${text.words}`))))
+  check('texts to one person arrived in their order', () => {
+    for (const { number } of people) {
+      const order = received.filter(text => text.number === number).map(text => Number(/^Text (\d+)/.exec(text.text)[1]))
+      const queued = entries.filter(entry => entry.message.other === number).sort((a, b) => a.at - b.at || (a.id < b.id ? -1 : 1)).map(entry => Number(/^Text (\d+)/.exec(entry.words)[1]))
+      assert.deepEqual(order, queued)
+    }
+  })
+  check('parts and cost are the carrier\'s', () => {
+    for (const { text } of accepted) {
+      const entry = entries.find(one => one.message.id === text.key)
+      assert.deepEqual([entry.message.parts, entry.message.costMicros], [text.parts, text.price.micros])
+    }
+  })
+}
+catch (error) {
+  counts.failed++
+  console.log(`  ✘ ${error.stack}`)
+}
+finally {
+  for (const one of kept) one.stopping = true
+  await Promise.all(kept.map(one => stop(one.child)))
+  rmSync(folder, { recursive: true, force: true })
+  mkdirSync('.cache', { recursive: true })
+  writeFileSync('.cache/count-kills.json', JSON.stringify(counts))
+  console.log(`${counts.passed} passed, ${counts.failed} failed`)
+}
+process.exit(counts.failed === 0 ? 0 : 1)
