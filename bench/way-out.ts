@@ -13,6 +13,7 @@ import { fetchPrices } from '../server/carriers/keep-up'
 import { practiceCarrier } from '../server/carriers/practice'
 import { registerCarrier } from '../server/carriers/registry'
 import { openDoor } from '../server/db/door'
+import { prepareStatements } from '../server/db/prepared'
 import { openEmbedded } from '../server/db/embedded/open'
 import { readBytes } from '../server/http/body'
 import { whoSignedIn, openSignIn } from '../server/identity/sign-in'
@@ -102,8 +103,9 @@ async function main(): Promise<void> {
 
     const replay = await openEmbedded(thread, { folder: join(folder, 'replay'), startFrom: start })
     const client = await replay.pool.connect()
+    prepareStatements(client)
     const replayBegun = performance.now()
-    for (const { text, values } of statements.slice(0, count)) await client.query(text, values as unknown[])
+    for (const { text, values } of statements.slice(0, count)) await client.query({ text, values: values as unknown[] })
     const bareSql = TEXTS / (performance.now() - replayBegun) * 1_000
     const rowsBegun = performance.now()
     for (let i = 0; i < 1_000; i++) await client.query('insert into audit (id, at, action) values (gen_random_uuid(), now(), \'bench\')')

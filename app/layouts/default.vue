@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
 import { useLive } from '~/composables/live'
 import { useKeys } from '~/composables/keys'
 import { useMe } from '~/stores/me'
@@ -10,10 +11,11 @@ const shelf = useShelf()
 const keysShown = ref(false)
 
 void shelf.load()
+const loadSoon = useDebounceFn(shelf.load, 150)
 useLive((notice) => {
   if (notice.kind !== 'conversation') return
   if (notice.incoming) chime()
-  void shelf.load()
+  void loadSoon()
 }, () => void shelf.load())
 
 useKeys([

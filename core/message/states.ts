@@ -63,6 +63,16 @@ export function statesBefore(event: OurEvent): MessageState[] {
   return OURS[event].from
 }
 
+/** States in which an event finds a text and says something, though it may have gone further already. */
+export function mayFollow(event: MessageEvent): MessageState[] {
+  return MESSAGE_STATES.filter(state => afterEvent(state, event) !== null)
+}
+
+/** States that a report moves to its own. */
+export function movedBy(report: CarrierReport): MessageState[] {
+  return MESSAGE_STATES.filter(state => state !== report && afterEvent(state, report) === report)
+}
+
 /** Nothing that we do or hear is expected to change these. */
 export function isSettled(state: MessageState): boolean {
   return state === 'delivered' || state === 'undelivered' || state === 'failed' || state === 'taken-back'

@@ -1,5 +1,6 @@
 import { eq, sql } from 'drizzle-orm'
 import { tx } from '../db/door'
+import { textArray } from '../db/instants'
 import { numberState } from '../db/schema'
 
 export type NumberState = typeof numberState.$inferSelect
@@ -15,6 +16,17 @@ export async function lockNumber(e164: string): Promise<NumberState> {
       .returning()
     return state!
   })
+}
+
+/** The same for several numbers, always in the same order, so that no two wait for each other. */
+export async function lockNumbers(e164s: string[]): Promise<Map<string, NumberState>> {
+  const numbers = [...new Set(e164s)].sort()
+  const states = await tx(async (database) => {
+    if (numbers.length === 0) return []
+    await database.execute(sql`insert into ${numberState} (e164) select unnest(${textArray(numbers)}) on conflict (e164) do nothing`)
+    return database.select().from(numberState).where(sql`${numberState.e164} = any(${textArray(numbers)})`).orderBy(numberState.e164).for('update')
+  })
+  return new Map(states.map(state => [state.e164, state]))
 }
 
 /** Somebody wrote or called from a number: for an hour an answer is welcome, whatever the hour. */

@@ -1,6 +1,8 @@
 import { AsyncLocalStorage } from 'node:async_hooks'
+import type { SQL } from 'drizzle-orm'
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres'
 import type pg from 'pg'
+import { prepareStatements } from './prepared'
 import * as schema from './schema'
 
 export type Database = NodePgDatabase<typeof schema>
@@ -12,6 +14,7 @@ let pool: pg.Pool | null = null
 
 /** Opens the door onto a database; a second call closes nothing and replaces the first (tests). */
 export function openDoor(onto: pg.Pool): void {
+  onto.on('connect', prepareStatements)
   pool = onto
 }
 
@@ -46,9 +49,22 @@ export async function tx<T>(work: (database: Database) => Promise<T>): Promise<T
   return result
 }
 
-/** Runs once the transaction around has committed, and never if it does not. */
+/**
+ * One statement, which is a transaction by itself and needs no more; inside of a `tx` it joins it.
+ */
+export async function once<Row extends Record<string, unknown>>(statement: SQL): Promise<{ rows: Row[] }> {
+  const inside = visit.getStore()
+  if (!inside && !pool) throw new Error('The database is not open.')
+  const database = inside?.database ?? drizzle(pool!, { schema })
+  return await database.execute(statement) as unknown as { rows: Row[] }
+}
+
+/**
+ * Runs once the transaction around has committed, and never if it does not. Outside of any, what it is
+ * about is committed already, and it runs at once.
+ */
 export function afterCommit(act: () => void): void {
   const inside = visit.getStore()
-  if (!inside) throw new Error('afterCommit() belongs inside of tx().')
-  inside.afterCommit.push(act)
+  if (inside) inside.afterCommit.push(act)
+  else act()
 }

@@ -1,49 +1,49 @@
 import { sql } from 'drizzle-orm'
 import { tx } from '../db/door'
-import { milliseconds } from '../db/instants'
+import { at, milliseconds } from '../db/instants'
 import { job } from '../db/schema'
 import { log } from '../http/log'
 import { crashPoint } from './crash-points'
 import { alarm } from './wake'
 
-export type JobOutcome = { done: true } | { done: false, dueAt: Date }
-
-export interface ClaimedJob {
+/** A job as it was claimed. */
+export interface Claim {
   id: string
   kind: string
   payload: Record<string, unknown>
   /** Counts claims; an older attempt's late result is ignored. */
   attempt: number
   orderAt: Date
-  /** Commits a result together with the job's own outcome, unless another claim has overtaken this one. */
-  settle: (work: () => Promise<JobOutcome>) => Promise<JobOutcome>
 }
 
-/** A claim: the job as it was taken. */
-export type Claim = Omit<ClaimedJob, 'settle'>
+/** What is done for a claimed job outside of any transaction; gives when it is due again, null if it is done. */
+export type Work = () => Promise<Date | null>
 
-export type Handler = (job: ClaimedJob, now: () => Date) => Promise<JobOutcome>
+/**
+ * Begins jobs in the transaction that claims them. For each it gives the work that is left, or null
+ * where nothing is, and the job is done.
+ */
+export type Handler = (claims: Claim[], now: () => Date) => Promise<(Work | null)[]>
 
 /** Longer than any hand-over takes, so that only a dead claimant loses a lease. */
 const LEASE_MS = 30_000
-const AT_ONCE = 20
+const AT_ONCE = 40
 
-class Overtaken extends Error {}
+export class Overtaken extends Error {}
 
 /**
  * Claims due jobs in one statement: the oldest of each lane, if nothing of that lane is in flight.
  * SKIP LOCKED lets several processes claim beside each other.
  */
-export async function claimJobs(now: Date, limit: number): Promise<Claim[]> {
-  const at = sql`${now.toISOString()}::timestamptz`
+async function claim(now: Date, limit: number): Promise<Claim[]> {
   const { rows } = await tx(database => database.execute<{ id: string, kind: string, payload: Record<string, unknown>, attempt: number, order_at: number }>(sql`
-    update ${job} set attempt = attempt + 1, lease_until = ${new Date(now.getTime() + LEASE_MS).toISOString()}::timestamptz
+    update ${job} set attempt = attempt + 1, lease_until = ${at(now.getTime() + LEASE_MS)}
     where id in (
       select j.id from ${job} j
-      where j.done_at is null and j.due_at <= ${at} and (j.lease_until is null or j.lease_until <= ${at})
+      where j.done_at is null and j.due_at <= ${at(now)} and (j.lease_until is null or j.lease_until <= ${at(now)})
         and not exists (
           select 1 from ${job} e
-          where e.lane = j.lane and e.done_at is null and (e.order_at, e.id) < (j.order_at, j.id) and e.order_at <= ${at}
+          where e.lane = j.lane and e.done_at is null and (e.order_at, e.id) < (j.order_at, j.id) and e.order_at <= ${at(now)}
         )
       order by j.due_at limit ${limit}
       for update skip locked
@@ -57,44 +57,51 @@ export async function takeLeasesBack(): Promise<void> {
   await tx(database => database.update(job).set({ leaseUntil: null }).where(sql`${job.doneAt} is null`))
 }
 
-/** Writes an outcome if the attempt is still the newest. */
-async function settle(claimed: Claim, work: () => Promise<JobOutcome>, now: () => Date): Promise<JobOutcome> {
+/** Claims what is due and begins it, in one transaction; gives the work that is left. */
+export async function takeDue(handlers: Record<string, Handler>, now: () => Date, limit: number): Promise<{ works: Work[], claimed: number }> {
   return tx(async (database) => {
-    const outcome = await work()
-    const values = outcome.done ? { doneAt: now() } : { dueAt: outcome.dueAt }
-    const settled = await database.update(job)
-      .set({ ...values, leaseUntil: null })
-      .where(sql`${job.id} = ${claimed.id} and ${job.attempt} = ${claimed.attempt} and ${job.doneAt} is null`)
-      .returning({ id: job.id })
-    if (settled.length === 0) throw new Overtaken()
-    return outcome
+    const claims = await claim(now(), limit)
+    const works: Work[] = []
+    for (const kind of new Set(claims.map(one => one.kind))) {
+      const ofKind = claims.filter(one => one.kind === kind)
+      crashPoint('claimed')
+      const begun = await handlers[kind]!(ofKind, now)
+      const done = ofKind.filter((_, i) => begun[i] === null).map(one => one.id)
+      if (done.length > 0) await database.execute(sql`update ${job} set done_at = ${at(now())}, lease_until = null where id = any(${`{${done.join(',')}}`}::uuid[])`)
+      works.push(...begun.filter(work => work !== null))
+    }
+    return { works, claimed: claims.length }
   })
 }
 
+/** What becomes of a job that is not simply done: nothing more, or another try. */
+export type Outcome = { dueAt: Date } | 'done'
+
 /**
- * Runs one claimed job. What fails is left to its lease: it runs out, the job is claimed again, and what
- * had been committed is found by its key.
+ * Commits a result together with the job's own outcome.
  *
- * @returns when it is due again; null if it is done, or another's
+ * @throws Overtaken if another claim has come between; then nothing is written
  */
-export async function runJob(claimed: Claim, handlers: Record<string, Handler>, now: () => Date): Promise<Date | null> {
-  let settledInside = false
-  const job: ClaimedJob = {
-    ...claimed,
-    settle: async (work) => {
-      const outcome = await settle(claimed, work, now)
-      settledInside = true
-      crashPoint('settled')
-      return outcome
-    },
-  }
+export async function settle(claimed: Claim, now: Date, work: () => Promise<Outcome>): Promise<Date | null> {
+  return tx(async (database) => {
+    const outcome = await work()
+    const dueAt = outcome === 'done' ? null : outcome.dueAt
+    const settled = await database.update(job)
+      .set({ leaseUntil: null, ...(dueAt ? { dueAt } : { doneAt: now }) })
+      .where(sql`${job.id} = ${claimed.id} and ${job.attempt} = ${claimed.attempt} and ${job.doneAt} is null`)
+      .returning({ id: job.id })
+    if (settled.length === 0) throw new Overtaken()
+    return dueAt
+  })
+}
+
+/** Does the work; what fails is left to its lease, and what it had committed is found by its key. */
+export async function perform(work: Work): Promise<Date | null> {
   try {
-    const outcome = await handlers[claimed.kind]!(job, now)
-    if (!settledInside) await settle(claimed, async () => outcome, now)
-    return outcome.done ? null : outcome.dueAt
+    return await work()
   }
   catch (error) {
-    if (!(error instanceof Overtaken)) log.error({ err: error, job: claimed.id }, 'a job failed and is tried again')
+    if (!(error instanceof Overtaken)) log.error({ err: error }, 'a job failed and is tried again')
     return null
   }
 }
@@ -115,7 +122,11 @@ export function startOutbox(handlers: Record<string, Handler>, now: () => Date =
       while (again && !stopped) {
         again = false
         const room = AT_ONCE - running.size
-        for (const claimed of room > 0 ? await claimJobs(now(), room) : []) run(claimed)
+        if (room <= 0) break
+        const { works, claimed } = await takeDue(handlers, now, room)
+        works.forEach(run)
+        // jobs that were done at once may have kept others of their lane waiting
+        if (claimed > works.length) again = true
       }
     }
     catch (error) {
@@ -126,13 +137,13 @@ export function startOutbox(handlers: Record<string, Handler>, now: () => Date =
     }
   }
 
-  const run = (claimed: Claim) => {
-    const work = runJob(claimed, handlers, now).then((dueAt) => {
-      running.delete(work)
+  const run = (work: Work) => {
+    const done = perform(work).then((dueAt) => {
+      running.delete(done)
       if (dueAt) turnAt(dueAt)
       void turn()
     })
-    running.add(work)
+    running.add(done)
   }
 
   const turnAt = (dueAt: Date) => {

@@ -1,4 +1,4 @@
-import { and, eq, isNotNull, sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { tx } from '../db/door'
 import { conversation } from '../db/schema'
@@ -13,16 +13,6 @@ export async function openConversation(lineId: string, other: string, now: Date)
       .onConflictDoUpdate({ target: [conversation.lineId, conversation.other], set: { lastAt: now } })
       .returning({ id: conversation.id })
     return open!.id
-  })
-}
-
-/** An answer is written: nothing waits here any more. Gives since when it did. */
-export async function waitsNoMore(conversationId: string): Promise<Date | null> {
-  return tx(async (database) => {
-    const [waiting] = await database.select({ waitsSince: conversation.waitsSince }).from(conversation).where(eq(conversation.id, conversationId))
-    if (!waiting?.waitsSince) return null
-    await database.update(conversation).set({ waitsSince: null }).where(and(eq(conversation.id, conversationId), isNotNull(conversation.waitsSince)))
-    return waiting.waitsSince
   })
 }
 

@@ -1,10 +1,11 @@
-import { and, eq, isNull, sql } from 'drizzle-orm'
-import { afterEvent, isSettled, SILENCE_AFTER, type CarrierReport, type MessageState } from '~~/core/message/states'
+import { and, eq, isNull, sql, type SQL } from 'drizzle-orm'
+import { isSettled, movedBy, SILENCE_AFTER, type CarrierReport } from '~~/core/message/states'
 import type { CarrierEvent } from '../carriers/port'
-import { tx } from '../db/door'
+import { once, tx } from '../db/door'
+import { at, textArray } from '../db/instants'
 import { carrierEvent, message } from '../db/schema'
 import { crashPoint } from '../jobs/crash-points'
-import { announceMessage } from './announce'
+import { announceMessage, announceShown, SHOWN, type ShownRow } from './announce'
 import { receiveText } from './receive'
 
 /**
@@ -14,42 +15,60 @@ import { receiveText } from './receive'
  * @param now when it reached us
  */
 export async function takeEvent(carrier: string, event: CarrierEvent, now: Date): Promise<void> {
+  if (event.kind === 'received') await takeText(carrier, event, now)
+  else await takeReport(carrier, event, now)
+  crashPoint('event-stored')
+}
+
+async function takeText(carrier: string, event: Extract<CarrierEvent, { kind: 'received' }>, now: Date): Promise<void> {
   await tx(async (database) => {
     const [first] = await database.insert(carrierEvent)
-      .values({ carrier, id: event.id, kind: event.kind, carrierRef: event.ref, code: event.kind === 'received' ? null : event.code, at: event.at, receivedAt: now })
+      .values({ carrier, id: event.id, kind: event.kind, carrierRef: event.ref, at: event.at, receivedAt: now })
       .onConflictDoNothing()
       .returning({ id: carrierEvent.id })
-    if (!first) return
-    if (event.kind === 'received') await receiveText(carrier, event, now)
-    else await applyReport(carrier, event)
-    crashPoint('event-stored')
+    if (first) await receiveText(carrier, event, now)
   })
 }
 
-type Report = Pick<Extract<CarrierEvent, { kind: CarrierReport }>, 'id' | 'at' | 'kind' | 'ref' | 'key' | 'code'>
+type Report = Extract<CarrierEvent, { kind: CarrierReport }>
 
-async function applyReport(carrier: string, report: Report): Promise<void> {
-  await tx(async (database) => {
-    const ours = report.key && isId(report.key) ? eq(message.id, report.key) : eq(message.carrierRef, report.ref)
-    const [found] = await database.select({ id: message.id, state: message.state, carrierRef: message.carrierRef }).from(message).where(and(ours, eq(message.direction, 'out'))).for('update')
-    if (!found) return
-    await database.update(carrierEvent).set({ messageId: found.id }).where(and(eq(carrierEvent.carrier, carrier), eq(carrierEvent.id, report.id)))
-    const next = afterEvent(found.state as MessageState, report.kind)
-    if (!next || next === found.state) return
-    await database.update(message)
-      .set({ state: next, code: report.code, settledAt: isSettled(next) ? report.at : null, carrierRef: found.carrierRef ?? report.ref })
-      .where(eq(message.id, found.id))
-    await announceMessage(found.id)
-  })
+/** One statement: the event is stored, the message moved if the report says more than its state, and who is to be told. */
+async function takeReport(carrier: string, report: Report, now: Date): Promise<void> {
+  const { rows } = await once<ShownRow>(sql`
+    with ours as (
+      select id from ${message} where ${isOurs(report)} and direction = 'out'
+    ), first as (
+      insert into ${carrierEvent} (carrier, id, kind, carrier_ref, code, at, received_at, message_id)
+      values (${carrier}, ${report.id}, ${report.kind}, ${report.ref}, ${report.code}, ${at(report.at)}, ${at(now)}, (select id from ours))
+      on conflict do nothing returning id
+    ), told as (
+      ${moving(report, sql`(select id from ours)`)} and exists (select 1 from first)
+      returning m.id, m.activity_id, m.conversation_id
+    )
+    select ${SHOWN}`)
+  announceShown(rows)
+}
+
+const isOurs = ({ key, ref }: Report) => key && isId(key) ? sql`id = ${key}::uuid` : sql`carrier_ref = ${ref}`
+
+/** The state machine's step as an update: from the states that this report moves, to its own. */
+function moving({ kind, code, at: when, ref }: Report, messageId: SQL): SQL {
+  return sql`update ${message} m set state = ${kind}, code = ${code}, settled_at = ${isSettled(kind) ? at(when) : null}, carrier_ref = coalesce(m.carrier_ref, ${ref})
+    where m.id = ${messageId} and m.state = any(${textArray(movedBy(kind))})`
 }
 
 /** Reports that came before we knew the carrier's own name for a text. */
 export async function applyKeptReports(carrier: string, ref: string): Promise<void> {
   await tx(async (database) => {
-    const kept = await database.select().from(carrierEvent).where(and(eq(carrierEvent.carrier, carrier), eq(carrierEvent.carrierRef, ref), isNull(carrierEvent.messageId)))
-    for (const { id, at, kind, carrierRef, code } of kept) {
-      if (kind !== 'received') await applyReport(carrier, { id, at, kind: kind as CarrierReport, ref: carrierRef, key: null, code })
+    const [found] = await database.select({ id: message.id }).from(message).where(eq(message.carrierRef, ref))
+    if (!found) return
+    const kept = await database.update(carrierEvent).set({ messageId: found.id })
+      .where(and(eq(carrierEvent.carrier, carrier), eq(carrierEvent.carrierRef, ref), isNull(carrierEvent.messageId)))
+      .returning()
+    for (const { id, at, kind, code } of kept) {
+      if (kind !== 'received') await database.execute(moving({ id, at, kind: kind as CarrierReport, ref, key: null, code }, sql`${found.id}::uuid`))
     }
+    await announceMessage(found.id)
   })
 }
 

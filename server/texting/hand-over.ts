@@ -1,40 +1,25 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import { mayLeave, type Verdict } from '~~/core/message/gate'
-import { afterEvent, statesBefore, type MessageState, type OurEvent } from '~~/core/message/states'
+import { afterEvent, mayFollow, statesBefore, type MessageState, type OurEvent } from '~~/core/message/states'
 import { crashPoint } from '../jobs/crash-points'
-import type { ClaimedJob, JobOutcome } from '../jobs/outbox'
+import { Overtaken, settle, type Claim, type Outcome, type Work } from '../jobs/outbox'
 import { carrierNamed } from '../carriers/registry'
 import type { CarrierText, HandOverAnswer } from '../carriers/port'
-import { lockNumber } from '../consent/number'
-import { tx } from '../db/door'
-import { activityContent, conversation, firm, line, message, record } from '../db/schema'
+import { lockNumbers, type NumberState } from '../consent/number'
+import { once, tx } from '../db/door'
+import { at, textArray, uuidArray } from '../db/instants'
+import { activityContent, activityOnRecord, carrierEvent, conversation, firm, job, line, message, record } from '../db/schema'
 import { zonesOf } from '../records/phones'
-import { announceMessage } from './announce'
-import { touchContact } from './contact'
+import { announceMessage, announceShown, SHOWN, type ShownRow } from './announce'
 import { applyKeptReports } from './events'
 
 /** After an hour of trying a text counts as failed: its moment has passed. */
 const GIVE_UP_AFTER = 3_600_000
 const LONGEST_PAUSE = 60_000
 
-type Facts = Awaited<ReturnType<typeof factsOf>>
+type Facts = Awaited<ReturnType<typeof factsOf>>[number]
 
-/**
- * Hands one text to its carrier, in three steps: ask the rules and commit `handing over`; ask the
- * carrier, with the text's id as key; commit its answer. After a crash in between, the same key leads to
- * the same answer, so nothing is sent twice.
- */
-export async function handOver(job: ClaimedJob, now: () => Date): Promise<JobOutcome> {
-  const messageId = String(job.payload.messageId)
-  crashPoint('claimed')
-  const ready = await begin(messageId, now())
-  if (!ready) return { done: true }
-  crashPoint('handing-over')
-  const answer = await carrierNamed(ready.carrier).hand(ready.text)
-  crashPoint('answered')
-  return job.settle(() => takeAnswer(messageId, ready, answer, job, now()))
-}
-
+/** A text that the rules let go, and of which it is committed that its carrier is about to be asked. */
 interface Ready {
   carrier: string
   text: CarrierText
@@ -42,25 +27,56 @@ interface Ready {
   uncertain: boolean
 }
 
-/** Asks the rules once more, under the number's lock, and commits that we are about to ask the carrier. */
-async function begin(messageId: string, now: Date): Promise<Ready | null> {
-  return tx(async () => {
-    const facts = await factsOf(messageId)
-    const number = await lockNumber(facts.other)
-    const verdict = judge(facts, number, now)
-    const uncertain = askedBefore(facts)
-    if (!verdict.leaves) {
-      // what may have left cannot be called back by a rule, and nobody should guess
-      if (uncertain) await move(messageId, facts.state, 'lost', { code: 'answer-lost' })
-      else await move(messageId, facts.state, 'hold', { code: verdict.reason })
-      return null
+/**
+ * Hands texts to their carriers, each in three steps: ask the rules and commit `handing over`; ask the
+ * carrier, with the text's id as key; commit its answer. After a crash in between, the same key leads to
+ * the same answer, so nothing is sent twice.
+ */
+export async function handOver(claims: Claim[], now: () => Date): Promise<(Work | null)[]> {
+  const ready = await begin(claims.map(claim => String(claim.payload.messageId)), now())
+  return claims.map((claim) => {
+    const one = ready.get(String(claim.payload.messageId))
+    return one ? () => ask(claim, one, now) : null
+  })
+}
+
+async function ask(claim: Claim, ready: Ready, now: () => Date): Promise<Date | null> {
+  crashPoint('handing-over')
+  const answer = await carrierNamed(ready.carrier).hand(ready.text)
+  crashPoint('answered')
+  const dueAt = answer.kind === 'accepted'
+    ? await takeAccepted(claim, ready, answer, now())
+    : await settle(claim, now(), () => takeRefusal(claim, ready, answer, now()))
+  crashPoint('settled')
+  return dueAt
+}
+
+/** Asks the rules for each text once more, under its number's lock, and commits that we are about to ask the carrier. */
+async function begin(messageIds: string[], now: Date): Promise<Map<string, Ready>> {
+  return tx(async (database) => {
+    const facts = await factsOf(messageIds)
+    const numbers = await lockNumbers(facts.map(one => one.other))
+    const ready = new Map<string, Ready>()
+    const fresh: string[] = []
+    for (const one of facts) {
+      const verdict = judge(one, numbers.get(one.other)!, now)
+      const uncertain = askedBefore(one)
+      if (!verdict.leaves) {
+        // what may have left cannot be called back by a rule, and nobody should guess
+        if (uncertain) await move(one.id, one.state, 'lost', { code: 'answer-lost' })
+        else await move(one.id, one.state, 'hold', { code: verdict.reason })
+      }
+      else if (uncertain || afterEvent(one.state as MessageState, 'claim')) {
+        if (!uncertain) fresh.push(one.id)
+        ready.set(one.id, { carrier: one.carrier, uncertain, text: { key: one.id, from: one.from, to: one.other, text: one.words ?? '', confirmsOptOut: one.confirmsOptOut } })
+      }
     }
-    if (!uncertain && !await move(messageId, facts.state, 'claim', { handedAt: now })) return null
-    return {
-      carrier: facts.carrier,
-      text: { key: messageId, from: facts.from, to: facts.other, text: facts.words ?? '', confirmsOptOut: facts.confirmsOptOut },
-      uncertain,
-    }
+    // taking back is the same kind of update: where it has won, the text is not ours to hand over any more
+    const claimed = fresh.length === 0
+      ? []
+      : await database.update(message).set({ state: 'handing-over', handedAt: now }).where(and(inArray(message.id, fresh), inArray(message.state, statesBefore('claim')))).returning({ id: message.id })
+    for (const id of fresh) if (!claimed.some(one => one.id === id)) ready.delete(id)
+    return ready
   })
 }
 
@@ -69,7 +85,7 @@ function askedBefore({ state, costMicros }: Facts): boolean {
   return state === 'handing-over' || (costMicros === null && (state === 'sent' || state === 'undelivered' || state === 'delivered'))
 }
 
-function judge(facts: Facts, number: { texts: string, lastHeardAt: Date | null }, now: Date): Verdict {
+function judge(facts: Facts, number: NumberState, now: Date): Verdict {
   if (facts.confirmsOptOut) return { leaves: true }
   return mayLeave({
     now: now.getTime(),
@@ -83,10 +99,10 @@ function judge(facts: Facts, number: { texts: string, lastHeardAt: Date | null }
   })
 }
 
-async function factsOf(messageId: string) {
-  const [facts] = await tx(database => database
+async function factsOf(messageIds: string[]) {
+  return tx(database => database
     .select({
-      state: message.state, costMicros: message.costMicros, nightAllowed: message.nightAllowed, confirmsOptOut: message.confirmsOptOut,
+      id: message.id, state: message.state, costMicros: message.costMicros, nightAllowed: message.nightAllowed, confirmsOptOut: message.confirmsOptOut,
       other: conversation.other, from: line.e164, carrier: line.carrier, lineActive: line.active,
       words: activityContent.words, textingOn: sql<boolean>`coalesce((select ${firm.textingOn} from ${firm}), false)`,
       zone: record.zone, country: record.country, region: record.region,
@@ -96,32 +112,50 @@ async function factsOf(messageId: string) {
     .innerJoin(line, eq(line.id, conversation.lineId))
     .leftJoin(activityContent, eq(activityContent.activityId, message.activityId))
     .leftJoin(record, eq(record.id, message.recordId))
-    .where(eq(message.id, messageId)))
-  if (!facts) throw new Error(`There is no message ${messageId}.`)
-  return facts
+    .where(sql`${message.id} = any(${uuidArray(messageIds)})`))
 }
 
-async function takeAnswer(messageId: string, ready: Ready, answer: HandOverAnswer, job: ClaimedJob, now: Date): Promise<JobOutcome> {
+const ACCEPTED_AFTER = mayFollow('accepted')
+
+/** The way that nearly every text goes, in one statement: the answer, the job, the last contact, and who is to be told. */
+async function takeAccepted(claim: Claim, { carrier, text }: Ready, answer: Extract<HandOverAnswer, { kind: 'accepted' }>, now: Date): Promise<null> {
+  const { rows } = await once<ShownRow & { overtaken: boolean, kept: boolean }>(sql`
+    with mine as (
+      update ${job} set done_at = ${at(now)}, lease_until = null
+      where id = ${claim.id}::uuid and attempt = ${claim.attempt} and done_at is null returning id
+    ), told as (
+      update ${message} m set carrier_ref = ${answer.ref}, parts = ${answer.parts}, cost_micros = ${answer.costMicros}, currency = ${answer.currency},
+        state = case when m.state = any(${textArray(statesBefore('accepted'))}) then 'accepted' else m.state end
+      where m.id = ${text.key}::uuid and m.state = any(${textArray(ACCEPTED_AFTER)}) and exists (select 1 from mine)
+      returning m.id, m.activity_id, m.conversation_id
+    ), touched as (
+      update ${record} r set last_contact_at = greatest(r.last_contact_at, ${at(now)})
+      where r.id in (select s.record_id from ${activityOnRecord} s join told on told.activity_id = s.activity_id)
+    )
+    select not exists (select 1 from mine) as overtaken,
+      exists (select 1 from ${carrierEvent} e where e.carrier_ref = ${answer.ref} and e.message_id is null) as kept, ${SHOWN}`)
+  if (rows[0]!.overtaken) throw new Overtaken()
+  announceShown(rows)
+  if (rows[0]!.kept) await applyKeptReports(carrier, answer.ref)
+  return null
+}
+
+async function takeRefusal(claim: Claim, ready: Ready, answer: Exclude<HandOverAnswer, { kind: 'accepted' }>, now: Date): Promise<Outcome> {
   return tx(async (database) => {
+    const messageId = ready.text.key
     const [{ state } = { state: 'handing-over' }] = await database.select({ state: message.state }).from(message).where(eq(message.id, messageId)).for('update')
-    if (answer.kind === 'accepted') {
-      await move(messageId, state, 'accepted', { carrierRef: answer.ref, parts: answer.parts, costMicros: answer.costMicros, currency: answer.currency })
-      await touchContact(messageId, now)
-      await applyKeptReports(ready.carrier, answer.ref)
-      return { done: true }
-    }
     if (answer.kind === 'refused') {
       await move(messageId, state, 'refused', { code: answer.code, settledAt: now })
-      return { done: true }
+      return 'done'
     }
     const uncertain = ready.uncertain || !answer.certain
-    if (now.getTime() - job.orderAt.getTime() > GIVE_UP_AFTER) {
+    if (now.getTime() - claim.orderAt.getTime() > GIVE_UP_AFTER) {
       await move(messageId, state, uncertain ? 'lost' : 'refused', { code: uncertain ? 'answer-lost' : answer.code, settledAt: now })
-      return { done: true }
+      return 'done'
     }
     if (!uncertain) await move(messageId, state, 'try-again', {})
-    const pause = answer.afterMs ?? Math.min(LONGEST_PAUSE, 500 * 2 ** Math.min(job.attempt, 10))
-    return { done: false, dueAt: new Date(now.getTime() + pause) }
+    const pause = answer.afterMs ?? Math.min(LONGEST_PAUSE, 500 * 2 ** Math.min(claim.attempt, 10))
+    return { dueAt: new Date(now.getTime() + pause) }
   })
 }
 
@@ -132,7 +166,7 @@ export async function move(messageId: string, state: string, event: OurEvent, va
   return tx(async (database) => {
     const [moved] = await database.update(message)
       .set({ ...values, state: next })
-      .where(and(eq(message.id, messageId), inArray(message.state, next === state ? [next] : statesBefore(event))))
+      .where(and(eq(message.id, messageId), inArray(message.state, statesBefore(event))))
       .returning({ id: message.id })
     if (moved) await announceMessage(messageId)
     return moved !== undefined

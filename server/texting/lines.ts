@@ -1,29 +1,14 @@
-import { asc, eq, sql } from 'drizzle-orm'
+import { asc } from 'drizzle-orm'
 import { can, type Asker } from '~~/shared/permissions'
 import type { LineChoice } from '~~/shared/composer'
 import { tx } from '../db/door'
 import { carrierPrice, line, teamMember } from '../db/schema'
-import { notAllowed, notFound } from '../http/problem'
 
 export type Line = typeof line.$inferSelect
 
 export const lineBelongs = ({ colleagueId, teamId }: Pick<Line, 'colleagueId' | 'teamId'>) => ({ ownerId: colleagueId, teamId })
 
-/** @throws Problem 404 or 403 if somebody may not text from this line */
-export async function mustAnswerLine(asker: Asker, lineId: string): Promise<Line> {
-  const [found] = await tx(database => database.select().from(line).where(eq(line.id, lineId)))
-  if (!found) throw notFound('line')
-  if (!can(asker, 'line.answer', lineBelongs(found))) throw notAllowed(`text from ${found.name}`)
-  return found
-}
-
 export interface Price { microsPerPart: number, currency: string, mostParts: number }
-
-/** What a part costs to a country, and how many parts the carrier takes; null where the line may not text it. */
-export async function priceOf(carrier: string, country: string): Promise<Price | null> {
-  const [price] = await tx(database => database.select().from(carrierPrice).where(sql`${carrierPrice.carrier} = ${carrier} and ${carrierPrice.country} = ${country}`))
-  return price ?? null
-}
 
 /** A number of one country texts only within that country (common practice). */
 export const mayText = (line: Pick<Line, 'country'>, country: string) => line.country === country

@@ -1,6 +1,6 @@
 import type { Carrier, CarrierText, HandOverAnswer } from '~~/server/carriers/port'
 import { registerCarrier } from '~~/server/carriers/registry'
-import { claimJobs, runJob } from '~~/server/jobs/outbox'
+import { perform, takeDue } from '~~/server/jobs/outbox'
 import { HAND_OVER } from '~~/server/jobs/kinds'
 import { handOver } from '~~/server/texting/hand-over'
 
@@ -26,8 +26,8 @@ export function fakeCarrier() {
 /** Runs every job that is due at this time, and those that become so meanwhile. */
 export async function drain(now: Date): Promise<void> {
   for (;;) {
-    const claimed = await claimJobs(now, 20)
-    if (claimed.length === 0) return
-    await Promise.all(claimed.map(one => runJob(one, { [HAND_OVER]: handOver }, () => now)))
+    const { works, claimed } = await takeDue({ [HAND_OVER]: handOver }, () => now, 20)
+    if (claimed === 0) return
+    await Promise.all(works.map(perform))
   }
 }

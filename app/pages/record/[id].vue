@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
 import { MODULE_FACTS, isPersonModule } from '~~/shared/modules'
 import type { ComposerStart } from '~~/shared/composer'
 import type { RecordDetail, RecordPhone } from '~~/shared/record'
@@ -39,10 +40,12 @@ async function load(): Promise<void> {
   }
 }
 void load()
+// the entry itself comes first, and several notices lead to one load
+const loadSoon = useDebounceFn(load, 300)
 
 useLive((notice) => {
   const aboutThis = (notice.kind === 'record' || notice.kind === 'entry') && notice.recordId === recordId
-  if (aboutThis) void load()
+  if (aboutThis) void loadSoon()
 }, () => void load())
 
 shelf.recordOnPage = recordId

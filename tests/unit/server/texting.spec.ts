@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { tx } from '~~/server/db/door'
 import { message, line } from '~~/server/db/schema'
-import { claimJobs, runJob, takeLeasesBack } from '~~/server/jobs/outbox'
+import { perform, takeDue, takeLeasesBack } from '~~/server/jobs/outbox'
 import { HAND_OVER } from '~~/server/jobs/kinds'
 import { writeConsent } from '~~/server/consent/ledger'
 import { takeEvent } from '~~/server/texting/events'
@@ -226,14 +226,14 @@ describe('the carrier\'s answers', () => {
   it('a slow claimant\'s late result is ignored', async () => {
     const carrier = fakeCarrier()
     const { id } = await queued()
-    const [slow] = await claimJobs(LEFT, 20)
+    const { works: [slow] } = await takeDue({ [HAND_OVER]: handOver }, () => LEFT, 20)
     await takeLeasesBack()
     carrier.next(async (text) => {
       // while this one waits for its answer, another claims the job and finishes
       await drain(LEFT)
       return { kind: 'refused', code: `late ${text.key}` }
     })
-    await runJob(slow!, { [HAND_OVER]: handOver }, () => LEFT)
+    await perform(slow!)
     expect([carrier.asked.length, await stateOf(id)]).toEqual([2, 'accepted'])
   })
 })

@@ -1,0 +1,28 @@
+import { createHash } from 'node:crypto'
+import type pg from 'pg'
+
+/** Planning costs more than running for statements as small as ours; more names than this would be a leak. */
+const MOST_NAMES = 400
+
+/** Statements longer than this are bulk writes of one shape each. */
+const LONGEST = 8_000
+
+/**
+ * Lets a connection plan each statement once: every text gets a name, by which the database knows it
+ * again. What is only sent once in a while costs nothing but its name.
+ */
+export function prepareStatements(client: pg.PoolClient): void {
+  const names = new Map<string, string>()
+  const nameOf = (text: string) => {
+    const known = names.get(text)
+    if (known || names.size >= MOST_NAMES || text.length > LONGEST) return known
+    const name = createHash('md5').update(text).digest('hex')
+    names.set(text, name)
+    return name
+  }
+  const query = client.query.bind(client) as (...args: unknown[]) => unknown
+  client.query = ((statement: string | { text: string, name?: string }, ...rest: unknown[]) => {
+    if (typeof statement === 'object' && statement.text && !statement.name) return query({ ...statement, name: nameOf(statement.text) }, ...rest)
+    return query(statement, ...rest)
+  }) as typeof client.query
+}

@@ -1,0 +1,97 @@
+import { sql } from 'drizzle-orm'
+import { can, type Asker } from '~~/shared/permissions'
+import type { SendForm } from '~~/shared/schemas/texting'
+import { once } from '../db/door'
+import { milliseconds } from '../db/instants'
+import { carrierPrice, conversation, firm, line, message, phone, record } from '../db/schema'
+import { badInput, notAllowed, notFound } from '../http/problem'
+import { zonesOf, type Place } from '../records/phones'
+import { lineBelongs, type Line, type Price } from './lines'
+
+export interface Recipient { e164: string, country: string, zones: string[], recordId: string | null }
+
+/** Everything that decides on a text which somebody wants to send. */
+export interface Situation {
+  earlier: { authorId: string | null, activityId: string, leavesAt: number } | null
+  line: Line
+  price: Price | null
+  recipient: Recipient
+  textingOn: boolean
+}
+
+/**
+ * Reads it in one statement: a person waits for it at every text.
+ *
+ * @throws Problem 404 or 403 for a line, a number or a conversation that is not theirs; 422 for a number
+ *   that takes no texts
+ */
+export async function readSituation(asker: Asker, form: SendForm): Promise<Situation> {
+  const { rows: [found] } = await once<Row>(sql`
+    select l.*, f.texting_on, c.micros_per_part, c.currency, c.most_parts,
+      m.author_id, m.activity_id, ${milliseconds(sql`m.leaves_at`)} as leaves_at,
+      p.id as phone_id, p.e164 as phone_e164, p.country as phone_country, p.kind as phone_kind,
+      r.id as record_id, r.owner_id, r.team_id as record_team, r.zone, r.country as record_country, r.region, v.other
+    from ${line} l
+    cross join ${firm} f
+    left join ${carrierPrice} c on c.carrier = l.carrier and c.country = l.country
+    left join ${message} m on m.id = ${form.id}::uuid
+    left join ${phone} p on p.id = ${form.phoneId}::uuid
+    left join ${record} r on r.id = p.record_id
+    left join ${conversation} v on v.id = ${form.conversationId}::uuid and v.line_id = l.id
+    where l.id = ${form.lineId}::uuid`)
+  if (!found) throw notFound('line')
+  const own: Line = { id: found.id, e164: found.e164, name: found.name, country: found.country, teamId: found.team_id, colleagueId: found.colleague_id, private: found.private, active: found.active, carrier: found.carrier }
+  if (!can(asker, 'line.answer', lineBelongs(own))) throw notAllowed(`text from ${own.name}`)
+  return {
+    earlier: found.activity_id ? { authorId: found.author_id, activityId: found.activity_id, leavesAt: found.leaves_at } : null,
+    line: own,
+    price: found.most_parts === null ? null : { microsPerPart: found.micros_per_part, currency: found.currency, mostParts: found.most_parts },
+    recipient: recipientOf(asker, form, found),
+    textingOn: found.texting_on,
+  }
+}
+
+function recipientOf(asker: Asker, form: SendForm, found: Row): Recipient {
+  if (!form.phoneId) {
+    if (!form.conversationId) throw badInput({ phoneId: 'Choose a number to text.' })
+    if (!found.other) throw notFound('conversation')
+    return { e164: found.other, country: found.country, zones: zonesOf(NOWHERE, found.other), recordId: null }
+  }
+  if (!found.phone_id || !can(asker, 'record.see', { ownerId: found.owner_id, teamId: found.record_team })) throw notFound('number')
+  if (!found.phone_e164) throw badInput({ phoneId: 'This number cannot be used, so nothing can be sent to it. Correct it on the record.' })
+  if (found.phone_kind === 'landline') throw badInput({ phoneId: 'This is a landline, which takes no texts. Choose another number, or call it.' })
+  const place: Place = { zone: found.zone, country: found.record_country, region: found.region }
+  return { e164: found.phone_e164, country: found.phone_country, zones: zonesOf(place, found.phone_e164), recordId: found.record_id }
+}
+
+const NOWHERE: Place = { zone: null, country: null, region: null }
+
+type Row = Record<string, unknown> & {
+  id: string
+  e164: string
+  name: string
+  country: string
+  team_id: string | null
+  colleague_id: string | null
+  private: boolean
+  active: boolean
+  carrier: string
+  texting_on: boolean
+  micros_per_part: number
+  currency: string
+  most_parts: number | null
+  author_id: string | null
+  activity_id: string | null
+  leaves_at: number
+  phone_id: string | null
+  phone_e164: string | null
+  phone_country: string
+  phone_kind: string
+  record_id: string
+  owner_id: string
+  record_team: string
+  zone: string | null
+  record_country: string | null
+  region: string | null
+  other: string | null
+}
