@@ -28,7 +28,8 @@ import { exitCode, figure, PARTS } from './support'
  * Texts a second through the whole way out: use case, outbox, practice carrier, delivery events. Against
  * the bare rate of single-row transactions, and against its own SQL run again without anything around it.
  */
-const TEXTS = Number(process.env.BENCH_TEXTS ?? 400)
+const TEXTS = Number(process.env.BENCH_TEXTS ?? 500)
+const WARM_UP = 300
 const [reportPort, practicePort] = [4820, 4821]
 const folder = mkdtempSync(join(tmpdir(), 'plauder-bench-'))
 const thread = join(PARTS, 'database-thread.mjs')
@@ -62,6 +63,7 @@ async function main(): Promise<void> {
     const database = await openEmbedded(thread, { folder: join(folder, 'database'), startFrom: join(PARTS, 'empty-database.tar.gz') })
     openDoor(database.pool)
     await fillDemo(new Date())
+    await database.pool.query('vacuum analyze')
     const carrier = practiceCarrier({ url: `http://127.0.0.1:${practicePort}`, key: 'bench', webhookSecret: SECRET })
     registerCarrier(carrier)
     await fetchPrices(carrier)
@@ -74,28 +76,37 @@ async function main(): Promise<void> {
 
     const statements = record(database.pool)
     let delivered = 0
+    let wanted = 0
     let done = () => {}
-    const allDelivered = new Promise<void>(resolve => done = resolve)
     const router = createRouter().post('/events', defineEventHandler(async (event) => {
       const report = carrier.readReport(await readBytes(event, 65_536), getHeaders(event))
       if (!report) throw new Error('A report was not signed.')
       await takeEvent('practice', report, new Date())
-      if (report.kind === 'delivered' && ++delivered === TEXTS) done()
+      if (report.kind === 'delivered' && ++delivered === wanted) done()
       return { taken: true }
     }))
     const server = createServer(toNodeListener(createApp().use(router))).listen(reportPort, '127.0.0.1')
     const stopOutbox = startOutbox({ [HAND_OVER]: handOver })
 
-    const begun = performance.now()
-    const queue = Array.from({ length: TEXTS }, (_, i) => i)
-    await Promise.all(Array.from({ length: 8 }, async () => {
-      for (let i = queue.shift(); i !== undefined; i = queue.shift()) {
-        // as if written five seconds ago, so that the time to take it back does not count
-        await sendText(ada, { id: uuid(), lineId: line!.id, phoneId: phones[i % phones.length]!.id, conversationId: null, text: `Bench ${i}`, templateId: null, templateVersion: null, nightAllowed: true }, new Date(Date.now() - TAKE_BACK_MS))
-      }
-    }))
-    await allDelivered
-    const wayOut = TEXTS / (performance.now() - begun) * 1_000
+    /** Sends so many texts and waits until all are delivered; gives the milliseconds. */
+    const send = async (count: number) => {
+      const allDelivered = new Promise<void>(resolve => done = resolve)
+      wanted += count
+      const begun = performance.now()
+      const queue = Array.from({ length: count }, (_, i) => i)
+      await Promise.all(Array.from({ length: 8 }, async () => {
+        for (let i = queue.shift(); i !== undefined; i = queue.shift()) {
+          // as if written five seconds ago, so that the time to take it back does not count
+          await sendText(ada, { id: uuid(), lineId: line!.id, phoneId: phones[i % phones.length]!.id, conversationId: null, text: `Bench ${i}`, templateId: null, templateVersion: null, nightAllowed: true }, new Date(Date.now() - TAKE_BACK_MS))
+        }
+      }))
+      await allDelivered
+      return performance.now() - begun
+    }
+    // the database is WebAssembly, which is compiled better while it runs
+    await send(WARM_UP)
+    const warm = statements.length
+    const wayOut = TEXTS / await send(TEXTS) * 1_000
     await stopOutbox()
     server.close()
     const count = statements.length
@@ -104,8 +115,9 @@ async function main(): Promise<void> {
     const replay = await openEmbedded(thread, { folder: join(folder, 'replay'), startFrom: start })
     const client = await replay.pool.connect()
     prepareStatements(client)
+    for (const { text, values } of statements.slice(0, warm)) await client.query({ text, values: values as unknown[] })
     const replayBegun = performance.now()
-    for (const { text, values } of statements.slice(0, count)) await client.query({ text, values: values as unknown[] })
+    for (const { text, values } of statements.slice(warm, count)) await client.query({ text, values: values as unknown[] })
     const bareSql = TEXTS / (performance.now() - replayBegun) * 1_000
     const rowsBegun = performance.now()
     for (let i = 0; i < 1_000; i++) await client.query('insert into audit (id, at, action) values (gen_random_uuid(), now(), \'bench\')')
@@ -113,7 +125,7 @@ async function main(): Promise<void> {
     client.release()
     await replay.close()
 
-    console.log(`# way out: ${wayOut.toFixed(0)} texts/s; its ${(count / TEXTS).toFixed(1)} statements a text run bare ${bareSql.toFixed(0)} texts/s; single-row transactions ${singleRow.toFixed(0)}/s`)
+    console.log(`# way out: ${wayOut.toFixed(0)} texts/s; its ${((count - warm) / TEXTS).toFixed(1)} statements a text run bare ${bareSql.toFixed(0)} texts/s; single-row transactions ${singleRow.toFixed(0)}/s`)
     figure('way-out/single-row-transactions', wayOut / singleRow, '>=0.05', wayOut / singleRow >= 0.05)
     figure('way-out/own-sql-bare', wayOut / bareSql, '>=0.5', wayOut / bareSql >= 0.5)
   }

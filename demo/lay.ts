@@ -26,6 +26,7 @@ export async function layDemo(folder: string, fresh: boolean, now = new Date()):
   if (existsSync(join(folder, 'database', 'PG_VERSION'))) return false
   const database = await startDatabase(folder)
   await fillDemo(now, join(folder, 'practice'))
+  await database.pool.query('vacuum analyze')
   await database.close()
   return true
 }

@@ -9,9 +9,11 @@ const LONGEST = 8_000
 
 /**
  * Lets a connection plan each statement once: every text gets a name, by which the database knows it
- * again. What is only sent once in a while costs nothing but its name.
+ * again, and its plan is kept whatever the values. Ours look things up by key, so one plan fits all;
+ * planning them anew took three times as long as running them.
  */
 export function prepareStatements(client: pg.PoolClient): void {
+  void client.query('set plan_cache_mode = force_generic_plan')
   const names = new Map<string, string>()
   const nameOf = (text: string) => {
     const known = names.get(text)

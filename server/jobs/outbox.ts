@@ -88,7 +88,7 @@ export async function settle(claimed: Claim, now: Date, work: () => Promise<Outc
     const dueAt = outcome === 'done' ? null : outcome.dueAt
     const settled = await database.update(job)
       .set({ leaseUntil: null, ...(dueAt ? { dueAt } : { doneAt: now }) })
-      .where(sql`${job.id} = ${claimed.id} and ${job.attempt} = ${claimed.attempt} and ${job.doneAt} is null`)
+      .where(sql`${job.id} = ${claimed.id} and ${job.attempt} = ${claimed.attempt}`)
       .returning({ id: job.id })
     if (settled.length === 0) throw new Overtaken()
     return dueAt

@@ -122,7 +122,7 @@ async function takeAccepted(claim: Claim, { carrier, text }: Ready, answer: Extr
   const { rows } = await once<ShownRow & { overtaken: boolean, kept: boolean }>(sql`
     with mine as (
       update ${job} set done_at = ${at(now)}, lease_until = null
-      where id = ${claim.id}::uuid and attempt = ${claim.attempt} and done_at is null returning id
+      where id = ${claim.id}::uuid and attempt = ${claim.attempt} returning id
     ), told as (
       update ${message} m set carrier_ref = ${answer.ref}, parts = ${answer.parts}, cost_micros = ${answer.costMicros}, currency = ${answer.currency},
         state = case when m.state = any(${textArray(statesBefore('accepted'))}) then 'accepted' else m.state end
