@@ -34,7 +34,7 @@ const OURS: Record<OurEvent, { from: MessageState[], to: MessageState }> = {
 }
 
 /** How much a state says about the text's fate; a report never leads back. Delivered is proof, so it wins over "not delivered". */
-const RANK: Record<MessageState, number> = {
+export const RANK: Record<MessageState, number> = {
   'waiting': 0, 'held': 0, 'taken-back': 0, 'failed': 0,
   'handing-over': 1, 'not-known': 1, 'accepted': 2, 'unreported': 2,
   'sent': 3, 'undelivered': 4, 'delivered': 5,

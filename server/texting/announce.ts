@@ -12,13 +12,15 @@ export type ShownRow = Record<string, unknown> & {
   shown: { recordId: string, activityId: string, ownerId: string, teamId: string }[] | null
 }
 
-/** The columns of a ShownRow, for a statement in which `told` are the messages that changed. */
+/** The columns of a ShownRow, for a statement in which `told t` are the messages that changed, with SHOWN_JOINS. */
 export const SHOWN = sql`
-  (select conversation_id from told limit 1) as conversation_id,
-  (select l.colleague_id from told join ${conversation} v on v.id = told.conversation_id join ${line} l on l.id = v.line_id limit 1) as line_colleague,
-  (select l.team_id from told join ${conversation} v on v.id = told.conversation_id join ${line} l on l.id = v.line_id limit 1) as line_team,
+  t.conversation_id, shown_line.colleague_id as line_colleague, shown_line.team_id as line_team,
   (select json_agg(json_build_object('recordId', s.record_id, 'activityId', s.activity_id, 'ownerId', r.owner_id, 'teamId', r.team_id))
-    from told join ${activityOnRecord} s on s.activity_id = told.activity_id join ${record} r on r.id = s.record_id) as shown`
+    from ${activityOnRecord} s join ${record} r on r.id = s.record_id where s.activity_id = t.activity_id) as shown`
+
+export const SHOWN_JOINS = sql`
+  left join ${conversation} shown_in on shown_in.id = t.conversation_id
+  left join ${line} shown_line on shown_line.id = shown_in.line_id`
 
 /** A message has changed: its entry looks different on every timeline it is on. */
 export function announceShown(rows: ShownRow[]): void {
@@ -29,6 +31,6 @@ export function announceShown(rows: ShownRow[]): void {
 }
 
 export async function announceMessage(messageId: string): Promise<void> {
-  const { rows } = await once<ShownRow>(sql`with told as (select id, activity_id, conversation_id from ${message} where id = ${messageId}::uuid) select ${SHOWN}`)
+  const { rows } = await once<ShownRow>(sql`select ${SHOWN} from ${message} t ${SHOWN_JOINS} where t.id = ${messageId}::uuid`)
   announceShown(rows)
 }

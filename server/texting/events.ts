@@ -1,11 +1,11 @@
-import { and, eq, isNull, sql, type SQL } from 'drizzle-orm'
-import { isSettled, movedBy, SILENCE_AFTER, type CarrierReport } from '~~/core/message/states'
+import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm'
+import { isSettled, movedBy, RANK, SILENCE_AFTER, type CarrierReport } from '~~/core/message/states'
 import type { CarrierEvent } from '../carriers/port'
 import { once, tx } from '../db/door'
-import { at, textArray } from '../db/instants'
+import { gather } from '../db/gather'
 import { carrierEvent, message } from '../db/schema'
 import { crashPoint } from '../jobs/crash-points'
-import { announceMessage, announceShown, SHOWN, type ShownRow } from './announce'
+import { announceMessage, announceShown, SHOWN, SHOWN_JOINS, type ShownRow } from './announce'
 import { receiveText } from './receive'
 
 /**
@@ -32,30 +32,43 @@ async function takeText(carrier: string, event: Extract<CarrierEvent, { kind: 'r
 
 type Report = Extract<CarrierEvent, { kind: CarrierReport }>
 
-/** One statement: the event is stored, the message moved if the report says more than its state, and who is to be told. */
-async function takeReport(carrier: string, report: Report, now: Date): Promise<void> {
+const takeReport = (carrier: string, report: Report, now: Date) => storeReport({ carrier, report, now })
+
+/**
+ * Reports that come at once are taken together, in one statement: the events are stored, each message
+ * moved by the one that says most, and who is to be told.
+ */
+const storeReport = gather<{ carrier: string, report: Report, now: Date }, null>(50, async (items) => {
+  const column = <T>(pick: (report: Report) => T) => sql.param(items.map(({ report }) => pick(report)))
   const { rows } = await once<ShownRow>(sql`
-    with ours as (
-      select id from ${message} where ${isOurs(report)} and direction = 'out'
+    with input as (
+      select * from unnest(
+        ${sql.param(items.map(({ carrier }) => carrier))}::text[], ${column(report => report.id)}::text[], ${column(report => report.kind)}::text[], ${column(report => report.ref)}::text[],
+        ${column(report => report.code)}::text[], ${column(report => report.at.toISOString())}::timestamptz[], ${column(({ key }) => key && isId(key) ? key : null)}::uuid[],
+        ${column(report => isSettled(report.kind))}::boolean[], ${sql.param(items.map(({ now }) => now.toISOString()))}::timestamptz[]
+      ) i (carrier, id, kind, ref, code, at, key, settles, received_at)
+    ), ours as (
+      select i.*, m.id as message_id from input i
+      left join ${message} m on m.id = coalesce(i.key, (select k.id from ${message} k where k.carrier_ref = i.ref)) and m.direction = 'out'
     ), first as (
       insert into ${carrierEvent} (carrier, id, kind, carrier_ref, code, at, received_at, message_id)
-      values (${carrier}, ${report.id}, ${report.kind}, ${report.ref}, ${report.code}, ${at(report.at)}, ${at(now)}, (select id from ours))
-      on conflict do nothing returning id
+      select carrier, id, kind, ref, code, at, received_at, message_id from ours
+      on conflict do nothing returning carrier, id
+    ), best as (
+      select distinct on (message_id) ours.* from ours join first using (carrier, id)
+      where message_id is not null order by message_id, (${RANKS}::jsonb ->> kind)::int desc
     ), told as (
-      ${moving(report, sql`(select id from ours)`)} and exists (select 1 from first)
+      update ${message} m set state = best.kind, code = best.code, settled_at = case when best.settles then best.at end, carrier_ref = coalesce(m.carrier_ref, best.ref)
+      from best where m.id = best.message_id and (${RANKS}::jsonb ->> m.state)::int < (${RANKS}::jsonb ->> best.kind)::int
       returning m.id, m.activity_id, m.conversation_id
     )
-    select ${SHOWN}`)
+    select ${SHOWN} from told t ${SHOWN_JOINS}`)
   announceShown(rows)
-}
+  return items.map(() => null)
+})
 
-const isOurs = ({ key, ref }: Report) => key && isId(key) ? sql`id = ${key}::uuid` : sql`carrier_ref = ${ref}`
-
-/** The state machine's step as an update: from the states that this report moves, to its own. */
-function moving({ kind, code, at: when, ref }: Report, messageId: SQL): SQL {
-  return sql`update ${message} m set state = ${kind}, code = ${code}, settled_at = ${isSettled(kind) ? at(when) : null}, carrier_ref = coalesce(m.carrier_ref, ${ref})
-    where m.id = ${messageId} and m.state = any(${textArray(movedBy(kind))})`
-}
+/** How much each state says, as the state machine ranks them: a report moves a message only upwards. */
+const RANKS = JSON.stringify(RANK)
 
 /** Reports that came before we knew the carrier's own name for a text. */
 export async function applyKeptReports(carrier: string, ref: string): Promise<void> {
@@ -63,10 +76,12 @@ export async function applyKeptReports(carrier: string, ref: string): Promise<vo
     const [found] = await database.select({ id: message.id }).from(message).where(eq(message.carrierRef, ref))
     if (!found) return
     const kept = await database.update(carrierEvent).set({ messageId: found.id })
-      .where(and(eq(carrierEvent.carrier, carrier), eq(carrierEvent.carrierRef, ref), isNull(carrierEvent.messageId)))
+      .where(and(eq(carrierEvent.carrier, carrier), eq(carrierEvent.carrierRef, ref), isNull(carrierEvent.messageId), ne(carrierEvent.kind, 'received')))
       .returning()
-    for (const { id, at, kind, code } of kept) {
-      if (kind !== 'received') await database.execute(moving({ id, at, kind: kind as CarrierReport, ref, key: null, code }, sql`${found.id}::uuid`))
+    for (const { at: when, kind, code } of kept) {
+      await database.update(message)
+        .set({ state: kind as CarrierReport, code, settledAt: isSettled(kind as CarrierReport) ? when : null })
+        .where(and(eq(message.id, found.id), inArray(message.state, movedBy(kind as CarrierReport))))
     }
     await announceMessage(found.id)
   })

@@ -7,10 +7,11 @@ import { carrierNamed } from '../carriers/registry'
 import type { CarrierText, HandOverAnswer } from '../carriers/port'
 import { lockNumbers, type NumberState } from '../consent/number'
 import { once, tx } from '../db/door'
-import { at, textArray, uuidArray } from '../db/instants'
+import { gather } from '../db/gather'
+import { textArray, uuidArray } from '../db/instants'
 import { activityContent, activityOnRecord, carrierEvent, conversation, firm, job, line, message, record } from '../db/schema'
 import { zonesOf } from '../records/phones'
-import { announceMessage, announceShown, SHOWN, type ShownRow } from './announce'
+import { announceMessage, announceShown, SHOWN, SHOWN_JOINS, type ShownRow } from './announce'
 import { applyKeptReports } from './events'
 
 /** After an hour of trying a text counts as failed: its moment has passed. */
@@ -117,28 +118,47 @@ async function factsOf(messageIds: string[]) {
 
 const ACCEPTED_AFTER = mayFollow('accepted')
 
-/** The way that nearly every text goes, in one statement: the answer, the job, the last contact, and who is to be told. */
-async function takeAccepted(claim: Claim, { carrier, text }: Ready, answer: Extract<HandOverAnswer, { kind: 'accepted' }>, now: Date): Promise<null> {
-  const { rows } = await once<ShownRow & { overtaken: boolean, kept: boolean }>(sql`
-    with mine as (
-      update ${job} set done_at = ${at(now)}, lease_until = null
-      where id = ${claim.id}::uuid and attempt = ${claim.attempt} returning id
-    ), told as (
-      update ${message} m set carrier_ref = ${answer.ref}, parts = ${answer.parts}, cost_micros = ${answer.costMicros}, currency = ${answer.currency},
-        state = case when m.state = any(${textArray(statesBefore('accepted'))}) then 'accepted' else m.state end
-      where m.id = ${text.key}::uuid and m.state = any(${textArray(ACCEPTED_AFTER)}) and exists (select 1 from mine)
-      returning m.id, m.activity_id, m.conversation_id
-    ), touched as (
-      update ${record} r set last_contact_at = greatest(r.last_contact_at, ${at(now)})
-      where r.id in (select s.record_id from ${activityOnRecord} s join told on told.activity_id = s.activity_id)
-    )
-    select not exists (select 1 from mine) as overtaken,
-      exists (select 1 from ${carrierEvent} e where e.carrier_ref = ${answer.ref} and e.message_id is null) as kept, ${SHOWN}`)
-  if (rows[0]!.overtaken) throw new Overtaken()
-  announceShown(rows)
-  if (rows[0]!.kept) await applyKeptReports(carrier, answer.ref)
+type Accepted = Extract<HandOverAnswer, { kind: 'accepted' }>
+
+async function takeAccepted(claim: Claim, { carrier, text }: Ready, answer: Accepted, now: Date): Promise<null> {
+  const { overtaken, kept } = await storeAccepted({ claim, messageId: text.key, answer, now })
+  if (overtaken) throw new Overtaken()
+  if (kept) await applyKeptReports(carrier, answer.ref)
   return null
 }
+
+/**
+ * The way that nearly every text goes; answers that come at once are taken together, in one statement:
+ * the answers, the jobs, the last contacts, and who is to be told.
+ */
+const storeAccepted = gather<{ claim: Claim, messageId: string, answer: Accepted, now: Date }, { overtaken: boolean, kept: boolean }>(50, async (items) => {
+  const column = <T>(pick: (item: typeof items[number]) => T) => sql.param(items.map(pick))
+  const { rows } = await once<ShownRow & { message_id: string, overtaken: boolean, kept: boolean }>(sql`
+    with input as (
+      select * from unnest(
+        ${column(({ claim }) => claim.id)}::uuid[], ${column(({ claim }) => claim.attempt)}::int[], ${column(item => item.messageId)}::uuid[], ${column(({ answer }) => answer.ref)}::text[],
+        ${column(({ answer }) => answer.parts)}::int[], ${column(({ answer }) => answer.costMicros)}::bigint[], ${column(({ answer }) => answer.currency)}::text[], ${column(({ now }) => now.toISOString())}::timestamptz[]
+      ) i (job_id, attempt, message_id, ref, parts, cost_micros, currency, at)
+    ), mine as (
+      update ${job} j set done_at = i.at, lease_until = null from input i where j.id = i.job_id and j.attempt = i.attempt returning i.message_id
+    ), told as (
+      update ${message} m set carrier_ref = i.ref, parts = i.parts, cost_micros = i.cost_micros, currency = i.currency,
+        state = case when m.state = any(${textArray(statesBefore('accepted'))}) then 'accepted' else m.state end
+      from input i
+      where m.id = i.message_id and m.state = any(${textArray(ACCEPTED_AFTER)}) and i.message_id in (select message_id from mine)
+      returning m.id, m.activity_id, m.conversation_id, i.at
+    ), touched as (
+      update ${record} r set last_contact_at = greatest(r.last_contact_at, contact.at)
+      from (select s.record_id, max(told.at) as at from told join ${activityOnRecord} s on s.activity_id = told.activity_id group by s.record_id) contact
+      where r.id = contact.record_id
+    )
+    select i.message_id, i.message_id not in (select message_id from mine) as overtaken,
+      exists (select 1 from ${carrierEvent} e where e.carrier_ref = i.ref and e.message_id is null) as kept, ${SHOWN}
+    from input i left join told t on t.id = i.message_id ${SHOWN_JOINS}`)
+  announceShown(rows)
+  const byMessage = new Map(rows.map(row => [row.message_id, row]))
+  return items.map(({ messageId }) => byMessage.get(messageId)!)
+})
 
 async function takeRefusal(claim: Claim, ready: Ready, answer: Exclude<HandOverAnswer, { kind: 'accepted' }>, now: Date): Promise<Outcome> {
   return tx(async (database) => {

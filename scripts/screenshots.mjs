@@ -1,0 +1,88 @@
+// Takes the pictures of docs/screenshots from the demo data, in a world of its own.
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
+import { pathToFileURL } from 'node:url'
+import { chromium } from '@playwright/test'
+import { buildIfNeeded } from './prepare.mjs'
+import { startApplication, startPractice, stop } from './world.mjs'
+
+const port = Number(process.env.PORT ?? 4910)
+const address = `http://127.0.0.1:${port}`
+const folder = mkdtempSync(join(tmpdir(), 'plauder-pictures-'))
+buildIfNeeded()
+process.env.PLAUDER_BUILD = resolve('.output/parts')
+process.env.PLAUDER_QUIET = '1'
+const { layDemo, DEMO_PASSWORD } = await import(pathToFileURL(resolve('.output/parts/demo.mjs')).href)
+await layDemo(folder, false)
+const practice = startPractice({ folder, port, practicePort: port + 1 })
+const application = startApplication({ folder, port, practicePort: port + 1 })
+await Promise.all([practice.open, application.healthy])
+const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1'] })
+
+async function signIn(who, options = {}) {
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce', ...options })).newPage()
+  await page.request.post(`${address}/api/sign-in`, { data: { email: `${who}@pannier.example`, password: DEMO_PASSWORD } })
+  return page
+}
+const save = (page, name) => page.screenshot({ path: `docs/screenshots/${name}.png` })
+const idOf = async (page, words) => (await (await page.request.get(`${address}/api/find`, { params: { words } })).json())[0].id
+
+try {
+  const ada = await signIn('ada')
+  await ada.goto(`${address}/records/leads`)
+  await ada.getByText('Iris Holm').first().waitFor()
+  await save(ada, 'list')
+
+  const iris = await idOf(ada, 'iris holm')
+  await ada.goto(`${address}/record/${iris}`)
+  await ada.getByText('Perfect. Could we make it Thursday?').waitFor()
+  await ada.keyboard.press('e')
+  await ada.getByRole('option').first().waitFor()
+  await ada.keyboard.type('trial week starts')
+  await save(ada, 'template-picker')
+  await ada.keyboard.press('Enter')
+  await save(ada, 'record')
+
+  const dark = await signIn('odile', { colorScheme: 'dark' })
+  await dark.goto(`${address}/record/${iris}`)
+  await dark.getByText('Perfect. Could we make it Thursday?').waitFor()
+  await save(dark, 'record-dark')
+
+  const noor = await signIn('noor')
+  await noor.goto(`${address}/records/candidates`)
+  await noor.getByRole('button', { name: /Bo Castellanos/ }).click()
+  await noor.getByLabel('Answer').fill('Wednesday 15:30 it is, ask for Noor. Bring your own spanner if you like')
+  await save(noor, 'shelf')
+
+  const odile = await signIn('odile')
+  await odile.goto(`${address}/templates`)
+  await odile.getByText('What would be sent to').waitFor()
+  await save(odile, 'templates')
+
+  await ada.goto(`${address}/records/leads/new`)
+  await ada.getByLabel('First name').fill('Kalani')
+  await ada.getByLabel('Number 1', { exact: true }).fill('(808) 555-0177')
+  await ada.getByText('+1 808 555 0177').waitFor()
+  await save(ada, 'new-record')
+
+  const phone = await signIn('ada', { viewport: { width: 390, height: 844 } })
+  await phone.goto(`${address}/record/${iris}`)
+  await phone.getByText('Perfect. Could we make it Thursday?').waitFor()
+  await save(phone, 'record-phone')
+
+  await ada.request.post(`http://127.0.0.1:${port + 1}/handsets/api/texts`, { data: { phone: '+18085550142', to: '+15035550118', text: 'One more thing: can the trike carry two trays?' } })
+  await ada.goto(`http://127.0.0.1:${port + 1}/handsets?phone=%2B18085550142`)
+  await ada.getByRole('region', { name: 'The telephone' }).getByText('One more thing').waitFor()
+  await save(ada, 'handsets')
+
+  const stranger = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
+  await stranger.goto(`${address}/sign-in`)
+  await stranger.getByRole('button', { name: 'Sign in' }).waitFor()
+  await save(stranger, 'sign-in')
+}
+finally {
+  await browser.close()
+  await Promise.all([application, practice].map(({ child }) => stop(child)))
+  rmSync(folder, { recursive: true, force: true })
+}
