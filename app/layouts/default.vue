@@ -54,7 +54,7 @@ useHead({ title: computed(() => `${shelf.total > 0 ? `(${shelf.total}) ` : ''}Pl
 
 <style scoped>
 .frame { display: grid; grid-template-columns: 84px minmax(0, 1fr); min-height: 100vh; }
-.desk { display: grid; grid-template-rows: auto auto 1fr; min-width: 0; position: relative; }
+.desk { display: grid; grid-template: auto auto 1fr / minmax(0, 1fr); min-width: 0; position: relative; }
 .page { min-width: 0; }
 .page:focus-visible { outline: none; }
 .skip { position: absolute; left: -100vw; background: var(--surface); padding: 0.5rem; z-index: 50; }

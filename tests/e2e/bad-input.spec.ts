@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import { readdirSync } from 'node:fs'
-import { expect, test } from '@playwright/test'
+import { expect } from '@playwright/test'
 import { Webhook } from 'standardwebhooks'
-import { credentials, freshNumber, makeLead, signIn, textsOnHandset } from './people'
+import { credentials, freshNumber, makeLead, signIn, test, textsOnHandset } from './people'
 
 /** Every route there is, read from the files, so that a new one is asked too. */
 const ROUTES = listRoutes()

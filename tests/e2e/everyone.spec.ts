@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
-import { expect, test, type Page } from '@playwright/test'
-import { PRACTICE, signIn } from './people'
+import { expect, type Page } from '@playwright/test'
+import { PRACTICE, signIn, test } from './people'
 
 const violations = async (page: Page) => (await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze())
   .violations.map(({ id, nodes }) => `${id}: ${nodes.map(node => node.target.join(' ')).slice(0, 3).join(', ')}`)

@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test'
+import { expect } from '@playwright/test'
 import { DEMO_PASSWORD } from '../../demo/colleagues'
-import { PRACTICE, signIn, slipWith, zoneWhereItIs } from './people'
+import { PRACTICE, signIn, slipWith, test, zoneWhereItIs } from './people'
 
 test('a first text by keyboard alone, its answer, and a colleague who sees it all', async ({ browser, page }) => {
   const type = (words: string) => page.keyboard.type(words)
@@ -68,7 +68,7 @@ test('a first text by keyboard alone, its answer, and a colleague who sees it al
     await expect(mika.getByRole('button', { name: /Lehua Makoa waits/ })).toBeVisible()
     await mika.getByRole('button', { name: /Lehua Makoa waits/ }).click()
     await expect(mika.getByRole('dialog', { name: 'Conversation with Lehua Makoa' })).toContainText('Any day after 10 <b>works</b>')
-    await mika.getByLabel('Answer').fill('Then Ada calls tomorrow at 10:30. Mika')
+    await mika.getByRole('textbox', { name: 'Answer' }).fill('Then Ada calls tomorrow at 10:30. Mika')
     await mika.getByRole('button', { name: 'Answer, and back' }).click()
     await expect(mika.getByRole('dialog')).toHaveCount(0)
     await expect(mika).toHaveURL(/templates/)

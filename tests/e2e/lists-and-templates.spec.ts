@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { signIn } from './people'
+import { expect } from '@playwright/test'
+import { signIn, test } from './people'
 
 test('a list sorts, filters, pages and opens by keyboard', async ({ browser }) => {
   const page = await signIn(browser, 'ada')

@@ -1,9 +1,17 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { expect, type APIRequestContext, type Browser, type Locator, type Page } from '@playwright/test'
+import { expect, test as base, type APIRequestContext, type Browser, type Locator, type Page } from '@playwright/test'
 import { DEMO_PASSWORD } from '../../demo/colleagues'
 
 export const PRACTICE = `http://127.0.0.1:${Number(process.env.E2E_PORT ?? 4610) + 1}`
+
+/** Every browser that a test has opened is closed behind it: their live pages would slow the next one down. */
+export const test = base.extend<{ tidy: void }>({
+  tidy: [async ({ browser }, use) => {
+    await use()
+    await Promise.all(browser.contexts().map(context => context.close()))
+  }, { auto: true }],
+})
 
 /** Signs a colleague in, in a browser of their own. */
 export async function signIn(browser: Browser, who: 'ada' | 'mika' | 'noor' | 'odile' | 'rafe'): Promise<Page> {

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { freshNumber, makeLead, PRACTICE, signIn, slipWith, textsOnHandset, writeFromHandset, zoneWhereItIs } from './people'
+import { expect } from '@playwright/test'
+import { freshNumber, makeLead, PRACTICE, signIn, slipWith, test, textsOnHandset, writeFromHandset, zoneWhereItIs } from './people'
 
 test('at 1280x800 the name, the numbers, the composer and the newest three entries are on screen', async ({ browser }) => {
   const page = await signIn(browser, 'ada')
@@ -142,7 +142,7 @@ test('a number on no record waits, is answered, and becomes a record with the wh
   await writeFromHandset(page.request, number, 'Saw your trike outside the library')
   const shown = `+1 ${number.slice(2, 5)} 555 ${number.slice(-4)}`
   await page.getByRole('button', { name: new RegExp(`${shown.replaceAll('+', '\\+')} waits`) }).click()
-  await page.getByLabel('Answer').fill('That is us! Who are you?')
+  await page.getByRole('textbox', { name: 'Answer' }).fill('That is us! Who are you?')
   await page.keyboard.press('Control+Enter')
   await expect(page.getByRole('dialog')).toHaveCount(0)
   await writeFromHandset(page.request, number, 'Kalani, from the ice cream shop')
