@@ -6,7 +6,9 @@ export default defineConfig({
   globalSetup: './tests/e2e/world.setup.ts',
   workers: 1,
   forbidOnly: !!process.env.CI,
-  timeout: 45_000,
+  // machines differ: nothing here is about time, and what is waited for are events
+  timeout: 120_000,
+  expect: { timeout: 20_000 },
   reporter: [['list'], ['./tests/support/count-e2e.ts']],
   use: {
     baseURL: `http://127.0.0.1:${process.env.E2E_PORT ?? 4610}`,

@@ -30,17 +30,12 @@ function start(): void {
 }
 
 function openStream(tell: (message: Relayed) => void): void {
-  let lost = false
   const source = new EventSource('/api/live')
   source.onmessage = event => tell({ notice: JSON.parse(event.data as string) as Notice })
-  source.addEventListener('open', () => {
-    // what happened in between is unknown, so what is on screen is fetched anew
-    if (lost) tell({ reconnected: true })
-    lost = false
-  })
+  // what happened until now is unknown, so what is on screen is fetched anew
+  source.addEventListener('listening', () => tell({ reconnected: true }))
   source.onerror = () => {
-    lost = true
-    if (source.readyState === EventSource.CLOSED) setTimeout(() => openStream(message => tell(message)), RETRY_MS)
+    if (source.readyState === EventSource.CLOSED) setTimeout(openStream, RETRY_MS, tell)
   }
 }
 

@@ -17,7 +17,8 @@ export function openStream(event: H3Event, asker: Asker) {
     stopListening()
     open.delete(close)
   })
-  void stream.push({ event: 'open', data: '' })
+  // from here on nothing is missed; the browser fetches what happened before
+  void stream.push({ event: 'listening', data: '' })
   return stream.send()
 }
 

@@ -6,9 +6,9 @@ import { DEMO_PASSWORD } from '../../demo/colleagues'
 export const PRACTICE = `http://127.0.0.1:${Number(process.env.E2E_PORT ?? 4610) + 1}`
 
 /** Every browser that a test has opened is closed behind it: their live pages would slow the next one down. */
-export const test = base.extend<{ tidy: void }>({
+export const test = base.extend<{ tidy: undefined }>({
   tidy: [async ({ browser }, use) => {
-    await use()
+    await use(undefined)
     await Promise.all(browser.contexts().map(context => context.close()))
   }, { auto: true }],
 })
