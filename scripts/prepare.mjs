@@ -15,7 +15,7 @@ export function installIfNeeded() {
   writeFileSync('node_modules/.plauder-lock', wanted)
 }
 
-const SOURCES = ['app', 'core', 'shared', 'server', 'practice', 'demo', 'scripts', 'nuxt.config.ts', 'package-lock.json']
+const SOURCES = ['app', 'core', 'shared', 'server', 'practice', 'demo', 'scripts/build.mjs', 'scripts/bundle.mjs', 'nuxt.config.ts', 'package-lock.json']
 
 export function buildIfNeeded() {
   const files = execFileSync('find', [...SOURCES, '-type', 'f'], { encoding: 'utf8' }).trim().split('\n').sort()

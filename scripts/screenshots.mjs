@@ -52,7 +52,7 @@ try {
   const noor = await signIn('noor')
   await noor.goto(`${address}/records/candidates`)
   await noor.getByRole('button', { name: /Bo Castellanos/ }).click()
-  await noor.getByLabel('Answer').fill('Wednesday 15:30 it is, ask for Noor. Bring your own spanner if you like')
+  await noor.getByRole('textbox', { name: 'Answer' }).fill('Wednesday 15:30 it is, ask for Noor. Bring your own spanner if you like')
   await save(noor, 'shelf')
 
   const odile = await signIn('odile')
