@@ -63,6 +63,7 @@ test('a template is refused with the place of its mistake, then saved, and used 
   await page.getByLabel('Text to Wren').focus()
   await page.keyboard.press('Control+e')
   await page.keyboard.type('helmet')
+  await expect(page.getByRole('option')).toHaveText(['Second helmet'])
   await page.keyboard.press('Enter')
   await expect(page.getByLabel('Text to Wren')).toHaveValue('Hi Wren, a helmet is on its way.')
 })
