@@ -25,7 +25,8 @@ export async function decideConsent(asker: SignedIn, phoneId: string, form: Cons
     if (form.agrees && before.texts === 'refused') {
       throw conflict('opted-out', 'Opted out', 'Only the person can take an opt-out back, by texting START to one of our lines.')
     }
-    const words = form.words || (form.proposalId ? await wordsOfProposal(form.proposalId) : '')
+    const proposed = form.proposalId ? await wordsOfProposal(form.proposalId, found.e164) : ''
+    const words = form.words || proposed
     if (!words) throw badInput({ words: 'Write down what the person said, so that the ledger shows why.' })
     if (form.proposalId) await settleProposal(form.proposalId, asker, form.agrees ? 'no' : 'yes', now)
     await writeConsent({ e164: found.e164, at: now, kind: form.agrees ? 'agreed' : 'refused', covers: 'texts', how: 'by-hand', words, colleagueId: asker.id })
@@ -41,13 +42,13 @@ export async function dismissProposal(asker: SignedIn, proposalId: string, now: 
   })
 }
 
-/** The words of the text that held the wish. */
-async function wordsOfProposal(proposalId: string): Promise<string> {
+/** The words of the text that held the wish. A wish from another number is not found: who may see this one may not see that. */
+async function wordsOfProposal(proposalId: string, e164: string): Promise<string> {
   const [found] = await tx(database => database
     .select({ words: activityContent.words })
     .from(consentProposal)
     .leftJoin(activityContent, eq(activityContent.activityId, consentProposal.activityId))
-    .where(eq(consentProposal.id, proposalId)))
+    .where(and(eq(consentProposal.id, proposalId), eq(consentProposal.e164, e164))))
   if (!found) throw notFound('proposal')
   return found.words ?? ''
 }

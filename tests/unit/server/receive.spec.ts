@@ -144,6 +144,14 @@ describe('a wish in free words', () => {
     await expect(decideConsent(firm.mika, phoneId, { agrees: false, words: '', proposalId: proposal.id }, DAY)).rejects.toMatchObject({ details: { type: 'decided' } })
   })
 
+  it('of another number is not found', async () => {
+    const [own, other] = [await makeLead(firm.ada), await makeLead(firm.ada)]
+    await receive(other.e164, 'please don’t text me again')
+    const proposal = await proposalFor(other.e164)
+    await expect(decideConsent(firm.ada, own.phoneId, { agrees: false, words: 'said so', proposalId: proposal.id }, DAY)).rejects.toMatchObject({ details: { status: 404 } })
+    expect((await proposalFor(other.e164)).decidedAt).toBeNull()
+  })
+
   it('can be said to be none, by those who may change the record', async () => {
     const { recordId, e164 } = await makeLead(firm.ada)
     await receive(e164, 'stop sending me the blue ones, I like red')
