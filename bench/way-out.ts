@@ -13,7 +13,6 @@ import { fetchPrices } from '../server/carriers/keep-up'
 import { practiceCarrier } from '../server/carriers/practice'
 import { registerCarrier } from '../server/carriers/registry'
 import { openDoor } from '../server/db/door'
-import { prepareStatements } from '../server/db/prepared'
 import { openEmbedded } from '../server/db/embedded/open'
 import { readBytes } from '../server/http/body'
 import { whoSignedIn, openSignIn } from '../server/identity/sign-in'
@@ -36,7 +35,7 @@ const thread = join(PARTS, 'database-thread.mjs')
 
 interface Statement { text: string, values: unknown[] | undefined }
 
-/** Writes down every statement that goes through a pool, in the order in which its one connection ran them. */
+/** Writes down every statement that goes through a pool, in the order in which they were answered. */
 function record(pool: pg.Pool): Statement[] {
   const statements: Statement[] = []
   const wrapped = new WeakSet<pg.PoolClient>()
@@ -46,8 +45,10 @@ function record(pool: pg.Pool): Statement[] {
     const query = client.query.bind(client) as (...args: unknown[]) => unknown
     client.query = ((first: string | { text: string, values?: unknown[] }, ...rest: unknown[]) => {
       const values = Array.isArray(rest[0]) ? rest[0] : typeof first === 'string' ? undefined : first.values
-      statements.push({ text: typeof first === 'string' ? first : first.text, values })
-      return query(first, ...rest)
+      const answered = () => statements.push({ text: typeof first === 'string' ? first : first.text, values })
+      const callback = rest.at(-1)
+      if (typeof callback === 'function') return query(first, ...rest.slice(0, -1), (...results: unknown[]) => (answered(), callback(...results)))
+      return (query(first, ...rest) as Promise<unknown>).finally(answered)
     }) as typeof client.query
   })
   return statements
@@ -114,7 +115,6 @@ async function main(): Promise<void> {
 
     const replay = await openEmbedded(thread, { folder: join(folder, 'replay'), startFrom: start })
     const client = await replay.pool.connect()
-    prepareStatements(client)
     for (const { text, values } of statements.slice(0, warm)) await client.query({ text, values: values as unknown[] })
     const replayBegun = performance.now()
     for (const { text, values } of statements.slice(warm, count)) await client.query({ text, values: values as unknown[] })

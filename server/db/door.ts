@@ -2,20 +2,28 @@ import { AsyncLocalStorage } from 'node:async_hooks'
 import type { SQL } from 'drizzle-orm'
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres'
 import type pg from 'pg'
-import { prepareStatements } from './prepared'
 import * as schema from './schema'
 
 export type Database = NodePgDatabase<typeof schema>
 
-interface Visit { database: Database, afterCommit: (() => void)[] }
+interface Visit { database: Database, connection: pg.PoolClient, afterCommit: (() => void)[] }
 
 const visit = new AsyncLocalStorage<Visit>()
+const onConnection = new WeakMap<pg.PoolClient, Database>()
 let pool: pg.Pool | null = null
+let outside: Database | null = null
 
 /** Opens the door onto a database; a second call closes nothing and replaces the first (tests). */
 export function openDoor(onto: pg.Pool): void {
-  onto.on('connect', prepareStatements)
   pool = onto
+  outside = drizzle(onto, { schema })
+}
+
+/** Made once for each connection: Drizzle reads the whole schema each time it is made. */
+function databaseOn(connection: pg.PoolClient): Database {
+  const known = onConnection.get(connection) ?? drizzle(connection, { schema })
+  onConnection.set(connection, known)
+  return known
 }
 
 /**
@@ -27,20 +35,41 @@ export function openDoor(onto: pg.Pool): void {
 export async function tx<T>(work: (database: Database) => Promise<T>): Promise<T> {
   const inside = visit.getStore()
   if (inside) return work(inside.database)
+  return onOneConnection(async (database, connection, leave) => {
+    try {
+      await connection.query('begin')
+      const result = await work(database)
+      await connection.query('commit')
+      return result
+    }
+    catch (error) {
+      await connection.query('rollback').catch(leave)
+      throw error
+    }
+  })
+}
+
+/**
+ * Waits for a connection and then does work that is one statement, and so needs no transaction around it.
+ * For work that is put together at the last moment, when it is known what there is to do.
+ *
+ * Never inside of a `tx`: it would wait for a connection that its own transaction holds.
+ */
+export async function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  if (visit.getStore()) throw new Error('Already inside of a transaction.')
+  return onOneConnection(() => work())
+}
+
+/** @param work may say that the connection is broken, so that no one gets it again */
+async function onOneConnection<T>(work: (database: Database, connection: pg.PoolClient, leave: (broken: Error) => void) => Promise<T>): Promise<T> {
   if (!pool) throw new Error('The database is not open.')
   const connection = await pool.connect()
   const afterCommit: (() => void)[] = []
   let broken: Error | undefined
   let result: T
   try {
-    await connection.query('begin')
-    const database = drizzle(connection, { schema })
-    result = await visit.run({ database, afterCommit }, () => work(database))
-    await connection.query('commit')
-  }
-  catch (error) {
-    await connection.query('rollback').catch((failure: Error) => broken = failure)
-    throw error
+    const database = databaseOn(connection)
+    result = await visit.run({ database, connection, afterCommit }, () => work(database, connection, error => broken = error))
   }
   finally {
     connection.release(broken)
@@ -53,10 +82,16 @@ export async function tx<T>(work: (database: Database) => Promise<T>): Promise<T
  * One statement, which is a transaction by itself and needs no more; inside of a `tx` it joins it.
  */
 export async function once<Row extends Record<string, unknown>>(statement: SQL): Promise<{ rows: Row[] }> {
-  const inside = visit.getStore()
-  if (!inside && !pool) throw new Error('The database is not open.')
-  const database = inside?.database ?? drizzle(pool!, { schema })
+  const database = visit.getStore()?.database ?? outside
+  if (!database) throw new Error('The database is not open.')
   return await database.execute(statement) as unknown as { rows: Row[] }
+}
+
+/** The same for a statement whose words are put together already (`statement` makes these). */
+export async function runOne<Row extends Record<string, unknown>>(text: string, values: unknown[]): Promise<{ rows: Row[] }> {
+  const runner = visit.getStore()?.connection ?? pool
+  if (!runner) throw new Error('The database is not open.')
+  return runner.query<Row>({ text, values })
 }
 
 /**

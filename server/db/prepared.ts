@@ -7,18 +7,23 @@ const MOST_NAMES = 400
 /** Statements longer than this are bulk writes of one shape each. */
 const LONGEST = 8_000
 
+let connections = 0
+
 /**
  * Lets a connection plan each statement once: every text gets a name, by which the database knows it
  * again, and its plan is kept whatever the values. Ours look things up by key, so one plan fits all;
  * planning them anew took three times as long as running them.
  */
-export function prepareStatements(client: pg.PoolClient): void {
-  void client.query('set plan_cache_mode = force_generic_plan')
+export async function prepareStatements(client: pg.ClientBase): Promise<void> {
+  // connections to the embedded database share a session, and so their names must differ
+  const connection = ++connections
+  // a kept plan outlives the size that its tables had when it was made: one that reads a small table whole would go on doing so
+  await client.query('set plan_cache_mode = force_generic_plan; set enable_seqscan = off')
   const names = new Map<string, string>()
   const nameOf = (text: string) => {
     const known = names.get(text)
     if (known || names.size >= MOST_NAMES || text.length > LONGEST) return known
-    const name = createHash('md5').update(text).digest('hex')
+    const name = `${connection}-${createHash('md5').update(text).digest('hex')}`
     names.set(text, name)
     return name
   }

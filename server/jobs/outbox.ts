@@ -33,21 +33,23 @@ export class Overtaken extends Error {}
 
 /**
  * Claims due jobs in one statement: the oldest of each lane, if nothing of that lane is in flight.
- * SKIP LOCKED lets several processes claim beside each other.
+ * SKIP LOCKED lets several processes claim beside each other; the array makes sure that the inner query
+ * runs once, and not once for each row of the table.
  */
 async function claim(now: Date, limit: number): Promise<Claim[]> {
   const { rows } = await tx(database => database.execute<{ id: string, kind: string, payload: Record<string, unknown>, attempt: number, order_at: number }>(sql`
     update ${job} set attempt = attempt + 1, lease_until = ${at(now.getTime() + LEASE_MS)}
-    where id in (
+    where id = any(array(
       select j.id from ${job} j
       where j.done_at is null and j.due_at <= ${at(now)} and (j.lease_until is null or j.lease_until <= ${at(now)})
-        and not exists (
-          select 1 from ${job} e
-          where e.lane = j.lane and e.done_at is null and (e.order_at, e.id) < (j.order_at, j.id) and e.order_at <= ${at(now)}
+        and j.id = (
+          select e.id from ${job} e
+          where e.lane = j.lane and e.done_at is null
+          order by e.order_at, e.id limit 1
         )
       order by j.due_at limit ${limit}
       for update skip locked
-    )
+    ))
     returning id, kind, payload, attempt, ${milliseconds(sql`order_at`)} as order_at`))
   return rows.map(({ order_at, ...rest }) => ({ ...rest, orderAt: new Date(order_at) }))
 }

@@ -1,9 +1,10 @@
 import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm'
 import { isSettled, movedBy, RANK, SILENCE_AFTER, type CarrierReport } from '~~/core/message/states'
 import type { CarrierEvent } from '../carriers/port'
-import { once, tx } from '../db/door'
+import { tx } from '../db/door'
 import { gather } from '../db/gather'
 import { carrierEvent, message } from '../db/schema'
+import { statement } from '../db/statement'
 import { crashPoint } from '../jobs/crash-points'
 import { announceMessage, announceShown, SHOWN, SHOWN_JOINS, type ShownRow } from './announce'
 import { receiveText } from './receive'
@@ -38,37 +39,54 @@ const takeReport = (carrier: string, report: Report, now: Date) => storeReport({
  * Reports that come at once are taken together, in one statement: the events are stored, each message
  * moved by the one that says most, and who is to be told.
  */
-const storeReport = gather<{ carrier: string, report: Report, now: Date }, null>(50, async (items) => {
-  const column = <T>(pick: (report: Report) => T) => sql.param(items.map(({ report }) => pick(report)))
-  const { rows } = await once<ShownRow>(sql`
-    with input as (
-      select * from unnest(
-        ${sql.param(items.map(({ carrier }) => carrier))}::text[], ${column(report => report.id)}::text[], ${column(report => report.kind)}::text[], ${column(report => report.ref)}::text[],
-        ${column(report => report.code)}::text[], ${column(report => report.at.toISOString())}::timestamptz[], ${column(({ key }) => key && isId(key) ? key : null)}::uuid[],
-        ${column(report => isSettled(report.kind))}::boolean[], ${sql.param(items.map(({ now }) => now.toISOString()))}::timestamptz[]
-      ) i (carrier, id, kind, ref, code, at, key, settles, received_at)
-    ), ours as (
-      select i.*, m.id as message_id from input i
-      left join ${message} m on m.id = coalesce(i.key, (select k.id from ${message} k where k.carrier_ref = i.ref)) and m.direction = 'out'
-    ), first as (
-      insert into ${carrierEvent} (carrier, id, kind, carrier_ref, code, at, received_at, message_id)
-      select carrier, id, kind, ref, code, at, received_at, message_id from ours
-      on conflict do nothing returning carrier, id
-    ), best as (
-      select distinct on (message_id) ours.* from ours join first using (carrier, id)
-      where message_id is not null order by message_id, (${RANKS}::jsonb ->> kind)::int desc
-    ), told as (
-      update ${message} m set state = best.kind, code = best.code, settled_at = case when best.settles then best.at end, carrier_ref = coalesce(m.carrier_ref, best.ref)
-      from best where m.id = best.message_id and (${RANKS}::jsonb ->> m.state)::int < (${RANKS}::jsonb ->> best.kind)::int
-      returning m.id, m.activity_id, m.conversation_id
-    )
-    select ${SHOWN} from told t ${SHOWN_JOINS}`)
+const storeReport = gather<Taken, null>(50, async (items) => {
+  const { rows } = await storeReports(columnsOf(items))
   announceShown(rows)
   return items.map(() => null)
 })
 
+interface Taken { carrier: string, report: Report, now: Date }
+
+const columnsOf = (items: Taken[]) => ({
+  carriers: items.map(({ carrier }) => carrier),
+  ids: items.map(({ report }) => report.id),
+  kinds: items.map(({ report }) => report.kind),
+  refs: items.map(({ report }) => report.ref),
+  codes: items.map(({ report }) => report.code),
+  ats: items.map(({ report }) => report.at.toISOString()),
+  keys: items.map(({ report: { key } }) => key && isId(key) ? key : null),
+  settle: items.map(({ report }) => isSettled(report.kind)),
+  received: items.map(({ now }) => now.toISOString()),
+})
+
 /** How much each state says, as the state machine ranks them: a report moves a message only upwards. */
 const RANKS = JSON.stringify(RANK)
+
+const storeReports = statement<ReturnType<typeof columnsOf>, ShownRow>(value => sql`
+  with input as (
+    select * from unnest(
+      ${value('carriers')}::text[], ${value('ids')}::text[], ${value('kinds')}::text[], ${value('refs')}::text[],
+      ${value('codes')}::text[], ${value('ats')}::timestamptz[], ${value('keys')}::uuid[],
+      ${value('settle')}::boolean[], ${value('received')}::timestamptz[]
+    ) i (carrier, id, kind, ref, code, at, key, settles, received_at)
+  ), ours as (
+    select i.*, coalesce(
+      (select m.id from ${message} m where m.id = i.key and m.direction = 'out'),
+      (select m.id from ${message} m where m.carrier_ref = i.ref and m.direction = 'out' and i.key is null)
+    ) as message_id from input i
+  ), first as (
+    insert into ${carrierEvent} (carrier, id, kind, carrier_ref, code, at, received_at, message_id)
+    select carrier, id, kind, ref, code, at, received_at, message_id from ours
+    on conflict do nothing returning carrier, id
+  ), best as (
+    select distinct on (message_id) ours.* from ours join first using (carrier, id)
+    where message_id is not null order by message_id, (${RANKS}::jsonb ->> kind)::int desc
+  ), told as (
+    update ${message} m set state = best.kind, code = best.code, settled_at = case when best.settles then best.at end, carrier_ref = coalesce(m.carrier_ref, best.ref)
+    from best where m.id = best.message_id and m.id = any(array(select message_id from best)) and (${RANKS}::jsonb ->> m.state)::int < (${RANKS}::jsonb ->> best.kind)::int
+    returning m.id, m.activity_id, m.conversation_id
+  )
+  select ${SHOWN} from told t ${SHOWN_JOINS}`)
 
 /** Reports that came before we knew the carrier's own name for a text. */
 export async function applyKeptReports(carrier: string, ref: string): Promise<void> {

@@ -6,10 +6,11 @@ import { Overtaken, settle, type Claim, type Outcome, type Work } from '../jobs/
 import { carrierNamed } from '../carriers/registry'
 import type { CarrierText, HandOverAnswer } from '../carriers/port'
 import { lockNumbers, type NumberState } from '../consent/number'
-import { once, tx } from '../db/door'
+import { tx } from '../db/door'
 import { gather } from '../db/gather'
 import { textArray, uuidArray } from '../db/instants'
 import { activityContent, activityOnRecord, carrierEvent, conversation, firm, job, line, message, record } from '../db/schema'
+import { statement } from '../db/statement'
 import { zonesOf } from '../records/phones'
 import { announceMessage, announceShown, SHOWN, SHOWN_JOINS, type ShownRow } from './announce'
 import { applyKeptReports } from './events'
@@ -131,34 +132,51 @@ async function takeAccepted(claim: Claim, { carrier, text }: Ready, answer: Acce
  * The way that nearly every text goes; answers that come at once are taken together, in one statement:
  * the answers, the jobs, the last contacts, and who is to be told.
  */
-const storeAccepted = gather<{ claim: Claim, messageId: string, answer: Accepted, now: Date }, { overtaken: boolean, kept: boolean }>(50, async (items) => {
-  const column = <T>(pick: (item: typeof items[number]) => T) => sql.param(items.map(pick))
-  const { rows } = await once<ShownRow & { message_id: string, overtaken: boolean, kept: boolean }>(sql`
-    with input as (
-      select * from unnest(
-        ${column(({ claim }) => claim.id)}::uuid[], ${column(({ claim }) => claim.attempt)}::int[], ${column(item => item.messageId)}::uuid[], ${column(({ answer }) => answer.ref)}::text[],
-        ${column(({ answer }) => answer.parts)}::int[], ${column(({ answer }) => answer.costMicros)}::bigint[], ${column(({ answer }) => answer.currency)}::text[], ${column(({ now }) => now.toISOString())}::timestamptz[]
-      ) i (job_id, attempt, message_id, ref, parts, cost_micros, currency, at)
-    ), mine as (
-      update ${job} j set done_at = i.at, lease_until = null from input i where j.id = i.job_id and j.attempt = i.attempt returning i.message_id
-    ), told as (
-      update ${message} m set carrier_ref = i.ref, parts = i.parts, cost_micros = i.cost_micros, currency = i.currency,
-        state = case when m.state = any(${textArray(statesBefore('accepted'))}) then 'accepted' else m.state end
-      from input i
-      where m.id = i.message_id and m.state = any(${textArray(ACCEPTED_AFTER)}) and i.message_id in (select message_id from mine)
-      returning m.id, m.activity_id, m.conversation_id, i.at
-    ), touched as (
-      update ${record} r set last_contact_at = greatest(r.last_contact_at, contact.at)
-      from (select s.record_id, max(told.at) as at from told join ${activityOnRecord} s on s.activity_id = told.activity_id group by s.record_id) contact
-      where r.id = contact.record_id
-    )
-    select i.message_id, i.message_id not in (select message_id from mine) as overtaken,
-      exists (select 1 from ${carrierEvent} e where e.carrier_ref = i.ref and e.message_id is null) as kept, ${SHOWN}
-    from input i left join told t on t.id = i.message_id ${SHOWN_JOINS}`)
+const storeAccepted = gather<AcceptedItem, AcceptedRow>(50, async (items) => {
+  const { rows } = await storeAnswers(columnsOf(items))
   announceShown(rows)
   const byMessage = new Map(rows.map(row => [row.message_id, row]))
   return items.map(({ messageId }) => byMessage.get(messageId)!)
 })
+
+interface AcceptedItem { claim: Claim, messageId: string, answer: Accepted, now: Date }
+
+type AcceptedRow = ShownRow & { message_id: string, overtaken: boolean, kept: boolean }
+
+const columnsOf = (items: AcceptedItem[]) => ({
+  jobs: items.map(({ claim }) => claim.id),
+  attempts: items.map(({ claim }) => claim.attempt),
+  messages: items.map(({ messageId }) => messageId),
+  refs: items.map(({ answer }) => answer.ref),
+  parts: items.map(({ answer }) => answer.parts),
+  costs: items.map(({ answer }) => answer.costMicros),
+  currencies: items.map(({ answer }) => answer.currency),
+  ats: items.map(({ now }) => now.toISOString()),
+})
+
+const storeAnswers = statement<ReturnType<typeof columnsOf>, AcceptedRow>(value => sql`
+  with input as (
+    select * from unnest(
+      ${value('jobs')}::uuid[], ${value('attempts')}::int[], ${value('messages')}::uuid[], ${value('refs')}::text[],
+      ${value('parts')}::int[], ${value('costs')}::bigint[], ${value('currencies')}::text[], ${value('ats')}::timestamptz[]
+    ) i (job_id, attempt, message_id, ref, parts, cost_micros, currency, at)
+  ), mine as (
+    update ${job} j set done_at = i.at, lease_until = null from input i
+    where j.id = i.job_id and j.attempt = i.attempt and j.id = any(array(select job_id from input)) returning i.message_id
+  ), told as (
+    update ${message} m set carrier_ref = i.ref, parts = i.parts, cost_micros = i.cost_micros, currency = i.currency,
+      state = case when m.state = any(${textArray(statesBefore('accepted'))}) then 'accepted' else m.state end
+    from input i
+    where m.id = i.message_id and m.id = any(array(select message_id from mine)) and m.state = any(${textArray(ACCEPTED_AFTER)})
+    returning m.id, m.activity_id, m.conversation_id, i.at
+  ), touched as (
+    update ${record} r set last_contact_at = greatest(r.last_contact_at, contact.at)
+    from (select s.record_id, max(told.at) as at from told join ${activityOnRecord} s on s.activity_id = told.activity_id group by s.record_id) contact
+    where r.id = contact.record_id and r.id = any(array(select s.record_id from told join ${activityOnRecord} s on s.activity_id = told.activity_id))
+  )
+  select i.message_id, i.message_id not in (select message_id from mine) as overtaken,
+    exists (select 1 from ${carrierEvent} e where e.carrier_ref = i.ref and e.message_id is null) as kept, ${SHOWN}
+  from input i left join told t on t.id = i.message_id ${SHOWN_JOINS}`)
 
 async function takeRefusal(claim: Claim, ready: Ready, answer: Exclude<HandOverAnswer, { kind: 'accepted' }>, now: Date): Promise<Outcome> {
   return tx(async (database) => {

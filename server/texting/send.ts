@@ -2,8 +2,7 @@ import { v7 as uuid } from 'uuid'
 import { mayLeaveNow } from '~~/core/message/gate'
 import { measureText } from '~~/core/text/measure'
 import type { SendForm } from '~~/shared/schemas/texting'
-import { lockNumbers } from '../consent/number'
-import { tx } from '../db/door'
+import { isDuplicate } from '../db/failures'
 import { badInput, conflict } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { clockRules } from '../records/phones'
@@ -15,22 +14,21 @@ import { readSituation, type Recipient, type Situation } from './situation'
 export const TAKE_BACK_MS = 5_000
 
 /**
- * The one way out for a person: checks, and in one transaction writes the message, its entry on every
+ * The one way out for a person: checks, and in one statement writes the message, its entry on every
  * timeline it belongs to, and the job that hands it over. Sending the same again gives the first result.
+ *
+ * What may change between the check and the writing, a STOP above all, is asked again by the gate.
  *
  * @throws Problem 409 `opted-out`, `night` (with what time it is there) or `texting-off`; 422 at the field
  */
 export async function sendText(asker: SignedIn, form: SendForm, now: Date): Promise<Queued> {
-  return tx(async () => {
-    const situation = await readSituation(asker, form)
-    if (situation.earlier) {
-      if (situation.earlier.authorId !== asker.id) throw conflict('id-taken', 'Already there', 'A text with this id exists. Reload the page and try again.')
-      return { id: form.id, activityId: situation.earlier.activityId, leavesAt: situation.earlier.leavesAt }
-    }
-    const { line, recipient } = situation
-    checkWords(form, situation)
-    await checkRules(form, situation, now)
-    return queueText({
+  const situation = await readSituation(asker, form)
+  if (situation.earlier) return firstResult(asker, form.id, situation.earlier)
+  const { line, recipient } = situation
+  checkWords(form, situation)
+  checkRules(form, situation, now)
+  try {
+    return await queueText({
       id: form.id,
       line,
       to: recipient.e164,
@@ -43,7 +41,17 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date): Prom
       confirmsOptOut: false,
       leavesAt: new Date(now.getTime() + TAKE_BACK_MS),
     }, now)
-  })
+  }
+  catch (error) {
+    if (!isDuplicate(error, 'message_pkey')) throw error
+    // the same was sent twice in one moment, and the other came first
+    return firstResult(asker, form.id, (await readSituation(asker, form)).earlier!)
+  }
+}
+
+function firstResult(asker: SignedIn, id: string, earlier: NonNullable<Situation['earlier']>): Queued {
+  if (earlier.authorId !== asker.id) throw conflict('id-taken', 'Already there', 'A text with this id exists. Reload the page and try again.')
+  return { id, activityId: earlier.activityId, leavesAt: earlier.leavesAt }
 }
 
 /** The one way out for Plauder itself: an answer to STOP, START or HELP. The gate asks its rules all the same. */
@@ -60,16 +68,15 @@ function checkWords({ text }: SendForm, { line, recipient, price }: Situation): 
   if (parts > price.mostParts) throw badInput({ text: `The text has ${parts} parts; the carrier takes ${price.mostParts}. Shorten it, or send it as two.` })
 }
 
-async function checkRules({ nightAllowed }: SendForm, { line, recipient, textingOn }: Situation, now: Date): Promise<void> {
+function checkRules({ nightAllowed }: SendForm, { line, recipient, textingOn }: Situation, now: Date): void {
   if (!textingOn) throw conflict('texting-off', 'Texting is off', 'Texting is switched off for the firm. Ask an admin to switch it on.')
   if (!line.active) throw badInput({ lineId: `${line.name} is not active. Choose another line.` })
-  const number = (await lockNumbers([recipient.e164])).get(recipient.e164)!
-  if (number.texts === 'refused') throw conflict('opted-out', 'Opted out', 'This number has opted out, so no text leaves for it. Call, or wait until START comes from it.')
-  askAtNight(recipient, nightAllowed, number.lastHeardAt, now)
+  if (recipient.optedOut) throw conflict('opted-out', 'Opted out', 'This number has opted out, so no text leaves for it. Call, or wait until START comes from it.')
+  askAtNight(recipient, nightAllowed, now)
 }
 
-function askAtNight({ zones }: Recipient, nightAllowed: boolean, lastHeardAt: Date | null, now: Date): void {
-  const verdict = mayLeaveNow({ now: now.getTime(), zones, lastHeardAt: lastHeardAt?.getTime() ?? null, nightAllowed })
+function askAtNight({ zones, lastHeardAt }: Recipient, nightAllowed: boolean, now: Date): void {
+  const verdict = mayLeaveNow({ now: now.getTime(), zones, lastHeardAt, nightAllowed })
   if (verdict.leaves) return
   const detail = verdict.reason === 'night' ? 'It is outside of the hours in which a person there may be texted.' : 'Nobody knows what time it is there.'
   throw conflict('night', 'Their night', `${detail} Send it later, or say that it may leave now.`, { reason: verdict.reason, zones: clockRules(zones, now), notBefore: verdict.notBefore })

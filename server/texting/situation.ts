@@ -1,14 +1,21 @@
 import { sql } from 'drizzle-orm'
 import { can, type Asker } from '~~/shared/permissions'
 import type { SendForm } from '~~/shared/schemas/texting'
-import { once } from '../db/door'
 import { milliseconds } from '../db/instants'
-import { carrierPrice, conversation, firm, line, message, phone, record } from '../db/schema'
+import { carrierPrice, conversation, firm, line, message, numberState, phone, record } from '../db/schema'
+import { statement } from '../db/statement'
 import { badInput, notAllowed, notFound } from '../http/problem'
 import { zonesOf, type Place } from '../records/phones'
 import { lineBelongs, type Line, type Price } from './lines'
 
-export interface Recipient { e164: string, country: string, zones: string[], recordId: string | null }
+export interface Recipient {
+  e164: string
+  country: string
+  zones: string[]
+  recordId: string | null
+  optedOut: boolean
+  lastHeardAt: number | null
+}
 
 /** Everything that decides on a text which somebody wants to send. */
 export interface Situation {
@@ -26,19 +33,7 @@ export interface Situation {
  *   that takes no texts
  */
 export async function readSituation(asker: Asker, form: SendForm): Promise<Situation> {
-  const { rows: [found] } = await once<Row>(sql`
-    select l.*, f.texting_on, c.micros_per_part, c.currency, c.most_parts,
-      m.author_id, m.activity_id, ${milliseconds(sql`m.leaves_at`)} as leaves_at,
-      p.id as phone_id, p.e164 as phone_e164, p.country as phone_country, p.kind as phone_kind,
-      r.id as record_id, r.owner_id, r.team_id as record_team, r.zone, r.country as record_country, r.region, v.other
-    from ${line} l
-    cross join ${firm} f
-    left join ${carrierPrice} c on c.carrier = l.carrier and c.country = l.country
-    left join ${message} m on m.id = ${form.id}::uuid
-    left join ${phone} p on p.id = ${form.phoneId}::uuid
-    left join ${record} r on r.id = p.record_id
-    left join ${conversation} v on v.id = ${form.conversationId}::uuid and v.line_id = l.id
-    where l.id = ${form.lineId}::uuid`)
+  const { rows: [found] } = await situationOf({ id: form.id, lineId: form.lineId, phoneId: form.phoneId, conversationId: form.conversationId })
   if (!found) throw notFound('line')
   const own: Line = { id: found.id, e164: found.e164, name: found.name, country: found.country, teamId: found.team_id, colleagueId: found.colleague_id, private: found.private, active: found.active, carrier: found.carrier }
   if (!can(asker, 'line.answer', lineBelongs(own))) throw notAllowed(`text from ${own.name}`)
@@ -51,17 +46,34 @@ export async function readSituation(asker: Asker, form: SendForm): Promise<Situa
   }
 }
 
+const situationOf = statement<Pick<SendForm, 'id' | 'lineId' | 'phoneId' | 'conversationId'>, Row>(value => sql`
+  select l.*, f.texting_on, c.micros_per_part, c.currency, c.most_parts,
+    m.author_id, m.activity_id, ${milliseconds(sql`m.leaves_at`)} as leaves_at,
+    p.id as phone_id, p.e164 as phone_e164, p.country as phone_country, p.kind as phone_kind,
+    r.id as record_id, r.owner_id, r.team_id as record_team, r.zone, r.country as record_country, r.region, v.other,
+    n.texts, ${milliseconds(sql`n.last_heard_at`)} as last_heard_at
+  from ${line} l
+  cross join ${firm} f
+  left join ${carrierPrice} c on c.carrier = l.carrier and c.country = l.country
+  left join ${message} m on m.id = ${value('id')}::uuid
+  left join ${phone} p on p.id = ${value('phoneId')}::uuid
+  left join ${record} r on r.id = p.record_id
+  left join ${conversation} v on v.id = ${value('conversationId')}::uuid and v.line_id = l.id
+  left join ${numberState} n on n.e164 = coalesce(p.e164, v.other)
+  where l.id = ${value('lineId')}::uuid`)
+
 function recipientOf(asker: Asker, form: SendForm, found: Row): Recipient {
+  const heard = { optedOut: found.texts === 'refused', lastHeardAt: found.last_heard_at }
   if (!form.phoneId) {
     if (!form.conversationId) throw badInput({ phoneId: 'Choose a number to text.' })
     if (!found.other) throw notFound('conversation')
-    return { e164: found.other, country: found.country, zones: zonesOf(NOWHERE, found.other), recordId: null }
+    return { e164: found.other, country: found.country, zones: zonesOf(NOWHERE, found.other), recordId: null, ...heard }
   }
   if (!found.phone_id || !can(asker, 'record.see', { ownerId: found.owner_id, teamId: found.record_team })) throw notFound('number')
   if (!found.phone_e164) throw badInput({ phoneId: 'This number cannot be used, so nothing can be sent to it. Correct it on the record.' })
   if (found.phone_kind === 'landline') throw badInput({ phoneId: 'This is a landline, which takes no texts. Choose another number, or call it.' })
   const place: Place = { zone: found.zone, country: found.record_country, region: found.region }
-  return { e164: found.phone_e164, country: found.phone_country, zones: zonesOf(place, found.phone_e164), recordId: found.record_id }
+  return { e164: found.phone_e164, country: found.phone_country, zones: zonesOf(place, found.phone_e164), recordId: found.record_id, ...heard }
 }
 
 const NOWHERE: Place = { zone: null, country: null, region: null }
@@ -94,4 +106,6 @@ type Row = Record<string, unknown> & {
   record_country: string | null
   region: string | null
   other: string | null
+  texts: string | null
+  last_heard_at: number | null
 }

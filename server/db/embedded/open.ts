@@ -2,11 +2,12 @@ import path from 'node:path'
 import { Duplex } from 'node:stream'
 import { Worker } from 'node:worker_threads'
 import pg from 'pg'
+import { prepareStatements } from '../prepared'
 import type { Reply, Request, WorkerOptions } from './protocol'
 
 export interface EmbeddedDatabase {
   pool: pg.Pool
-  /** Loads rows by COPY, which the wire cannot carry. Only between transactions. */
+  /** Loads rows by COPY, which the wire cannot carry, between transactions. Never inside of one. */
   copyFrom: (sql: string, data: string) => Promise<void>
   /** The whole database as a tar, for starting others from. */
   dump: () => Promise<Uint8Array>
@@ -15,20 +16,24 @@ export interface EmbeddedDatabase {
 
 type Ask = Request extends infer R ? R extends { ask: string } ? Omit<R, 'id'> : never : never
 
+/** One whose answer is taken in, one that the database works on, and one that is ready for it. */
+const CONNECTIONS = 3
+
 /**
- * Starts the database's thread and gives a pool of one connection to it, so that everything above is
- * the same as with a PostgreSQL server.
+ * Starts the database's thread and gives a pool of connections to it, so that everything above is the
+ * same as with a PostgreSQL server. They share the one session in turns.
  *
  * @param workerFile the bundled thread (scripts/bundle.mjs)
  */
 export async function openEmbedded(workerFile: string, options: WorkerOptions): Promise<EmbeddedDatabase> {
   const worker = new Worker(path.resolve(workerFile), { workerData: options })
   const waiting = new Map<number, { resolve: (result?: Uint8Array) => void, reject: (error: Error) => void }>()
-  let stream: WorkerStream | null = null
+  const streams = new Map<number, WorkerStream>()
+  let opened = 0
   let asked = 0
 
   const fail = (error: Error) => {
-    stream?.destroy(error)
+    for (const stream of streams.values()) stream.destroy(error)
     for (const { reject } of waiting.values()) reject(error)
     waiting.clear()
   }
@@ -45,7 +50,7 @@ export async function openEmbedded(workerFile: string, options: WorkerOptions): 
   worker.on('error', fail)
   worker.on('exit', code => code === 0 || fail(new Error(`The database's thread ended with ${code}.`)))
   worker.on('message', (reply: Reply) => {
-    if ('wire' in reply) stream?.push(reply.wire)
+    if ('wire' in reply) streams.get(reply.channel)?.push(reply.wire)
     else if ('fatal' in reply) fail(new Error(reply.fatal))
     else if ('id' in reply) {
       const caller = waiting.get(reply.id)
@@ -55,24 +60,26 @@ export async function openEmbedded(workerFile: string, options: WorkerOptions): 
     }
   })
 
+  const openStream = () => {
+    const channel = ++opened
+    const stream = new WorkerStream(worker, channel)
+    streams.set(channel, stream)
+    return stream.once('close', () => streams.delete(channel))
+  }
+
   const pool = new pg.Pool({
     user: 'postgres',
     database: 'postgres',
-    max: 1,
+    max: CONNECTIONS,
     idleTimeoutMillis: 0,
-    stream: () => (stream = new WorkerStream(worker)) as unknown as Duplex,
+    stream: openStream,
+    onConnect: prepareStatements,
   })
 
   return {
     pool,
     copyFrom: async (sql, data) => {
-      const connection = await pool.connect()
-      try {
-        await ask({ ask: 'copy-from', sql, data })
-      }
-      finally {
-        connection.release()
-      }
+      await ask({ ask: 'copy-from', sql, data })
     },
     dump: async () => (await ask({ ask: 'dump' }))!,
     close: async () => {
@@ -85,7 +92,7 @@ export async function openEmbedded(workerFile: string, options: WorkerOptions): 
 
 /** What node-postgres takes for a socket. */
 class WorkerStream extends Duplex {
-  constructor(private readonly worker: Worker) {
+  constructor(private readonly worker: Worker, private readonly channel: number) {
     super()
   }
 
@@ -113,13 +120,18 @@ class WorkerStream extends Duplex {
   override _read() {}
 
   override _write(chunk: Buffer, _encoding: string, done: () => void) {
-    this.worker.postMessage({ wire: new Uint8Array(chunk) })
+    this.send(new Uint8Array(chunk))
     done()
   }
 
   override _writev(chunks: { chunk: Buffer }[], done: () => void) {
-    this.worker.postMessage({ wire: new Uint8Array(Buffer.concat(chunks.map(({ chunk }) => chunk))) })
+    this.send(new Uint8Array(Buffer.concat(chunks.map(({ chunk }) => chunk))))
     done()
+  }
+
+  /** The bytes are a copy of their own, so they can be given away. */
+  private send(wire: Uint8Array<ArrayBuffer>) {
+    this.worker.postMessage({ channel: this.channel, wire }, [wire.buffer])
   }
 
   override _final(done: () => void) {

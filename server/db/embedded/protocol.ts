@@ -7,14 +7,14 @@ export interface WorkerOptions {
 }
 
 export type Request
-  = | { wire: Uint8Array }
+  = | { channel: number, wire: Uint8Array }
     | { id: number, ask: 'copy-from', sql: string, data: string }
     | { id: number, ask: 'dump' }
     | { id: number, ask: 'close' }
 
 export type Reply
   = | { ready: true }
-    | { wire: Uint8Array }
+    | { channel: number, wire: Uint8Array }
     | { id: number, result?: Uint8Array }
     | { id: number, error: string }
     | { fatal: string }

@@ -5,10 +5,12 @@ import { PGlite, type PGliteOptions } from '@electric-sql/pglite'
 import { pg_trgm } from '@electric-sql/pglite/contrib/pg_trgm'
 import { DURABLE_START, DurableNodeFS } from './durable-fs'
 import type { Reply, Request, WorkerOptions } from './protocol'
+import { Turns } from './turns'
 
 /**
  * The thread that owns the embedded database and feeds it PostgreSQL's wire protocol. A long query
- * stops this thread alone. What it is asked runs strictly one after the other.
+ * stops this thread alone. What it is asked runs strictly one after the other,
+ * in turns.
  */
 const TERMINATE = 'X'.charCodeAt(0)
 const port = parentPort!
@@ -22,8 +24,8 @@ async function open({ folder, startFrom }: WorkerOptions): Promise<PGlite> {
     : PGlite.create(options)
 }
 
-async function answer(database: PGlite, request: Request): Promise<void> {
-  if ('wire' in request) return exchange(database, request.wire)
+async function answer(request: Request): Promise<void> {
+  if ('wire' in request) return exchange(request.channel, request.wire)
   if (request.ask === 'copy-from') {
     await database.query(request.sql, [], { blob: new Blob([request.data]) })
     return reply({ id: request.id })
@@ -37,25 +39,38 @@ async function answer(database: PGlite, request: Request): Promise<void> {
   reply({ id: request.id })
 }
 
-async function exchange(database: PGlite, wire: Uint8Array): Promise<void> {
+async function exchange(channel: number, wire: Uint8Array): Promise<void> {
   if (wire[0] === TERMINATE) {
-    // the one session outlives each connection to it, so it is tidied as a pooler would
-    if (database.isInTransaction()) await database.exec('ROLLBACK')
-    await database.exec('DISCARD ALL')
+    // the one session outlives each connection to it
+    if (turns.left(channel)) await database.exec('ROLLBACK')
     return
   }
   const chunks: Uint8Array[] = []
   // the chunks lie in the database's own memory, which it uses again
   await database.execProtocolRawStream(wire, { onRawData: chunk => chunks.push(chunk.slice()) })
-  reply({ wire: chunks.length === 1 ? chunks[0]! : Buffer.concat(chunks) })
+  const answer = chunks.length === 1 ? chunks[0]! : Buffer.concat(chunks)
+  turns.answered(channel, answer)
+  reply({ channel, wire: answer })
+}
+
+async function answerAll(): Promise<void> {
+  for (let asked = turns.next(); asked; asked = turns.next()) {
+    const { request } = asked
+    try {
+      await answer(request)
+    }
+    catch (error) {
+      const words = error instanceof Error ? error.message : String(error)
+      reply('id' in request ? { id: request.id, error: words } : { fatal: words })
+    }
+  }
 }
 
 const database = await open(workerData as WorkerOptions)
-let queue = Promise.resolve()
+const turns = new Turns<Request>()
+let answering: Promise<void> | null = null
 port.on('message', (request: Request) => {
-  queue = queue.then(() => answer(database, request)).catch((error: unknown) => {
-    const words = error instanceof Error ? error.message : String(error)
-    reply('id' in request ? { id: request.id, error: words } : { fatal: words })
-  })
+  turns.ask('wire' in request ? request.channel : null, request)
+  answering ??= answerAll().finally(() => answering = null)
 })
 reply({ ready: true })
