@@ -14,3 +14,6 @@ export { fillTemplate, makeFiller, type Filled, type Hole } from './template/fil
 export { afterEvent, MESSAGE_STATES, type MessageEvent, type MessageState } from './message/states'
 export { mayLeave, mayLeaveNow, type GateFacts, type HoldReason, type Verdict } from './message/gate'
 export { explain, STATE_WORDS, type Explanation } from './message/words'
+export { isDay, readConditions, shapeOf, TESTS, type Condition, type ConditionKind, type Conditions } from './conditions/conditions'
+export { judge } from './conditions/judge'
+export { addDays, dayAt, dayStart } from './hours/days'

@@ -9,12 +9,20 @@ export interface RecordRow {
   name: string
   title: string | null
   stage: string | null
+  street: string | null
   city: string | null
+  region: string | null
+  postcode: string | null
+  country: string | null
+  mail: string | null
+  tags: string[]
+  fields: Record<string, unknown>
   owner: { id: string, name: string }
   company: { id: string, name: string } | null
   phone: string | null
   optedOut: boolean
   lastContactAt: number | null
+  madeAt: number
 }
 
 export interface RecordPage { rows: RecordRow[], total: number, page: number, size: number }
@@ -49,6 +57,7 @@ export interface RecordDetail {
   country: string | null
   zone: string | null
   mail: string | null
+  tags: string[]
   fields: Record<string, unknown>
   version: number
   madeAt: number

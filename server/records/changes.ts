@@ -24,6 +24,7 @@ export function changesBetween(
       from: say(before.fields[key]),
       to: say(after.fields[key]),
     })),
+    { field: 'tags', label: 'Tags', from: sayTags(before.tags), to: sayTags(after.tags) },
     { field: 'company', label: 'Company', from: company(before), to: company(after) },
     { field: 'phones', label: 'Numbers', from: sayNumbers(phonesBefore), to: sayNumbers(phonesAfter) },
   ]
@@ -34,3 +35,4 @@ export function changesBetween(
 
 const say = (value: unknown) => value === null || value === undefined || value === '' ? null : typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value)
 const sayNumbers = (numbers: Numbers) => numbers.length > 0 ? numbers.map(({ label, typed }) => `${label} ${typed}`).join(', ') : null
+const sayTags = (tags: string[]) => tags.length > 0 ? tags.join(', ') : null

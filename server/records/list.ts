@@ -1,97 +1,82 @@
 import { sql, type SQL } from 'drizzle-orm'
-import type { Asker } from '~~/shared/permissions'
-import type { RecordPage, RecordRow } from '~~/shared/record'
-import type { RecordQuery, RecordSort } from '~~/shared/schemas/record'
-import { tx } from '../db/door'
-import { milliseconds } from '../db/instants'
-import { colleague, numberState, phone, record } from '../db/schema'
+import { NO_CONDITIONS, readConditions, type Conditions } from '~~/core/conditions/conditions'
+import { dayAt } from '~~/core/hours/days'
+import { zoneRules } from '~~/core/hours/zones'
+import type { Permission } from '~~/shared/permissions'
+import type { RecordPage } from '~~/shared/record'
+import type { RecordQuery } from '~~/shared/schemas/record'
+import { withOwnPlans } from '../db/own-plan'
+import { colleague, record } from '../db/schema'
+import { badInput } from '../http/problem'
+import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../identity/visible'
+import { sqlColumnsOf, type SqlColumn } from './columns'
+import { holds } from './conditions'
+import { quickFilter } from './quick-filter'
+import { ROWS, rowOf, type Row } from './rows'
 
 const SIZE = 50
-const FOUND = 10
 
-/** Names are sorted as people sort them, not by code points, where Zoe comes before ada. */
-const SORTS: Record<RecordSort, SQL> = {
-  'name': sql`r.name collate "und-x-icu"`,
-  'stage': sql`r.stage collate "und-x-icu"`,
-  'company': sql`company.name collate "und-x-icu"`,
-  'city': sql`r.city collate "und-x-icu"`,
-  'owner': sql`o.name collate "und-x-icu"`,
-  'last-contact': sql`r.last_contact_at`,
+/** Which records a list means, in which order. */
+export interface Chosen {
+  /** Records `r`, with their `company` and their owner `o`. */
+  from: SQL
+  where: SQL
+  order: SQL
 }
 
-const mine = (asker: Asker) => visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })
+/**
+ * What somebody asks a list for, as SQL. Lists, exports and changes of many all read it here, and so
+ * nobody gets at more by one of them than by another.
+ *
+ * @throws Problem 422 for a column or a condition that does not exist
+ */
+export async function chosenBy(asker: SignedIn, query: Omit<RecordQuery, 'page'>, now: Date, permission: Permission = 'record.see'): Promise<Chosen> {
+  const columns = await sqlColumnsOf(query.module)
+  const sort = columns.get(query.sort)
+  if (!sort) throw badInput({ sort: `${query.module} records have no column “${query.sort}”. Choose another one to sort by.` })
+  const zone = zoneRules(asker.zone) ?? zoneRules('Etc/UTC')!
+  const mine = visible(asker, permission, { owner: sql`r.owner_id`, team: sql`r.team_id` })
+  return {
+    from: sql`${record} r left join ${record} company on company.id = r.company_id left join ${colleague} o on o.id = r.owner_id`,
+    where: sql`r.module = ${query.module} and ${mine} and ${quickFilter(query.words)} and ${holds(conditionsOf(query.where, columns), columns, { day: dayAt(zone, now.getTime()), zone })}`,
+    order: orderBy(sort, query.direction),
+  }
+}
 
-/** What a row of a list shows, of a record `r`. */
-const ROWS = sql`
-  select r.id, r.module, r.name, r.title, r.stage, r.city, ${milliseconds(sql`r.last_contact_at`)} as last_contact_at,
-    o.id as owner_id, o.name as owner_name, company.id as company_id, company.name as company_name,
-    p.shown as phone, coalesce(p.opted_out, false) as opted_out
-  from ${record} r
-  join ${colleague} o on o.id = r.owner_id
-  left join ${record} company on company.id = r.company_id
-  left join lateral (
-    select coalesce(x.e164, x.typed) as shown, n.texts = 'refused' as opted_out
-    from ${phone} x left join ${numberState} n on n.e164 = x.e164
-    where x.record_id = r.id order by x.position limit 1
-  ) p on true`
+/** What is empty comes last whichever way; where nothing can be, an index serves both ways. */
+function orderBy({ order, mayBeEmpty }: SqlColumn, direction: RecordQuery['direction']): SQL {
+  if (mayBeEmpty) return direction === 'up' ? sql`${order} asc nulls last, r.id` : sql`${order} desc nulls last, r.id`
+  return direction === 'up' ? sql`${order}, r.id` : sql`${order} desc, r.id desc`
+}
+
+function conditionsOf(where: string, columns: Map<string, SqlColumn>): Conditions {
+  if (where === '') return NO_CONDITIONS
+  const read = readConditions(parsed(where), field => columns.get(field)?.kind ?? null)
+  if (!read.ok) throw badInput({ [`where${read.problem.place && '.'}${read.problem.place}`]: read.problem.reason }, read.problem.reason)
+  return read.conditions
+}
+
+function parsed(json: string): unknown {
+  try {
+    return JSON.parse(json)
+  }
+  catch {
+    return null
+  }
+}
 
 /** One page of a module's records that somebody may see. */
-export async function listRecords(asker: Asker, { module, sort, direction, words, page }: RecordQuery): Promise<RecordPage> {
-  const where = sql`r.module = ${module} and ${mine(asker)} and ${holds(words)}`
-  const order = direction === 'up' ? sql`asc nulls last` : sql`desc nulls last`
-  return tx(async (database) => {
-    const { rows: [counted] } = await database.execute<{ total: number }>(sql`
-      select count(*)::int as total from ${record} r left join ${record} company on company.id = r.company_id where ${where}`)
-    const { rows } = await database.execute<Row>(sql`${ROWS} where ${where} order by ${SORTS[sort]} ${order}, r.id limit ${SIZE} offset ${(page - 1) * SIZE}`)
-    return { rows: rows.map(rowOf), total: counted!.total, page, size: SIZE }
+export async function listRecords(asker: SignedIn, query: RecordQuery, now: Date): Promise<RecordPage> {
+  const { from, where, order } = await chosenBy(asker, query, now)
+  // limits stand in the words: with an unknown limit the database would rather sort everything
+  const [size, offset] = [sql.raw(String(SIZE)), sql.raw(String((query.page - 1) * SIZE))]
+  return withOwnPlans(async (database) => {
+    const { rows: [counted] } = await database.execute<{ total: number }>(sql`select count(*)::int as total from ${from} where ${where}`)
+    // first which ones, then what of them is shown: numbers are looked up for a page, not for all that are sorted
+    const { rows } = await database.execute<Row>(sql`
+      with page as (select r.id, row_number() over (order by ${order}) as place from ${from} where ${where} order by ${order} limit ${size} offset ${offset})
+      ${ROWS} join page on page.id = r.id order by page.place`)
+    return { rows: rows.map(rowOf), total: counted!.total, page: query.page, size: SIZE }
   })
 }
-
-/** Records of any module by the words of their name, company or city, or by digits of a number; the ones contacted last first. */
-export async function findRecords(asker: Asker, words: string): Promise<RecordRow[]> {
-  if (words === '') return []
-  const { rows } = await tx(database => database.execute<Row>(sql`${ROWS} where ${mine(asker)} and ${holds(words)} order by r.last_contact_at desc nulls last, r.id limit ${FOUND}`))
-  return rows.map(rowOf)
-}
-
-/** The quick filter: every word is in the name, the company, the city or the stage; digits alone are part of a number, however typed. */
-function holds(words: string): SQL {
-  const typedNumber = /^[\d\s().+-]+$/.test(words) ? words.replace(/\D/g, '') : ''
-  if (typedNumber.length >= 3) return sql`exists (select 1 from ${phone} x where x.record_id = r.id and x.e164 like ${`%${typedNumber.replace(/^0+/, '')}%`})`
-  const conditions = words.split(/\s+/).filter(Boolean).map((word) => {
-    const like = `%${word.replace(/[\\%_]/g, '\\$&')}%`
-    return sql`(r.name ilike ${like} or company.name ilike ${like} or r.city ilike ${like} or r.stage ilike ${like})`
-  })
-  return conditions.length > 0 ? sql.join(conditions, sql` and `) : sql`true`
-}
-
-type Row = Record<string, unknown> & {
-  id: string
-  module: RecordRow['module']
-  name: string
-  title: string | null
-  stage: string | null
-  city: string | null
-  last_contact_at: number | null
-  owner_id: string
-  owner_name: string
-  company_id: string | null
-  company_name: string
-  phone: string | null
-  opted_out: boolean
-}
-
-const rowOf = (row: Row): RecordRow => ({
-  id: row.id,
-  module: row.module,
-  name: row.name,
-  title: row.title,
-  stage: row.stage,
-  city: row.city,
-  owner: { id: row.owner_id, name: row.owner_name },
-  company: row.company_id ? { id: row.company_id, name: row.company_name } : null,
-  phone: row.phone,
-  optedOut: row.opted_out,
-  lastContactAt: row.last_contact_at,
-})

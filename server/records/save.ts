@@ -84,7 +84,7 @@ async function companyNames(...records: { companyId: string | null }[]): Promise
 }
 
 async function columnsOf(asker: SignedIn, form: RecordForm, module: Module) {
-  const { firstName, lastName, title, companyId, stage, street, city, region, postcode, country, zone, mail } = form
+  const { firstName, lastName, title, companyId, stage, street, city, region, postcode, country, zone, mail, tags } = form
   const person = isPersonModule(module)
   const name = person ? [firstName, lastName].filter(Boolean).join(' ') : form.name
   if (!name) throw badInput(person ? { firstName: 'Give a first or a last name.' } : { name: 'Give the company’s name.' })
@@ -94,7 +94,7 @@ async function columnsOf(asker: SignedIn, form: RecordForm, module: Module) {
   if (companyId) await mustBeCompany(asker, companyId)
   const known = new Set((await customFieldsOf(module)).map(field => field.path.slice('person.'.length)))
   const fields = Object.fromEntries(Object.entries(form.fields).filter(([key, value]) => known.has(key) && value !== null && value !== ''))
-  return { firstName, lastName, name, title, companyId, stage, street, city, region, postcode, country, zone, mail, fields }
+  return { firstName, lastName, name, title, companyId, stage, street, city, region, postcode, country, zone, mail, tags, fields }
 }
 
 async function mustBeCompany(asker: SignedIn, companyId: string): Promise<void> {

@@ -2,14 +2,14 @@ import { array, mixed, number, object, string, type InferType } from 'yup'
 import { MODULES } from '../modules'
 import { line, optionalLine, page, uuid } from './common'
 
-export const RECORD_SORTS = ['name', 'stage', 'company', 'city', 'owner', 'last-contact'] as const
-export type RecordSort = typeof RECORD_SORTS[number]
-
 export const recordQuery = object({
   module: string().oneOf(MODULES).required(),
-  sort: string().oneOf(RECORD_SORTS).default('last-contact'),
+  /** The key of a column. */
+  sort: line(80).default('last-contact'),
   direction: string().oneOf(['up', 'down'] as const).default('down'),
   words: line(100).default(''),
+  /** Conditions as JSON; read against the columns of the module. */
+  where: string().max(8_000, 'These are more conditions than a list takes.').default(''),
   page: page(),
 })
 export type RecordQuery = InferType<typeof recordQuery>
@@ -41,6 +41,7 @@ export const recordForm = object({
   zone: optionalLine(60),
   mail: string().trim().email(MAIL_MESSAGE).max(160).nullable().transform((value: unknown) => value === '' ? null : value).default(null),
   phones: array(phoneForm).max(10, 'A record holds ten numbers at most.').default([]),
+  tags: array(line(40).required()).max(20, 'A record holds twenty tags at most.').transform((tags: unknown) => Array.isArray(tags) ? [...new Set(tags)] : tags).default([]),
   fields: mixed<Record<string, unknown>>((value): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value)).default({}),
 })
 export type RecordForm = InferType<typeof recordForm>

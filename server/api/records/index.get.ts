@@ -2,4 +2,4 @@ import { route } from '~~/server/http/route'
 import { listRecords } from '~~/server/records/list'
 import { recordQuery } from '~~/shared/schemas/record'
 
-export default route({ query: recordQuery }, ({ asker, query }) => listRecords(asker, query))
+export default route({ query: recordQuery }, ({ asker, query, now }) => listRecords(asker, query, now))

@@ -1,6 +1,7 @@
 export * from './consent'
 export * from './identity'
 export * from './jobs'
+export * from './lists'
 export * from './records'
 export * from './templates'
 export * from './texting'

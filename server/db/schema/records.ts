@@ -26,6 +26,7 @@ export const record = pgTable('record', {
   /** IANA zone, where it is known better than the number and the address tell. */
   zone: text('zone'),
   mail: text('mail'),
+  tags: text('tags').array().notNull().default([]),
   fields: jsonb('fields').$type<Record<string, unknown>>().notNull().default({}),
   lastContactAt: instant('last_contact_at'),
   /** Grows with every edit, so that a stale one is noticed. */
@@ -33,7 +34,11 @@ export const record = pgTable('record', {
   madeAt: instant('made_at').notNull(),
 }, table => [
   index('record_name').on(table.module, sql`${table.name} collate "und-x-icu"`, table.id),
+  // a list goes either way with what is empty last; an index read backwards would have it first
   index('record_contact').on(table.module, table.lastContactAt, table.id),
+  index('record_contact_down').on(table.module, sql`${table.lastContactAt} desc nulls last`, table.id),
+  index('record_made').on(table.module, table.madeAt, table.id),
+  index('record_tags').using('gin', table.tags),
   index('record_company').on(table.companyId),
   index('record_name_words').using('gin', sql`${table.name} gin_trgm_ops`),
 ])

@@ -1,0 +1,40 @@
+import { sql } from 'drizzle-orm'
+import type { RecordRow } from '~~/shared/record'
+import { milliseconds } from '../db/instants'
+import { colleague, numberState, phone, record } from '../db/schema'
+
+/** What a row of a list shows, of a record `r`. */
+export const ROWS = sql`
+  select r.id, r.module, r.name, r.title, r.stage, r.street, r.city, r.region, r.postcode, r.country, r.mail, r.tags, r.fields,
+    ${milliseconds(sql`r.last_contact_at`)} as last_contact_at, ${milliseconds(sql`r.made_at`)} as made_at,
+    o.id as owner_id, o.name as owner_name, company.id as company_id, company.name as company_name,
+    p.shown as phone, coalesce(p.opted_out, false) as opted_out
+  from ${record} r
+  join ${colleague} o on o.id = r.owner_id
+  left join ${record} company on company.id = r.company_id
+  left join lateral (
+    select coalesce(x.e164, x.typed) as shown, n.texts = 'refused' as opted_out
+    from ${phone} x left join ${numberState} n on n.e164 = x.e164
+    where x.record_id = r.id order by x.position limit 1
+  ) p on true`
+
+export type Row = Record<string, unknown> & Pick<RecordRow, 'id' | 'module' | 'name' | 'title' | 'stage' | 'street' | 'city' | 'region' | 'postcode' | 'country' | 'mail' | 'tags' | 'fields' | 'phone'> & {
+  last_contact_at: number | null
+  made_at: number
+  owner_id: string
+  owner_name: string
+  company_id: string | null
+  company_name: string
+  opted_out: boolean
+}
+
+export function rowOf({ last_contact_at, made_at, owner_id, owner_name, company_id, company_name, opted_out, ...row }: Row): RecordRow {
+  return {
+    ...row,
+    owner: { id: owner_id, name: owner_name },
+    company: company_id ? { id: company_id, name: company_name } : null,
+    optedOut: opted_out,
+    lastContactAt: last_contact_at,
+    madeAt: made_at,
+  }
+}

@@ -1,0 +1,16 @@
+/** What can be done to many records at once. */
+export type BulkChange
+  = | { kind: 'owner', ownerId: string }
+    | { kind: 'stage', stage: string }
+    | { kind: 'add-tag', tag: string }
+    | { kind: 'remove-tag', tag: string }
+
+export type BulkKind = BulkChange['kind']
+export const BULK_KINDS = ['owner', 'stage', 'add-tag', 'remove-tag'] as const satisfies readonly BulkKind[]
+
+export type BulkState = 'running' | 'done' | 'stopped' | 'taking-back' | 'taken-back'
+
+/** What a change would do, before it does. */
+export interface BulkPreview { chosen: number, changes: number, alreadySo: number, notAllowed: number }
+
+export interface BulkProgress { id: string, state: BulkState, total: number, done: number, changed: number, words: string }
