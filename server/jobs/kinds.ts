@@ -1,2 +1,3 @@
 /** Kinds of jobs in the outbox. */
 export const HAND_OVER = 'hand-over'
+export const BULK_CHANGE = 'bulk-change'

@@ -36,8 +36,8 @@ const VALUES: Record<string, SQL> = {
 
 /** An owner is chosen by id and sorted by name. */
 const ORDERS: Record<string, SQL> = {
-  'owner': sql`o.name ${COLLATION}`,
-  'tags': sql`array_to_string(r.tags, ' ') ${COLLATION}`,
+  owner: sql`o.name ${COLLATION}`,
+  tags: sql`array_to_string(r.tags, ' ') ${COLLATION}`,
 }
 
 /** The columns of a module's lists, its own fields included. */

@@ -50,7 +50,7 @@ function orderBy({ order, mayBeEmpty }: SqlColumn, direction: RecordQuery['direc
   return direction === 'up' ? sql`${order}, r.id` : sql`${order} desc, r.id desc`
 }
 
-function conditionsOf(where: string, columns: Map<string, SqlColumn>): Conditions {
+export function conditionsOf(where: string, columns: Map<string, SqlColumn>): Conditions {
   if (where === '') return NO_CONDITIONS
   const read = readConditions(parsed(where), field => columns.get(field)?.kind ?? null)
   if (!read.ok) throw badInput({ [`where${read.problem.place && '.'}${read.problem.place}`]: read.problem.reason }, read.problem.reason)

@@ -1,0 +1,5 @@
+import { route } from '~~/server/http/route'
+import { stopBulk } from '~~/server/records/bulk'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId }, ({ asker, params, now }) => stopBulk(asker, params.id, now))

@@ -1,0 +1,5 @@
+import { route } from '~~/server/http/route'
+import { previewBulk } from '~~/server/records/bulk'
+import { bulkPreviewForm } from '~~/shared/schemas/list'
+
+export default route({ body: bulkPreviewForm }, ({ asker, body, now }) => previewBulk(asker, body, now))

@@ -1,0 +1,5 @@
+import { route } from '~~/server/http/route'
+import { listViews } from '~~/server/records/views'
+import { ofModule } from '~~/shared/schemas/list'
+
+export default route({ query: ofModule }, ({ asker, query }) => listViews(asker, query.module))

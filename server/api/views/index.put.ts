@@ -1,0 +1,8 @@
+import { route } from '~~/server/http/route'
+import { listViews, saveView } from '~~/server/records/views'
+import { viewForm } from '~~/shared/schemas/list'
+
+export default route({ body: viewForm }, async ({ asker, body, now }) => {
+  await saveView(asker, body, now)
+  return listViews(asker, body.module)
+})

@@ -1,0 +1,70 @@
+import { sql, type SQL } from 'drizzle-orm'
+import type { BulkChange } from '~~/shared/bulk'
+import { colleague, teamMember } from '../db/schema'
+
+/** What one kind of change does to a record `r`, and how it is undone from what was kept of it, `k.before`. */
+interface Effect {
+  /** Whether it would change anything. */
+  differs: SQL
+  set: SQL
+  /** What is kept, to be given back. */
+  before: SQL
+  /** Whether it still is as the change left it. */
+  still: SQL
+  giveBack: SQL
+  /** The value in words, before and after. */
+  words: SQL
+  entry: { kind: 'stage-changed' | 'fields-changed', field: string, label: string }
+}
+
+const MOST_TAGS = 20
+
+/** With the owner the record goes to one of the owner's teams, if it is in none of them. */
+const teamFor = (ownerId: SQL) => sql`coalesce(
+  (select m.team_id from ${teamMember} m where m.colleague_id = ${ownerId} and m.team_id = r.team_id),
+  (select m.team_id from ${teamMember} m where m.colleague_id = ${ownerId} order by m.team_id limit 1), r.team_id)`
+
+const tagged = (tag: string) => sql`r.tags @> array[${tag}]::text[]`
+const TAGS = { words: sql`nullif(array_to_string(r.tags, ', '), '')`, before: sql`'{}'::jsonb`, entry: { kind: 'fields-changed', field: 'tags', label: 'Tags' } } as const
+
+export function effectOf(change: BulkChange): Effect {
+  switch (change.kind) {
+    case 'owner': {
+      const owner = sql`${change.ownerId}::uuid`
+      return {
+        differs: sql`r.owner_id <> ${owner}`,
+        set: sql`owner_id = ${owner}, team_id = ${teamFor(owner)}`,
+        before: sql`jsonb_build_object('ownerId', r.owner_id, 'teamId', r.team_id)`,
+        still: sql`r.owner_id = ${owner}`,
+        giveBack: sql`owner_id = (k.before ->> 'ownerId')::uuid, team_id = (k.before ->> 'teamId')::uuid`,
+        words: sql`(select name from ${colleague} where id = r.owner_id)`,
+        entry: { kind: 'fields-changed', field: 'owner', label: 'Owner' },
+      }
+    }
+    case 'stage': return {
+      differs: sql`r.stage is distinct from ${change.stage}`,
+      set: sql`stage = ${change.stage}`,
+      before: sql`jsonb_build_object('stage', r.stage)`,
+      still: sql`r.stage = ${change.stage}`,
+      giveBack: sql`stage = k.before ->> 'stage'`,
+      words: sql`r.stage`,
+      entry: { kind: 'stage-changed', field: 'stage', label: 'Stage' },
+    }
+    case 'add-tag': return {
+      ...TAGS,
+      differs: sql`(not ${tagged(change.tag)} and cardinality(r.tags) < ${sql.raw(String(MOST_TAGS))})`,
+      set: sql`tags = r.tags || array[${change.tag}]::text[]`,
+      still: tagged(change.tag),
+      giveBack: sql`tags = array_remove(r.tags, ${change.tag})`,
+    }
+    case 'remove-tag': return {
+      ...TAGS,
+      differs: tagged(change.tag),
+      set: sql`tags = array_remove(r.tags, ${change.tag})`,
+      still: sql`not ${tagged(change.tag)}`,
+      giveBack: sql`tags = r.tags || array[${change.tag}]::text[]`,
+    }
+  }
+}
+
+export const differs = (change: BulkChange): SQL => effectOf(change).differs

@@ -1,0 +1,124 @@
+import { and, eq, inArray, sql, type SQL } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
+import type { BulkChange, BulkPreview, BulkProgress, BulkState } from '~~/shared/bulk'
+import { MODULE_FACTS } from '~~/shared/modules'
+import type { BulkForm, BulkPreviewForm, Selection } from '~~/shared/schemas/list'
+import { tx } from '../db/door'
+import { uuidArray } from '../db/instants'
+import { withOwnPlans } from '../db/own-plan'
+import { bulkChange, colleague, job } from '../db/schema'
+import { badInput, conflict, notFound } from '../http/problem'
+import type { SignedIn } from '../identity/sign-in'
+import { visible } from '../identity/visible'
+import { BULK_CHANGE } from '../jobs/kinds'
+import { wakeOutbox } from '../jobs/wake'
+import { differs } from './bulk-effects'
+import { chosenBy, type Chosen } from './list'
+
+const mayEdit = (asker: SignedIn) => visible(asker, 'record.edit', { owner: sql`r.owner_id`, team: sql`r.team_id` })
+
+/** What a change would do, counted before it is done. */
+export async function previewBulk(asker: SignedIn, form: BulkPreviewForm, now: Date): Promise<BulkPreview> {
+  const change = await soundChange(form)
+  const { from, where } = await selected(asker, form.selection, now)
+  return withOwnPlans(async (database) => {
+    const { rows: [counts] } = await database.execute<{ chosen: number, changes: number, allowed: number }>(sql`
+      select count(*)::int as chosen, count(*) filter (where ${mayEdit(asker)})::int as allowed,
+        count(*) filter (where ${mayEdit(asker)} and ${differs(change)})::int as changes
+      from ${from} where ${where}`)
+    const { chosen, changes, allowed } = counts!
+    return { chosen, changes, alreadySo: allowed - changes, notAllowed: chosen - allowed }
+  })
+}
+
+/**
+ * Begins to change many records. Which ones is settled now; they change piece by piece, so that nobody
+ * waits for it. Sending the same again begins nothing more.
+ */
+export async function startBulk(asker: SignedIn, form: BulkForm, now: Date): Promise<BulkProgress> {
+  const change = await soundChange(form)
+  const { from, where, order } = await selected(asker, form.selection, now)
+  return withOwnPlans(async (database) => {
+    const { rows } = await database.execute<{ id: string }>(sql`
+      insert into ${bulkChange} (id, module, colleague_id, change, record_ids, state, made_at)
+      select ${form.id}::uuid, ${form.selection.list.module}, ${asker.id}::uuid, ${JSON.stringify(change)}::jsonb,
+        array(select r.id from ${from} where ${where} and ${mayEdit(asker)} and ${differs(change)} order by ${order}), 'running', ${now.toISOString()}::timestamptz
+      on conflict do nothing returning id`)
+    if (rows.length > 0) await goOn(form.id, now)
+    return progressOf(asker, form.id)
+  })
+}
+
+/** Goes no further; what has changed stays changed until it is taken back. */
+export async function stopBulk(asker: SignedIn, id: string, now: Date): Promise<BulkProgress> {
+  return turn(asker, id, ['running'], { state: 'stopped', endedAt: now })
+}
+
+/** Gives every record back what it had, unless somebody has changed it again since. */
+export async function takeBackBulk(asker: SignedIn, id: string, now: Date): Promise<BulkProgress> {
+  return tx(async () => {
+    const progress = await turn(asker, id, ['done', 'stopped'], { state: 'taking-back', done: 0, changed: 0, endedAt: null })
+    await goOn(id, now)
+    return progress
+  })
+}
+
+async function turn(asker: SignedIn, id: string, from: BulkState[], values: Partial<typeof bulkChange.$inferInsert>): Promise<BulkProgress> {
+  return tx(async (database) => {
+    const [turned] = await database.update(bulkChange).set(values)
+      .where(and(eq(bulkChange.id, id), eq(bulkChange.colleagueId, asker.id), inArray(bulkChange.state, from)))
+      .returning({ id: bulkChange.id })
+    const progress = await progressOf(asker, id)
+    if (!turned) throw conflict('too-late', 'Too late', `This change is ${progress.words} already.`)
+    return progress
+  })
+}
+
+async function goOn(id: string, now: Date): Promise<void> {
+  await tx(database => database.insert(job).values({ id: uuid(), kind: BULK_CHANGE, key: `${BULK_CHANGE} ${id} ${now.getTime()}`, payload: { bulkId: id }, lane: `${BULK_CHANGE} ${id}`, orderAt: now, dueAt: now }))
+  wakeOutbox(now)
+}
+
+/** My changes of the last day, newest first: those under way, and those that can be taken back. */
+export async function recentBulks(asker: SignedIn, now: Date): Promise<BulkProgress[]> {
+  const { rows } = await tx(database => database.execute<ProgressRow>(sql`${PROGRESS} where colleague_id = ${asker.id}::uuid and made_at > ${new Date(now.getTime() - 86_400_000).toISOString()}::timestamptz order by made_at desc limit 5`))
+  return rows.map(progress)
+}
+
+async function progressOf(asker: SignedIn, id: string): Promise<BulkProgress> {
+  const { rows: [found] } = await tx(database => database.execute<ProgressRow>(sql`${PROGRESS} where id = ${id}::uuid and colleague_id = ${asker.id}::uuid`))
+  if (!found) throw notFound('change')
+  return progress(found)
+}
+
+/** Taking back has as far to go as the change had come. */
+const PROGRESS = sql`
+  select id, state, done, changed, case when state in ('taking-back', 'taken-back')
+    then (select count(*)::int from bulk_change_before b where b.bulk_id = id) else coalesce(cardinality(record_ids), 0) end as total
+  from ${bulkChange}`
+
+type ProgressRow = Record<string, unknown> & Omit<BulkProgress, 'words'>
+
+const STATE_WORDS: Record<BulkState, string> = { 'running': 'under way', 'done': 'done', 'stopped': 'stopped', 'taking-back': 'being taken back', 'taken-back': 'taken back' }
+const progress = ({ id, state, total, done, changed }: ProgressRow): BulkProgress => ({ id, state, total, done, changed, words: STATE_WORDS[state] })
+
+async function selected(asker: SignedIn, { list, ids }: Selection, now: Date): Promise<Chosen> {
+  const chosen = await chosenBy(asker, list, now)
+  const only: SQL = ids ? sql`r.id = any(${uuidArray(ids)})` : sql`true`
+  return { ...chosen, where: sql`${chosen.where} and ${only}` }
+}
+
+/** @throws Problem 422 for an owner or a stage that does not exist */
+async function soundChange({ change: { kind, ownerId, stage, tag }, selection: { list: { module } } }: BulkPreviewForm): Promise<BulkChange> {
+  if (kind === 'owner') {
+    const [found] = await tx(database => database.select({ id: colleague.id }).from(colleague).where(eq(colleague.id, ownerId!)))
+    if (!found) throw badInput({ 'change.ownerId': 'There is no such colleague. Choose one from the list.' })
+    return { kind, ownerId: ownerId! }
+  }
+  if (kind === 'stage') {
+    const { stages, many } = MODULE_FACTS[module]
+    if (!stages.includes(stage!)) throw badInput({ 'change.stage': `${many} have no stage “${stage}”.` })
+    return { kind, stage: stage! }
+  }
+  return { kind, tag: tag! }
+}

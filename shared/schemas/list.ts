@@ -1,0 +1,40 @@
+import { array, boolean, object, string, type InferType } from 'yup'
+import { BULK_KINDS } from '../bulk'
+import { MODULES } from '../modules'
+import { line, uuid } from './common'
+import { recordQuery } from './record'
+
+export const ofModule = object({ module: string().oneOf(MODULES).required() })
+
+export const viewForm = object({
+  /** Made by the browser: saving under the same id changes the view. */
+  id: uuid().required(),
+  module: string().oneOf(MODULES).required(),
+  name: line(60).required('Give the view a name.'),
+  columns: array(line(80).required()).min(1, 'Show at least one column.').max(24, 'A list shows 24 columns at most.').required(),
+  where: string().max(8_000).default(''),
+  sort: line(80).required(),
+  direction: string().oneOf(['up', 'down'] as const).required(),
+  /** With my team; else it is for me alone. */
+  shared: boolean().default(false),
+})
+export type ViewForm = InferType<typeof viewForm>
+
+/** Which records: those with these ids, or all that the list holds. */
+const selection = object({
+  list: recordQuery.omit(['page']).required(),
+  ids: array(uuid().required()).min(1, 'Choose at least one record.').max(1_000, 'Choose 1,000 one by one at most, or all of the list.').nullable().default(null),
+})
+export type Selection = InferType<typeof selection>
+
+const change = object({
+  kind: string().oneOf(BULK_KINDS).required(),
+  ownerId: uuid().when('kind', { is: 'owner', then: one => one.required('Choose who gets them.') }),
+  stage: line(40).when('kind', { is: 'stage', then: one => one.required('Choose a stage.') }),
+  tag: line(40).when('kind', { is: (kind: string) => kind.endsWith('tag'), then: one => one.required('Type the tag.') }),
+})
+
+export const bulkPreviewForm = object({ selection: selection.required(), change: change.required() })
+export const bulkForm = bulkPreviewForm.shape({ id: uuid().required() })
+export type BulkPreviewForm = InferType<typeof bulkPreviewForm>
+export type BulkForm = InferType<typeof bulkForm>
