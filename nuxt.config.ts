@@ -32,7 +32,7 @@ export default defineNuxtConfig({
   eslint: { config: { stylistic: true } },
   primevue: {
     importTheme: { from: '~~/app/theme/preset.ts' },
-    components: { include: ['Button', 'InputText', 'Textarea', 'Select', 'Dialog', 'Menu', 'AutoComplete'] },
+    components: { include: ['Button', 'InputText', 'Textarea', 'Select', 'Dialog', 'Menu', 'AutoComplete', 'Popover'] },
     directives: { include: [] },
   },
   security: {

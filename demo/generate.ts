@@ -57,6 +57,12 @@ export function generate(staff: Staff, now: Date, seed = 20): Rows {
   return rows
 }
 
+const TAGS = {
+  lead: ['spring fair', 'hilly rounds', 'asked twice'],
+  client: ['big fleet', 'early rounds', 'pays by the year'],
+  candidate: ['own bike', 'weekends', 'winter rider'],
+} as const
+
 interface NewPerson {
   module: PersonModule
   first: string
@@ -79,6 +85,7 @@ function addPerson(rows: Rows, random: Random, numbers: NumberStock, { module, f
     teamId: module === 'candidate' ? staff.teams.recruiting : staff.teams.sales,
     companyId: company?.id ?? null,
     stage: random.pick(MODULE_FACTS[module].stages),
+    tags: [...(company ? [company.sector] : []), ...(random.chance(0.25) ? [random.pick(TAGS[module])] : [])],
     mail: random.chance(0.8) ? `${first}.${last}@${(company?.name ?? 'post').toLowerCase().replace(/[^a-z]+/g, '')}.example`.toLowerCase() : null,
     ...address(place),
     fields: fieldsFor(module, random, now),

@@ -11,6 +11,7 @@ import { CUSTOM_FIELDS } from './fields'
 import { generate, type Staff } from './generate'
 import type { Rows } from './rows'
 import { TEMPLATES } from './templates'
+import { viewRows } from './views'
 
 /** Rows in one statement; more would keep everybody else waiting. */
 const CHUNK = 400
@@ -38,6 +39,7 @@ export async function fillDemo(now: Date, practiceFolder?: string): Promise<void
   const rows = generate(staff, now)
   addCast(rows, staff, now)
   await tx(database => write(database, rows))
+  await tx(database => database.insert(schema.view).values(viewRows(staff, now)))
   if (practiceFolder) writeOwners(practiceFolder, rows)
 }
 

@@ -14,8 +14,8 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
   switch (entry.kind) {
     case 'note': return { who, what: 'noted', more: [] }
     case 'record-made': return { who, what: 'made this record', more: [] }
-    case 'stage-changed': return { who, what: `moved the stage from ${data.from ?? 'none'} to ${data.to ?? 'none'}`, more: [] }
-    case 'fields-changed': return { who, ...sayChanges(data.changes as Change[] | undefined ?? []) }
+    case 'stage-changed': return { who, what: `moved the stage from ${data.from ?? 'none'} to ${data.to ?? 'none'}${together(data)}`, more: [] }
+    case 'fields-changed': return { who, ...sayChanges(data.changes as Change[] | undefined ?? [], together(data)) }
     case 'consent-changed': return {
       who: entry.colleague ? who : person,
       what: `${data.kind === 'refused' ? 'opted out of texts' : 'agreed to texts'} ${CONSENT_HOW[String(data.how)] ?? ''}`.trim(),
@@ -27,8 +27,11 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
   }
 }
 
-const sayChanges = (changes: Change[]) => ({
-  what: `changed ${changes.map(change => change.label.toLowerCase()).join(', ')}`,
+/** How a change of many at once came to be. */
+const together = ({ bulkId, takenBack }: Record<string, unknown>) => takenBack ? ', taking back a change of many' : bulkId ? ', together with others' : ''
+
+const sayChanges = (changes: Change[], how: string) => ({
+  what: `changed ${changes.map(change => change.label.toLowerCase()).join(', ')}${how}`,
   more: changes.map(change => `${change.label}: ${change.from ?? 'empty'} → ${change.to ?? 'empty'}`),
 })
 

@@ -1,17 +1,17 @@
 <script setup lang="ts">
 import { MODULE_FACTS } from '~~/shared/modules'
 import type { RecordDetail } from '~~/shared/record'
-import { calendarDay } from '~/words/time'
+import { ownField } from '~/words/cells'
 
 const { record } = defineProps<{ record: RecordDetail }>()
 
-const say = (value: unknown, kind: string) => kind === 'date' && typeof value === 'string' ? calendarDay(value) : kind === 'money' ? `$ ${Number(value).toLocaleString('en-US')}` : String(value)
 const facts = computed(() => [
   { label: 'Owner', value: record.owner.name },
   ...record.customFields.flatMap((field) => {
-    const value = record.fields[field.path.slice('person.'.length)]
-    return value === undefined || value === null || value === '' ? [] : [{ label: field.label, value: say(value, field.kind) }]
+    const value = ownField(record.fields[field.path.slice('person.'.length)], { shows: field.kind })
+    return value === null ? [] : [{ label: field.label, value }]
   }),
+  ...(record.tags.length > 0 ? [{ label: 'Tags', value: record.tags.join(', ') }] : []),
   ...(record.mail ? [{ label: 'Mail', value: record.mail }] : []),
   ...(record.city ? [{ label: 'Place', value: [record.street, record.city, record.region, record.postcode, record.country].filter(Boolean).join(', ') }] : []),
 ])

@@ -7,7 +7,7 @@ import { clock, shortDay } from '~/words/time'
 import { KIND_WORDS, UNUSABLE_WORDS } from '~/words/phone'
 
 /** A record's numbers: what each is, what time it is there, and whether texts are welcome. */
-const { record } = defineProps<{ record: RecordDetail }>()
+const { record, onlyToRead = false } = defineProps<{ record: RecordDetail, onlyToRead?: boolean }>()
 const emit = defineEmits<{ consent: [phone: RecordPhone, agrees: boolean] }>()
 const now = useNow()
 const me = useMe()
@@ -64,7 +64,7 @@ const takesTexts = (phone: RecordPhone) => phone.e164 !== null && phone.kind !==
         </template>
       </p>
       <p
-        v-if="record.mayEdit && takesTexts(phone)"
+        v-if="!onlyToRead && record.mayEdit && takesTexts(phone)"
         class="small acts"
       >
         <button

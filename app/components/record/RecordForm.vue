@@ -17,7 +17,7 @@ const { defineField, errors, handleSubmit, isSubmitting, setErrors, values } = u
   validationSchema: toTypedSchema(recordForm),
   initialValues: record
     ? { ...record, companyId: record.company?.id ?? null, phones: record.phones.map(({ id, label, typed }) => ({ id, label, typed })) }
-    : { phones: [{ id: null, label: 'mobile', typed: phone ?? '' }], fields: {}, country: null },
+    : { phones: [{ id: null, label: 'mobile', typed: phone ?? '' }], tags: [], fields: {}, country: null },
 })
 const quiet = { validateOnModelUpdate: false }
 const fieldOf = (name: keyof RecordForm) => defineField(name, quiet)[0] as Ref<string | null>
@@ -31,6 +31,11 @@ const ZONES = Intl.supportedValuesOf('timeZone')
 const stage = fieldOf('stage')
 const phones = defineField('phones', quiet)[0] as Ref<RecordForm['phones']>
 const fields = defineField('fields', quiet)[0] as Ref<Record<string, unknown>>
+
+const tags = defineField('tags', quiet)[0] as Ref<string[]>
+const tagWords = ref(record?.tags.join(', ') ?? '')
+watch(tagWords, words => tags.value = words.split(',').map(tag => tag.trim()).filter(Boolean))
+const tagError = computed(() => Object.entries(errors.value).find(([path]) => path.startsWith('tags'))?.[1])
 
 const customFields = ref<Field[]>(record?.customFields ?? [])
 onMounted(async () => {
@@ -207,6 +212,24 @@ const differences = computed(() => (problem.value?.details.differences ?? []) as
         class="field-error"
       >
         {{ errors[name] }}
+      </p>
+    </div>
+    <div class="field">
+      <label for="tags">Tags, with commas between</label>
+      <InputText
+        id="tags"
+        v-model="tagWords"
+        autocomplete="off"
+        placeholder="bakery, north side"
+        :invalid="!!tagError"
+        :aria-describedby="tagError ? 'tags-error' : undefined"
+      />
+      <p
+        v-if="tagError"
+        id="tags-error"
+        class="field-error"
+      >
+        {{ tagError }}
       </p>
     </div>
     <datalist id="zones">

@@ -48,19 +48,11 @@ useIntersectionObserver(end, async ([seen]) => {
         :key="i"
       />
     </div>
-    <div
+    <LoadProblem
       v-else-if="state === 'failed'"
-      class="notice failed"
-      role="alert"
-    >
-      {{ problem }} <button
-        type="button"
-        class="plain-button"
-        @click="load"
-      >
-        Load it again
-      </button>
-    </div>
+      :problem="problem"
+      @again="load"
+    />
     <template v-else>
       <p
         v-if="entries.length === 0"

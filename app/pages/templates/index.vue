@@ -67,19 +67,12 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: make }])
         type="search"
         placeholder="Find by name or words"
       >
-      <p
+      <LoadProblem
         v-if="problem"
-        class="notice failed"
-        role="alert"
-      >
-        {{ problem }} <button
-          type="button"
-          class="plain-button"
-          @click="load"
-        >
-          Load them again
-        </button>
-      </p>
+        :problem="problem"
+        again="Load them again"
+        @again="load"
+      />
       <p
         v-else-if="!templates"
         class="quiet pad"

@@ -25,7 +25,7 @@ CREATE TABLE "view" (
 	"owner_id" uuid NOT NULL,
 	"team_id" uuid,
 	"columns" text[] NOT NULL,
-	"conditions" jsonb NOT NULL,
+	"conditions" json NOT NULL,
 	"sort" text NOT NULL,
 	"direction" text NOT NULL,
 	"made_at" timestamp (3) with time zone NOT NULL

@@ -1,4 +1,4 @@
-import { integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core'
+import { integer, json, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core'
 import type { Conditions } from '~~/core/conditions/conditions'
 import type { Module } from '~~/shared/modules'
 import type { BulkChange, BulkState } from '~~/shared/bulk'
@@ -15,7 +15,8 @@ export const view = pgTable('view', {
   /** Whose it is besides; null for a view of one's own. */
   teamId: id('team_id').references(() => team.id),
   columns: text('columns').array().notNull(),
-  conditions: jsonb('conditions').$type<Conditions>().notNull(),
+  /** Not jsonb, which would give it back with its keys in another order, and so not the same as it was kept. */
+  conditions: json('conditions').$type<Conditions>().notNull(),
   sort: text('sort').notNull(),
   direction: text('direction').$type<'up' | 'down'>().notNull(),
   madeAt: instant('made_at').notNull(),

@@ -1,0 +1,241 @@
+<script setup lang="ts">
+import { useIntervalFn } from '@vueuse/core'
+import { v7 as uuid } from 'uuid'
+import type { BulkChange, BulkKind, BulkPreview, BulkProgress } from '~~/shared/bulk'
+import { MODULE_FACTS, type Module } from '~~/shared/modules'
+import type { List } from '~/composables/list'
+import type { ListSelection } from '~/composables/selection'
+import { api, ApiProblem } from '~/composables/api'
+import { many } from '~/words/count'
+
+/** What can be done with the rows that are chosen, and how far the last change has come. */
+const { module, list, selection } = defineProps<{ module: Module, list: List, selection: ListSelection }>()
+
+const WAYS: { kind: BulkKind, label: string }[] = [
+  { kind: 'owner', label: 'Give to a colleague' },
+  ...(MODULE_FACTS[module].stages.length > 0 ? [{ kind: 'stage' as const, label: 'Move to a stage' }] : []),
+  { kind: 'add-tag', label: 'Add a tag' },
+  { kind: 'remove-tag', label: 'Take a tag away' },
+]
+const kind = ref<BulkKind | null>(null)
+const value = ref<string | null>(null)
+const preview = shallowRef<BulkPreview | null>(null)
+const error = ref('')
+const progress = shallowRef<BulkProgress | null>(null)
+
+const one = MODULE_FACTS[module].one.toLowerCase()
+const several = MODULE_FACTS[module].many.toLowerCase()
+const choices = computed(() => list.columns.value.find(column => column.key === (kind.value === 'owner' ? 'owner' : kind.value === 'stage' ? 'stage' : 'tags'))?.choices ?? [])
+const total = computed(() => list.list.value?.total ?? 0)
+
+const change = computed<BulkChange | null>(() => {
+  if (!kind.value || !value.value?.trim()) return null
+  switch (kind.value) {
+    case 'owner': return { kind: 'owner', ownerId: value.value }
+    case 'stage': return { kind: 'stage', stage: value.value }
+    default: return { kind: kind.value, tag: value.value.trim() }
+  }
+})
+
+function begin(way: BulkKind): void {
+  kind.value = way
+  value.value = null
+  preview.value = null
+  error.value = ''
+}
+
+async function trying<T>(work: () => Promise<T>): Promise<T | null> {
+  try {
+    error.value = ''
+    return await work()
+  }
+  catch (problem) {
+    if (!(problem instanceof ApiProblem)) throw problem
+    error.value = Object.values(problem.fields)[0] ?? problem.message
+    return null
+  }
+}
+
+let asked = 0
+watch(change, async () => {
+  preview.value = null
+  const turn = ++asked
+  if (!change.value) return
+  const counted = await trying(() => api<BulkPreview>('/api/bulk-changes/preview', { method: 'POST', body: { selection: selection.selection.value, change: change.value } }))
+  if (turn === asked) preview.value = counted
+})
+
+async function go(): Promise<void> {
+  const begun = await trying(() => api<BulkProgress>('/api/bulk-changes', { method: 'POST', body: { id: uuid(), selection: selection.selection.value, change: change.value } }))
+  if (!begun) return
+  kind.value = null
+  selection.clear()
+  progress.value = begun
+}
+
+async function turn(way: 'stop' | 'take-back'): Promise<void> {
+  const next = await trying(() => api<BulkProgress>(`/api/bulk-changes/${progress.value!.id}/${way}`, { method: 'POST', body: {} }))
+  if (next) progress.value = next
+}
+
+const underWay = computed(() => progress.value?.state === 'running' || progress.value?.state === 'taking-back')
+useIntervalFn(async () => {
+  if (!underWay.value) return
+  const all = await api<BulkProgress[]>('/api/bulk-changes').catch(() => [])
+  progress.value = all.find(({ id }) => id === progress.value?.id) ?? progress.value
+  if (!underWay.value) await Promise.all([list.load(), list.loadColumns()])
+}, 400)
+// a change that was under way when the page was left is found again
+onMounted(async () => progress.value = (await api<BulkProgress[]>('/api/bulk-changes').catch(() => [])).find(({ state }) => state === 'running' || state === 'taking-back') ?? null)
+</script>
+
+<template>
+  <section
+    v-if="selection.count.value > 0 || progress"
+    class="line"
+    aria-label="Changing many"
+  >
+    <template v-if="selection.count.value > 0">
+      <p>
+        <strong class="figures">{{ many(selection.count.value, one, several) }} chosen</strong>
+        <button
+          v-if="!selection.everything.value && selection.wholePage.value && total > selection.count.value"
+          type="button"
+          class="plain-button next"
+          @click="selection.chooseEverything"
+        >
+          Choose all {{ total.toLocaleString('en-US') }}
+        </button>
+        <button
+          type="button"
+          class="plain-button calm next"
+          @click="selection.clear"
+        >
+          Choose none
+        </button>
+      </p>
+      <p class="ways">
+        <button
+          v-for="way in WAYS"
+          :key="way.kind"
+          type="button"
+          class="plain-button"
+          :aria-expanded="kind === way.kind"
+          @click="begin(way.kind)"
+        >
+          {{ way.label }}
+        </button>
+      </p>
+      <form
+        v-if="kind"
+        class="form"
+        @submit.prevent="go"
+      >
+        <label
+          id="bulk-label"
+          for="bulk-value"
+          class="heard-only"
+        >{{ WAYS.find(way => way.kind === kind)?.label }}</label>
+        <InputText
+          v-if="kind === 'add-tag'"
+          id="bulk-value"
+          v-model="value"
+          placeholder="bakery"
+          list="bulk-tags"
+          autocomplete="off"
+          autofocus
+        />
+        <datalist id="bulk-tags">
+          <option
+            v-for="choice in choices"
+            :key="choice.value"
+            :value="choice.value"
+          />
+        </datalist>
+        <Select
+          v-if="kind !== 'add-tag'"
+          v-model="value"
+          input-id="bulk-value"
+          :options="choices"
+          option-value="value"
+          option-label="label"
+          aria-labelledby="bulk-label"
+          placeholder="Choose"
+          autofocus
+        />
+        <Button
+          type="submit"
+          :label="preview ? `Change ${many(preview.changes, one, several)}` : 'Change them'"
+          :disabled="!preview || preview.changes === 0"
+        />
+        <span
+          class="quiet"
+          role="status"
+        >
+          {{ preview && preview.alreadySo > 0 ? `${preview.alreadySo.toLocaleString('en-US')} ${preview.alreadySo === 1 ? 'is' : 'are'} so already. ` : '' }}{{ preview && preview.notAllowed > 0 ? `${preview.notAllowed.toLocaleString('en-US')} you may not change.` : '' }}
+        </span>
+        <button
+          type="button"
+          class="plain-button calm"
+          @click="kind = null"
+        >
+          Leave it
+        </button>
+      </form>
+    </template>
+    <p
+      v-else-if="progress"
+      role="status"
+    >
+      <template v-if="underWay">
+        <strong class="figures">{{ progress.done.toLocaleString('en-US') }} of {{ progress.total.toLocaleString('en-US') }}</strong> {{ progress.state === 'running' ? 'changed' : 'taken back' }}
+        <progress
+          :value="progress.done"
+          :max="progress.total"
+          aria-label="How far it has come"
+        />
+        <button
+          v-if="progress.state === 'running'"
+          type="button"
+          class="plain-button"
+          @click="turn('stop')"
+        >
+          Stop here
+        </button>
+      </template>
+      <template v-else>
+        {{ progress.state === 'taken-back' ? `${many(progress.changed, one, several)} as before.` : `${many(progress.changed, one, several)} changed${progress.state === 'stopped' ? ', then stopped' : ''}.` }}
+        <button
+          v-if="progress.state !== 'taken-back' && progress.changed > 0"
+          type="button"
+          class="plain-button next"
+          @click="turn('take-back')"
+        >
+          Take it back
+        </button>
+        <button
+          type="button"
+          class="plain-button calm next"
+          @click="progress = null"
+        >
+          Good
+        </button>
+      </template>
+    </p>
+    <p
+      v-if="error"
+      class="field-error"
+      role="alert"
+    >
+      {{ error }}
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.line { display: flex; align-items: center; flex-wrap: wrap; gap: 0.5rem 1.5rem; background: var(--mulberry-ground); border-left: 3px solid var(--mulberry); padding: 0.45rem 0.75rem; margin-bottom: 0.6rem; }
+.ways { display: flex; gap: 1.2rem; }
+.form { display: flex; align-items: center; gap: 0.75rem; flex-wrap: wrap; flex-basis: 100%; }
+.next { margin-left: 0.9rem; }
+progress { accent-color: var(--mulberry); vertical-align: middle; margin: 0 0.6rem; }
+</style>

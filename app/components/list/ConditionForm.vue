@@ -1,0 +1,153 @@
+<script setup lang="ts">
+import { shapeOf, TESTS, type Condition, type Test } from '~~/core/conditions/conditions'
+import type { ListColumn } from '~~/shared/list'
+import { TEST_WORDS } from '~/words/conditions'
+
+/** One condition: which field, how it is asked, and what it is compared with. */
+const { condition, columns } = defineProps<{ condition: Condition | null, columns: ListColumn[] }>()
+const emit = defineEmits<{ done: [condition: Condition | null] }>()
+
+const field = ref(condition?.field ?? '')
+const test = ref<Test | null>(condition?.test ?? null)
+const value = ref<string>(Array.isArray(condition?.value) || condition?.value === undefined ? '' : String(condition.value))
+const chosen = ref<string[]>(Array.isArray(condition?.value) ? condition.value : [])
+const error = ref('')
+
+const column = computed(() => columns.find(one => one.key === field.value) ?? null)
+const tests = computed(() => column.value ? TESTS[column.value.kind].map(one => ({ value: one, label: TEST_WORDS[one] })) : [])
+const shape = computed(() => column.value && test.value ? shapeOf(test.value, column.value.kind) : 'nothing')
+watch(field, () => {
+  test.value = tests.value[0]?.value ?? null
+  value.value = ''
+  chosen.value = []
+})
+
+const MISSING = { words: 'Type what to look for.', number: 'Type a number.', day: 'Choose a day.', days: 'Type how many days.', choices: 'Choose at least one.' }
+
+function done(): void {
+  if (!column.value || !test.value) return
+  const kind = shape.value
+  const empty = kind === 'choices' ? chosen.value.length === 0 : kind !== 'nothing' && value.value.trim() === ''
+  error.value = empty && kind !== 'nothing' ? MISSING[kind] : ''
+  if (error.value) return
+  const compared = kind === 'nothing' ? {} : { value: kind === 'choices' ? chosen.value : kind === 'number' || kind === 'days' ? Number(value.value) : value.value.trim() }
+  emit('done', { field: field.value, test: test.value, ...compared })
+}
+</script>
+
+<template>
+  <form
+    class="form"
+    @submit.prevent="done"
+  >
+    <div class="field">
+      <label
+        id="condition-field"
+        for="condition-field-input"
+      >Field</label>
+      <Select
+        v-model="field"
+        input-id="condition-field-input"
+        :options="columns"
+        option-value="key"
+        option-label="label"
+        filter
+        aria-labelledby="condition-field"
+        placeholder="Choose a field"
+        autofocus
+      />
+    </div>
+    <div
+      v-if="column"
+      class="field"
+    >
+      <label
+        id="condition-test"
+        for="condition-test-input"
+      >How</label>
+      <Select
+        v-model="test"
+        input-id="condition-test-input"
+        :options="tests"
+        option-value="value"
+        option-label="label"
+        aria-labelledby="condition-test"
+      />
+    </div>
+    <fieldset
+      v-if="shape === 'choices'"
+      class="choices"
+    >
+      <legend class="heard-only">
+        {{ column?.label }}
+      </legend>
+      <label
+        v-for="choice in column?.choices"
+        :key="choice.value"
+        class="choice"
+      >
+        <input
+          v-model="chosen"
+          type="checkbox"
+          :value="choice.value"
+        >
+        {{ choice.label }}
+      </label>
+      <p
+        v-if="!column?.choices?.length"
+        class="quiet"
+      >
+        There is none yet.
+      </p>
+    </fieldset>
+    <div
+      v-else-if="shape !== 'nothing'"
+      class="field"
+    >
+      <label for="condition-value">{{ shape === 'days' ? 'Days' : shape === 'day' ? 'Day' : shape === 'number' ? 'Number' : 'Words' }}</label>
+      <InputText
+        id="condition-value"
+        v-model="value"
+        :type="shape === 'day' ? 'date' : shape === 'words' ? 'text' : 'number'"
+        :min="shape === 'days' ? 0 : undefined"
+        :step="shape === 'number' ? 'any' : 1"
+        :invalid="!!error"
+        :aria-describedby="error ? 'condition-error' : undefined"
+        autocomplete="off"
+      />
+    </div>
+    <p
+      v-if="error"
+      id="condition-error"
+      class="field-error"
+      role="alert"
+    >
+      {{ error }}
+    </p>
+    <p
+      v-if="column"
+      class="ways"
+    >
+      <Button
+        type="submit"
+        label="Ask for this"
+      />
+      <button
+        v-if="condition"
+        type="button"
+        class="plain-button calm"
+        @click="emit('done', null)"
+      >
+        Take it away
+      </button>
+    </p>
+  </form>
+</template>
+
+<style scoped>
+.form { display: grid; gap: 0.7rem; width: 18rem; }
+.choices { border: 0; margin: 0; padding: 0; display: grid; gap: 0.3rem; max-height: 14rem; overflow-y: auto; }
+.choice { display: flex; gap: 0.5rem; align-items: baseline; }
+.choice input { accent-color: var(--mulberry); }
+.ways { display: flex; gap: 1rem; align-items: center; }
+</style>

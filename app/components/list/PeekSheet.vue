@@ -1,0 +1,109 @@
+<script setup lang="ts">
+import { MODULE_FACTS } from '~~/shared/modules'
+import type { RecordDetail } from '~~/shared/record'
+import type { TimelineEntry, TimelinePage } from '~~/shared/timeline'
+import { api, ApiProblem } from '~/composables/api'
+import { useNow } from '~/composables/now'
+import { sayEntry } from '~/words/entries'
+import { ago } from '~/words/time'
+
+/** Who somebody is and what was last said, without leaving the list. */
+const { recordId } = defineProps<{ recordId: string }>()
+const emit = defineEmits<{ close: [] }>()
+
+const ENTRIES = 6
+const now = useNow()
+const record = shallowRef<RecordDetail | null>(null)
+const entries = shallowRef<TimelineEntry[]>([])
+const problem = ref('')
+
+async function load(): Promise<void> {
+  const wanted = recordId
+  try {
+    const [detail, page] = await Promise.all([api<RecordDetail>(`/api/records/${wanted}`), api<TimelinePage>(`/api/records/${wanted}/timeline`)])
+    // the eye has gone on to the next row
+    if (wanted !== recordId) return
+    record.value = detail
+    entries.value = page.entries.slice(0, ENTRIES)
+    problem.value = ''
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error.message
+  }
+}
+watch(() => recordId, load, { immediate: true })
+
+const person = computed(() => record.value?.firstName ?? record.value?.name ?? '')
+const about = computed(() => record.value && [record.value.title ?? MODULE_FACTS[record.value.module].one, record.value.company?.name, record.value.city].filter(Boolean).join(', '))
+</script>
+
+<template>
+  <aside
+    class="peek"
+    :aria-label="record ? `Peek at ${record.name}` : 'Peek'"
+  >
+    <LoadProblem
+      v-if="problem"
+      :problem="problem"
+      @again="load"
+    />
+    <template v-else-if="record">
+      <header class="head">
+        <h2>{{ record.name }}</h2>
+        <button
+          type="button"
+          class="plain-button calm"
+          @click="emit('close')"
+        >
+          Close <kbd>P</kbd>
+        </button>
+      </header>
+      <p class="quiet small">
+        {{ about }}{{ record.stage ? `. ${record.stage}.` : '.' }}
+      </p>
+      <NuxtLink
+        class="go"
+        :to="`/record/${record.id}`"
+      >
+        Open the record, to text or note
+      </NuxtLink>
+      <NumberList
+        :record="record"
+        only-to-read
+      />
+      <ol class="said">
+        <li
+          v-for="entry in entries"
+          :key="entry.id"
+          :class="entry.kind"
+        >
+          <span class="quiet small figures">{{ ago(entry.at, now) }}</span>
+          <p>
+            <strong>{{ sayEntry(entry, person).who }}</strong> {{ entry.kind === 'text-in' || entry.kind === 'text-out' ? entry.words : sayEntry(entry, person).what }}
+          </p>
+          <p v-if="entry.kind === 'note'">
+            {{ entry.words }}
+          </p>
+        </li>
+      </ol>
+      <p
+        v-if="entries.length === 0"
+        class="quiet"
+      >
+        Nothing has been said yet.
+      </p>
+    </template>
+  </aside>
+</template>
+
+<style scoped>
+.peek { border-left: 1px solid var(--field-rule); padding-left: 1.25rem; display: grid; gap: 0.6rem; align-content: start; }
+.head { display: flex; justify-content: space-between; align-items: baseline; gap: 1rem; }
+.head h2 { font-size: var(--size-large); }
+.go { font-weight: 700; }
+.said { border-top: 1px solid var(--field-rule); }
+.said li { padding: 0.4rem 0 0.4rem 0.6rem; border-bottom: 1px solid var(--rule); border-left: 3px solid transparent; overflow-wrap: anywhere; }
+.said .text-out { border-left-color: var(--mulberry); }
+.said .text-in { border-left-color: var(--pine); background: var(--pine-ground); }
+</style>

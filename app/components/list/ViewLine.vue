@@ -1,0 +1,170 @@
+<script setup lang="ts">
+import { v7 as uuid } from 'uuid'
+import { FIRST_COLUMNS } from '~~/shared/columns'
+import type { View } from '~~/shared/list'
+import { MODULE_FACTS, type Module } from '~~/shared/modules'
+import { NO_CONDITIONS } from '~~/core/conditions/conditions'
+import type { List } from '~/composables/list'
+import { api, ApiProblem } from '~/composables/api'
+
+/** Lists that were kept, mine and my team's, and the way to keep this one. */
+const { module, list } = defineProps<{ module: Module, list: List }>()
+
+const views = shallowRef<View[]>([])
+const chosenId = ref<string | null>(null)
+const naming = ref(false)
+const name = ref('')
+const shared = ref(false)
+const error = ref('')
+onMounted(async () => views.value = await api<View[]>('/api/views', { query: { module } }).catch(() => []))
+
+const chosen = computed(() => views.value.find(view => view.id === chosenId.value) ?? null)
+const ALL = { columns: FIRST_COLUMNS, conditions: NO_CONDITIONS, sort: 'last-contact', direction: 'down' as const }
+const asShown = computed(() => JSON.stringify([list.shown.value, list.conditions.value, list.sort.value, list.direction.value]))
+const saved = computed(() => {
+  const { columns, conditions, sort, direction } = chosen.value ?? ALL
+  return JSON.stringify([columns, conditions, sort, direction])
+})
+const altered = computed(() => asShown.value !== saved.value)
+
+function show(view: View | null): void {
+  chosenId.value = view?.id ?? null
+  list.show(view ?? ALL)
+}
+
+function askForName(): void {
+  name.value = ''
+  shared.value = false
+  error.value = ''
+  naming.value = true
+}
+
+async function save(view: Pick<View, 'id' | 'name' | 'shared'>): Promise<void> {
+  try {
+    views.value = await api<View[]>('/api/views', { method: 'PUT', body: { ...view, module, columns: list.shown.value, where: list.question.value.where, sort: list.sort.value, direction: list.direction.value } })
+    chosenId.value = view.id
+    naming.value = false
+  }
+  catch (problem) {
+    if (!(problem instanceof ApiProblem)) throw problem
+    error.value = Object.values(problem.fields)[0] ?? problem.message
+  }
+}
+
+async function remove({ id }: View): Promise<void> {
+  await api(`/api/views/${id}`, { method: 'DELETE' })
+  views.value = views.value.filter(view => view.id !== id)
+  show(null)
+}
+</script>
+
+<template>
+  <div class="line">
+    <nav
+      class="views"
+      aria-label="Kept lists"
+    >
+      <button
+        type="button"
+        class="view"
+        :aria-pressed="!chosen"
+        @click="show(null)"
+      >
+        All
+      </button>
+      <button
+        v-for="view in views"
+        :key="view.id"
+        type="button"
+        class="view"
+        :aria-pressed="view.id === chosenId"
+        :title="view.shared ? `Kept by ${view.owner}, for the team` : 'Kept by you, for you'"
+        @click="show(view)"
+      >
+        {{ view.name }}
+      </button>
+    </nav>
+    <span
+      v-if="altered"
+      class="ways"
+    >
+      <button
+        v-if="chosen?.mayEdit"
+        type="button"
+        class="plain-button"
+        @click="save(chosen)"
+      >
+        Keep in “{{ chosen.name }}”
+      </button>
+      <button
+        type="button"
+        class="plain-button"
+        @click="askForName"
+      >
+        Keep this list
+      </button>
+    </span>
+    <button
+      v-else-if="chosen?.mayEdit"
+      type="button"
+      class="plain-button calm"
+      @click="remove(chosen)"
+    >
+      Keep “{{ chosen.name }}” no longer
+    </button>
+    <Dialog
+      v-model:visible="naming"
+      modal
+      :header="`Keep this list of ${MODULE_FACTS[module].many.toLowerCase()}`"
+      :style="{ width: '24rem' }"
+    >
+      <form
+        class="form"
+        @submit.prevent="save({ id: uuid(), name, shared })"
+      >
+        <div class="field">
+          <label for="view-name">Name</label>
+          <InputText
+            id="view-name"
+            v-model="name"
+            placeholder="Gone quiet"
+            autocomplete="off"
+            autofocus
+            :invalid="!!error"
+            aria-describedby="view-error"
+          />
+          <p
+            v-if="error"
+            id="view-error"
+            class="field-error"
+          >
+            {{ error }}
+          </p>
+        </div>
+        <label class="share">
+          <input
+            v-model="shared"
+            type="checkbox"
+          >
+          My team sees it too
+        </label>
+        <Button
+          type="submit"
+          label="Keep it"
+        />
+      </form>
+    </Dialog>
+  </div>
+</template>
+
+<style scoped>
+.line { display: flex; align-items: baseline; gap: 0.3rem 1.2rem; flex-wrap: wrap; }
+.views { display: flex; gap: 0.2rem 0.9rem; flex-wrap: wrap; }
+.view { border: 0; background: none; padding: 0 0 0.1rem; cursor: pointer; color: var(--quiet); border-bottom: 2px solid transparent; }
+.view:hover { color: var(--ink); }
+.view[aria-pressed='true'] { color: var(--ink); font-weight: 700; border-color: var(--ink); }
+.ways { display: flex; gap: 1rem; }
+.form { display: grid; gap: 0.9rem; }
+.share { display: flex; gap: 0.5rem; align-items: baseline; }
+.share input { accent-color: var(--mulberry); }
+</style>

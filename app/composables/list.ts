@@ -1,0 +1,69 @@
+import { refDebounced } from '@vueuse/core'
+import { NO_CONDITIONS, type Conditions } from '~~/core/conditions/conditions'
+import { FIRST_COLUMNS } from '~~/shared/columns'
+import type { ListColumn, View } from '~~/shared/list'
+import type { Module } from '~~/shared/modules'
+import type { RecordPage } from '~~/shared/record'
+import { api, ApiProblem } from './api'
+
+/** A list on screen: what it asks for, and the page that came. */
+export function useList(module: Module) {
+  const words = ref('')
+  const typed = refDebounced(words, 150)
+  const conditions = shallowRef<Conditions>(NO_CONDITIONS)
+  const shown = shallowRef<string[]>(FIRST_COLUMNS)
+  const sort = ref('last-contact')
+  const direction = ref<'up' | 'down'>('down')
+  const page = ref(1)
+  const list = shallowRef<RecordPage | null>(null)
+  const columns = shallowRef<ListColumn[]>([])
+  const problem = ref('')
+  let asked = 0
+
+  /** The list as the server is asked for it, without the page. */
+  const question = computed(() => ({ module, sort: sort.value, direction: direction.value, words: typed.value, where: conditions.value.of.length > 0 ? JSON.stringify(conditions.value) : '' }))
+
+  async function load(): Promise<void> {
+    const turn = ++asked
+    try {
+      const answer = await api<RecordPage>('/api/records', { query: { ...question.value, page: page.value } })
+      // an answer that was overtaken by a newer question is thrown away
+      if (turn !== asked) return
+      list.value = answer
+      problem.value = ''
+    }
+    catch (error) {
+      if (!(error instanceof ApiProblem)) throw error
+      problem.value = error.message
+    }
+  }
+
+  async function loadColumns(): Promise<void> {
+    columns.value = await api<ListColumn[]>('/api/columns', { query: { module } }).catch(() => columns.value)
+  }
+  void loadColumns()
+
+  watch(question, () => page.value = 1)
+  watch([question, page], load, { immediate: true })
+
+  function sortBy(key: string): void {
+    if (sort.value === key) direction.value = direction.value === 'up' ? 'down' : 'up'
+    else {
+      sort.value = key
+      direction.value = key === 'last-contact' || key === 'made' ? 'down' : 'up'
+    }
+  }
+
+  function show(view: Pick<View, 'columns' | 'conditions' | 'sort' | 'direction'>): void {
+    shown.value = view.columns
+    conditions.value = view.conditions
+    sort.value = view.sort
+    direction.value = view.direction
+  }
+
+  const shownColumns = computed(() => shown.value.flatMap(key => columns.value.find(column => column.key === key) ?? []))
+  const pages = computed(() => list.value ? Math.max(1, Math.ceil(list.value.total / list.value.size)) : 1)
+  return { words, typed, conditions, shown, shownColumns, columns, sort, direction, page, pages, list, problem, question, load, loadColumns, sortBy, show }
+}
+
+export type List = ReturnType<typeof useList>

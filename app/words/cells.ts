@@ -1,0 +1,43 @@
+import { showPhone } from '~~/core/phone/show'
+import type { Column } from '~~/shared/columns'
+import type { RecordRow } from '~~/shared/record'
+import { ago, calendarDay } from './time'
+
+type Shown = (row: RecordRow, now: number) => string | null
+
+const BUILT_IN: Record<string, Shown> = {
+  'name': row => row.name,
+  'company': row => row.company?.name ?? null,
+  'stage': row => row.stage,
+  'city': row => row.city,
+  'phone': row => row.phone?.startsWith('+') ? showPhone(row.phone) : row.phone,
+  'owner': row => row.owner.name,
+  'last-contact': (row, now) => row.lastContactAt ? ago(row.lastContactAt, now) : null,
+  'tags': row => row.tags.join(', '),
+  'title': row => row.title,
+  'mail': row => row.mail,
+  'street': row => row.street,
+  'postcode': row => row.postcode,
+  'region': row => row.region,
+  'country': row => row.country,
+  'opted-out': row => row.optedOut ? 'opted out' : null,
+  'made': (row, now) => ago(row.madeAt, now),
+}
+
+/** What stands in a cell of a list. */
+export function cell(row: RecordRow, column: Column, now: number): string {
+  const shown = BUILT_IN[column.key]
+  return (shown ? shown(row, now) : ownField(row.fields[column.key.slice('own.'.length)], column)) ?? ''
+}
+
+/** A field that the firm has added, written as its kind is. */
+export function ownField(value: unknown, { shows }: Pick<Column, 'shows'>): string | null {
+  if (value === null || value === undefined || value === '') return null
+  switch (shows) {
+    case 'date': return calendarDay(String(value))
+    case 'money': return `$ ${Number(value).toLocaleString('en-US')}`
+    case 'number': return Number(value).toLocaleString('en-US')
+    case 'yes-no': return value === true || value === 'true' ? 'yes' : 'no'
+    default: return String(value)
+  }
+}

@@ -1,0 +1,28 @@
+import type { view } from '../server/db/schema'
+import type { Staff } from './generate'
+import { v7 as uuid } from 'uuid'
+
+type View = Omit<typeof view.$inferInsert, 'id' | 'ownerId' | 'teamId' | 'madeAt'> & { of: string, shared: boolean }
+
+/** Lists that the colleagues have kept. */
+const VIEWS: View[] = [
+  {
+    of: 'odile', shared: true, module: 'lead', name: 'Gone quiet', sort: 'last-contact', direction: 'up',
+    columns: ['name', 'company', 'stage', 'phone', 'owner', 'last-contact'],
+    conditions: { match: 'all', of: [{ field: 'stage', test: 'one-of', value: ['Talking', 'Trial', 'Offer'] }, { field: 'last-contact', test: 'not-for-days', value: 30 }, { field: 'opted-out', test: 'no' }] },
+  },
+  {
+    of: 'ada', shared: false, module: 'lead', name: 'Trials ahead', sort: 'own.trial_day', direction: 'up',
+    columns: ['name', 'company', 'city', 'own.trial_day', 'own.bikes', 'phone'],
+    conditions: { match: 'all', of: [{ field: 'own.trial_day', test: 'next-days', value: 21 }] },
+  },
+  {
+    of: 'odile', shared: true, module: 'client', name: 'Leases that end', sort: 'own.lease_end', direction: 'up',
+    columns: ['name', 'company', 'stage', 'own.lease_end', 'own.monthly', 'phone', 'owner'],
+    conditions: { match: 'all', of: [{ field: 'own.lease_end', test: 'next-days', value: 45 }] },
+  },
+]
+
+export function viewRows({ colleagues, teams }: Staff, now: Date): (typeof view.$inferInsert)[] {
+  return VIEWS.map(({ of, shared, ...view }) => ({ ...view, id: uuid(), ownerId: colleagues[of]!, teamId: shared ? teams.sales : null, madeAt: now }))
+}

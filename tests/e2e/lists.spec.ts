@@ -1,0 +1,114 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, type Page } from '@playwright/test'
+import { signIn, test } from './people'
+
+const rows = (page: Page) => page.locator('tbody a.open')
+
+async function ask(page: Page, field: string, how: string | null, value: (page: Page) => Promise<void>): Promise<void> {
+  await page.getByRole('button', { name: /^(Add a condition|and …)$/ }).click()
+  await page.getByRole('combobox', { name: 'Field' }).click()
+  await page.getByRole('option', { name: field, exact: true }).click()
+  if (how) {
+    await page.getByRole('combobox', { name: 'How' }).click()
+    await page.getByRole('option', { name: how, exact: true }).click()
+  }
+  await value(page)
+  await page.getByRole('button', { name: 'Ask for this' }).click()
+}
+
+test('conditions read as a sentence, are kept as a view, and the team sees it', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  await page.goto('/records/leads')
+  await expect(rows(page)).toHaveCount(50)
+  await ask(page, 'Stage', null, page => page.getByLabel('Offer', { exact: true }).check())
+  await expect(page.getByRole('button', { name: 'stage is Offer', exact: true })).toBeVisible()
+  await ask(page, 'Country', 'is', page => page.getByLabel('Words').fill('gb'))
+  await expect(page.getByRole('button', { name: 'country is “gb”', exact: true })).toBeVisible()
+  await expect.poll(async () => page.locator('tbody td:nth-child(4)').allTextContents().then(stages => [...new Set(stages.map(stage => stage.trim()))])).toEqual(['Offer'])
+
+  await page.getByRole('button', { name: 'Keep this list' }).click()
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.getByText('Give the view a name.')).toBeVisible()
+  const name = `Offers in Britain ${Date.now() % 10_000}`
+  await page.getByLabel('Name', { exact: true }).fill(name)
+  await page.getByLabel('My team sees it too').check()
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.getByRole('button', { name, exact: true })).toHaveAttribute('aria-pressed', 'true')
+
+  const mika = await signIn(browser, 'mika')
+  await mika.goto('/records/leads')
+  await mika.getByRole('button', { name }).click()
+  await expect(mika.getByRole('button', { name: 'stage is Offer', exact: true })).toBeVisible()
+  await page.getByRole('button', { name: `Keep “${name}” no longer` }).click()
+  await expect(page.getByRole('button', { name, exact: true })).toBeHidden()
+})
+
+test('a wrong condition says what is missing, at its place', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  await page.goto('/records/leads')
+  await ask(page, 'Last contact', null, async () => {})
+  await expect(page.getByText('Type how many days.')).toBeVisible()
+  await page.getByLabel('Days').fill('30')
+  await page.getByRole('button', { name: 'Ask for this' }).click()
+  await expect(page.getByRole('button', { name: 'last contact is longer ago than 30 days, or never was', exact: true })).toBeVisible()
+})
+
+test('columns are picked and ordered, and sorted by', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  await page.goto('/records/leads')
+  await page.getByRole('button', { name: 'Columns' }).click()
+  await page.getByLabel('Tags', { exact: true }).check()
+  await page.getByRole('button', { name: 'Tags further to the left' }).click()
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('columnheader').filter({ hasText: /Tags|Last contact/ })).toHaveText([/Tags/, /Last contact/])
+  await page.getByRole('columnheader', { name: 'Tags' }).getByRole('button').click()
+  await expect(page.getByRole('columnheader', { name: 'Tags' })).toHaveAttribute('aria-sort', 'ascending')
+})
+
+test('many are changed at once with a count before, and taken back', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  await page.goto('/records/leads')
+  await expect(rows(page)).toHaveCount(50)
+  const tag = `round ${Date.now() % 100_000}`
+  await page.getByLabel('Choose this page').check()
+  await page.getByRole('button', { name: /^Choose all/ }).click()
+  await page.getByRole('button', { name: 'Add a tag' }).click()
+  await page.getByLabel('Add a tag').fill(tag)
+  const change = page.getByRole('button', { name: /^Change \d+ leads$/ })
+  await change.click()
+  await expect(page.getByText(/\d+ leads changed\./)).toBeVisible()
+  await ask(page, 'Tags', null, page => page.getByLabel(tag, { exact: true }).check())
+  await expect(page.getByText(/^1[67]\d leads$/)).toBeVisible()
+  await page.getByRole('button', { name: 'Take it back' }).click()
+  await expect(page.getByText(/leads as before\./)).toBeVisible()
+  await expect(page.getByText('None of the leads is so.')).toBeVisible()
+})
+
+test('a record is peeked at and rows are chosen by keyboard alone', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  await page.goto('/records/leads')
+  await expect(rows(page)).toHaveCount(50)
+  await page.keyboard.press('f')
+  await page.keyboard.type('Iris Holm')
+  await expect(rows(page)).toHaveText(['Iris Holm'])
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('p')
+  const peek = page.getByRole('complementary', { name: 'Peek at Iris Holm' })
+  await expect(peek.getByText('+1 808 555 0142')).toBeVisible()
+  await page.keyboard.press('x')
+  await expect(page.getByText('1 lead chosen')).toBeVisible()
+  await page.keyboard.press('p')
+  await expect(peek).toBeHidden()
+})
+
+test('axe finds nothing on a list with conditions, a choice and a peek', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  await page.goto('/records/leads')
+  await page.getByRole('button', { name: 'Gone quiet' }).click()
+  await page.getByLabel('Choose this page').check()
+  await page.getByRole('button', { name: 'Move to a stage' }).click()
+  await rows(page).first().focus()
+  await page.keyboard.press('p')
+  await expect(page.getByRole('complementary', { name: /^Peek at/ })).toBeVisible()
+  expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id, nodes }) => ({ id, at: nodes.map(node => node.html) }))).toEqual([])
+})
