@@ -38,7 +38,7 @@ const BUILT_IN: BuiltIn[] = [
 /** Shown until somebody picks others. */
 export const FIRST_COLUMNS = ['name', 'company', 'stage', 'city', 'phone', 'owner', 'last-contact']
 
-const KINDS: Record<FieldKind, ConditionKind> = { 'text': 'words', 'number': 'number', 'money': 'number', 'date': 'day', 'time': 'words', 'choice': 'words', 'yes-no': 'yes-no', 'phone': 'words', 'link': 'words', 'mail': 'words' }
+const KINDS: Record<FieldKind, ConditionKind> = { 'text': 'words', 'number': 'number', 'money': 'number', 'date': 'day', 'time': 'words', 'choice': 'one', 'yes-no': 'yes-no', 'phone': 'words', 'link': 'words', 'mail': 'words' }
 
 /** The columns of a module: those that all have, and its own fields. */
 export function columnsOf(module: Module, custom: CustomField[]): Column[] {

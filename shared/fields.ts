@@ -30,12 +30,12 @@ const SENDER: Field[] = [
 const FIRM: Field[] = [{ path: 'firm.name', group: 'firm', label: 'Our firm', kind: 'text', example: 'Pannier & Post' }]
 
 /** A field that a firm has added to a module. */
-export interface CustomField { module: Module, key: string, label: string, kind: FieldKind, example: string }
+export interface CustomField { module: Module, key: string, label: string, kind: FieldKind, example: string, options: string[] }
 
 /** The catalogue of a module: what its templates may use. */
 export function fieldsOf(module: Module, custom: CustomField[]): Field[] {
   const own = custom
     .filter(field => field.module === module)
-    .map(field => person(field.key, field.label, field.example, field.kind))
+    .map(field => ({ ...person(field.key, field.label, field.example, field.kind), ...(field.kind === 'choice' && { options: field.options }) }))
   return [...PERSON, ...own, ...COMPANY, ...SENDER, ...FIRM]
 }

@@ -14,6 +14,8 @@ export const PERMISSIONS = {
   'record.edit': { rep: 'team', lead: 'people', admin: 'all' },
   /** A line's conversations, and texting from it. */
   'line.answer': { rep: 'team', lead: 'people', admin: 'all' },
+  /** Fields of the firm's own. */
+  'field.edit': { rep: 'none', lead: 'none', admin: 'all' },
   /** A saved list: one's own, or one shared with a team. */
   'view.see': { rep: 'team', lead: 'team', admin: 'team' },
   'view.edit': { rep: 'own', lead: 'team', admin: 'all' },

@@ -1,4 +1,5 @@
-export type FieldKind = 'text' | 'number' | 'money' | 'date' | 'time' | 'choice' | 'yes-no' | 'phone' | 'link' | 'mail'
+export const FIELD_KINDS = ['text', 'number', 'money', 'date', 'time', 'choice', 'yes-no', 'phone', 'link', 'mail'] as const
+export type FieldKind = typeof FIELD_KINDS[number]
 
 /** Whose field it is, in the words of the list from which it is chosen. */
 export type FieldGroup = 'person' | 'company' | 'sender' | 'firm'
@@ -12,6 +13,8 @@ export interface Field {
   kind: FieldKind
   /** For previews where no record is at hand; invented. */
   example: string
+  /** What a choice is made from. */
+  options?: string[]
 }
 
 /** The values that a template may use: groups of plain values. Nothing else is ever given to it. */

@@ -1,6 +1,6 @@
 import { object, string } from 'yup'
 import { route } from '~~/server/http/route'
-import { customFieldsOf } from '~~/server/records/one'
+import { customFieldsOf } from '~~/server/records/fields'
 import { MODULES } from '~~/shared/modules'
 
 /** The fields that the firm has added to a module. */

@@ -1,10 +1,10 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { eq, sql } from 'drizzle-orm'
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
-import { v7 as uuid } from 'uuid'
 import type { Asker, Role } from '~~/shared/permissions'
 import { tx } from '../db/door'
-import { audit, colleague, signIn } from '../db/schema'
+import { colleague, signIn } from '../db/schema'
+import { note } from './audit'
 import { badInput, Problem } from '../http/problem'
 import { passwordMatches } from './password'
 
@@ -96,8 +96,4 @@ type Row = Record<string, unknown> & {
   zone: string
   team_ids: string[]
   people_ids: string[]
-}
-
-async function note(action: string, colleagueId: string | null, at: Date, details: Record<string, unknown> = {}): Promise<void> {
-  await tx(database => database.insert(audit).values({ id: uuid(), at, colleagueId, action, details }))
 }

@@ -1,8 +1,8 @@
 import { sql, type SQL } from 'drizzle-orm'
 import { columnsOf, type Column } from '~~/shared/columns'
 import type { Module } from '~~/shared/modules'
-import { tx } from '../db/door'
-import { customField, numberState, phone } from '../db/schema'
+import { numberState, phone } from '../db/schema'
+import { ownFields } from './fields'
 
 /** A column as the database computes it, of a record `r` with its `company` and its owner `o`. */
 export interface SqlColumn extends Column {
@@ -42,8 +42,7 @@ const ORDERS: Record<string, SQL> = {
 
 /** The columns of a module's lists, its own fields included. */
 export async function sqlColumnsOf(module: Module): Promise<Map<string, SqlColumn>> {
-  const custom = await tx(database => database.select().from(customField))
-  return new Map(columnsOf(module, custom).map(column => [column.key, withSql(column)]))
+  return new Map(columnsOf(module, await ownFields()).map(column => [column.key, withSql(column)]))
 }
 
 function withSql(column: Column): SqlColumn {

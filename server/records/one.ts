@@ -2,10 +2,10 @@ import { asc, eq } from 'drizzle-orm'
 import { isPersonModule } from '~~/shared/modules'
 import { can, type Asker, type Permission } from '~~/shared/permissions'
 import type { RecordDetail } from '~~/shared/record'
-import { fieldsOf } from '~~/shared/fields'
 import { tx } from '../db/door'
-import { colleague, customField, record } from '../db/schema'
+import { colleague, record } from '../db/schema'
 import { notAllowed, notFound } from '../http/problem'
+import { customFieldsOf } from './fields'
 import { clockRules, phonesOf } from './phones'
 
 export type StoredRecord = typeof record.$inferSelect
@@ -48,12 +48,6 @@ export async function readRecord(asker: Asker, recordId: string, now: Date): Pro
 async function peopleOf(asker: Asker, companyId: string): Promise<RecordDetail['people']> {
   const people = await tx(database => database.select().from(record).where(eq(record.companyId, companyId)).orderBy(asc(record.name)))
   return people.filter(person => can(asker, 'record.see', person)).map(({ id, name, title, module }) => ({ id, name, title, module }))
-}
-
-export async function customFieldsOf(module: StoredRecord['module']) {
-  const custom = await tx(database => database.select().from(customField).where(eq(customField.module, module)).orderBy(asc(customField.position)))
-  const own = new Set(custom.map(field => `person.${field.key}`))
-  return fieldsOf(module, custom).filter(field => own.has(field.path))
 }
 
 /** Companies to choose from, by the words of their name. */

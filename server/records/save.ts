@@ -1,5 +1,6 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
+import { readFieldValue } from '~~/core/fields/value'
 import { zoneRules } from '~~/core/hours/zones'
 import { isPersonModule, MODULE_FACTS, type Module } from '~~/shared/modules'
 import { can } from '~~/shared/permissions'
@@ -12,7 +13,8 @@ import { announce } from '../live/notices'
 import { adoptConversations } from '../texting/adopt'
 import { appendEntry } from '../timeline/append'
 import { changesBetween, type Change } from './changes'
-import { customFieldsOf, mustHold, type StoredRecord } from './one'
+import { customFieldsOf } from './fields'
+import { mustHold, type StoredRecord } from './one'
 import { storedPhone } from './phones'
 
 type StoredPhone = typeof phone.$inferSelect
@@ -51,6 +53,7 @@ export async function changeRecord(asker: SignedIn, recordId: string, form: Edit
     const before = await mustHold(asker, 'record.edit', recordId)
     const phonesBefore = await database.select().from(phone).where(eq(phone.recordId, recordId)).orderBy(phone.position)
     const values = await columnsOf(asker, form, before.module)
+    values.fields = { ...await retiredValues(before), ...values.fields }
     const [changed] = await database.update(record)
       .set({ ...values, version: sql`${record.version} + 1` })
       .where(and(eq(record.id, recordId), eq(record.version, form.version)))
@@ -92,9 +95,28 @@ async function columnsOf(asker: SignedIn, form: RecordForm, module: Module) {
   if (stage && !stages.includes(stage)) throw badInput({ stage: `${MODULE_FACTS[module].many} have no stage “${stage}”. Choose one of ${stages.join(', ')}.` })
   if (zone && !zoneRules(zone)) throw badInput({ zone: `“${zone}” is not a time zone. Write one such as America/Denver.` })
   if (companyId) await mustBeCompany(asker, companyId)
-  const known = new Set((await customFieldsOf(module)).map(field => field.path.slice('person.'.length)))
-  const fields = Object.fromEntries(Object.entries(form.fields).filter(([key, value]) => known.has(key) && value !== null && value !== ''))
+  const fields = await readOwnFields(module, form.fields, country ?? undefined)
   return { firstName, lastName, name, title, companyId, stage, street, city, region, postcode, country, zone, mail, tags, fields }
+}
+
+/** @throws Problem 422 at each field whose value is not of its kind */
+async function readOwnFields(module: Module, given: Record<string, unknown>, country?: string): Promise<Record<string, unknown>> {
+  const problems: Record<string, string> = {}
+  const fields: Record<string, unknown> = {}
+  for (const field of await customFieldsOf(module)) {
+    const key = field.path.slice('person.'.length)
+    const reading = readFieldValue(field, given[key], country)
+    if (!reading.ok) problems[`fields.${key}`] = reading.reason
+    else if (reading.value !== null) fields[key] = reading.value
+  }
+  if (Object.keys(problems).length > 0) throw badInput(problems)
+  return fields
+}
+
+/** What a record holds in fields that are asked for no more stays as it is. */
+async function retiredValues({ module, fields }: StoredRecord): Promise<Record<string, unknown>> {
+  const known = new Set((await customFieldsOf(module)).map(field => field.path.slice('person.'.length)))
+  return Object.fromEntries(Object.entries(fields).filter(([key]) => !known.has(key)))
 }
 
 async function mustBeCompany(asker: SignedIn, companyId: string): Promise<void> {

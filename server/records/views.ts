@@ -10,6 +10,7 @@ import { badInput, notAllowed, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../identity/visible'
 import { sqlColumnsOf } from './columns'
+import { ownFields } from './fields'
 import { conditionsOf } from './list'
 
 const MOST_TAGS = 200
@@ -19,6 +20,7 @@ export async function listColumns(asker: SignedIn, module: Module): Promise<List
   const choices: Record<string, Choice[]> = {
     stage: MODULE_FACTS[module].stages.map(stage => ({ value: stage, label: stage })),
     owner: (await tx(database => database.select({ value: colleague.id, label: colleague.name }).from(colleague).orderBy(sql`${colleague.name} collate "und-x-icu"`))),
+    ...Object.fromEntries((await ownFields()).filter(field => field.module === module && field.kind === 'choice').map(({ key, options }) => [`own.${key}`, options.map(option => ({ value: option, label: option }))])),
     tags: (await tagsOf(asker, module)).map(tag => ({ value: tag, label: tag })),
   }
   return [...(await sqlColumnsOf(module)).values()].map(({ key, label, kind, shows }) => ({ key, label, kind, shows, ...(choices[key] && { choices: choices[key] }) }))

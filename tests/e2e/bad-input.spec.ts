@@ -8,10 +8,10 @@ import { credentials, freshNumber, makeLead, signIn, test, textsOnHandset } from
 const ROUTES = listRoutes()
 const OPEN = ['GET /api/health', 'POST /api/sign-in', 'POST /api/sign-out', 'POST /api/carriers/practice/events']
 
-function listRoutes(): { method: 'GET' | 'POST' | 'PUT', path: string, name: string }[] {
+function listRoutes(): { method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, name: string }[] {
   const files = readdirSync('server/api', { recursive: true, encoding: 'utf8' })
   return files.flatMap((file) => {
-    const match = /^(.+?)(?:\/index)?\.(get|post|put)\.ts$/.exec(file)
+    const match = /^(.+?)(?:\/index)?\.(get|post|put|delete)\.ts$/.exec(file)
     if (!match) return []
     const method = match[2]!.toUpperCase() as 'GET'
     const name = `${method} /api/${match[1]}`
@@ -31,11 +31,11 @@ test('there are routes to ask', () => {
 
 for (const { method, path, name } of ROUTES.filter(route => !OPEN.includes(route.name))) {
   test(`${name} asks who is there`, async ({ request }) => {
-    await isProblem(await request.fetch(path, { method, data: method === 'GET' ? undefined : {} }), 401)
+    await isProblem(await request.fetch(path, { method, data: method === 'GET' || method === 'DELETE' ? undefined : {} }), 401)
   })
 }
 
-for (const { method, path, name } of ROUTES.filter(route => route.method !== 'GET' && route.name !== 'POST /api/carriers/practice/events' && route.name !== 'POST /api/sign-out')) {
+for (const { method, path, name } of ROUTES.filter(route => (route.method === 'POST' || route.method === 'PUT') && route.name !== 'POST /api/carriers/practice/events' && route.name !== 'POST /api/sign-out')) {
   test(`${name} refuses what is malformed, oversized or from elsewhere`, async ({ browser }) => {
     const { request } = await signIn(browser, 'ada')
     const send = (data: string | Buffer, headers: Record<string, string> = {}) => request.fetch(path, { method, data: Buffer.from(data), headers: { 'content-type': 'application/json', ...headers } })

@@ -1,10 +1,13 @@
 <script setup lang="ts">
-import { PhAddressBook, PhNotePencil } from '@phosphor-icons/vue'
+import { PhAddressBook, PhNotePencil, PhWrench } from '@phosphor-icons/vue'
+import { useMe } from '~/stores/me'
 
-const PLACES = [
+const me = useMe()
+const places = computed(() => [
   { name: 'Records', to: '/records/leads', within: ['/records', '/record'], icon: PhAddressBook },
   { name: 'Templates', to: '/templates', within: ['/templates'], icon: PhNotePencil },
-]
+  ...(me.me?.role === 'admin' ? [{ name: 'Set-up', to: '/set-up/fields', within: ['/set-up'], icon: PhWrench }] : []),
+])
 const route = useRoute()
 const isHere = (within: string[]) => within.some(start => route.path === start || route.path.startsWith(`${start}/`))
 </script>
@@ -19,7 +22,7 @@ const isHere = (within: string[]) => within.some(start => route.path === start |
       class="name"
     >Plauder</NuxtLink>
     <NuxtLink
-      v-for="{ name, to, within, icon } in PLACES"
+      v-for="{ name, to, within, icon } in places"
       :key="name"
       :to="to"
       class="place"

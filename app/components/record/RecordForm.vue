@@ -239,20 +239,14 @@ const differences = computed(() => (problem.value?.details.differences ?? []) as
         :value="zone"
       />
     </datalist>
-    <div
+    <OwnFieldInput
       v-for="field in customFields"
       :key="field.path"
-      class="field"
-    >
-      <label :for="field.path">{{ field.label }}</label>
-      <InputText
-        :id="field.path"
-        :model-value="String(fields[keyOf(field)] ?? '')"
-        :type="field.kind === 'date' ? 'date' : field.kind === 'number' || field.kind === 'money' ? 'number' : 'text'"
-        :placeholder="field.example"
-        @update:model-value="setField(field, $event)"
-      />
-    </div>
+      :field="field"
+      :model-value="fields[keyOf(field)]"
+      :error="(errors as Record<string, string>)[`fields.${keyOf(field)}`]"
+      @update:model-value="setField(field, $event)"
+    />
     <p class="save">
       <Button
         type="submit"

@@ -66,5 +66,9 @@ export const customField = pgTable('custom_field', {
   label: text('label').notNull(),
   kind: text('kind').$type<FieldKind>().notNull(),
   example: text('example').notNull(),
+  /** What a choice is made from. */
+  options: text('options').array().notNull().default([]),
   position: integer('position').notNull(),
+  /** Asked for and shown no more; what records hold in it stays. */
+  retiredAt: instant('retired_at'),
 }, table => [unique('custom_field_key').on(table.module, table.key)])

@@ -31,6 +31,8 @@ CREATE TABLE "view" (
 	"made_at" timestamp (3) with time zone NOT NULL
 );
 --> statement-breakpoint
+ALTER TABLE "custom_field" ADD COLUMN "options" text[] DEFAULT '{}' NOT NULL;--> statement-breakpoint
+ALTER TABLE "custom_field" ADD COLUMN "retired_at" timestamp (3) with time zone;--> statement-breakpoint
 ALTER TABLE "record" ADD COLUMN "tags" text[] DEFAULT '{}' NOT NULL;--> statement-breakpoint
 ALTER TABLE "bulk_change" ADD CONSTRAINT "bulk_change_colleague_id_colleague_id_fk" FOREIGN KEY ("colleague_id") REFERENCES "public"."colleague"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "bulk_change_before" ADD CONSTRAINT "bulk_change_before_bulk_id_bulk_change_id_fk" FOREIGN KEY ("bulk_id") REFERENCES "public"."bulk_change"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint

@@ -1,0 +1,126 @@
+<script setup lang="ts">
+import { v7 as uuid } from 'uuid'
+import { FIELD_KINDS, type FieldKind } from '~~/core/template/fields'
+import type { Module } from '~~/shared/modules'
+import type { OwnField } from '~~/shared/set-up'
+import { api, ApiProblem } from '~/composables/api'
+import { KIND_WORDS } from '~/words/fields'
+
+/** Making a field, or changing what it is called. What was typed stays when saving fails. */
+const { module, field } = defineProps<{ module: Module, field: OwnField | null }>()
+const emit = defineEmits<{ saved: [fields: OwnField[]], close: [] }>()
+
+const id = field?.id ?? uuid()
+const label = ref(field?.label ?? '')
+const kind = ref<FieldKind>(field?.kind ?? 'text')
+const example = ref(field?.example ?? '')
+const options = ref(field?.options.join('\n') ?? '')
+const errors = ref<Record<string, string>>({})
+const saving = ref(false)
+const KINDS = FIELD_KINDS.map(value => ({ value, label: KIND_WORDS[value] }))
+
+async function save(): Promise<void> {
+  saving.value = true
+  try {
+    const body = { id, module, label: label.value, kind: kind.value, example: example.value, options: kind.value === 'choice' ? options.value.split('\n').map(one => one.trim()).filter(Boolean) : [] }
+    emit('saved', await api<OwnField[]>(field ? `/api/set-up/fields/${id}` : '/api/set-up/fields', { method: field ? 'PUT' : 'POST', body }))
+  }
+  catch (problem) {
+    if (!(problem instanceof ApiProblem)) throw problem
+    errors.value = Object.keys(problem.fields).length > 0 ? problem.fields as Record<string, string> : { label: problem.message }
+  }
+  finally {
+    saving.value = false
+  }
+}
+const optionsError = computed(() => Object.entries(errors.value).find(([path]) => path.startsWith('options'))?.[1])
+</script>
+
+<template>
+  <Dialog
+    visible
+    modal
+    :header="field ? `Change “${field.label}”` : 'A new field'"
+    :style="{ width: '26rem' }"
+    @update:visible="emit('close')"
+  >
+    <form
+      class="form"
+      @submit.prevent="save"
+    >
+      <div class="field">
+        <label for="field-label">Name</label>
+        <InputText
+          id="field-label"
+          v-model="label"
+          placeholder="Lease ends"
+          autocomplete="off"
+          autofocus
+          :invalid="!!errors.label"
+          aria-describedby="field-label-error"
+        />
+        <p
+          v-if="errors.label"
+          id="field-label-error"
+          class="field-error"
+        >
+          {{ errors.label }}
+        </p>
+      </div>
+      <div
+        v-if="!field"
+        class="field"
+      >
+        <label
+          id="field-kind-label"
+          for="field-kind"
+        >What it holds</label>
+        <Select
+          v-model="kind"
+          input-id="field-kind"
+          :options="KINDS"
+          option-value="value"
+          option-label="label"
+          aria-labelledby="field-kind-label"
+        />
+      </div>
+      <div
+        v-if="kind === 'choice'"
+        class="field"
+      >
+        <label for="field-options">To choose from, one a line</label>
+        <Textarea
+          id="field-options"
+          v-model="options"
+          rows="5"
+          :invalid="!!optionsError"
+          aria-describedby="field-options-error"
+        />
+        <p
+          v-if="optionsError"
+          id="field-options-error"
+          class="field-error"
+        >
+          {{ optionsError }}
+        </p>
+      </div>
+      <div class="field">
+        <label for="field-example">An example, for forms and for trying templates</label>
+        <InputText
+          id="field-example"
+          v-model="example"
+          autocomplete="off"
+        />
+      </div>
+      <Button
+        type="submit"
+        :label="field ? 'Save the field' : 'Make the field'"
+        :loading="saving"
+      />
+    </form>
+  </Dialog>
+</template>
+
+<style scoped>
+.form { display: grid; gap: 0.9rem; }
+</style>

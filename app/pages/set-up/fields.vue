@@ -1,0 +1,226 @@
+<script setup lang="ts">
+import { isPersonModule, MODULE_FACTS, MODULES, type Module } from '~~/shared/modules'
+import type { OwnField } from '~~/shared/set-up'
+import { api, ApiProblem } from '~/composables/api'
+import { useKeys } from '~/composables/keys'
+import { useMe } from '~/stores/me'
+import { KIND_WORDS } from '~/words/fields'
+
+definePageMeta({
+  middleware: () => useMe().me?.role === 'admin' ? undefined : navigateTo('/'),
+})
+
+const module = ref<Module>('lead')
+const fields = shallowRef<OwnField[] | null>(null)
+const problem = ref('')
+/** A field, a new one, or none. */
+const editing = shallowRef<OwnField | 'new' | null>(null)
+
+async function trying(work: () => Promise<OwnField[]>): Promise<void> {
+  try {
+    fields.value = await work()
+    problem.value = ''
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error.message
+  }
+}
+const load = () => trying(() => api<OwnField[]>('/api/set-up/fields', { query: { module: module.value } }))
+watch(module, () => {
+  fields.value = null
+  void load()
+}, { immediate: true })
+
+const inUse = computed(() => fields.value?.filter(field => !field.retired) ?? [])
+
+async function move(field: OwnField, by: number): Promise<void> {
+  const ids = inUse.value.map(({ id }) => id)
+  const place = ids.indexOf(field.id)
+  const next = place + by
+  if (next < 0 || next >= ids.length) return
+  ids.splice(next, 0, ...ids.splice(place, 1))
+  await trying(() => api<OwnField[]>('/api/set-up/fields/order', { method: 'PUT', body: { module: module.value, ids } }))
+}
+const turn = (field: OwnField, way: 'retire' | 'take-up') => trying(() => api<OwnField[]>(`/api/set-up/fields/${field.id}/${way}`, { method: 'POST', body: {} }))
+
+function saved(all: OwnField[]): void {
+  fields.value = all
+  editing.value = null
+}
+
+useKeys([{ keys: 'c', shown: 'C', what: 'Make a new field', act: () => editing.value = 'new' }])
+</script>
+
+<template>
+  <div class="page">
+    <header class="head">
+      <h1>Fields of your own</h1>
+      <p class="quiet">
+        They stand in forms, lists, conditions and templates of their module.
+      </p>
+    </header>
+    <nav
+      class="modules"
+      aria-label="Modules"
+    >
+      <button
+        v-for="one in MODULES"
+        :key="one"
+        type="button"
+        class="module"
+        :aria-pressed="one === module"
+        @click="module = one"
+      >
+        {{ MODULE_FACTS[one].many }}
+      </button>
+      <button
+        type="button"
+        class="plain-button new"
+        @click="editing = 'new'"
+      >
+        New field <kbd>C</kbd>
+      </button>
+    </nav>
+    <LoadProblem
+      v-if="problem"
+      :problem="problem"
+      :again="fields ? 'See the fields as they are' : 'Load them again'"
+      @again="load"
+    />
+    <p
+      v-if="!fields && !problem"
+      class="quiet"
+      role="status"
+    >
+      Loading the fields…
+    </p>
+    <p
+      v-else-if="fields?.length === 0"
+      class="quiet"
+    >
+      {{ MODULE_FACTS[module].many }} have no fields of your own yet. A lease’s end, a size, a source: what you ask everybody belongs here.
+    </p>
+    <table
+      v-else-if="fields"
+      class="rows"
+    >
+      <thead>
+        <tr>
+          <th scope="col">
+            Name
+          </th>
+          <th scope="col">
+            Holds
+          </th>
+          <th
+            v-if="isPersonModule(module)"
+            scope="col"
+          >
+            In templates
+          </th>
+          <th scope="col">
+            Example
+          </th>
+          <th scope="col">
+            <span class="heard-only">What to do</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="field in fields"
+          :key="field.id"
+          :class="{ retired: field.retired }"
+        >
+          <td><strong>{{ field.label }}</strong></td>
+          <td>{{ [KIND_WORDS[field.kind], field.options.join(', ')].filter(Boolean).join(': ') }}</td>
+          <td
+            v-if="isPersonModule(module)"
+            class="code"
+          >
+            person.{{ field.key }}
+          </td>
+          <td>{{ field.example }}</td>
+          <td class="ways">
+            <template v-if="field.retired">
+              <button
+                type="button"
+                class="plain-button"
+                :aria-label="`Take up ${field.label} again`"
+                @click="turn(field, 'take-up')"
+              >
+                Take up again
+              </button>
+            </template>
+            <template v-else>
+              <button
+                type="button"
+                class="move"
+                :aria-label="`${field.label} further up`"
+                :disabled="inUse[0] === field"
+                @click="move(field, -1)"
+              >
+                ↑
+              </button>
+              <button
+                type="button"
+                class="move"
+                :aria-label="`${field.label} further down`"
+                :disabled="inUse.at(-1) === field"
+                @click="move(field, 1)"
+              >
+                ↓
+              </button>
+              <button
+                type="button"
+                class="plain-button"
+                :aria-label="`Change ${field.label}`"
+                @click="editing = field"
+              >
+                Change
+              </button>
+              <button
+                type="button"
+                class="plain-button calm"
+                :aria-label="`Retire ${field.label}`"
+                @click="turn(field, 'retire')"
+              >
+                Retire
+              </button>
+            </template>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <FieldEditor
+      v-if="editing"
+      :key="editing === 'new' ? 'new' : editing.id"
+      :module="module"
+      :field="editing === 'new' ? null : editing"
+      @saved="saved"
+      @close="editing = null"
+    />
+  </div>
+</template>
+
+<style scoped>
+.page { padding: 0.85rem 1.5rem 2rem; display: grid; gap: 0.9rem; align-content: start; }
+.head { display: flex; align-items: baseline; gap: 1rem; flex-wrap: wrap; }
+.modules { display: flex; gap: 1.1rem; align-items: baseline; }
+.module { border: 0; background: none; padding: 0 0 0.2rem; cursor: pointer; color: var(--quiet); border-bottom: 2px solid transparent; }
+.module[aria-pressed='true'] { color: var(--mulberry); font-weight: 700; border-color: var(--mulberry); }
+.new { margin-left: auto; }
+.rows { border-collapse: collapse; width: 100%; }
+.rows th { text-align: left; font-weight: 400; font-size: var(--size-small); color: var(--quiet); border-bottom: 1px solid var(--field-rule); padding: 0 1rem 0.3rem 0; }
+.rows td { height: 40px; padding: 0.2rem 1rem 0.2rem 0; border-bottom: 1px solid var(--rule); }
+.code { font-variant-numeric: tabular-nums; color: var(--quiet); }
+.retired td:not(.ways) { color: var(--quiet); text-decoration: line-through; }
+.ways { white-space: nowrap; text-align: right; padding-right: 0; }
+.ways > * + * { margin-left: 0.9rem; }
+.move { border: 0; background: none; padding: 0 0.2rem; cursor: pointer; color: var(--quiet); }
+.move + .move { margin-left: 0.2rem; }
+.move:hover:not(:disabled) { color: var(--mulberry); }
+.move:disabled { opacity: 0.35; cursor: default; }
+@media (max-width: 700px) { .page { padding-inline: 0.75rem; overflow-x: auto; } }
+</style>

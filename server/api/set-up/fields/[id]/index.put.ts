@@ -1,0 +1,6 @@
+import { route } from '~~/server/http/route'
+import { changeField } from '~~/server/records/fields'
+import { byId } from '~~/shared/schemas/common'
+import { fieldForm } from '~~/shared/schemas/field'
+
+export default route({ params: byId, body: fieldForm }, ({ asker, params, body, now }) => changeField(asker, params.id, body, now))

@@ -1,0 +1,5 @@
+import { route } from '~~/server/http/route'
+import { retireField } from '~~/server/records/fields'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId }, ({ asker, params, now }) => retireField(asker, params.id, now))

@@ -1,0 +1,5 @@
+import { route } from '~~/server/http/route'
+import { listFields } from '~~/server/records/fields'
+import { ofModule } from '~~/shared/schemas/list'
+
+export default route({ query: ofModule }, ({ query }) => listFields(query.module))

@@ -1,0 +1,5 @@
+import { route } from '~~/server/http/route'
+import { addField } from '~~/server/records/fields'
+import { fieldForm } from '~~/shared/schemas/field'
+
+export default route({ body: fieldForm }, ({ asker, body, now }) => addField(asker, body, now))

@@ -1,0 +1,5 @@
+import { route } from '~~/server/http/route'
+import { orderFields } from '~~/server/records/fields'
+import { fieldOrder } from '~~/shared/schemas/field'
+
+export default route({ body: fieldOrder }, ({ asker, body, now }) => orderFields(asker, body.module, body.ids, now))
