@@ -1,17 +1,69 @@
-import { sql } from 'drizzle-orm'
+import { sql, type SQL } from 'drizzle-orm'
+import { readPhone } from '~~/core/phone/read'
 import type { Asker } from '~~/shared/permissions'
 import type { RecordRow } from '~~/shared/record'
 import { withOwnPlans } from '../db/own-plan'
+import { firm, phone, record } from '../db/schema'
 import { visible } from '../identity/visible'
-import { quickFilter } from './quick-filter'
+import { containing, everyWord } from './quick-filter'
 import { ROWS, rowOf, type Row } from './rows'
 
-const FOUND = 10
+const FOUND = 8
+const FEWEST_DIGITS = 3
 
-/** Records of any module by the words of their name, company or city, or by digits of a number; the ones contacted last first. */
+/**
+ * Records of any module by the words of their name, company or mail address, or by digits of a number,
+ * the last four too, however typed. A name that begins so comes first, then mine, then the latest contact.
+ */
 export async function findRecords(asker: Asker, words: string): Promise<RecordRow[]> {
-  if (words === '') return []
   const mine = visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })
-  const { rows } = await withOwnPlans(database => database.execute<Row>(sql`${ROWS} where ${mine} and ${quickFilter(words)} order by r.last_contact_at desc nulls last, r.id limit ${sql.raw(String(FOUND))}`))
-  return rows.map(rowOf)
+  return withOwnPlans(async (database) => {
+    const digits = digitsIn(words)
+    const [{ country } = { country: 'US' }] = digits ? await database.select({ country: firm.country }).from(firm) : []
+    const search = digits ? byNumber(words, digits, country) : byWords(words)
+    if (!search) return []
+    const { rows } = await database.execute<Row>(sql`${ROWS} where r.id in (${search.candidates}) and ${search.where} and ${mine}
+      order by ${search.rank} + (r.owner_id = ${asker.id}::uuid)::int desc, r.last_contact_at desc nulls last, r.id limit ${sql.raw(String(FOUND))}`)
+    return rows.map(rowOf)
+  })
+}
+
+interface Search {
+  /** Ids that an index finds quickly, more than are meant. */
+  candidates: SQL
+  where: SQL
+  rank: SQL
+}
+
+function digitsIn(words: string): string | null {
+  if (!/^[\d\s().+/-]+$/.test(words)) return null
+  const digits = words.replace('(0)', '').replace(/\D/g, '')
+  return digits.length >= FEWEST_DIGITS ? digits : null
+}
+
+/** A whole number is that number; digits that are none are part of one, best its end. */
+function byNumber(words: string, digits: string, country: string): Search {
+  const reading = readPhone(words, country)
+  const part = digits.replace(/^0+/, '') || digits
+  const like = reading.ok ? reading.e164 : `%${part}%`
+  return {
+    candidates: sql`select x.record_id from ${phone} x where x.e164 like ${like} or (x.e164 is null and x.typed like ${`%${words.trim()}%`})`,
+    where: sql`true`,
+    rank: sql`2 * (exists (select 1 from ${phone} x where x.record_id = r.id and x.e164 like ${`%${part}`}))::int`,
+  }
+}
+
+function byWords(words: string): Search | null {
+  const all = words.split(/\s+/).filter(Boolean)
+  if (all.length === 0) return null
+  const some = sql`any(${sql.param(all.map(containing))}::text[])`
+  const starts = words.replace(/[\\%_]/g, '\\$&')
+  return {
+    candidates: sql`
+      select n.id from ${record} n where n.name ilike ${some}
+      union select n.id from ${record} n where n.mail ilike ${some}
+      union select n.id from ${record} n where n.company_id in (select c.id from ${record} c where c.module = 'company' and c.name ilike ${some})`,
+    where: everyWord(all, [sql`r.name`, sql`company.name`, sql`r.city`, sql`r.mail`]),
+    rank: sql`case when r.name ilike ${`${starts}%`} then 4 when r.name ilike ${`% ${starts}%`} then 3 else 0 end`,
+  }
 }

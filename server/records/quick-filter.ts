@@ -5,9 +5,14 @@ import { phone } from '../db/schema'
 export function quickFilter(words: string): SQL {
   const typedNumber = /^[\d\s().+-]+$/.test(words) ? words.replace(/\D/g, '') : ''
   if (typedNumber.length >= 3) return sql`exists (select 1 from ${phone} x where x.record_id = r.id and x.e164 like ${`%${typedNumber.replace(/^0+/, '')}%`})`
-  const conditions = words.split(/\s+/).filter(Boolean).map((word) => {
-    const like = `%${word.replace(/[\\%_]/g, '\\$&')}%`
-    return sql`(r.name ilike ${like} or company.name ilike ${like} or r.city ilike ${like} or r.stage ilike ${like})`
-  })
+  return everyWord(words.split(/\s+/).filter(Boolean), [sql`r.name`, sql`company.name`, sql`r.city`, sql`r.stage`])
+}
+
+/** Each of the words is somewhere in one of these; no words are everywhere. */
+export function everyWord(words: string[], places: SQL[]): SQL {
+  const conditions = words.map(word => sql`(${sql.join(places.map(place => sql`${place} ilike ${containing(word)}`), sql` or `)})`)
   return conditions.length > 0 ? sql.join(conditions, sql` and `) : sql`true`
 }
+
+/** As a pattern of LIKE, in which nothing typed has a meaning of its own. */
+export const containing = (word: string): string => `%${word.replace(/[\\%_]/g, '\\$&')}%`

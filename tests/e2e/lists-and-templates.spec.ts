@@ -32,14 +32,24 @@ test('nothing found and a failed list each say what to do', async ({ browser }) 
   await expect(page.locator('tbody a.open')).toHaveCount(50)
 })
 
-test('the field in the header finds a person by name and by number', async ({ browser }) => {
+test('the field in the header finds a person by number, a word that was said, and something to do', async ({ browser }) => {
   const page = await signIn(browser, 'ada')
   await page.goto('/templates')
   await expect(page.getByRole('heading', { name: 'Templates' })).toBeVisible()
   await page.keyboard.press('/')
   await page.keyboard.type('0142')
-  await page.getByRole('option', { name: /Iris Holm/ }).click()
+  await expect(page.getByRole('option', { name: /Iris Holm/ })).toBeVisible()
+  await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: 'Iris Holm' })).toBeVisible()
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type('eleven hotels')
+  await expect(page.getByRole('option', { name: /Note on Iris Holm.*Delivers bread to eleven hotels/ })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Control+a')
+  await page.keyboard.type('new cand')
+  await expect(page.getByRole('option', { name: 'Make a new candidate' })).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: 'New candidate' })).toBeVisible()
 })
 
 test('a template is refused with the place of its mistake, then saved, and used at once', async ({ browser }) => {

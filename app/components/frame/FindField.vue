@@ -1,33 +1,92 @@
 <script setup lang="ts">
 import { PhMagnifyingGlass } from '@phosphor-icons/vue'
+import type { Said } from '~~/shared/find'
 import { MODULE_FACTS } from '~~/shared/modules'
 import type { RecordRow } from '~~/shared/record'
 import { showPhone } from '~~/core/phone/show'
 import { api } from '~/composables/api'
+import { commandsWith, type Command } from '~/composables/commands'
 import { useKeys } from '~/composables/keys'
+import { useNow } from '~/composables/now'
+import { ago } from '~/words/time'
 
+interface Found { key: string, name: string, about: string, act: () => void }
+interface Group { label: string, items: Found[] }
+
+const NOTHING = 'Nobody and nothing by that name, number or word.'
+const now = useNow()
 const field = useTemplateRef<HTMLElement>('field')
-const chosen = ref<RecordRow | string | null>(null)
-const found = shallowRef<RecordRow[]>([])
-const empty = ref('Nobody and nothing by that name or number.')
+const chosen = ref<Found | string | null>(null)
+const groups = shallowRef<Group[]>([])
+const empty = ref(NOTHING)
+let asked = 0
 
-async function find(words: string): Promise<void> {
+/** Set in one go: the list that drops down looks anew for its first line each time. */
+function show(records: Found[], commands: Found[], said: Found[] = []): void {
+  groups.value = [
+    { label: 'People and companies', items: records },
+    { label: 'To do', items: commands },
+    { label: 'Said and noted', items: said },
+  ].filter(({ items }) => items.length > 0)
+}
+
+const open = (recordId: string) => () => void navigateTo(`/record/${recordId}`)
+
+function foundRecord({ id, name, module, company, phone, mail }: RecordRow): Found {
+  const number = phone?.startsWith('+') ? showPhone(phone) : phone
+  return { key: id, name, about: [MODULE_FACTS[module].one, company?.name, number ?? mail].filter(Boolean).join(', '), act: open(id) }
+}
+
+function foundSaid({ id, recordName, recordId, words, at, kind }: Said, typed: string): Found {
+  const who = kind === 'text-in' ? `${recordName}` : kind === 'note' ? `Note on ${recordName}` : `To ${recordName}`
+  return { key: id, name: who, about: `${ago(at, now.value)}: ${around(words, typed)}`, act: open(recordId) }
+}
+
+const foundCommand = ({ what, shown, act }: Command): Found => ({ key: what, name: what, about: shown ? `key ${shown}` : '', act })
+
+/** The piece of a text in which the first of the words stands. */
+function around(words: string, typed: string): string {
+  const first = typed.toLowerCase().split(/\s+/)[0]!
+  const place = Math.max(0, words.toLowerCase().indexOf(first) - 30)
+  return `${place > 0 ? '…' : ''}${words.slice(place, place + 90)}${words.length > place + 90 ? '…' : ''}`
+}
+
+/** People come as soon as they are found; what was said may come a moment later. */
+async function find(typed: string): Promise<void> {
+  const turn = ++asked
+  const commands = commandsWith(typed).map(foundCommand)
+  empty.value = NOTHING
   try {
-    found.value = await api<RecordRow[]>('/api/find', { query: { words } })
-    empty.value = 'Nobody and nothing by that name or number.'
+    const query = { words: typed }
+    const later = api<Said[]>('/api/find/said', { query })
+    const records = (await api<RecordRow[]>('/api/find', { query })).map(foundRecord)
+    if (turn !== asked) return
+    const something = records.length + commands.length > 0
+    if (something) show(records, commands)
+    const hits = await later
+    if (turn === asked && (hits.length > 0 || !something)) show(records, commands, hits.map(hit => foundSaid(hit, typed)))
   }
   catch (error) {
-    found.value = []
+    if (turn !== asked) return
     empty.value = error instanceof Error ? error.message : ''
+    show([], commands)
   }
 }
 
-async function go(row: RecordRow): Promise<void> {
+function go(found: Found): void {
   chosen.value = null
-  await navigateTo(`/record/${row.id}`)
+  field.value?.querySelector('input')?.blur()
+  found.act()
 }
 
-useKeys([{ keys: '/', shown: '/', what: 'Find a person, a company or a number', act: () => field.value?.querySelector('input')?.focus() }])
+/** As it is heard. */
+const inWords = ({ name, about }: Found) => [name, about].filter(Boolean).join(', ')
+
+const focus = () => field.value?.querySelector('input')?.focus()
+useKeys([
+  { keys: '/', shown: '/', what: 'Find a person, a company, a number or a word', act: focus },
+  { keys: '$mod+k', shown: 'Ctrl K', what: 'Find or do something, from anywhere', act: focus, inFields: true },
+])
 </script>
 
 <template>
@@ -42,21 +101,28 @@ useKeys([{ keys: '/', shown: '/', what: 'Find a person, a company or a number', 
     <AutoComplete
       v-model="chosen"
       input-id="find"
-      :suggestions="found"
-      option-label="name"
-      placeholder="Find a person, a company, a number"
-      aria-label="Find a person, a company, a number"
-      :delay="120"
+      :suggestions="groups"
+      :option-label="inWords"
+      option-group-label="label"
+      option-group-children="items"
+      placeholder="Find a person, a number, a word, or something to do"
+      aria-label="Find a person, a number, a word, or something to do"
+      :delay="80"
       :min-length="2"
       :empty-search-message="empty"
+      auto-option-focus
+      scroll-height="32rem"
       class="find-input"
       @complete="find($event.query)"
-      @option-select="go($event.value as RecordRow)"
+      @option-select="go($event.value as Found)"
     >
+      <template #optiongroup="{ option }">
+        <span class="quiet small">{{ (option as Group).label }}</span>
+      </template>
       <template #option="{ option }">
-        <span>
+        <span class="found">
           <strong>{{ option.name }}</strong>
-          <span class="quiet small"> {{ MODULE_FACTS[option.module as RecordRow['module']].one }}<template v-if="option.company">, {{ option.company.name }}</template><template v-if="option.phone">, {{ option.phone.startsWith('+') ? showPhone(option.phone) : option.phone }}</template></span>
+          <span class="quiet small about">{{ option.about }}</span>
         </span>
       </template>
     </AutoComplete>
@@ -70,5 +136,7 @@ useKeys([{ keys: '/', shown: '/', what: 'Find a person, a company or a number', 
 .find :deep(input) { border: 0; background: none; width: 100%; padding-left: 0; box-shadow: none; }
 .find:focus-within { border-color: var(--mulberry); box-shadow: 0 1px 0 var(--mulberry); }
 .find :deep(input:focus-visible) { outline: none; }
+.found { display: block; max-width: 31rem; white-space: normal; }
+.about { margin-left: 0.5rem; }
 @media (max-width: 480px) { .find kbd { display: none; } }
 </style>

@@ -39,6 +39,9 @@ ALTER TABLE "bulk_change_before" ADD CONSTRAINT "bulk_change_before_bulk_id_bulk
 ALTER TABLE "bulk_change_before" ADD CONSTRAINT "bulk_change_before_record_id_record_id_fk" FOREIGN KEY ("record_id") REFERENCES "public"."record"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "view" ADD CONSTRAINT "view_owner_id_colleague_id_fk" FOREIGN KEY ("owner_id") REFERENCES "public"."colleague"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "view" ADD CONSTRAINT "view_team_id_team_id_fk" FOREIGN KEY ("team_id") REFERENCES "public"."team"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+CREATE INDEX "phone_digits" ON "phone" USING gin ("e164" gin_trgm_ops);--> statement-breakpoint
 CREATE INDEX "record_contact_down" ON "record" USING btree ("module","last_contact_at" desc nulls last,"id");--> statement-breakpoint
 CREATE INDEX "record_made" ON "record" USING btree ("module","made_at","id");--> statement-breakpoint
-CREATE INDEX "record_tags" ON "record" USING gin ("tags");
+CREATE INDEX "record_tags" ON "record" USING gin ("tags");--> statement-breakpoint
+CREATE INDEX "record_mail_words" ON "record" USING gin ("mail" gin_trgm_ops);--> statement-breakpoint
+CREATE INDEX "activity_content_words" ON "activity_content" USING gin (to_tsvector('simple', coalesce("words", '')));

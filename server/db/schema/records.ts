@@ -41,6 +41,7 @@ export const record = pgTable('record', {
   index('record_tags').using('gin', table.tags),
   index('record_company').on(table.companyId),
   index('record_name_words').using('gin', sql`${table.name} gin_trgm_ops`),
+  index('record_mail_words').using('gin', sql`${table.mail} gin_trgm_ops`),
 ])
 
 export const phone = pgTable('phone', {
@@ -56,7 +57,7 @@ export const phone = pgTable('phone', {
   extension: text('extension'),
   /** Why the number can't be used; null if it can. */
   unusable: text('unusable').$type<UnusableReason>(),
-}, table => [index('phone_record').on(table.recordId, table.position), index('phone_e164').on(table.e164)])
+}, table => [index('phone_record').on(table.recordId, table.position), index('phone_e164').on(table.e164), index('phone_digits').using('gin', sql`${table.e164} gin_trgm_ops`)])
 
 /** Fields that a firm adds to a module. The built-in ones are in shared/fields. */
 export const customField = pgTable('custom_field', {

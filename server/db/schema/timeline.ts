@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm'
 import { index, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core'
 import type { ActivityKind } from '~~/core/timeline/kinds'
 import { id, instant } from '../columns'
@@ -18,7 +19,7 @@ export const activityContent = pgTable('activity_content', {
   activityId: id('activity_id').primaryKey().references(() => activity.id),
   words: text('words'),
   data: jsonb('data').$type<Record<string, unknown>>(),
-})
+}, table => [index('activity_content_words').using('gin', sql`to_tsvector('simple', coalesce(${table.words}, ''))`)])
 
 /** On which records an entry shows. One index range is one timeline. */
 export const activityOnRecord = pgTable('activity_on_record', {

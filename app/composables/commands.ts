@@ -1,0 +1,29 @@
+import { MODULE_FACTS, MODULES } from '~~/shared/modules'
+import { useMe } from '~/stores/me'
+import { activeKeys } from './keys'
+
+/** Something to do by name, from the field in the header. */
+export interface Command { what: string, shown?: string, act: () => void }
+
+/** The places one can go to, what can be made, and every key that works on this page. */
+export function commandsNow(): Command[] {
+  const go = (what: string, to: string): Command => ({ what, act: () => void navigateTo(to) })
+  return [
+    ...activeKeys.value.map(({ what, shown, act }) => ({ what, shown, act: () => act(new KeyboardEvent('keydown')) })),
+    ...MODULES.map(module => go(`Go to ${MODULE_FACTS[module].many.toLowerCase()}`, `/records/${MODULE_FACTS[module].slug}`)),
+    ...MODULES.map(module => go(`Make a new ${MODULE_FACTS[module].one.toLowerCase()}`, `/records/${MODULE_FACTS[module].slug}/new`)),
+    go('Go to the templates', '/templates'),
+    ...(useMe().me?.role === 'admin' ? [go('Go to the fields of your own', '/set-up/fields')] : []),
+    { what: 'Sign out', act: () => void useMe().signOut() },
+  ]
+}
+
+/** Commands that have every word, each once. */
+export function commandsWith(words: string, most = 4): Command[] {
+  const all = words.toLowerCase().split(/\s+/).filter(Boolean)
+  const seen = new Set<string>()
+  return commandsNow().filter(({ what }) => {
+    const fits = all.every(word => what.toLowerCase().split(/\s+/).some(part => part.startsWith(word)))
+    return fits && !seen.has(what) && seen.add(what)
+  }).slice(0, most)
+}
