@@ -12,6 +12,8 @@ export type Scope = 'none' | 'own' | 'team' | 'people' | 'all'
 export const PERMISSIONS = {
   'record.see': { rep: 'team', lead: 'people', admin: 'all' },
   'record.edit': { rep: 'team', lead: 'people', admin: 'all' },
+  /** Taking records out, as a file. */
+  'record.export': { rep: 'own', lead: 'people', admin: 'all' },
   /** A line's conversations, and texting from it. */
   'line.answer': { rep: 'team', lead: 'people', admin: 'all' },
   /** Fields of the firm's own. */

@@ -7,6 +7,8 @@ export interface RecordRow {
   id: string
   module: Module
   name: string
+  firstName: string | null
+  lastName: string | null
   title: string | null
   stage: string | null
   street: string | null

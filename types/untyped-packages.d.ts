@@ -6,3 +6,13 @@ declare module 'split-sms' {
 declare module '@trt2/gsm-charset-utils' {
   export function getCharCount(text: string): { charCount: number, msgCount: number, charsPerSegment: number, encoding: string }
 }
+
+/** What the tests use of `vcf`, which brings no types. */
+declare module 'vcf' {
+  export default class VCard {
+    version: string
+    static parse(cards: string): VCard[]
+    parse(card: string): this
+    get(key: string): { valueOf(): string }
+  }
+}

@@ -5,7 +5,7 @@ import { colleague, numberState, phone, record } from '../db/schema'
 
 /** What a row of a list shows, of a record `r`. */
 export const ROWS = sql`
-  select r.id, r.module, r.name, r.title, r.stage, r.street, r.city, r.region, r.postcode, r.country, r.mail, r.tags, r.fields,
+  select r.id, r.module, r.name, r.first_name as "firstName", r.last_name as "lastName", r.title, r.stage, r.street, r.city, r.region, r.postcode, r.country, r.mail, r.tags, r.fields,
     ${milliseconds(sql`r.last_contact_at`)} as last_contact_at, ${milliseconds(sql`r.made_at`)} as made_at,
     o.id as owner_id, o.name as owner_name, company.id as company_id, company.name as company_name,
     p.shown as phone, coalesce(p.opted_out, false) as opted_out
@@ -18,7 +18,7 @@ export const ROWS = sql`
     where x.record_id = r.id order by x.position limit 1
   ) p on true`
 
-export type Row = Record<string, unknown> & Pick<RecordRow, 'id' | 'module' | 'name' | 'title' | 'stage' | 'street' | 'city' | 'region' | 'postcode' | 'country' | 'mail' | 'tags' | 'fields' | 'phone'> & {
+export type Row = Record<string, unknown> & Pick<RecordRow, 'id' | 'module' | 'name' | 'firstName' | 'lastName' | 'title' | 'stage' | 'street' | 'city' | 'region' | 'postcode' | 'country' | 'mail' | 'tags' | 'fields' | 'phone'> & {
   last_contact_at: number | null
   made_at: number
   owner_id: string

@@ -20,6 +20,13 @@ export const viewForm = object({
 })
 export type ViewForm = InferType<typeof viewForm>
 
+export const exportQuery = recordQuery.omit(['page']).shape({
+  /** Keys with commas between. */
+  columns: array(line(80).required()).min(1, 'Take out at least one column.').max(60).required().transform((_, given: unknown) => typeof given === 'string' ? given.split(',') : given),
+  format: string().oneOf(['csv', 'vcf'] as const).required(),
+})
+export type ExportQuery = InferType<typeof exportQuery>
+
 /** Which records: those with these ids, or all that the list holds. */
 const selection = object({
   list: recordQuery.omit(['page']).required(),

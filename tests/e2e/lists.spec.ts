@@ -112,3 +112,16 @@ test('axe finds nothing on a list with conditions, a choice and a peek', async (
   await expect(page.getByRole('complementary', { name: /^Peek at/ })).toBeVisible()
   expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id, nodes }) => ({ id, at: nodes.map(node => node.html) }))).toEqual([])
 })
+
+test('a list is taken out as a table, as it is on screen', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  await page.goto('/records/leads')
+  await page.getByRole('button', { name: 'Trials ahead' }).click()
+  await expect(page.getByRole('columnheader', { name: 'Trial starts' })).toBeVisible()
+  await page.getByRole('button', { name: 'Take out' }).click()
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: /CSV/ }).click()])
+  expect(file.suggestedFilename()).toMatch(/^leads-\d{4}-\d\d-\d\d\.csv$/)
+  const csv = (await (await file.createReadStream()).toArray()).join('')
+  expect(csv).toContain('Name,Company,City,Trial starts,Bikes,Number\r\n')
+  expect(csv).toContain('Iris Holm,Holm & Daughters Bakery,Honolulu')
+})

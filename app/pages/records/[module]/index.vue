@@ -4,6 +4,7 @@ import type { RecordRow } from '~~/shared/record'
 import { useKeys } from '~/composables/keys'
 import { useList } from '~/composables/list'
 import { useSelection } from '~/composables/selection'
+import { useMe } from '~/stores/me'
 import { many } from '~/words/count'
 
 definePageMeta({ key: route => String(route.params.module), validate: route => moduleOfSlug(String(route.params.module)) !== undefined })
@@ -21,6 +22,10 @@ const asksForSome = computed(() => typed.value !== '' || conditions.value.of.len
 const filter = useTemplateRef<HTMLInputElement>('filter')
 const table = useTemplateRef<{ walk: (event: KeyboardEvent) => void, focused: () => RecordRow | null }>('table')
 const picker = useTemplateRef<{ toggle: (event: Event) => void }>('picker')
+const taker = useTemplateRef<{ toggle: (event: Event) => void }>('taker')
+const FILES = [{ format: 'csv', label: 'As a table, with these columns (CSV)' }, { format: 'vcf', label: 'As contacts, with their numbers (vCard)' }]
+const fileAddress = (format: string) => `/api/records/export?${new URLSearchParams({ ...list.question.value, columns: shown.value.join(','), format }).toString()}`
+const me = useMe()
 const peeked = ref<string | null>(null)
 
 function peek(row: RecordRow | null): void {
@@ -84,6 +89,13 @@ useKeys([
         >
           Columns
         </button>
+        <button
+          type="button"
+          class="plain-button calm"
+          @click="taker?.toggle($event)"
+        >
+          Take out
+        </button>
         <NuxtLink
           :to="`/records/${facts.slug}/new`"
           class="new"
@@ -91,6 +103,22 @@ useKeys([
           New {{ one }} <kbd>C</kbd>
         </NuxtLink>
       </span>
+      <Popover ref="taker">
+        <ul class="files">
+          <li
+            v-for="{ format, label } in FILES"
+            :key="format"
+          >
+            <a
+              :href="fileAddress(format)"
+              download
+            >{{ label }}</a>
+          </li>
+          <li class="quiet small">
+            {{ me.me?.role === 'rep' ? `Those of these ${several} that are yours.` : `All of these ${several} that you may take out.` }} It is noted who took what.
+          </li>
+        </ul>
+      </Popover>
       <Popover ref="picker">
         <ColumnPicker
           v-model="shown"
@@ -209,6 +237,7 @@ useKeys([
 .key { margin-right: 0.5rem; }
 .right { margin-left: auto; display: flex; gap: 1.4rem; align-items: baseline; }
 .new { font-weight: 700; text-decoration: none; }
+.files { display: grid; gap: 0.6rem; width: 18rem; }
 .sheet { min-width: 0; }
 .beside { display: grid; grid-template-columns: minmax(0, 1fr) 21rem; gap: 1.25rem; align-items: start; }
 .peek { position: sticky; top: 1rem; max-height: calc(100vh - 7rem); overflow-y: auto; }

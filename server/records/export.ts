@@ -1,0 +1,85 @@
+import { Readable } from 'node:stream'
+import { stringify } from 'csv-stringify/sync'
+import { sql } from 'drizzle-orm'
+import { harmlessCell } from '~~/core/formats/csv-cell'
+import { writeVCard } from '~~/core/formats/vcard'
+import type { Column } from '~~/shared/columns'
+import type { RecordRow } from '~~/shared/record'
+import type { ExportQuery } from '~~/shared/schemas/list'
+import { tx } from '../db/door'
+import { uuidArray } from '../db/instants'
+import { withOwnPlans } from '../db/own-plan'
+import { phone } from '../db/schema'
+import { badInput } from '../http/problem'
+import { note } from '../identity/audit'
+import type { SignedIn } from '../identity/sign-in'
+import { sqlColumnsOf } from './columns'
+import { chosenBy } from './list'
+import { ROWS, rowOf, type Row } from './rows'
+
+/** Rows that are read at once; in between others have their turn. */
+const PIECE = 200
+
+/**
+ * Everything that a list holds and that this person may take out, in its order, as a stream of text: CSV
+ * (RFC 4180, UTF-8 with a mark at its beginning, by which spreadsheets know it) with the columns that are
+ * shown, or vCards (RFC 6350). Which records is settled at the start, and noted in the audit log.
+ */
+export async function exportRecords(asker: SignedIn, { columns: keys, format, ...query }: ExportQuery, now: Date): Promise<Readable> {
+  const known = await sqlColumnsOf(query.module)
+  const columns = keys.map(key => known.get(key) ?? refuse(key))
+  const { from, where, order } = await chosenBy(asker, query, now, 'record.export')
+  const { rows } = await withOwnPlans(database => database.execute<{ id: string }>(sql`select r.id from ${from} where ${where} order by ${order}`))
+  const ids = rows.map(({ id }) => id)
+  await note('exported', asker.id, now, { module: query.module, format, count: ids.length })
+  return Readable.from(format === 'csv' ? csvOf(columns, ids) : vCardsOf(ids))
+}
+
+function refuse(key: string): never {
+  throw badInput({ columns: `There is no column “${key}” here. Take it away.` })
+}
+
+async function* csvOf(columns: Column[], ids: string[]): AsyncGenerator<string> {
+  yield `\uFEFF${stringify([columns.map(({ label }) => label)], { record_delimiter: 'windows' })}`
+  for await (const rows of pieces(ids)) {
+    yield stringify(rows.map(row => columns.map(column => harmlessCell(valueOf(row, column)))), { record_delimiter: 'windows' })
+  }
+}
+
+async function* vCardsOf(ids: string[]): AsyncGenerator<string> {
+  for await (const rows of pieces(ids)) {
+    const numbers = await tx(database => database.select().from(phone).where(sql`${phone.recordId} = any(${uuidArray(rows.map(({ id }) => id))}) and ${phone.e164} is not null`).orderBy(phone.position))
+    yield rows.map(row => writeVCard({
+      ...row,
+      company: row.company?.name ?? null,
+      address: row,
+      phones: numbers.filter(({ recordId }) => recordId === row.id).map(({ e164, extension, kind }) => ({ e164: e164!, extension, kind })),
+    })).join('')
+  }
+}
+
+async function* pieces(ids: string[]): AsyncGenerator<RecordRow[]> {
+  for (let start = 0; start < ids.length; start += PIECE) {
+    const piece = ids.slice(start, start + PIECE)
+    const { rows } = await tx(database => database.execute<Row>(sql`${ROWS} join unnest(${uuidArray(piece)}) with ordinality chosen (id, place) on chosen.id = r.id order by chosen.place`))
+    yield rows.map(rowOf)
+  }
+}
+
+const INSTANTS: Record<string, (row: RecordRow) => number | null> = { 'last-contact': row => row.lastContactAt, 'made': row => row.madeAt }
+const TEXTS: Record<string, (row: RecordRow) => unknown> = {
+  'company': row => row.company?.name,
+  'owner': row => row.owner.name,
+  'tags': row => row.tags.join(', '),
+  'opted-out': row => row.optedOut ? 'yes' : 'no',
+}
+
+/** A value as files hold it: instants as ISO 8601, numbers and days as they are. */
+function valueOf(row: RecordRow, { key }: Column): string {
+  if (INSTANTS[key]) {
+    const instant = INSTANTS[key](row)
+    return instant === null ? '' : new Date(instant).toISOString()
+  }
+  const value = TEXTS[key] ? TEXTS[key](row) : key.startsWith('own.') ? row.fields[key.slice('own.'.length)] : row[key as 'name']
+  return value === null || value === undefined ? '' : typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value)
+}
