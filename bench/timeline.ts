@@ -1,4 +1,3 @@
-import { spawn } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -9,6 +8,7 @@ import { idAt } from '../demo/rows'
 import { startDatabase } from '../server/db/start'
 import { whoSignedIn, openSignIn } from '../server/identity/sign-in'
 import { PAGE, timelineQuery } from '../server/timeline/read'
+import { serve } from './served'
 import { exitCode, figure, percentile, timeEach } from './support'
 
 /**
@@ -67,22 +67,15 @@ async function fill(database: Awaited<ReturnType<typeof startDatabase>>, entries
 }
 
 async function overHttp(folder: string, pick: (run: number) => string): Promise<number[]> {
-  const server = spawn(process.execPath, ['.output/server/index.mjs'], { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, NODE_ENV: 'production', HOST: '127.0.0.1', PORT: String(port), PLAUDER_DATA: folder, PLAUDER_LOG: 'silent' } })
-  const address = `http://127.0.0.1:${port}`
+  const served = await serve(folder, port)
   try {
-    while (!await fetch(`${address}/api/health`).then(answer => answer.ok, () => false)) await new Promise(resolve => setTimeout(resolve, 200))
-    const signedIn = await fetch(`${address}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: 'ada@pannier.example', password: DEMO_PASSWORD }) })
-    const cookie = signedIn.headers.get('set-cookie')!.split(';')[0]!
     return await timeEach(RUNS, async (run) => {
-      const answer = await fetch(`${address}/api/records/${pick(run)}/timeline`, { headers: { cookie } })
-      const page = await answer.json() as { entries: unknown[] }
-      if (page.entries.length !== PAGE) throw new Error(`A page of ${page.entries.length} entries: ${JSON.stringify(page).slice(0, 200)}`)
+      const page = await served.get(`/api/records/${pick(run)}/timeline`) as { entries: unknown[] }
+      if (page.entries.length !== PAGE) throw new Error(`A page of ${page.entries.length} entries.`)
     })
   }
   finally {
-    const ended = new Promise(resolve => server.once('exit', resolve))
-    server.kill('SIGTERM')
-    await ended
+    await served.stop()
   }
 }
 

@@ -66,17 +66,25 @@ function parsed(json: string): unknown {
   }
 }
 
+/** What a page asks of the database. Exported for the bench, which runs the same statements bare. */
+export function pageQueries({ from, where, order }: Chosen, page: number): { count: SQL, rows: SQL } {
+  // limits stand in the words: with an unknown limit the database would rather sort everything
+  const [size, offset] = [sql.raw(String(SIZE)), sql.raw(String((page - 1) * SIZE))]
+  return {
+    count: sql`select count(*)::int as total from ${from} where ${where}`,
+    // first which ones, then what of them is shown: numbers are looked up for a page, not for all that are sorted
+    rows: sql`
+      with page as (select r.id, row_number() over (order by ${order}) as place from ${from} where ${where} order by ${order} limit ${size} offset ${offset})
+      ${ROWS} join page on page.id = r.id order by page.place`,
+  }
+}
+
 /** One page of a module's records that somebody may see. */
 export async function listRecords(asker: SignedIn, query: RecordQuery, now: Date): Promise<RecordPage> {
-  const { from, where, order } = await chosenBy(asker, query, now)
-  // limits stand in the words: with an unknown limit the database would rather sort everything
-  const [size, offset] = [sql.raw(String(SIZE)), sql.raw(String((query.page - 1) * SIZE))]
+  const { count, rows: page } = pageQueries(await chosenBy(asker, query, now), query.page)
   return withOwnPlans(async (database) => {
-    const { rows: [counted] } = await database.execute<{ total: number }>(sql`select count(*)::int as total from ${from} where ${where}`)
-    // first which ones, then what of them is shown: numbers are looked up for a page, not for all that are sorted
-    const { rows } = await database.execute<Row>(sql`
-      with page as (select r.id, row_number() over (order by ${order}) as place from ${from} where ${where} order by ${order} limit ${size} offset ${offset})
-      ${ROWS} join page on page.id = r.id order by page.place`)
+    const { rows: [counted] } = await database.execute<{ total: number }>(count)
+    const { rows } = await database.execute<Row>(page)
     return { rows: rows.map(rowOf), total: counted!.total, page: query.page, size: SIZE }
   })
 }
