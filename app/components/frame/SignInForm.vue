@@ -32,45 +32,33 @@ const submit = handleSubmit(async (values) => {
     novalidate
     @submit="submit"
   >
-    <div class="field">
-      <label for="email">Mail address</label>
+    <LabelledField
+      id="email"
+      v-slot="{ input }"
+      label="Mail address"
+      :error="errors.email"
+    >
       <InputText
-        id="email"
+        v-bind="{ ...emailProps, ...input }"
         v-model="email"
-        v-bind="emailProps"
         type="email"
         autocomplete="username"
-        :invalid="!!errors.email"
-        :aria-describedby="errors.email ? 'email-error' : undefined"
         autofocus
       />
-      <p
-        v-if="errors.email"
-        id="email-error"
-        class="field-error"
-      >
-        {{ errors.email }}
-      </p>
-    </div>
-    <div class="field">
-      <label for="password">Password</label>
+    </LabelledField>
+    <LabelledField
+      id="password"
+      v-slot="{ input }"
+      label="Password"
+      :error="errors.password"
+    >
       <InputText
-        id="password"
+        v-bind="{ ...passwordProps, ...input }"
         v-model="password"
-        v-bind="passwordProps"
         type="password"
         autocomplete="current-password"
-        :invalid="!!errors.password"
-        :aria-describedby="errors.password ? 'password-error' : undefined"
       />
-      <p
-        v-if="errors.password"
-        id="password-error"
-        class="field-error"
-      >
-        {{ errors.password }}
-      </p>
-    </div>
+    </LabelledField>
     <p
       v-if="problem"
       class="notice failed"

@@ -22,6 +22,7 @@ watch(field, () => {
   chosen.value = []
 })
 
+const VALUE_LABELS = { words: 'Words', number: 'Number', day: 'Day', days: 'Days', choices: '' }
 const MISSING = { words: 'Type what to look for.', number: 'Type a number.', day: 'Choose a day.', days: 'Type how many days.', choices: 'Choose at least one.' }
 
 function done(): void {
@@ -40,40 +41,36 @@ function done(): void {
     class="form"
     @submit.prevent="done"
   >
-    <div class="field">
-      <label
-        id="condition-field"
-        for="condition-field-input"
-      >Field</label>
+    <LabelledField
+      id="condition-field"
+      v-slot="{ choice }"
+      label="Field"
+    >
       <Select
+        v-bind="choice"
         v-model="field"
-        input-id="condition-field-input"
         :options="columns"
         option-value="key"
         option-label="label"
         filter
-        aria-labelledby="condition-field"
         placeholder="Choose a field"
         autofocus
       />
-    </div>
-    <div
+    </LabelledField>
+    <LabelledField
       v-if="column"
-      class="field"
+      id="condition-test"
+      v-slot="{ choice }"
+      label="How"
     >
-      <label
-        id="condition-test"
-        for="condition-test-input"
-      >How</label>
       <Select
+        v-bind="choice"
         v-model="test"
-        input-id="condition-test-input"
         :options="tests"
         option-value="value"
         option-label="label"
-        aria-labelledby="condition-test"
       />
-    </div>
+    </LabelledField>
     <fieldset
       v-if="shape === 'choices'"
       class="choices"
@@ -100,25 +97,24 @@ function done(): void {
         There is none yet.
       </p>
     </fieldset>
-    <div
+    <LabelledField
       v-else-if="shape !== 'nothing'"
-      class="field"
+      id="condition-value"
+      v-slot="{ input }"
+      :label="VALUE_LABELS[shape]"
+      :error="error"
     >
-      <label for="condition-value">{{ shape === 'days' ? 'Days' : shape === 'day' ? 'Day' : shape === 'number' ? 'Number' : 'Words' }}</label>
       <InputText
-        id="condition-value"
+        v-bind="input"
         v-model="value"
         :type="shape === 'day' ? 'date' : shape === 'words' ? 'text' : 'number'"
         :min="shape === 'days' ? 0 : undefined"
         :step="shape === 'number' ? 'any' : 1"
-        :invalid="!!error"
-        :aria-describedby="error ? 'condition-error' : undefined"
         autocomplete="off"
       />
-    </div>
+    </LabelledField>
     <p
-      v-if="error"
-      id="condition-error"
+      v-if="error && shape === 'choices'"
       class="field-error"
       role="alert"
     >

@@ -122,25 +122,20 @@ async function remove({ id }: View): Promise<void> {
         class="form"
         @submit.prevent="save({ id: uuid(), name, shared })"
       >
-        <div class="field">
-          <label for="view-name">Name</label>
+        <LabelledField
+          id="view-name"
+          v-slot="{ input }"
+          label="Name"
+          :error="error"
+        >
           <InputText
-            id="view-name"
+            v-bind="input"
             v-model="name"
             placeholder="Gone quiet"
             autocomplete="off"
             autofocus
-            :invalid="!!error"
-            aria-describedby="view-error"
           />
-          <p
-            v-if="error"
-            id="view-error"
-            class="field-error"
-          >
-            {{ error }}
-          </p>
-        </div>
+        </LabelledField>
         <label class="share">
           <input
             v-model="shared"

@@ -47,24 +47,19 @@ async function save(): Promise<void> {
           From then on no text leaves for {{ showPhone(phone.e164!) }}, from any line. Only the person can take it back, by texting START.
         </template>
       </p>
-      <div class="field">
-        <label for="consent-words">What was said{{ proposalId ? ', if there is more than the text' : '' }}</label>
+      <LabelledField
+        id="consent-words"
+        v-slot="{ input }"
+        :label="`What was said${proposalId ? ', if there is more than the text' : ''}`"
+        :error="error"
+      >
         <Textarea
-          id="consent-words"
+          v-bind="input"
           v-model="words"
           rows="2"
-          :invalid="!!error"
-          aria-describedby="consent-error"
           autofocus
         />
-        <p
-          v-if="error"
-          id="consent-error"
-          class="field-error"
-        >
-          {{ error }}
-        </p>
-      </div>
+      </LabelledField>
       <Button
         type="submit"
         :label="agrees ? 'Write it down' : 'Opt this number out'"

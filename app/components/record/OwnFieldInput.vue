@@ -6,47 +6,37 @@ const { field, error = '' } = defineProps<{ field: Field, error?: string }>()
 const value = defineModel<unknown>({ required: true })
 
 const TYPES: Partial<Record<Field['kind'], string>> = { date: 'date', time: 'time', number: 'number', money: 'number' }
-const YES_NO = [{ value: true, label: 'yes' }, { value: false, label: 'no' }]
-const described = computed(() => error ? `${field.path}-error` : undefined)
+const choices = computed(() => field.kind === 'yes-no'
+  ? [{ value: true, label: 'yes' }, { value: false, label: 'no' }]
+  : field.kind === 'choice' ? (field.options ?? []).map(option => ({ value: option, label: option })) : null)
 </script>
 
 <template>
-  <div class="field">
-    <label
-      :id="`${field.path}-label`"
-      :for="field.path"
-    >{{ field.label }}</label>
+  <LabelledField
+    :id="field.path"
+    v-slot="{ input, choice }"
+    :label="field.label"
+    :error="error"
+  >
     <Select
-      v-if="field.kind === 'choice' || field.kind === 'yes-no'"
+      v-if="choices"
+      v-bind="choice"
       v-model="value"
-      :input-id="field.path"
-      :options="field.kind === 'choice' ? field.options : YES_NO"
-      :option-value="field.kind === 'choice' ? undefined : 'value'"
-      :option-label="field.kind === 'choice' ? undefined : 'label'"
+      :options="choices"
+      option-value="value"
+      option-label="label"
       show-clear
-      :aria-labelledby="`${field.path}-label`"
       placeholder="Not known"
-      :invalid="!!error"
-      :aria-describedby="described"
     />
     <InputText
       v-else
-      :id="field.path"
+      v-bind="input"
       :model-value="value === undefined || value === null ? '' : String(value)"
       :type="TYPES[field.kind] ?? 'text'"
       :step="field.kind === 'number' || field.kind === 'money' ? 'any' : undefined"
       :placeholder="field.example"
       autocomplete="off"
-      :invalid="!!error"
-      :aria-describedby="described"
       @update:model-value="value = $event"
     />
-    <p
-      v-if="error"
-      :id="described"
-      class="field-error"
-    >
-      {{ error }}
-    </p>
-  </div>
+  </LabelledField>
 </template>

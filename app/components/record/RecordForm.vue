@@ -104,48 +104,35 @@ const differences = computed(() => (problem.value?.details.differences ?? []) as
       </table>
     </div>
     <template v-if="person">
-      <div
+      <LabelledField
         v-for="name in (['firstName', 'lastName'] as const)"
+        :id="name"
         :key="name"
-        class="field"
+        v-slot="{ input }"
+        :label="name === 'firstName' ? 'First name' : 'Last name'"
+        :error="errors[name]"
       >
-        <label :for="name">{{ name === 'firstName' ? 'First name' : 'Last name' }}</label>
         <InputText
-          :id="name"
+          v-bind="input"
           v-model="names[name].value"
           autocomplete="off"
-          :invalid="!!errors[name]"
-          :aria-describedby="errors[name] ? `${name}-error` : undefined"
         />
-        <p
-          v-if="errors[name]"
-          :id="`${name}-error`"
-          class="field-error"
-        >
-          {{ errors[name] }}
-        </p>
-      </div>
+      </LabelledField>
     </template>
-    <div
+    <LabelledField
       v-else
-      class="field wide"
+      id="name"
+      v-slot="{ input }"
+      class="wide"
+      label="Name"
+      :error="errors.name"
     >
-      <label for="name">Name</label>
       <InputText
-        id="name"
+        v-bind="input"
         v-model="names.name.value"
         autocomplete="off"
-        :invalid="!!errors.name"
-        :aria-describedby="errors.name ? 'name-error' : undefined"
       />
-      <p
-        v-if="errors.name"
-        id="name-error"
-        class="field-error"
-      >
-        {{ errors.name }}
-      </p>
-    </div>
+    </LabelledField>
     <PhoneFields
       v-if="person"
       v-model="phones"
@@ -153,14 +140,16 @@ const differences = computed(() => (problem.value?.details.differences ?? []) as
       :country="values.country ?? null"
       :errors="errors as Record<string, string>"
     />
-    <div
+    <LabelledField
       v-if="person"
-      class="field"
+      id="company"
+      v-slot="{ choice }"
+      label="Company"
+      :error="errors.companyId"
     >
-      <label for="company">Company</label>
       <AutoComplete
+        v-bind="choice"
         v-model="company"
-        input-id="company"
         option-label="name"
         :suggestions="companies"
         force-selection
@@ -169,69 +158,49 @@ const differences = computed(() => (problem.value?.details.differences ?? []) as
         empty-search-message="No company by that name yet."
         @complete="findCompanies($event.query)"
       />
-      <p
-        v-if="errors.companyId"
-        class="field-error"
-      >
-        {{ errors.companyId }}
-      </p>
-    </div>
-    <div
+    </LabelledField>
+    <LabelledField
       v-if="MODULE_FACTS[module].stages.length > 0"
-      class="field"
+      id="stage"
+      v-slot="{ choice }"
+      label="Stage"
+      :error="errors.stage"
     >
-      <label
-        id="stage-label"
-        for="stage"
-      >Stage</label>
       <Select
+        v-bind="choice"
         v-model="stage"
-        input-id="stage"
         :options="MODULE_FACTS[module].stages"
-        aria-labelledby="stage-label"
         :placeholder="MODULE_FACTS[module].stages[0]"
       />
-    </div>
-    <div
+    </LabelledField>
+    <LabelledField
       v-for="{ name, label, model } in texts"
+      :id="name"
       :key="name"
-      class="field"
+      v-slot="{ input }"
+      :label="label"
+      :error="errors[name]"
     >
-      <label :for="name">{{ label }}</label>
       <InputText
-        :id="name"
+        v-bind="input"
         v-model="model.value"
         autocomplete="off"
         :list="name === 'zone' ? 'zones' : undefined"
-        :invalid="!!errors[name]"
-        :aria-describedby="errors[name] ? `${name}-error` : undefined"
       />
-      <p
-        v-if="errors[name]"
-        :id="`${name}-error`"
-        class="field-error"
-      >
-        {{ errors[name] }}
-      </p>
-    </div>
-    <div class="field">
-      <label for="tags">Tags, with commas between</label>
+    </LabelledField>
+    <LabelledField
+      id="tags"
+      v-slot="{ input }"
+      label="Tags, with commas between"
+      :error="tagError"
+    >
       <InputText
-        id="tags"
+        v-bind="input"
         v-model="tagWords"
         autocomplete="off"
         placeholder="bakery, north side"
-        :invalid="!!tagError"
-        :aria-describedby="tagError ? 'tags-error' : undefined"
       />
-      <p
-        v-if="tagError"
-        id="tags-error"
-        class="field-error"
-      >
-        {{ tagError }}
-      </p>
-    </div>
+    </LabelledField>
     <datalist id="zones">
       <option
         v-for="zone in ZONES"

@@ -48,70 +48,60 @@ const optionsError = computed(() => Object.entries(errors.value).find(([path]) =
       class="form"
       @submit.prevent="save"
     >
-      <div class="field">
-        <label for="field-label">Name</label>
+      <LabelledField
+        id="field-label"
+        v-slot="{ input }"
+        label="Name"
+        :error="errors.label"
+      >
         <InputText
-          id="field-label"
+          v-bind="input"
           v-model="label"
           placeholder="Lease ends"
           autocomplete="off"
           autofocus
-          :invalid="!!errors.label"
-          aria-describedby="field-label-error"
         />
-        <p
-          v-if="errors.label"
-          id="field-label-error"
-          class="field-error"
-        >
-          {{ errors.label }}
-        </p>
-      </div>
-      <div
+      </LabelledField>
+      <LabelledField
         v-if="!field"
-        class="field"
+        id="field-kind"
+        v-slot="{ choice }"
+        label="What it holds"
+        :error="errors.kind"
       >
-        <label
-          id="field-kind-label"
-          for="field-kind"
-        >What it holds</label>
         <Select
+          v-bind="choice"
           v-model="kind"
-          input-id="field-kind"
           :options="KINDS"
           option-value="value"
           option-label="label"
-          aria-labelledby="field-kind-label"
         />
-      </div>
-      <div
+      </LabelledField>
+      <LabelledField
         v-if="kind === 'choice'"
-        class="field"
+        id="field-options"
+        v-slot="{ input }"
+        label="To choose from, one a line"
+        :error="optionsError"
       >
-        <label for="field-options">To choose from, one a line</label>
         <Textarea
-          id="field-options"
+          v-bind="input"
           v-model="options"
           rows="5"
-          :invalid="!!optionsError"
-          aria-describedby="field-options-error"
         />
-        <p
-          v-if="optionsError"
-          id="field-options-error"
-          class="field-error"
-        >
-          {{ optionsError }}
-        </p>
-      </div>
-      <div class="field">
-        <label for="field-example">An example, for forms and for trying templates</label>
+      </LabelledField>
+      <LabelledField
+        id="field-example"
+        v-slot="{ input }"
+        label="An example, for forms and for trying templates"
+        :error="errors.example"
+      >
         <InputText
-          id="field-example"
+          v-bind="input"
           v-model="example"
           autocomplete="off"
         />
-      </div>
+      </LabelledField>
       <Button
         type="submit"
         :label="field ? 'Save the field' : 'Make the field'"
