@@ -30,7 +30,7 @@ export function useList(module: Module) {
       // an answer that was overtaken by a newer question is thrown away
       if (turn !== asked) return
       list.value = answer
-      problem.value = ''
+      if (columns.value.length > 0) problem.value = ''
     }
     catch (error) {
       if (!(error instanceof ApiProblem)) throw error
@@ -39,9 +39,20 @@ export function useList(module: Module) {
   }
 
   async function loadColumns(): Promise<void> {
-    columns.value = await api<ListColumn[]>('/api/columns', { query: { module } }).catch(() => columns.value)
+    try {
+      columns.value = await api<ListColumn[]>('/api/columns', { query: { module } })
+    }
+    catch (error) {
+      if (!(error instanceof ApiProblem)) throw error
+      problem.value = error.message
+    }
   }
   void loadColumns()
+
+  async function loadAgain(): Promise<void> {
+    problem.value = ''
+    await Promise.all([loadColumns(), load()])
+  }
 
   watch(question, () => page.value = 1)
   watch([question, page], load, { immediate: true })
@@ -63,7 +74,7 @@ export function useList(module: Module) {
 
   const shownColumns = computed(() => shown.value.flatMap(key => columns.value.find(column => column.key === key) ?? []))
   const pages = computed(() => list.value ? Math.max(1, Math.ceil(list.value.total / list.value.size)) : 1)
-  return { words, typed, conditions, shown, shownColumns, columns, sort, direction, page, pages, list, problem, question, load, loadColumns, sortBy, show }
+  return { words, typed, conditions, shown, shownColumns, columns, sort, direction, page, pages, list, problem, question, loadAgain, sortBy, show }
 }
 
 export type List = ReturnType<typeof useList>

@@ -1,4 +1,4 @@
-import { isGroup, type Condition, type Conditions, type Test } from '~~/core/conditions/conditions'
+import type { Condition, Conditions, Test } from '~~/core/conditions/conditions'
 import type { ListColumn } from '~~/shared/list'
 import { calendarDay } from './time'
 
@@ -32,6 +32,3 @@ export function listWords(words: string[]): string {
 }
 
 export const joining = (match: Conditions['match']): string => match === 'all' ? 'and' : 'or'
-
-/** How many single conditions there are, in groups too. */
-export const countConditions = ({ of }: Conditions): number => of.reduce((sum, one) => sum + (isGroup(one) ? countConditions(one) : 1), 0)

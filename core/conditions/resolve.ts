@@ -1,6 +1,6 @@
 import { addDays, dayStart } from '../hours/days'
 import type { ZoneRules } from '../hours/rules'
-import type { Condition, ConditionKind } from './conditions'
+import type { Condition } from './conditions'
 
 /** From (included) to (excluded); null is open. Days as `2026-11-25`, instants as epoch milliseconds. */
 export interface Range<T> { from: T | null, to: T | null, orEmpty: boolean }
@@ -30,5 +30,3 @@ export function instantsOf(condition: Condition, { day, zone }: Today): Range<nu
   const { from, to, orEmpty } = daysOf(condition, day)
   return { from: from === null ? null : dayStart(zone, from), to: to === null ? null : dayStart(zone, to), orEmpty }
 }
-
-export const aboutDays = (condition: Condition, kind: ConditionKind): boolean => (kind === 'day' || kind === 'instant') && condition.test !== 'empty' && condition.test !== 'filled'

@@ -1,5 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { BulkChange } from '~~/shared/bulk'
+import { MOST_TAGS } from '~~/shared/schemas/record'
 import { colleague, teamMember } from '../db/schema'
 
 /** What one kind of change does to a record `r`, and how it is undone from what was kept of it, `k.before`. */
@@ -16,8 +17,6 @@ interface Effect {
   words: SQL
   entry: { kind: 'stage-changed' | 'fields-changed', field: string, label: string }
 }
-
-const MOST_TAGS = 20
 
 /** With the owner the record goes to one of the owner's teams, if it is in none of them. */
 const teamFor = (ownerId: SQL) => sql`coalesce(

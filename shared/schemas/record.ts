@@ -21,6 +21,9 @@ export const phoneForm = object({
   typed: line(60).required('Type the number, or take this line away.'),
 })
 
+/** Tags that a record holds at most. */
+export const MOST_TAGS = 20
+
 const MAIL_MESSAGE = 'This is not a mail address. It needs a name, an @ and a place.'
 
 /** What one fills in to make or change a record of any module. */
@@ -41,7 +44,7 @@ export const recordForm = object({
   zone: optionalLine(60),
   mail: string().trim().email(MAIL_MESSAGE).max(160).nullable().transform((value: unknown) => value === '' ? null : value).default(null),
   phones: array(phoneForm).max(10, 'A record holds ten numbers at most.').default([]),
-  tags: array(line(40).required()).max(20, 'A record holds twenty tags at most.').transform((tags: unknown) => Array.isArray(tags) ? [...new Set(tags)] : tags).default([]),
+  tags: array(line(40).required()).max(MOST_TAGS, ({ max }) => `A record holds ${max} tags at most.`).transform((tags: unknown) => Array.isArray(tags) ? [...new Set(tags)] : tags).default([]),
   fields: mixed<Record<string, unknown>>((value): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value)).default({}),
 })
 export type RecordForm = InferType<typeof recordForm>

@@ -125,3 +125,17 @@ test('a list is taken out as a table, as it is on screen', async ({ browser }) =
   expect(csv).toContain('Name,Company,City,Trial starts,Bikes,Number\r\n')
   expect(csv).toContain('Iris Holm,Holm & Daughters Bakery,Honolulu')
 })
+
+test('columns that cannot be loaded are told and loaded again, and a view that cannot be changed says so', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  await page.route('**/api/columns?**', route => route.abort())
+  await page.goto('/records/leads')
+  await expect(page.getByRole('alert')).toContainText('Plauder cannot be reached.')
+  await page.unroute('**/api/columns?**')
+  await page.getByRole('button', { name: 'Load it again' }).click()
+  await expect(rows(page)).toHaveCount(50)
+  await page.getByRole('button', { name: 'Trials ahead' }).click()
+  await page.route('**/api/views/*', route => route.abort())
+  await page.getByRole('button', { name: 'Keep “Trials ahead” no longer' }).click()
+  await expect(page.getByRole('alert')).toContainText('Plauder cannot be reached.')
+})

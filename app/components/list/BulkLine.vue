@@ -83,7 +83,7 @@ useIntervalFn(async () => {
   if (!underWay.value) return
   const all = await api<BulkProgress[]>('/api/bulk-changes').catch(() => [])
   progress.value = all.find(({ id }) => id === progress.value?.id) ?? progress.value
-  if (!underWay.value) await Promise.all([list.load(), list.loadColumns()])
+  if (!underWay.value) await list.loadAgain()
 }, 400)
 // a change that was under way when the page was left is found again
 onMounted(async () => progress.value = (await api<BulkProgress[]>('/api/bulk-changes').catch(() => [])).find(({ state }) => state === 'running' || state === 'taking-back') ?? null)

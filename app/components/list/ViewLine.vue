@@ -39,11 +39,10 @@ function askForName(): void {
   naming.value = true
 }
 
-async function save(view: Pick<View, 'id' | 'name' | 'shared'>): Promise<void> {
+async function trying(work: () => Promise<void>): Promise<void> {
+  error.value = ''
   try {
-    views.value = await api<View[]>('/api/views', { method: 'PUT', body: { ...view, module, columns: list.shown.value, where: list.question.value.where, sort: list.sort.value, direction: list.direction.value } })
-    chosenId.value = view.id
-    naming.value = false
+    await work()
   }
   catch (problem) {
     if (!(problem instanceof ApiProblem)) throw problem
@@ -51,11 +50,17 @@ async function save(view: Pick<View, 'id' | 'name' | 'shared'>): Promise<void> {
   }
 }
 
-async function remove({ id }: View): Promise<void> {
+const save = (view: Pick<View, 'id' | 'name' | 'shared'>) => trying(async () => {
+  views.value = await api<View[]>('/api/views', { method: 'PUT', body: { ...view, module, columns: list.shown.value, where: list.question.value.where, sort: list.sort.value, direction: list.direction.value } })
+  chosenId.value = view.id
+  naming.value = false
+})
+
+const remove = ({ id }: View) => trying(async () => {
   await api(`/api/views/${id}`, { method: 'DELETE' })
   views.value = views.value.filter(view => view.id !== id)
   show(null)
-}
+})
 </script>
 
 <template>
@@ -112,6 +117,11 @@ async function remove({ id }: View): Promise<void> {
     >
       Keep “{{ chosen.name }}” no longer
     </button>
+    <span
+      v-if="error && !naming"
+      class="field-error"
+      role="alert"
+    >{{ error }}</span>
     <Dialog
       v-model:visible="naming"
       modal

@@ -158,7 +158,7 @@ useKeys([
     <LoadProblem
       v-if="problem"
       :problem="problem"
-      @again="list.load"
+      @again="list.loadAgain"
     />
     <div :class="{ beside: peeked }">
       <div class="sheet">
