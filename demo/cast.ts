@@ -91,3 +91,27 @@ export function addCast(rows: Rows, staff: Staff, now: Date): void {
     return { id, companyId, e164: storedPhone(phones[0]![1], place.country).e164, name: `${first} ${last}` }
   }
 }
+
+/** What the named people are on. */
+export function addCastMatters(rows: Rows, staff: Staff, now: Date): void {
+  const { ada, noor } = staff.colleagues as Record<string, string>
+  const named = (name: string) => rows.records.find(record => record.name === name)!
+  const day = (ahead: number) => new Date(now.getTime() + ahead * DAY).toISOString().slice(0, 10)
+  const madeAt = new Date(now.getTime() - 70 * DAY)
+  const iris = named('Iris Holm')
+  const add = (record: Omit<Rows['records'][number], 'id' | 'madeAt' | 'companyId'>, person: Rows['records'][number]) => {
+    const id = idAt(madeAt)
+    rows.records.push({ ...record, id, madeAt, companyId: person.companyId })
+    rows.links.push({ recordId: id, personId: person.id!, madeAt })
+    return id
+  }
+  const { id: pipelineId } = staff.pipelines.fleets!
+  const sales = { ownerId: ada!, teamId: staff.teams.sales }
+  const deal = add({ module: 'deal', name: '4 long-johns and a trike', ...sales, pipelineId, stage: 'Test ride', city: 'Honolulu', region: 'HI', country: 'US', fields: { value: 7680, currency: 'USD', expected: day(24) } }, iris)
+  add({ module: 'appointment', name: 'Trial week begins', ...sales, aboutId: deal, stage: 'Planned', fields: { day: day(8), time: '09:00', place: 'the bakery' } }, iris)
+  const bo = named('Bo Castellanos')
+  const workshop = rows.records.find(record => record.module === 'job' && record.name === 'Mechanic, workshop')!
+  rows.links.push({ recordId: workshop.id!, personId: bo.id!, stage: 'Called', stageSince: new Date(now.getTime() - 2 * DAY), madeAt: bo.madeAt })
+  rows.records.push({ id: idAt(madeAt), module: 'appointment', name: 'Workshop day', ownerId: noor!, teamId: staff.teams.recruiting, aboutId: workshop.id, stage: 'Planned', madeAt, fields: { day: day(2), time: '15:00', place: 'the workshop' } })
+  rows.links.push({ recordId: rows.records.at(-1)!.id!, personId: bo.id!, madeAt })
+}

@@ -1,7 +1,7 @@
-import type { CustomField } from '../shared/fields'
+import type { ModuleField } from '../shared/fields'
 
 /** Fields that Pannier & Post has added to its modules. */
-export const CUSTOM_FIELDS: CustomField[] = [
+export const CUSTOM_FIELDS: ModuleField[] = [
   { module: 'lead', key: 'bikes', label: 'Bikes', kind: 'text', example: '4 long-johns, 1 trike', options: [] },
   { module: 'lead', key: 'budget', label: 'Budget a month', kind: 'money', example: '640', options: [] },
   { module: 'lead', key: 'came_by', label: 'Came by', kind: 'choice', example: 'Website form', options: ['Website form', 'Market stall', 'A client told them', 'Saw a bike'] },

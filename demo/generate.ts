@@ -22,6 +22,7 @@ export interface Staff {
   teams: { sales: string, recruiting: string }
   lines: Record<string, LineRow & { country: string }>
   templates: Record<string, { id: string, version: number }>
+  pipelines: Record<string, { id: string, stages: string[], over: string[] }>
 }
 
 /**

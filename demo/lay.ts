@@ -5,16 +5,20 @@ import { tx, type Database } from '../server/db/door'
 import * as schema from '../server/db/schema'
 import { startDatabase } from '../server/db/start'
 import { hashPassword } from '../server/identity/password'
-import { addCast } from './cast'
+import { addCast, addCastMatters } from './cast'
 import { COLLEAGUES, DEMO_PASSWORD, LINES } from './colleagues'
 import { CUSTOM_FIELDS } from './fields'
 import { generate, type Staff } from './generate'
+import { addMatters, showOnMatters } from './matters'
+import { PIPELINES } from './pipelines'
+import { Random } from './random'
 import type { Rows } from './rows'
 import { TEMPLATES } from './templates'
 import { viewRows } from './views'
 
 /** Rows in one statement; more would keep everybody else waiting. */
 const CHUNK = 400
+const MATTERS_SEED = 21
 
 /**
  * Lays the demo data into a data folder that has none yet.
@@ -37,7 +41,10 @@ export async function fillDemo(now: Date, practiceFolder?: string): Promise<void
   const passwordHash = await hashPassword(DEMO_PASSWORD)
   const staff = await tx(database => addStaff(database, passwordHash, now))
   const rows = generate(staff, now)
+  addMatters(rows, new Random(MATTERS_SEED), staff, now)
   addCast(rows, staff, now)
+  addCastMatters(rows, staff, now)
+  showOnMatters(rows)
   await tx(database => write(database, rows))
   await tx(database => database.insert(schema.view).values(viewRows(staff, now)))
   if (practiceFolder) writeOwners(practiceFolder, rows)
@@ -60,8 +67,13 @@ async function addStaff(database: Database, passwordHash: string, now: Date): Pr
   const templates = TEMPLATES.map(template => ({ ...template, id: uuid(), ownerId: colleagues.odile!, changedAt: new Date(now.getTime() - 30 * 86_400_000) }))
   await database.insert(schema.template).values(templates)
   await database.insert(schema.templateVersion).values(templates.map(({ id, version, name, body, changedAt, ownerId }) => ({ templateId: id, version, name, body, at: changedAt, colleagueId: ownerId })))
+  // those that come with Plauder make room for the firm's own
+  await database.delete(schema.pipeline)
+  const pipelines = PIPELINES.map((one, position) => ({ ...one, id: uuid(), position }))
+  await database.insert(schema.pipeline).values(pipelines)
   return {
     colleagues, teams,
+    pipelines: Object.fromEntries(pipelines.map(one => [one.key, one])),
     lines: Object.fromEntries(lines.map(line => [line.key, line])),
     templates: Object.fromEntries(templates.map(({ name, id, version }) => [name, { id, version }])),
   }
@@ -69,7 +81,7 @@ async function addStaff(database: Database, passwordHash: string, now: Date): Pr
 
 async function write(database: Database, rows: Rows): Promise<void> {
   const tables = [
-    [schema.record, rows.records], [schema.phone, rows.phones], [schema.activity, rows.activities], [schema.activityContent, rows.contents],
+    [schema.record, rows.records], [schema.recordPerson, rows.links], [schema.phone, rows.phones], [schema.activity, rows.activities], [schema.activityContent, rows.contents],
     [schema.activityOnRecord, rows.shown], [schema.conversation, [...rows.conversations.values()]], [schema.message, rows.messages],
     [schema.consentEntry, rows.consents], [schema.numberState, [...rows.numbers.values()]],
   ] as const

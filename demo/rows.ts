@@ -1,9 +1,10 @@
 import { randomBytes } from 'node:crypto'
-import type { activity, activityContent, activityOnRecord, consentEntry, conversation, message, numberState, phone, record } from '../server/db/schema'
+import type { activity, activityContent, activityOnRecord, consentEntry, conversation, message, numberState, phone, record, recordPerson } from '../server/db/schema'
 
 /** Rows of the demo, gathered before they are written. */
 export class Rows {
   readonly records: (typeof record.$inferInsert)[] = []
+  readonly links: (typeof recordPerson.$inferInsert)[] = []
   readonly phones: (typeof phone.$inferInsert)[] = []
   readonly conversations = new Map<string, typeof conversation.$inferInsert>()
   readonly messages: (typeof message.$inferInsert)[] = []

@@ -21,6 +21,16 @@ const VIEWS: View[] = [
     columns: ['name', 'company', 'stage', 'own.lease_end', 'own.monthly', 'phone', 'owner'],
     conditions: { match: 'all', of: [{ field: 'own.lease_end', test: 'next-days', value: 45 }] },
   },
+  {
+    of: 'ada', shared: true, module: 'appointment', name: 'Coming up', sort: 'own.day', direction: 'up',
+    columns: ['name', 'own.day', 'own.time', 'people', 'company', 'own.place', 'owner'],
+    conditions: { match: 'all', of: [{ field: 'over', test: 'no' }] },
+  },
+  {
+    of: 'odile', shared: true, module: 'payment', name: 'Due and not paid', sort: 'own.day', direction: 'up',
+    columns: ['name', 'company', 'people', 'own.day', 'own.amount', 'owner'],
+    conditions: { match: 'all', of: [{ field: 'stage', test: 'one-of', value: ['Due'] }, { field: 'own.day', test: 'older-than-days', value: 1 }] },
+  },
 ]
 
 export function viewRows({ colleagues, teams }: Staff, now: Date): (typeof view.$inferInsert)[] {

@@ -1,5 +1,43 @@
 import type { Field, FieldKind } from '../core/template/fields'
-import type { Module } from './modules'
+import { isPersonModule, type Module } from './modules'
+
+/** A field of one module, kept among its `fields`: one that Plauder knows, or one that a firm has added. */
+export interface ModuleField { module: Module, key: string, label: string, kind: FieldKind, example: string, options: string[] }
+
+const CURRENCIES = ['USD', 'CAD', 'GBP']
+const field = (module: Module, key: string, label: string, kind: FieldKind, example: string, options: string[] = []): ModuleField => ({ module, key, label, kind, example, options })
+
+/** The fields without which a deal would be no deal, and an appointment none. */
+const BUILT_IN: ModuleField[] = [
+  field('deal', 'value', 'Value', 'money', '7680'),
+  field('deal', 'currency', 'Currency', 'choice', 'USD', CURRENCIES),
+  field('deal', 'expected', 'Expected by', 'date', '2026-12-18'),
+  field('job', 'openings', 'Openings', 'number', '2'),
+  field('job', 'hours_a_week', 'Hours a week', 'number', '24'),
+  field('job', 'pay', 'Pay an hour', 'money', '24'),
+  field('job', 'currency', 'Currency', 'choice', 'USD', CURRENCIES),
+  field('job', 'starts', 'Starts', 'date', '2027-01-11'),
+  field('case', 'urgency', 'Urgency', 'choice', 'This week', ['Today', 'This week', 'No hurry']),
+  field('appointment', 'day', 'Day', 'date', '2026-12-03'),
+  field('appointment', 'time', 'Time', 'time', '10:30'),
+  field('appointment', 'place', 'Place', 'text', 'the bakery'),
+  field('payment', 'day', 'Due', 'date', '2026-12-15'),
+  field('payment', 'amount', 'Amount', 'money', '640'),
+  field('payment', 'currency', 'Currency', 'choice', 'USD', CURRENCIES),
+  field('agreement', 'day', 'Ends', 'date', '2027-03-31'),
+  field('agreement', 'notice_by', 'Notice by', 'date', '2027-02-28'),
+  field('handover', 'day', 'Day', 'date', '2026-12-09'),
+  field('handover', 'time', 'Time', 'time', '8:30'),
+  field('handover', 'bikes', 'Bikes', 'text', '2 long-johns'),
+]
+
+/** The day on which a dated thing is, ends or falls due, is kept under this key in all of their modules. */
+export const DAY_FIELD = 'day'
+
+export const builtInFields = (module: Module): ModuleField[] => BUILT_IN.filter(one => one.module === module)
+
+/** The group under which templates name a record's own fields: a person's are `person.…`, a deal's `deal.…`. */
+export const groupOf = (module: Module) => isPersonModule(module) ? 'person' : module
 
 const person = (path: string, label: string, example: string, kind: FieldKind = 'text'): Field => ({ path: `person.${path}`, group: 'person', label, kind, example })
 
@@ -12,6 +50,13 @@ const PERSON: Field[] = [
   person('city', 'City', 'Honolulu'),
   person('stage', 'Stage', 'Talking'),
   person('mail', 'Mail address', 'iris@holm.example', 'mail'),
+]
+
+/** What everything else has. */
+const thing = (module: Exclude<Module, 'lead' | 'candidate' | 'client'>): Field[] => [
+  { path: `${module}.name`, group: module, label: 'Name', kind: 'text', example: '' },
+  { path: `${module}.city`, group: module, label: 'City', kind: 'text', example: 'Honolulu' },
+  { path: `${module}.stage`, group: module, label: 'Stage', kind: 'text', example: '' },
 ]
 
 const COMPANY: Field[] = [
@@ -29,13 +74,24 @@ const SENDER: Field[] = [
 
 const FIRM: Field[] = [{ path: 'firm.name', group: 'firm', label: 'Our firm', kind: 'text', example: 'Pannier & Post' }]
 
-/** A field that a firm has added to a module. */
-export interface CustomField { module: Module, key: string, label: string, kind: FieldKind, example: string, options: string[] }
+/** A module's field as an entry of the catalogue. */
+export const asField = ({ module, key, label, kind, example, options }: ModuleField): Field =>
+  ({ path: `${groupOf(module)}.${key}`, group: groupOf(module), label, kind, example, ...(kind === 'choice' && { options }) })
 
-/** The catalogue of a module: what its templates may use. */
-export function fieldsOf(module: Module, custom: CustomField[]): Field[] {
-  const own = custom
-    .filter(field => field.module === module)
-    .map(field => ({ ...person(field.key, field.label, field.example, field.kind), ...(field.kind === 'choice' && { options: field.options }) }))
-  return [...PERSON, ...own, ...COMPANY, ...SENDER, ...FIRM]
+/** Under which key a record keeps a field of its module. */
+export const keyOf = ({ path }: Pick<Field, 'path'>): string => path.slice(path.indexOf('.') + 1)
+
+/**
+ * The catalogue of a module: what its templates may use.
+ *
+ * @param own the fields of all modules, built in and added
+ */
+export function fieldsOf(module: Module, own: ModuleField[]): Field[] {
+  return [
+    ...isPersonModule(module) ? PERSON : thing(module),
+    ...own.filter(one => one.module === module).map(asField),
+    ...module === 'company' ? [] : COMPANY,
+    ...SENDER,
+    ...FIRM,
+  ]
 }

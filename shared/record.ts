@@ -2,6 +2,7 @@ import type { ZoneRules } from '../core/hours/rules'
 import type { Field } from '../core/template/fields'
 import type { PhoneKind, UnusableReason } from '../core/phone/read'
 import type { Module } from './modules'
+import type { Pipeline } from './pipelines'
 
 export interface RecordRow {
   id: string
@@ -21,6 +22,12 @@ export interface RecordRow {
   fields: Record<string, unknown>
   owner: { id: string, name: string }
   company: { id: string, name: string } | null
+  pipeline: { id: string, name: string } | null
+  /** The names of the people on it, with commas between. */
+  people: string | null
+  /** The deal, job or case on which it hangs. */
+  about: string | null
+  over: boolean
   phone: string | null
   optedOut: boolean
   lastContactAt: number | null
@@ -42,6 +49,32 @@ export interface RecordPhone {
   zones: string[]
   consent: { texts: 'unknown' | 'agreed' | 'refused', at: number | null, how: string | null, words: string | null, line: string | null }
   lastHeardAt: number | null
+  /** Whose it is, where it is one of the people on the record and not the record's own. */
+  person: { id: string, name: string, firstName: string } | null
+}
+
+/** A person of a company, or on a deal, a job, a case or something with a day. */
+export interface PersonOn {
+  id: string
+  name: string
+  title: string | null
+  module: Module
+  /** Where a candidate stands in this job. */
+  stage: string | null
+}
+
+/** Something that belongs to this record: a deal that a person is on, an appointment of a company. */
+export interface Related {
+  id: string
+  module: Module
+  name: string
+  stage: string | null
+  over: boolean
+  /** Its day, of what has one. */
+  day: string | null
+  time: string | null
+  /** Where this person stands in it, of a job. */
+  standing: string | null
 }
 
 export interface RecordDetail {
@@ -63,13 +96,24 @@ export interface RecordDetail {
   fields: Record<string, unknown>
   version: number
   madeAt: number
+  stageSince: number | null
   lastContactAt: number | null
   owner: { id: string, name: string, firstName: string }
   company: { id: string, name: string } | null
-  people: { id: string, name: string, title: string | null, module: Module }[]
+  pipeline: Pipeline | null
+  about: { id: string, name: string, module: Module } | null
+  over: boolean
+  /** The stages that it can be in, in their order. */
+  stages: string[]
+  people: PersonOn[]
+  related: Related[]
+  /** Its own, and after them those of the people on it. */
   phones: RecordPhone[]
   /** The module's own fields, in order. */
   customFields: Field[]
   mayEdit: boolean
   zones: ZoneRules[]
 }
+
+/** A record to choose. */
+export interface NamedRecord { id: string, name: string, module: Module, about: string | null }

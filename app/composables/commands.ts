@@ -12,6 +12,7 @@ export function commandsNow(): Command[] {
     ...activeKeys.value.map(({ what, shown, act }) => ({ what, shown, act: () => act(new KeyboardEvent('keydown')) })),
     ...MODULES.map(module => go(`Go to ${MODULE_FACTS[module].many.toLowerCase()}`, `/records/${MODULE_FACTS[module].slug}`)),
     ...MODULES.map(module => go(`Make a new ${MODULE_FACTS[module].one.toLowerCase()}`, `/records/${MODULE_FACTS[module].slug}/new`)),
+    go('Go to the pipelines of deals', '/pipelines'),
     go('Go to the templates', '/templates'),
     ...(useMe().me?.role === 'admin' ? [go('Go to the fields of your own', '/set-up/fields')] : []),
     { what: 'Sign out', act: () => void useMe().signOut() },

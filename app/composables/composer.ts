@@ -5,7 +5,13 @@ import type { ZoneRules } from '~~/core/hours/rules'
 import { api, ApiProblem } from '~/composables/api'
 import { useDrafts } from '~/stores/drafts'
 
-export interface Target { lineId: string, phoneId: string | null, conversationId: string | null }
+export interface Target {
+  lineId: string
+  phoneId: string | null
+  conversationId: string | null
+  /** The record it is written on, where that is not the person’s. */
+  recordId?: string | null
+}
 
 interface Sent { id: string, activityId: string, leavesAt: number }
 

@@ -1,6 +1,6 @@
 import { refDebounced } from '@vueuse/core'
 import { NO_CONDITIONS, type Conditions } from '~~/core/conditions/conditions'
-import { FIRST_COLUMNS } from '~~/shared/columns'
+import { firstLook } from '~~/shared/columns'
 import type { ListColumn, View } from '~~/shared/list'
 import type { Module } from '~~/shared/modules'
 import type { RecordPage } from '~~/shared/record'
@@ -11,9 +11,10 @@ export function useList(module: Module) {
   const words = ref('')
   const typed = refDebounced(words, 150)
   const conditions = shallowRef<Conditions>(NO_CONDITIONS)
-  const shown = shallowRef<string[]>(FIRST_COLUMNS)
-  const sort = ref('last-contact')
-  const direction = ref<'up' | 'down'>('down')
+  const first = firstLook(module)
+  const shown = shallowRef<string[]>(first.columns)
+  const sort = ref(first.sort)
+  const direction = ref(first.direction)
   const page = ref(1)
   const list = shallowRef<RecordPage | null>(null)
   const columns = shallowRef<ListColumn[]>([])

@@ -1,6 +1,7 @@
 import { showPhone } from '~~/core/phone/show'
 import type { Column } from '~~/shared/columns'
 import type { RecordRow } from '~~/shared/record'
+import { amount } from './money'
 import { ago, calendarDay } from './time'
 
 type Shown = (row: RecordRow, now: number) => string | null
@@ -8,6 +9,10 @@ type Shown = (row: RecordRow, now: number) => string | null
 const BUILT_IN: Record<string, Shown> = {
   'name': row => row.name,
   'company': row => row.company?.name ?? null,
+  'people': row => row.people,
+  'about': row => row.about,
+  'pipeline': row => row.pipeline?.name ?? null,
+  'over': row => row.over ? 'over' : null,
   'stage': row => row.stage,
   'city': row => row.city,
   'phone': row => row.phone?.startsWith('+') ? showPhone(row.phone) : row.phone,
@@ -27,15 +32,19 @@ const BUILT_IN: Record<string, Shown> = {
 /** What stands in a cell of a list. */
 export function cell(row: RecordRow, column: Column, now: number): string {
   const shown = BUILT_IN[column.key]
-  return (shown ? shown(row, now) : ownField(row.fields[column.key.slice('own.'.length)], column)) ?? ''
+  return (shown ? shown(row, now) : ownField(row.fields[column.key.slice('own.'.length)], column, row.fields)) ?? ''
 }
 
-/** A field that the firm has added, written as its kind is. */
-export function ownField(value: unknown, { shows }: Pick<Column, 'shows'>): string | null {
+/**
+ * A field of the module, written as its kind is.
+ *
+ * @param fields of the same record, among which the currency of an amount may be
+ */
+export function ownField(value: unknown, { shows }: Pick<Column, 'shows'>, fields: Record<string, unknown>): string | null {
   if (value === null || value === undefined || value === '') return null
   switch (shows) {
     case 'date': return calendarDay(String(value))
-    case 'money': return `$ ${Number(value).toLocaleString('en-US')}`
+    case 'money': return amount(Number(value), String(fields.currency ?? 'USD'))
     case 'number': return Number(value).toLocaleString('en-US')
     case 'yes-no': return value === true || value === 'true' ? 'yes' : 'no'
     default: return String(value)

@@ -9,7 +9,8 @@ export interface LineOption extends Choice { e164: string, shared: boolean }
 export function numberChoices(phones: RecordPhone[]): Choice[] {
   return phones.map((phone) => {
     const why = whyNotTexted(phone)
-    return { id: phone.id, label: phone.e164 ? showPhone(phone.e164, true) : phone.typed, note: why ?? phone.label, disabled: why !== null }
+    const number = phone.e164 ? showPhone(phone.e164, true) : phone.typed
+    return { id: phone.id, label: phone.person ? `${phone.person.name}, ${number}` : number, note: why ?? phone.label, disabled: why !== null }
   })
 }
 

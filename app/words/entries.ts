@@ -15,6 +15,9 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
     case 'note': return { who, what: 'noted', more: [] }
     case 'record-made': return { who, what: 'made this record', more: [] }
     case 'stage-changed': return { who, what: `moved the stage from ${data.from ?? 'none'} to ${data.to ?? 'none'}${together(data)}`, more: [] }
+    case 'put-on': return { who, what: `put ${data.person} on ${data.on}`, more: [] }
+    case 'taken-off': return { who, what: `took ${data.person} off ${data.on}`, more: [] }
+    case 'moved-on': return { who, what: `moved ${data.person} from ${data.from ?? 'none'} to ${data.to} for ${data.on}`, more: [] }
     case 'fields-changed': return { who, ...sayChanges(data.changes as Change[] | undefined ?? [], together(data)) }
     case 'consent-changed': return {
       who: entry.colleague ? who : person,

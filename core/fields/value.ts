@@ -40,6 +40,7 @@ export function readFieldValue({ kind, options }: ReadableField, input: unknown,
 function readYesNo(input: unknown): FieldReading {
   if (input === null || input === undefined || input === '') return given(null)
   if (typeof input === 'boolean') return given(input)
+  if (typeof input !== 'string' && typeof input !== 'number') return refused('Write yes or no.')
   const word = String(input).trim().toLowerCase()
   if (['yes', 'y', 'true', '1', 'x'].includes(word)) return given(true)
   if (['no', 'n', 'false', '0'].includes(word)) return given(false)

@@ -1,3 +1,4 @@
 /** Kinds of jobs in the outbox. */
 export const HAND_OVER = 'hand-over'
 export const BULK_CHANGE = 'bulk-change'
+export const FILL_BACK = 'fill-back'

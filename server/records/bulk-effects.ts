@@ -1,7 +1,9 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { BulkChange } from '~~/shared/bulk'
 import { MOST_TAGS } from '~~/shared/schemas/record'
+import { at } from '../db/instants'
 import { colleague, teamMember } from '../db/schema'
+import { canBeIn, overIn } from './stages'
 
 /** What one kind of change does to a record `r`, and how it is undone from what was kept of it, `k.before`. */
 interface Effect {
@@ -26,7 +28,8 @@ const teamFor = (ownerId: SQL) => sql`coalesce(
 const tagged = (tag: string) => sql`r.tags @> array[${tag}]::text[]`
 const TAGS = { words: sql`nullif(array_to_string(r.tags, ', '), '')`, before: sql`'{}'::jsonb`, entry: { kind: 'fields-changed', field: 'tags', label: 'Tags' } } as const
 
-export function effectOf(change: BulkChange): Effect {
+/** @param now when it is done */
+export function effectOf(change: BulkChange, now: Date): Effect {
   switch (change.kind) {
     case 'owner': {
       const owner = sql`${change.ownerId}::uuid`
@@ -40,14 +43,17 @@ export function effectOf(change: BulkChange): Effect {
         entry: { kind: 'fields-changed', field: 'owner', label: 'Owner' },
       }
     }
-    case 'stage': return {
-      differs: sql`r.stage is distinct from ${change.stage}`,
-      set: sql`stage = ${change.stage}`,
-      before: sql`jsonb_build_object('stage', r.stage)`,
-      still: sql`r.stage = ${change.stage}`,
-      giveBack: sql`stage = k.before ->> 'stage'`,
-      words: sql`r.stage`,
-      entry: { kind: 'stage-changed', field: 'stage', label: 'Stage' },
+    case 'stage': {
+      const [stage, before] = [sql`${change.stage}::text`, sql`(k.before ->> 'stage')`]
+      return {
+        differs: sql`(r.stage is distinct from ${stage} and ${canBeIn(stage)})`,
+        set: sql`stage = ${stage}, over = ${overIn(stage)}, stage_since = ${at(now)}`,
+        before: sql`jsonb_build_object('stage', r.stage, 'since', r.stage_since)`,
+        still: sql`r.stage = ${stage}`,
+        giveBack: sql`stage = ${before}, over = ${overIn(before)}, stage_since = (k.before ->> 'since')::timestamptz`,
+        words: sql`r.stage`,
+        entry: { kind: 'stage-changed', field: 'stage', label: 'Stage' },
+      }
     }
     case 'add-tag': return {
       ...TAGS,
@@ -66,4 +72,4 @@ export function effectOf(change: BulkChange): Effect {
   }
 }
 
-export const differs = (change: BulkChange): SQL => effectOf(change).differs
+export const differs = (change: BulkChange): SQL => effectOf(change, new Date(0)).differs

@@ -6,6 +6,7 @@ import { activity, activityContent, activityOnRecord, bulkChange, bulkChangeBefo
 import { crashPoint } from '../jobs/crash-points'
 import { settle, type Claim, type Handler, type Outcome } from '../jobs/outbox'
 import { announce } from '../live/notices'
+import { placesOf } from '../timeline/places'
 import { effectOf } from './bulk-effects'
 
 /** With one session everybody waits for a piece, so it is small, and the pause after it is as long as it took. */
@@ -39,9 +40,9 @@ async function keptOf(bulkId: string, done: number): Promise<string[]> {
   return rows.map(({ id }) => id)
 }
 
-/** One piece in one statement: the records, what they were, and an entry on the timeline of each and of its company. */
+/** One piece in one statement: the records, what they were, and an entry on the timeline of each and wherever it shows besides. */
 async function changePiece(bulk: Pick<typeof bulkChange.$inferSelect, 'id' | 'change' | 'colleagueId'>, ids: string[], back: boolean, now: Date): Promise<number> {
-  const { differs, set, before, still, giveBack, words, entry } = effectOf(bulk.change)
+  const { differs, set, before, still, giveBack, words, entry } = effectOf(bulk.change, now)
   const keep: SQL = back ? sql`` : sql`, kept as (insert into ${bulkChangeBefore} (bulk_id, record_id, before) select ${bulk.id}::uuid, id, before from was)`
   const told = JSON.stringify({ bulkId: bulk.id, ...(back && { takenBack: true }) })
   const inWords = sql`'from', was.words, 'to', now_is.words`
@@ -68,10 +69,12 @@ async function changePiece(bulk: Pick<typeof bulkChange.$inferSelect, 'id' | 'ch
       insert into ${activityContent} (activity_id, data)
       select was.activity_id, jsonb_build_object('changes', jsonb_build_array(jsonb_build_object('field', ${entry.field}::text, 'label', ${entry.label}::text, ${inWords})))
       from was join now_is on now_is.id = was.id
-    )`}, shown as (
+    )`}, places as (
+      ${placesOf(sql`was`)}
+    ), shown as (
       insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id)
-      select id, ${at(now)}, activity_id, null from was
-      union all select company_id, ${at(now)}, activity_id, id from was where company_id is not null
+      select places.record_id, ${at(now)}, was.activity_id, places.via from places join was on was.id = coalesce(places.via, places.record_id)
+      on conflict do nothing
     )
     select now_is.id, now_is.owner_id, now_is.team_id, was.activity_id from now_is join was on was.id = now_is.id`)
   for (const { id, owner_id, team_id, activity_id } of rows) {

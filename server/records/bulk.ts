@@ -14,6 +14,7 @@ import { BULK_CHANGE } from '../jobs/kinds'
 import { wakeOutbox } from '../jobs/wake'
 import { differs } from './bulk-effects'
 import { chosenBy, type Chosen } from './list'
+import { allStages } from './stages'
 
 const mayEdit = (asker: SignedIn) => visible(asker, 'record.edit', { owner: sql`r.owner_id`, team: sql`r.team_id` })
 
@@ -116,7 +117,8 @@ async function soundChange({ change: { kind, ownerId, stage, tag }, selection: {
     return { kind, ownerId: ownerId! }
   }
   if (kind === 'stage') {
-    const { stages, many } = MODULE_FACTS[module]
+    const { many } = MODULE_FACTS[module]
+    const stages = await allStages(module)
     if (!stages.includes(stage!)) throw badInput({ 'change.stage': `${many} have no stage “${stage}”.` })
     return { kind, stage: stage! }
   }

@@ -1,4 +1,5 @@
 import type { Field } from '~~/core/template/fields'
+import { keyOf } from '~~/shared/fields'
 import type { StoredRecord } from './one'
 
 /** One field that changed, in words for the timeline. */
@@ -11,26 +12,32 @@ const LABELS: [keyof StoredRecord, string][] = [
   ['street', 'Street'], ['city', 'City'], ['region', 'State or province'], ['postcode', 'Postcode'], ['country', 'Country'], ['mail', 'Mail address'], ['zone', 'Time zone'],
 ]
 
-/** What differs between two states of a record, with its numbers and its own fields. */
+const LINKS = [['ownerId', 'Owner'], ['companyId', 'Company'], ['pipelineId', 'Pipeline'], ['aboutId', 'On']] as const
+
+/**
+ * What differs between two states of a record, with its numbers and its own fields.
+ *
+ * @param names of what they speak of by an id
+ */
 export function changesBetween(
-  before: StoredRecord, phonesBefore: Numbers, after: StoredRecord, phonesAfter: Numbers, custom: Field[], companies: Map<string, string>,
+  before: StoredRecord, phonesBefore: Numbers, after: StoredRecord, phonesAfter: Numbers, custom: Field[], names: Map<string, string>,
 ): Change[] {
-  const company = ({ companyId }: StoredRecord) => companies.get(companyId ?? '') ?? null
+  const named = (id: string | null) => names.get(id ?? '') ?? null
   const compared: Change[] = [
     ...LABELS.map(([field, label]) => ({ field, label, from: say(before[field]), to: say(after[field]) })),
     ...[...new Set([...Object.keys(before.fields), ...Object.keys(after.fields)])].map(key => ({
       field: key,
-      label: custom.find(field => field.path === `person.${key}`)?.label ?? key,
+      label: custom.find(field => keyOf(field) === key)?.label ?? key,
       from: say(before.fields[key]),
       to: say(after.fields[key]),
     })),
     { field: 'tags', label: 'Tags', from: sayTags(before.tags), to: sayTags(after.tags) },
-    { field: 'company', label: 'Company', from: company(before), to: company(after) },
+    ...LINKS.map(([field, label]) => ({ field: field.slice(0, -'Id'.length), label, from: named(before[field]), to: named(after[field]) })),
     { field: 'phones', label: 'Numbers', from: sayNumbers(phonesBefore), to: sayNumbers(phonesAfter) },
   ]
   // a person's whole name is only its two parts again
-  const named = compared.some(change => ['firstName', 'lastName'].includes(change.field) && change.from !== change.to)
-  return compared.filter(change => change.from !== change.to && !(named && change.field === 'name'))
+  const renamed = compared.some(change => ['firstName', 'lastName'].includes(change.field) && change.from !== change.to)
+  return compared.filter(change => change.from !== change.to && !(renamed && change.field === 'name'))
 }
 
 const say = (value: unknown) => value === null || value === undefined || value === '' ? null : typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value)

@@ -1,8 +1,11 @@
 import { sql, type SQL } from 'drizzle-orm'
 import { columnsOf, type Column } from '~~/shared/columns'
 import type { Module } from '~~/shared/modules'
-import { numberState, phone } from '../db/schema'
+import type { Asker } from '~~/shared/permissions'
+import { numberState, phone, pipeline, record } from '../db/schema'
+import { visible } from '../identity/visible'
 import { ownFields } from './fields'
+import { peopleNamed } from './rows'
 
 /** A column as the database computes it, of a record `r` with its `company` and its owner `o`. */
 export interface SqlColumn extends Column {
@@ -31,24 +34,33 @@ const VALUES: Record<string, SQL> = {
   'region': sql`r.region`,
   'country': sql`r.country`,
   'opted-out': sql`exists (select 1 from ${phone} x join ${numberState} n on n.e164 = x.e164 where x.record_id = r.id and n.texts = 'refused')`,
+  'pipeline': sql`r.pipeline_id::text`,
+  'over': sql`r.over`,
   'made': sql`r.made_at`,
 }
 
-/** An owner is chosen by id and sorted by name. */
+/** What speaks of other records tells only of those that the asker may see. */
+const seenBy = (asker: Asker): Record<string, SQL> => ({
+  people: peopleNamed(asker),
+  about: sql`(select x.name from ${record} x where x.id = r.about_id and ${visible(asker, 'record.see', { owner: sql`x.owner_id`, team: sql`x.team_id` })})`,
+})
+
+/** An owner and a pipeline are chosen by id and sorted by name. */
 const ORDERS: Record<string, SQL> = {
+  pipeline: sql`(select pl.name from ${pipeline} pl where pl.id = r.pipeline_id) ${COLLATION}`,
   owner: sql`o.name ${COLLATION}`,
   tags: sql`array_to_string(r.tags, ' ') ${COLLATION}`,
 }
 
 /** The columns of a module's lists, its own fields included. */
-export async function sqlColumnsOf(module: Module): Promise<Map<string, SqlColumn>> {
-  return new Map(columnsOf(module, await ownFields()).map(column => [column.key, withSql(column)]))
+export async function sqlColumnsOf(asker: Asker, module: Module): Promise<Map<string, SqlColumn>> {
+  const values = { ...VALUES, ...seenBy(asker) }
+  return new Map(columnsOf(module, await ownFields()).map(column => [column.key, withSql(column, values[column.key] ?? ownField(column))]))
 }
 
-function withSql(column: Column): SqlColumn {
-  const value = VALUES[column.key] ?? ownField(column)
+function withSql(column: Column, value: SQL): SqlColumn {
   const order = ORDERS[column.key] ?? (column.kind === 'words' || column.kind === 'one' ? sql`${value} ${COLLATION}` : value)
-  return { ...column, value, order, mayBeEmpty: !['name', 'made', 'opted-out'].includes(column.key) }
+  return { ...column, value, order, mayBeEmpty: !['name', 'made', 'opted-out', 'over'].includes(column.key) }
 }
 
 /** A field that the firm has added; what is no number in a field of numbers counts as empty. */

@@ -4,6 +4,7 @@ import { sql } from 'drizzle-orm'
 import { harmlessCell } from '~~/core/formats/csv-cell'
 import { writeVCard } from '~~/core/formats/vcard'
 import type { Column } from '~~/shared/columns'
+import { hasNumbers } from '~~/shared/modules'
 import type { RecordRow } from '~~/shared/record'
 import type { ExportQuery } from '~~/shared/schemas/list'
 import { tx } from '../db/door'
@@ -15,7 +16,7 @@ import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
 import { sqlColumnsOf } from './columns'
 import { chosenBy } from './list'
-import { ROWS, rowOf, type Row } from './rows'
+import { rowOf, rowsFor, type Row } from './rows'
 
 /** Rows that are read at once; in between others have their turn. */
 const PIECE = 200
@@ -26,28 +27,29 @@ const PIECE = 200
  * shown, or vCards (RFC 6350). Which records is settled at the start, and noted in the audit log.
  */
 export async function exportRecords(asker: SignedIn, { columns: keys, format, ...query }: ExportQuery, now: Date): Promise<Readable> {
-  const known = await sqlColumnsOf(query.module)
+  const known = await sqlColumnsOf(asker, query.module)
+  if (format === 'vcf' && !hasNumbers(query.module)) throw badInput({ format: 'A vCard is of people and companies. Take these out as a table.' })
   const columns = keys.map(key => known.get(key) ?? refuse(key))
   const { from, where, order } = await chosenBy(asker, query, now, 'record.export')
   const { rows } = await withOwnPlans(database => database.execute<{ id: string }>(sql`select r.id from ${from} where ${where} order by ${order}`))
   const ids = rows.map(({ id }) => id)
   await note('exported', asker.id, now, { module: query.module, format, count: ids.length })
-  return Readable.from(format === 'csv' ? csvOf(columns, ids) : vCardsOf(ids))
+  return Readable.from(format === 'csv' ? csvOf(columns, pieces(asker, ids)) : vCardsOf(pieces(asker, ids)))
 }
 
 function refuse(key: string): never {
   throw badInput({ columns: `There is no column “${key}” here. Take it away.` })
 }
 
-async function* csvOf(columns: Column[], ids: string[]): AsyncGenerator<string> {
+async function* csvOf(columns: Column[], pieces: AsyncIterable<RecordRow[]>): AsyncGenerator<string> {
   yield `\uFEFF${stringify([columns.map(({ label }) => label)], { record_delimiter: 'windows' })}`
-  for await (const rows of pieces(ids)) {
+  for await (const rows of pieces) {
     yield stringify(rows.map(row => columns.map(column => harmlessCell(valueOf(row, column)))), { record_delimiter: 'windows' })
   }
 }
 
-async function* vCardsOf(ids: string[]): AsyncGenerator<string> {
-  for await (const rows of pieces(ids)) {
+async function* vCardsOf(pieces: AsyncIterable<RecordRow[]>): AsyncGenerator<string> {
+  for await (const rows of pieces) {
     const numbers = await tx(database => database.select().from(phone).where(sql`${phone.recordId} = any(${uuidArray(rows.map(({ id }) => id))}) and ${phone.e164} is not null`).orderBy(phone.position))
     yield rows.map(row => writeVCard({
       ...row,
@@ -58,10 +60,10 @@ async function* vCardsOf(ids: string[]): AsyncGenerator<string> {
   }
 }
 
-async function* pieces(ids: string[]): AsyncGenerator<RecordRow[]> {
+async function* pieces(asker: SignedIn, ids: string[]): AsyncGenerator<RecordRow[]> {
   for (let start = 0; start < ids.length; start += PIECE) {
     const piece = ids.slice(start, start + PIECE)
-    const { rows } = await tx(database => database.execute<Row>(sql`${ROWS} join unnest(${uuidArray(piece)}) with ordinality chosen (id, place) on chosen.id = r.id order by chosen.place`))
+    const { rows } = await tx(database => database.execute<Row>(sql`${rowsFor(asker)} join unnest(${uuidArray(piece)}) with ordinality chosen (id, place) on chosen.id = r.id order by chosen.place`))
     yield rows.map(rowOf)
   }
 }
@@ -70,6 +72,7 @@ const INSTANTS: Record<string, (row: RecordRow) => number | null> = { 'last-cont
 const TEXTS: Record<string, (row: RecordRow) => unknown> = {
   'company': row => row.company?.name,
   'owner': row => row.owner.name,
+  'pipeline': row => row.pipeline?.name,
   'tags': row => row.tags.join(', '),
   'opted-out': row => row.optedOut ? 'yes' : 'no',
 }

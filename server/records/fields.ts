@@ -2,8 +2,8 @@ import { and, eq, isNull, sql } from 'drizzle-orm'
 import { fieldKey } from '~~/core/fields/key'
 import { isGroup, type Conditions } from '~~/core/conditions/conditions'
 import type { Field } from '~~/core/template/fields'
-import { fieldsOf } from '~~/shared/fields'
-import type { Module } from '~~/shared/modules'
+import { asField, builtInFields, fieldsOf, groupOf, keyOf, type ModuleField } from '~~/shared/fields'
+import { MODULES, type Module } from '~~/shared/modules'
 import type { FieldForm } from '~~/shared/schemas/field'
 import type { OwnField } from '~~/shared/set-up'
 import { can } from '~~/shared/permissions'
@@ -18,16 +18,15 @@ type StoredField = typeof customField.$inferSelect
 
 const MOST = 80
 
-/** The fields that the firm has added and still uses, of all modules, in order. */
-export async function ownFields(): Promise<StoredField[]> {
-  return tx(database => database.select().from(customField).where(isNull(customField.retiredAt)).orderBy(customField.position))
+/** What records keep among their `fields`, of all modules: what Plauder knows, then what the firm has added and still uses. */
+export async function ownFields(): Promise<ModuleField[]> {
+  const added = await tx(database => database.select().from(customField).where(isNull(customField.retiredAt)).orderBy(customField.position))
+  return [...MODULES.flatMap(builtInFields), ...added]
 }
 
-/** The same as entries of a module's catalogue. */
+/** The same of one module, as entries of its catalogue. */
 export async function customFieldsOf(module: Module): Promise<Field[]> {
-  const custom = (await ownFields()).filter(field => field.module === module)
-  const own = new Set(custom.map(field => `person.${field.key}`))
-  return fieldsOf(module, custom).filter(field => own.has(field.path))
+  return (await ownFields()).filter(field => field.module === module).map(asField)
 }
 
 /** Every field of a module that the firm has added, the retired ones last. */
@@ -43,7 +42,7 @@ export async function addField(asker: SignedIn, form: FieldForm, now: Date): Pro
     if (there.some(field => field.id === form.id)) return listFields(form.module)
     if (there.length >= MOST) throw badInput({ label: `A module holds ${MOST} fields at most. Retire one that nobody uses.` })
     mustBeNew(form, there)
-    const key = fieldKey(form.label, [...there.map(field => field.key), ...fieldsOf(form.module, []).map(field => field.path.split('.')[1]!)])
+    const key = fieldKey(form.label, [...there.map(field => field.key), ...fieldsOf(form.module, builtInFields(form.module)).map(keyOf)])
     await database.insert(customField).values({ ...form, key, position: there.length })
     await note('field-made', asker.id, now, { module: form.module, key, label: form.label, kind: form.kind })
     return listFields(form.module)
@@ -109,7 +108,7 @@ export async function takeUpField(asker: SignedIn, id: string, now: Date): Promi
 async function usersOf({ module, key }: StoredField): Promise<string[]> {
   return tx(async (database) => {
     const templates = await database.select({ name: template.name }).from(template)
-      .where(and(sql`${module} = any(${template.modules})`, sql`${template.body} ~ ${`person\\.${key}\\M`}`)).orderBy(template.name)
+      .where(and(sql`${module} = any(${template.modules})`, sql`${template.body} ~ ${`${groupOf(module)}\\.${key}\\M`}`)).orderBy(template.name)
     const views = await database.select().from(view).where(eq(view.module, module)).orderBy(view.name)
     const column = `own.${key}`
     return [
@@ -128,7 +127,7 @@ async function heldField(id: string): Promise<StoredField> {
 }
 
 function mustBeNew({ label, module }: FieldForm, others: StoredField[]): void {
-  const taken = [...others.map(field => field.label), ...fieldsOf(module, []).map(field => field.label)]
+  const taken = [...others.map(field => field.label), ...fieldsOf(module, builtInFields(module)).map(field => field.label)]
   if (taken.some(one => one.toLowerCase() === label.toLowerCase())) throw badInput({ label: `There is a field “${label}” already. Give this one another name.` })
 }
 

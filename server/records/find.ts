@@ -6,7 +6,7 @@ import { withOwnPlans } from '../db/own-plan'
 import { firm, phone, record } from '../db/schema'
 import { visible } from '../identity/visible'
 import { containing, everyWord } from './quick-filter'
-import { ROWS, rowOf, type Row } from './rows'
+import { rowOf, rowsFor, type Row } from './rows'
 
 const FOUND = 8
 const FEWEST_DIGITS = 3
@@ -41,7 +41,7 @@ export function findQuery(asker: Asker, words: string, country: string): SQL | n
       where r.id in (${search.candidates}) and ${search.where} and ${mine}
       order by ${order} limit ${sql.raw(String(FOUND))}
     )
-    ${ROWS} join best on best.id = r.id order by best.place`
+    ${rowsFor(asker)} join best on best.id = r.id order by best.place`
 }
 
 interface Search {

@@ -13,7 +13,7 @@ import { visible } from '../identity/visible'
 import { sqlColumnsOf, type SqlColumn } from './columns'
 import { holds } from './conditions'
 import { quickFilter } from './quick-filter'
-import { ROWS, rowOf, type Row } from './rows'
+import { rowOf, rowsFor, type Row } from './rows'
 
 const SIZE = 50
 
@@ -23,6 +23,8 @@ export interface Chosen {
   from: SQL
   where: SQL
   order: SQL
+  /** What is shown of them. */
+  rows: SQL
 }
 
 /**
@@ -32,7 +34,7 @@ export interface Chosen {
  * @throws Problem 422 for a column or a condition that does not exist
  */
 export async function chosenBy(asker: SignedIn, query: Omit<RecordQuery, 'page'>, now: Date, permission: Permission = 'record.see'): Promise<Chosen> {
-  const columns = await sqlColumnsOf(query.module)
+  const columns = await sqlColumnsOf(asker, query.module)
   const sort = columns.get(query.sort)
   if (!sort) throw badInput({ sort: `${query.module} records have no column “${query.sort}”. Choose another one to sort by.` })
   const zone = zoneRules(asker.zone) ?? zoneRules('Etc/UTC')!
@@ -41,6 +43,7 @@ export async function chosenBy(asker: SignedIn, query: Omit<RecordQuery, 'page'>
     from: sql`${record} r left join ${record} company on company.id = r.company_id left join ${colleague} o on o.id = r.owner_id`,
     where: sql`r.module = ${query.module} and ${mine} and ${quickFilter(query.words)} and ${holds(conditionsOf(query.where, columns), columns, { day: dayAt(zone, now.getTime()), zone })}`,
     order: orderBy(sort, query.direction),
+    rows: rowsFor(asker),
   }
 }
 
@@ -67,7 +70,7 @@ function parsed(json: string): unknown {
 }
 
 /** What a page asks of the database. Exported for the bench, which runs the same statements bare. */
-export function pageQueries({ from, where, order }: Chosen, page: number): { count: SQL, rows: SQL } {
+export function pageQueries({ from, where, order, rows }: Chosen, page: number): { count: SQL, rows: SQL } {
   // limits stand in the words: with an unknown limit the database would rather sort everything
   const [size, offset] = [sql.raw(String(SIZE)), sql.raw(String((page - 1) * SIZE))]
   return {
@@ -75,7 +78,7 @@ export function pageQueries({ from, where, order }: Chosen, page: number): { cou
     // first which ones, then what of them is shown: numbers are looked up for a page, not for all that are sorted
     rows: sql`
       with page as (select r.id, row_number() over (order by ${order}) as place from ${from} where ${where} order by ${order} limit ${size} offset ${offset})
-      ${ROWS} join page on page.id = r.id order by page.place`,
+      ${rows} join page on page.id = r.id order by page.place`,
   }
 }
 

@@ -1,4 +1,4 @@
-import { asc, eq } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import { isPersonModule } from '~~/shared/modules'
 import { can, type Asker, type Permission } from '~~/shared/permissions'
 import type { RecordDetail } from '~~/shared/record'
@@ -7,6 +7,9 @@ import { colleague, record } from '../db/schema'
 import { notAllowed, notFound } from '../http/problem'
 import { customFieldsOf } from './fields'
 import { clockRules, phonesOf } from './phones'
+import { pipelineById } from './pipelines'
+import { peopleOf, relatedTo } from './related'
+import { stagesOf } from './stages'
 
 export type StoredRecord = typeof record.$inferSelect
 
@@ -28,15 +31,21 @@ export async function readRecord(asker: Asker, recordId: string, now: Date): Pro
     const found = await mustHold(asker, 'record.see', recordId)
     const [owner] = await database.select({ id: colleague.id, name: colleague.name, firstName: colleague.firstName }).from(colleague).where(eq(colleague.id, found.ownerId))
     const [company] = found.companyId ? await database.select({ id: record.id, name: record.name }).from(record).where(eq(record.id, found.companyId)) : []
-    const phones = await phonesOf(recordId, found)
-    const { ownerId: _owner, teamId: _team, companyId: _company, ...shown } = found
+    const people = isPersonModule(found.module) ? [] : await peopleOf(asker, found)
+    const phones = [...await phonesOf([recordId]), ...await phonesOf(people.map(({ id }) => id), true)]
+    const { ownerId: _owner, teamId: _team, companyId: _company, pipelineId, aboutId, ...shown } = found
     return {
       ...shown,
       owner: owner!,
       company: company ?? null,
+      pipeline: pipelineId ? await pipelineById(pipelineId) : null,
+      about: aboutId ? await seenRecord(asker, aboutId) : null,
+      stages: (await stagesOf(found.module, pipelineId)).stages,
       lastContactAt: found.lastContactAt?.getTime() ?? null,
+      stageSince: found.stageSince?.getTime() ?? null,
       madeAt: found.madeAt.getTime(),
-      people: isPersonModule(found.module) ? [] : await peopleOf(asker, recordId),
+      people,
+      related: await relatedTo(asker, found),
       phones,
       customFields: await customFieldsOf(found.module),
       mayEdit: can(asker, 'record.edit', found),
@@ -45,21 +54,7 @@ export async function readRecord(asker: Asker, recordId: string, now: Date): Pro
   })
 }
 
-async function peopleOf(asker: Asker, companyId: string): Promise<RecordDetail['people']> {
-  const people = await tx(database => database.select().from(record).where(eq(record.companyId, companyId)).orderBy(asc(record.name)))
-  return people.filter(person => can(asker, 'record.see', person)).map(({ id, name, title, module }) => ({ id, name, title, module }))
-}
-
-/** Companies to choose from, by the words of their name. */
-export async function companiesNamed(asker: Asker, words: string) {
-  const companies = await tx(database => database
-    .select({ id: record.id, name: record.name, ownerId: record.ownerId, teamId: record.teamId })
-    .from(record)
-    .where(eq(record.module, 'company'))
-    .orderBy(asc(record.name)))
-  const wanted = words.toLowerCase()
-  return companies
-    .filter(company => can(asker, 'record.see', company) && company.name.toLowerCase().includes(wanted))
-    .slice(0, 20)
-    .map(({ id, name }) => ({ id, name }))
+async function seenRecord(asker: Asker, id: string): Promise<RecordDetail['about']> {
+  const [found] = await tx(database => database.select().from(record).where(eq(record.id, id)))
+  return found && can(asker, 'record.see', found) ? { id: found.id, name: found.name, module: found.module } : null
 }

@@ -7,8 +7,8 @@ import { zonesOfNumber } from '~~/core/phone/zones'
 import numberZones from '~~/core/phone/number-zones.json'
 import type { RecordPhone } from '~~/shared/record'
 import { tx } from '../db/door'
-import { milliseconds } from '../db/instants'
-import { consentEntry, conversation, line, message, numberState, phone } from '../db/schema'
+import { milliseconds, uuidArray } from '../db/instants'
+import { consentEntry, conversation, line, message, numberState, phone, record } from '../db/schema'
 
 /** What of a record decides in which zones its person may be. */
 export interface Place { zone: string | null, country: string | null, region: string | null }
@@ -23,26 +23,35 @@ export function storedPhone(typed: string, country: string | null) {
     : { typed, e164: null, country: null, kind: 'unknown' as const, extension: null, unusable: reading.reason }
 }
 
-/** A record's numbers with their consent, and who decided it when and how. */
-export async function phonesOf(recordId: string, place: Place): Promise<RecordPhone[]> {
+/**
+ * The numbers of records with their consent, and who decided it when and how.
+ *
+ * @param named says of each whose it is
+ */
+export async function phonesOf(recordIds: string[], named = false): Promise<RecordPhone[]> {
+  if (recordIds.length === 0) return []
   const rows = await tx(database => database
     .select({
       id: phone.id, label: phone.label, typed: phone.typed, e164: phone.e164, country: phone.country, kind: phone.kind, extension: phone.extension, unusable: phone.unusable,
       texts: numberState.texts, consentAt: milliseconds(consentEntry.at), how: consentEntry.how, words: consentEntry.words, line: line.name,
       lastHeardAt: milliseconds(numberState.lastHeardAt),
+      place: { zone: record.zone, country: record.country, region: record.region },
+      person: { id: record.id, name: record.name, firstName: sql<string>`coalesce(${record.firstName}, ${record.name})` },
     })
     .from(phone)
+    .innerJoin(record, eq(record.id, phone.recordId))
     .leftJoin(numberState, eq(numberState.e164, phone.e164))
     .leftJoin(consentEntry, eq(consentEntry.id, numberState.textsEntryId))
     .leftJoin(message, eq(message.id, consentEntry.messageId))
     .leftJoin(conversation, eq(conversation.id, message.conversationId))
     .leftJoin(line, eq(line.id, conversation.lineId))
-    .where(eq(phone.recordId, recordId))
-    .orderBy(phone.position))
-  return rows.map(({ texts, consentAt, how, words, line, ...known }) => ({
+    .where(sql`${phone.recordId} = any(${uuidArray(recordIds)})`)
+    .orderBy(sql`array_position(${uuidArray(recordIds)}, ${phone.recordId})`, phone.position))
+  return rows.map(({ texts, consentAt, how, words, line, place, person, ...known }) => ({
     ...known,
     zones: zonesOf(place, known.e164),
     consent: { texts: texts ?? 'unknown', at: consentAt, how, words, line },
+    person: named ? person : null,
   }))
 }
 

@@ -1,38 +1,51 @@
-import { sql } from 'drizzle-orm'
+import { sql, type SQL } from 'drizzle-orm'
+import type { Asker } from '~~/shared/permissions'
 import type { RecordRow } from '~~/shared/record'
 import { milliseconds } from '../db/instants'
-import { colleague, numberState, phone, record } from '../db/schema'
+import { colleague, numberState, phone, pipeline, record, recordPerson } from '../db/schema'
+import { visible } from '../identity/visible'
+
+/** The names of the people on a record `r`, of those whom the asker may see. */
+export const peopleNamed = (asker: Asker): SQL => sql`(
+  select string_agg(x.name, ', ' order by x.name) from ${recordPerson} l join ${record} x on x.id = l.person_id
+  where l.record_id = r.id and ${visible(asker, 'record.see', { owner: sql`x.owner_id`, team: sql`x.team_id` })})`
 
 /** What a row of a list shows, of a record `r`. */
-export const ROWS = sql`
+export const rowsFor = (asker: Asker): SQL => sql`
   select r.id, r.module, r.name, r.first_name as "firstName", r.last_name as "lastName", r.title, r.stage, r.street, r.city, r.region, r.postcode, r.country, r.mail, r.tags, r.fields,
     ${milliseconds(sql`r.last_contact_at`)} as last_contact_at, ${milliseconds(sql`r.made_at`)} as made_at,
     o.id as owner_id, o.name as owner_name, company.id as company_id, company.name as company_name,
+    pl.id as pipeline_id, pl.name as pipeline_name, r.over, ${peopleNamed(asker)} as people, about.name as about,
     p.shown as phone, coalesce(p.opted_out, false) as opted_out
   from ${record} r
   join ${colleague} o on o.id = r.owner_id
   left join ${record} company on company.id = r.company_id
+  left join ${pipeline} pl on pl.id = r.pipeline_id
+  left join ${record} about on about.id = r.about_id and ${visible(asker, 'record.see', { owner: sql`about.owner_id`, team: sql`about.team_id` })}
   left join lateral (
     select coalesce(x.e164, x.typed) as shown, n.texts = 'refused' as opted_out
     from ${phone} x left join ${numberState} n on n.e164 = x.e164
     where x.record_id = r.id order by x.position limit 1
   ) p on true`
 
-export type Row = Record<string, unknown> & Pick<RecordRow, 'id' | 'module' | 'name' | 'firstName' | 'lastName' | 'title' | 'stage' | 'street' | 'city' | 'region' | 'postcode' | 'country' | 'mail' | 'tags' | 'fields' | 'phone'> & {
+export type Row = Record<string, unknown> & Pick<RecordRow, 'id' | 'module' | 'name' | 'firstName' | 'lastName' | 'title' | 'stage' | 'street' | 'city' | 'region' | 'postcode' | 'country' | 'mail' | 'tags' | 'fields' | 'phone' | 'people' | 'about' | 'over'> & {
   last_contact_at: number | null
   made_at: number
   owner_id: string
   owner_name: string
   company_id: string | null
   company_name: string
+  pipeline_id: string | null
+  pipeline_name: string
   opted_out: boolean
 }
 
-export function rowOf({ last_contact_at, made_at, owner_id, owner_name, company_id, company_name, opted_out, ...row }: Row): RecordRow {
+export function rowOf({ last_contact_at, made_at, owner_id, owner_name, company_id, company_name, pipeline_id, pipeline_name, opted_out, ...row }: Row): RecordRow {
   return {
     ...row,
     owner: { id: owner_id, name: owner_name },
     company: company_id ? { id: company_id, name: company_name } : null,
+    pipeline: pipeline_id ? { id: pipeline_id, name: pipeline_name } : null,
     optedOut: opted_out,
     lastContactAt: last_contact_at,
     madeAt: made_at,

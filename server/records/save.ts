@@ -2,20 +2,27 @@ import { and, eq, inArray, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { readFieldValue } from '~~/core/fields/value'
 import { zoneRules } from '~~/core/hours/zones'
-import { isPersonModule, MODULE_FACTS, type Module } from '~~/shared/modules'
+import { DAY_FIELD, keyOf } from '~~/shared/fields'
+import { hasNumbers, isDatedModule, isPersonModule, isPipelineModule, MATTER_MODULES, MODULE_FACTS, type Module } from '~~/shared/modules'
 import { can } from '~~/shared/permissions'
 import type { EditRecord, MakeRecord, PhoneForm, RecordForm } from '~~/shared/schemas/record'
-import { tx } from '../db/door'
-import { firm, phone, record } from '../db/schema'
+import { once, tx } from '../db/door'
+import { uuidArray } from '../db/instants'
+import { colleague, firm, phone, pipeline, record } from '../db/schema'
 import { badInput, conflict } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
 import { adoptConversations } from '../texting/adopt'
 import { appendEntry } from '../timeline/append'
+import { fillBack } from '../timeline/fill-back'
 import { changesBetween, type Change } from './changes'
 import { customFieldsOf } from './fields'
 import { mustHold, type StoredRecord } from './one'
+import { belongingTo } from './owner'
+import { putOn } from './people'
 import { storedPhone } from './phones'
+import { pipelinesOf } from './pipelines'
+import { stagesOf } from './stages'
 
 type StoredPhone = typeof phone.$inferSelect
 
@@ -29,16 +36,15 @@ export async function addRecord(asker: SignedIn, form: MakeRecord, now: Date): P
   return tx(async (database) => {
     const [existing] = await database.select({ id: record.id, ownerId: record.ownerId }).from(record).where(eq(record.id, form.id))
     if (existing) {
-      if (existing.ownerId !== asker.id) throw conflict('id-taken', 'Already there', 'A record with this id exists. Reload the page and try again.')
+      if (existing.ownerId !== (form.ownerId ?? asker.id)) throw conflict('id-taken', 'Already there', 'A record with this id exists. Reload the page and try again.')
       return existing.id
     }
     const values = await columnsOf(asker, form, form.module)
-    const teamId = asker.teamIds[0]
-    if (!teamId) throw badInput({ name: 'You are in no team yet, so nobody would see it. Ask an admin to put you in one.' })
-    const stage = form.stage ?? MODULE_FACTS[form.module].stages[0] ?? null
-    await database.insert(record).values({ ...values, stage, id: form.id, module: form.module, ownerId: asker.id, teamId, madeAt: now })
+    const belonging = await belongingTo(form.ownerId ?? asker.id, asker.teamIds[0] ?? null)
+    await database.insert(record).values({ ...values, ...belonging, id: form.id, module: form.module, madeAt: now })
     await savePhones(form.id, [], form.phones, form.country)
     await appendEntry({ id: uuid(), at: now, kind: 'record-made', colleagueId: asker.id }, [form.id])
+    for (const personId of form.personIds) await putOn(asker, form.id, personId, now)
     return form.id
   })
 }
@@ -52,16 +58,18 @@ export async function changeRecord(asker: SignedIn, recordId: string, form: Edit
   await tx(async (database) => {
     const before = await mustHold(asker, 'record.edit', recordId)
     const phonesBefore = await database.select().from(phone).where(eq(phone.recordId, recordId)).orderBy(phone.position)
-    const values = await columnsOf(asker, form, before.module)
+    const values = { ...await columnsOf(asker, form, before.module), ...await belongingTo(form.ownerId ?? before.ownerId, before.teamId) }
     values.fields = { ...await retiredValues(before), ...values.fields }
     const [changed] = await database.update(record)
-      .set({ ...values, version: sql`${record.version} + 1` })
+      .set({ ...values, ...(values.stage !== before.stage && { stageSince: now }), version: sql`${record.version} + 1` })
       .where(and(eq(record.id, recordId), eq(record.version, form.version)))
       .returning()
-    if (!changed) throw stale(changesBetween(before, phonesBefore, { ...before, ...values }, form.phones, await customFieldsOf(before.module), await companyNames(before, values)), before.version)
+    const fields = await customFieldsOf(before.module)
+    if (!changed) throw stale(changesBetween(before, phonesBefore, { ...before, ...values }, form.phones, fields, await namesIn(before, values)), before.version)
     const phonesAfter = await savePhones(recordId, phonesBefore, form.phones, form.country)
-    await logChanges(asker, changed, changesBetween(before, phonesBefore, changed, phonesAfter, await customFieldsOf(before.module), await companyNames(before, changed)), now)
-    announce({ kind: 'record', recordId }, 'record.see', [changed])
+    await logChanges(asker, changed, changesBetween(before, phonesBefore, changed, phonesAfter, fields, await namesIn(before, changed)), now)
+    if (changed.companyId && changed.companyId !== before.companyId) await fillBack(changed.companyId, recordId, null, now)
+    announce({ kind: 'record', recordId }, 'record.see', [before, changed])
   })
 }
 
@@ -80,23 +88,46 @@ function stale(differences: Change[], version: number) {
   })
 }
 
-async function companyNames(...records: { companyId: string | null }[]): Promise<Map<string, string>> {
-  const ids = records.flatMap(one => one.companyId ?? [])
-  const rows = ids.length > 0 ? await tx(database => database.select({ id: record.id, name: record.name }).from(record).where(inArray(record.id, ids))) : []
+type Linked = Pick<StoredRecord, 'companyId' | 'aboutId' | 'ownerId' | 'pipelineId'>
+
+/** The names of what records speak of by an id. */
+async function namesIn(...records: Linked[]): Promise<Map<string, string>> {
+  const ids = uuidArray(records.flatMap(({ companyId, aboutId, ownerId, pipelineId }) => [companyId, aboutId, ownerId, pipelineId].filter(id => id !== null)))
+  const { rows } = await once<{ id: string, name: string }>(sql`
+    select id, name from ${record} where id = any(${ids}) union all select id, name from ${colleague} where id = any(${ids}) union all select id, name from ${pipeline} where id = any(${ids})`)
   return new Map(rows.map(row => [row.id, row.name]))
 }
 
 async function columnsOf(asker: SignedIn, form: RecordForm, module: Module) {
-  const { firstName, lastName, title, companyId, stage, street, city, region, postcode, country, zone, mail, tags } = form
+  const { firstName, lastName, title, companyId, aboutId, street, city, region, postcode, country, zone, mail, tags, phones } = form
+  const { one } = MODULE_FACTS[module]
   const person = isPersonModule(module)
   const name = person ? [firstName, lastName].filter(Boolean).join(' ') : form.name
-  if (!name) throw badInput(person ? { firstName: 'Give a first or a last name.' } : { name: 'Give the company’s name.' })
-  const stages = MODULE_FACTS[module].stages
-  if (stage && !stages.includes(stage)) throw badInput({ stage: `${MODULE_FACTS[module].many} have no stage “${stage}”. Choose one of ${stages.join(', ')}.` })
+  if (!name) throw badInput(person ? { firstName: 'Give a first or a last name.' } : { name: `Give the ${one.toLowerCase()} a name.` })
+  if (phones.length > 0 && !hasNumbers(module)) throw badInput({ phones: `${MODULE_FACTS[module].many} have no numbers of their own. Put the people on it who have them.` })
   if (zone && !zoneRules(zone)) throw badInput({ zone: `“${zone}” is not a time zone. Write one such as America/Denver.` })
-  if (companyId) await mustBeCompany(asker, companyId)
+  if (companyId) await mustBeOne(asker, companyId, ['company'], 'companyId')
+  if (aboutId) await mustBeOne(asker, aboutId, isDatedModule(module) ? MATTER_MODULES : [], 'aboutId')
+  const pipelineId = await pipelineFor(module, form.pipelineId)
   const fields = await readOwnFields(module, form.fields, country ?? undefined)
-  return { firstName, lastName, name, title, companyId, stage, street, city, region, postcode, country, zone, mail, tags, fields }
+  return { firstName, lastName, name, title, companyId, aboutId, pipelineId, ...await stageFor(module, pipelineId, form.stage), street, city, region, postcode, country, zone, mail, tags, fields }
+}
+
+/** The stage asked for, or the first there is. */
+async function stageFor(module: Module, pipelineId: string | null, wanted: string | null): Promise<{ stage: string | null, over: boolean }> {
+  const { stages, over } = await stagesOf(module, pipelineId)
+  if (wanted && !stages.includes(wanted)) throw badInput({ stage: `${module === 'deal' ? 'This pipeline has' : `${MODULE_FACTS[module].many} have`} no stage “${wanted}”. Choose one of ${stages.join(', ')}.` })
+  const stage = wanted ?? stages[0] ?? null
+  return { stage, over: stage !== null && over.includes(stage) }
+}
+
+/** The pipeline asked for, or the first that the module has. */
+async function pipelineFor(module: Module, wanted: string | null): Promise<string | null> {
+  if (!isPipelineModule(module)) return null
+  const pipelines = await pipelinesOf(module)
+  const found = wanted ? pipelines.find(({ id }) => id === wanted) : pipelines[0]
+  if (!found) throw badInput({ pipelineId: `There is no such pipeline of ${MODULE_FACTS[module].many.toLowerCase()}. Choose one from the list.` })
+  return found.id
 }
 
 /** @throws Problem 422 at each field whose value is not of its kind */
@@ -104,24 +135,26 @@ async function readOwnFields(module: Module, given: Record<string, unknown>, cou
   const problems: Record<string, string> = {}
   const fields: Record<string, unknown> = {}
   for (const field of await customFieldsOf(module)) {
-    const key = field.path.slice('person.'.length)
+    const key = keyOf(field)
     const reading = readFieldValue(field, given[key], country)
     if (!reading.ok) problems[`fields.${key}`] = reading.reason
     else if (reading.value !== null) fields[key] = reading.value
   }
+  if (isDatedModule(module) && !fields[DAY_FIELD]) problems[`fields.${DAY_FIELD}`] ??= 'Give the day. It is listed and found by it.'
   if (Object.keys(problems).length > 0) throw badInput(problems)
   return fields
 }
 
 /** What a record holds in fields that are asked for no more stays as it is. */
 async function retiredValues({ module, fields }: StoredRecord): Promise<Record<string, unknown>> {
-  const known = new Set((await customFieldsOf(module)).map(field => field.path.slice('person.'.length)))
+  const known = new Set((await customFieldsOf(module)).map(keyOf))
   return Object.fromEntries(Object.entries(fields).filter(([key]) => !known.has(key)))
 }
 
-async function mustBeCompany(asker: SignedIn, companyId: string): Promise<void> {
-  const [company] = await tx(database => database.select().from(record).where(eq(record.id, companyId)))
-  if (!company || company.module !== 'company' || !can(asker, 'record.see', company)) throw badInput({ companyId: 'There is no such company. Choose one from the list.' })
+async function mustBeOne(asker: SignedIn, id: string, modules: readonly Module[], field: 'companyId' | 'aboutId'): Promise<void> {
+  const [found] = await tx(database => database.select().from(record).where(eq(record.id, id)))
+  const what = field === 'companyId' ? 'company' : 'deal, job or case'
+  if (!found || !modules.includes(found.module) || !can(asker, 'record.see', found)) throw badInput({ [field]: `There is no such ${what}. Choose one from the list.` })
 }
 
 /** Keeps rows whose words did not change, so that what hangs on them stays. */

@@ -1,7 +1,6 @@
 import { and, eq, sql } from 'drizzle-orm'
-import type { Module } from '~~/shared/modules'
+import { isPipelineModule, type Module } from '~~/shared/modules'
 import type { Choice, ListColumn, View } from '~~/shared/list'
-import { MODULE_FACTS } from '~~/shared/modules'
 import { can } from '~~/shared/permissions'
 import type { ViewForm } from '~~/shared/schemas/list'
 import { tx } from '../db/door'
@@ -12,18 +11,21 @@ import { visible } from '../identity/visible'
 import { sqlColumnsOf } from './columns'
 import { ownFields } from './fields'
 import { conditionsOf } from './list'
+import { pipelinesOf } from './pipelines'
+import { allStages } from './stages'
 
 const MOST_TAGS = 200
 
 /** The columns of a module's lists, with the choices of those that have some. */
 export async function listColumns(asker: SignedIn, module: Module): Promise<ListColumn[]> {
   const choices: Record<string, Choice[]> = {
-    stage: MODULE_FACTS[module].stages.map(stage => ({ value: stage, label: stage })),
+    stage: (await allStages(module)).map(stage => ({ value: stage, label: stage })),
+    pipeline: isPipelineModule(module) ? (await pipelinesOf(module)).map(({ id, name }) => ({ value: id, label: name })) : [],
     owner: (await tx(database => database.select({ value: colleague.id, label: colleague.name }).from(colleague).orderBy(sql`${colleague.name} collate "und-x-icu"`))),
     ...Object.fromEntries((await ownFields()).filter(field => field.module === module && field.kind === 'choice').map(({ key, options }) => [`own.${key}`, options.map(option => ({ value: option, label: option }))])),
     tags: (await tagsOf(asker, module)).map(tag => ({ value: tag, label: tag })),
   }
-  return [...(await sqlColumnsOf(module)).values()].map(({ key, label, kind, shows }) => ({ key, label, kind, shows, ...(choices[key] && { choices: choices[key] }) }))
+  return [...(await sqlColumnsOf(asker, module)).values()].map(({ key, label, kind, shows }) => ({ key, label, kind, shows, ...(choices[key] && { choices: choices[key] }) }))
 }
 
 /** Every tag on a record that this person may see. */
@@ -53,7 +55,7 @@ export async function listViews(asker: SignedIn, module: Module): Promise<View[]
  * @throws Problem 422 for columns or conditions that do not exist, 403 for somebody else's view
  */
 export async function saveView(asker: SignedIn, form: ViewForm, now: Date): Promise<void> {
-  const columns = await sqlColumnsOf(form.module)
+  const columns = await sqlColumnsOf(asker, form.module)
   const unknown = [...form.columns, form.sort].find(key => !columns.has(key))
   if (unknown) throw badInput({ columns: `There is no column “${unknown}” here. Take it away.` })
   const conditions = conditionsOf(form.where, columns)

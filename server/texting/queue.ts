@@ -5,6 +5,7 @@ import { activity, activityContent, activityOnRecord, conversation, job, message
 import { statement } from '../db/statement'
 import { HAND_OVER } from '../jobs/kinds'
 import { wakeOutbox } from '../jobs/wake'
+import { placesOf } from '../timeline/places'
 import { announceShown, type ShownRow } from './announce'
 import type { Line } from './lines'
 
@@ -14,8 +15,10 @@ export interface Outgoing {
   id: string
   line: Line
   to: string
-  /** The record from which it was written. */
+  /** The record that holds the number. Where it is decides on the hours. */
   recordId: string | null
+  /** The record from which it was written, where that is another one, such as a deal: it shows there in any case. */
+  writtenOn: string | null
   text: string
   authorId: string | null
   templateId: string | null
@@ -27,8 +30,8 @@ export interface Outgoing {
 
 /**
  * Writes everything about a text in one statement: the conversation, where nothing waits any more once a
- * person has written; the entry with its words, on every record that holds the number and on their
- * companies; the message; and the job that hands it over.
+ * person has written; the entry with its words, on every record that holds the number, on their companies
+ * and what they are on; the message; and the job that hands it over.
  *
  * @throws the database's own error (isDuplicate `message_pkey`) if there is a text with this id
  */
@@ -78,14 +81,15 @@ const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
     ), said as (
       insert into ${activityContent} (activity_id, words) select id, ${value('text')} from happened
     ), holders as (
-      select distinct r.id, r.company_id, r.owner_id, r.team_id from ${phone} p join ${record} r on r.id = p.record_id where p.e164 = ${value('to')}
+      select distinct r.id, r.company_id from ${phone} p join ${record} r on r.id = p.record_id where p.e164 = ${value('to')}
+    ), places as (
+      ${placesOf(sql`holders`)}
+      union all select id, ${value('recordId')}::uuid from ${record} where id = ${value('writtenOn')}::uuid
     ), shown as (
       insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id, private_line_id)
-      select record_id, ${now}, (select id from happened), via, ${value('privateLine')}::uuid from (
-        select id as record_id, null::uuid as via from holders
-        union all select company_id, id from holders where company_id is not null
-      ) places
+      select record_id, ${now}, (select id from happened), via, ${value('privateLine')}::uuid from places
       on conflict do nothing
+      returning record_id
     ), told as (
       insert into ${message} (id, conversation_id, activity_id, direction, origin, author_id, record_id, template_id, template_version, state,
         night_allowed, confirms_opt_out, answers_since, encoding, units, parts, made_at, leaves_at)
@@ -99,6 +103,6 @@ const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
       values (${value('jobId')}::uuid, ${HAND_OVER}, ${value('jobKey')}, ${value('payload')}::jsonb, ${value('lane')}, ${now}, ${value('leavesAt')}::timestamptz)
     )
     select (select conversation_id from told) as conversation_id, ${value('lineColleague')}::uuid as line_colleague, ${value('lineTeam')}::uuid as line_team,
-      (select json_agg(json_build_object('recordId', place, 'activityId', ${activityId}, 'ownerId', owner_id, 'teamId', team_id))
-        from (select id as place, owner_id, team_id from holders union all select company_id, owner_id, team_id from holders where company_id is not null) places) as shown`
+      (select json_agg(json_build_object('recordId', r.id, 'activityId', ${activityId}, 'ownerId', r.owner_id, 'teamId', r.team_id))
+        from shown join ${record} r on r.id = shown.record_id) as shown`
 })

@@ -33,6 +33,7 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date): Prom
       line,
       to: recipient.e164,
       recordId: recipient.recordId,
+      writtenOn: form.recordId,
       text: form.text,
       authorId: asker.id,
       templateId: form.templateId,
@@ -56,7 +57,7 @@ function firstResult(asker: SignedIn, id: string, earlier: NonNullable<Situation
 
 /** The one way out for Plauder itself: an answer to STOP, START or HELP. The gate asks its rules all the same. */
 export async function answerByItself(line: Line, to: string, text: string, confirmsOptOut: boolean, now: Date): Promise<void> {
-  await queueText({ id: uuid(), line, to, recordId: null, text, authorId: null, templateId: null, templateVersion: null, nightAllowed: false, confirmsOptOut, leavesAt: now }, now)
+  await queueText({ id: uuid(), line, to, recordId: null, text, authorId: null, writtenOn: null, templateId: null, templateVersion: null, nightAllowed: false, confirmsOptOut, leavesAt: now }, now)
 }
 
 function checkWords({ text }: SendForm, { line, recipient, price }: Situation): void {

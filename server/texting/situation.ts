@@ -33,10 +33,11 @@ export interface Situation {
  *   that takes no texts
  */
 export async function readSituation(asker: Asker, form: SendForm): Promise<Situation> {
-  const { rows: [found] } = await situationOf({ id: form.id, lineId: form.lineId, phoneId: form.phoneId, conversationId: form.conversationId })
+  const { rows: [found] } = await situationOf({ id: form.id, lineId: form.lineId, phoneId: form.phoneId, conversationId: form.conversationId, recordId: form.recordId })
   if (!found) throw notFound('line')
   const own: Line = { id: found.id, e164: found.e164, name: found.name, country: found.country, teamId: found.team_id, colleagueId: found.colleague_id, private: found.private, active: found.active, carrier: found.carrier }
   if (!can(asker, 'line.answer', lineBelongs(own))) throw notAllowed(`text from ${own.name}`)
+  if (form.recordId && !(found.written_on_id && can(asker, 'record.edit', { ownerId: found.written_on_owner, teamId: found.written_on_team }))) throw notFound('record')
   return {
     earlier: found.activity_id ? { authorId: found.author_id, activityId: found.activity_id, leavesAt: found.leaves_at } : null,
     line: own,
@@ -46,12 +47,13 @@ export async function readSituation(asker: Asker, form: SendForm): Promise<Situa
   }
 }
 
-const situationOf = statement<Pick<SendForm, 'id' | 'lineId' | 'phoneId' | 'conversationId'>, Row>(value => sql`
+const situationOf = statement<Pick<SendForm, 'id' | 'lineId' | 'phoneId' | 'conversationId' | 'recordId'>, Row>(value => sql`
   select l.*, f.texting_on, c.micros_per_part, c.currency, c.most_parts,
     m.author_id, m.activity_id, ${milliseconds(sql`m.leaves_at`)} as leaves_at,
     p.id as phone_id, p.e164 as phone_e164, p.country as phone_country, p.kind as phone_kind,
     r.id as record_id, r.owner_id, r.team_id as record_team, r.zone, r.country as record_country, r.region, v.other,
-    n.texts, ${milliseconds(sql`n.last_heard_at`)} as last_heard_at
+    n.texts, ${milliseconds(sql`n.last_heard_at`)} as last_heard_at,
+    written_on.id as written_on_id, written_on.owner_id as written_on_owner, written_on.team_id as written_on_team
   from ${line} l
   cross join ${firm} f
   left join ${carrierPrice} c on c.carrier = l.carrier and c.country = l.country
@@ -59,6 +61,7 @@ const situationOf = statement<Pick<SendForm, 'id' | 'lineId' | 'phoneId' | 'conv
   left join ${phone} p on p.id = ${value('phoneId')}::uuid
   left join ${record} r on r.id = p.record_id
   left join ${conversation} v on v.id = ${value('conversationId')}::uuid and v.line_id = l.id
+  left join ${record} written_on on written_on.id = ${value('recordId')}::uuid
   left join ${numberState} n on n.e164 = coalesce(p.e164, v.other)
   where l.id = ${value('lineId')}::uuid`)
 
@@ -108,4 +111,7 @@ type Row = Record<string, unknown> & {
   other: string | null
   texts: string | null
   last_heard_at: number | null
+  written_on_id: string | null
+  written_on_owner: string
+  written_on_team: string
 }

@@ -1,8 +1,10 @@
 import { sql } from 'drizzle-orm'
 import type { ActivityKind } from '~~/core/timeline/kinds'
-import { tx } from '../db/door'
+import { once, tx } from '../db/door'
+import { at, uuidArray } from '../db/instants'
 import { activity, activityContent, activityOnRecord, record } from '../db/schema'
 import { announce } from '../live/notices'
+import { placesOf } from './places'
 
 export interface NewEntry {
   id: string
@@ -19,8 +21,8 @@ export interface NewEntry {
 }
 
 /**
- * Adds an entry to the timelines of records, and of the companies to which they belong. It is the only
- * way onto a timeline.
+ * Adds an entry to the timelines of records, of the companies to which they belong and of the deals, jobs
+ * and cases they are on.
  *
  * @param recordIds may be empty: the entry then waits for a record (a number on none)
  */
@@ -34,20 +36,19 @@ export async function appendEntry(entry: NewEntry, recordIds: string[]): Promise
   })
 }
 
-/** Shows an entry on records and their companies; where it shows already, nothing happens. */
+/** Shows an entry on records, their companies and what they are on; where it shows already, nothing happens. */
 export async function showOnRecords(entry: Pick<NewEntry, 'id' | 'at' | 'privateLineId'>, recordIds: string[]): Promise<void> {
   if (recordIds.length === 0) return
-  await tx(async (database) => {
-    const records = await database
-      .select({ id: record.id, companyId: record.companyId, ownerId: record.ownerId, teamId: record.teamId })
-      .from(record)
-      .where(sql`${record.id} = any(${`{${recordIds.join(',')}}`}::uuid[])`)
-    const shown = { at: entry.at, activityId: entry.id, privateLineId: entry.privateLineId ?? null }
-    const rows = records.flatMap(({ id, companyId }) => [
-      { ...shown, recordId: id, viaRecordId: null },
-      ...(companyId ? [{ ...shown, recordId: companyId, viaRecordId: id }] : []),
-    ])
-    await database.insert(activityOnRecord).values(rows).onConflictDoNothing()
-    for (const { recordId } of rows) announce({ kind: 'entry', recordId, activityId: entry.id }, 'record.see', records)
-  })
+  const { rows } = await once<{ record_id: string, owner_id: string, team_id: string }>(sql`
+    with holders as (
+      select id, company_id from ${record} where id = any(${uuidArray(recordIds)})
+    ), places as (
+      ${placesOf(sql`holders`)}
+    ), shown as (
+      insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id, private_line_id)
+      select record_id, ${at(entry.at)}, ${entry.id}::uuid, via, ${entry.privateLineId ?? null}::uuid from places
+      on conflict do nothing returning record_id
+    )
+    select shown.record_id, r.owner_id, r.team_id from shown join ${record} r on r.id = shown.record_id`)
+  for (const { record_id: recordId, owner_id: ownerId, team_id: teamId } of rows) announce({ kind: 'entry', recordId, activityId: entry.id }, 'record.see', [{ ownerId, teamId }])
 }

@@ -1,6 +1,6 @@
 import { array, mixed, number, object, string, type InferType } from 'yup'
 import { MODULES } from '../modules'
-import { line, optionalLine, page, uuid } from './common'
+import { byId, line, optionalLine, page, uuid } from './common'
 
 export const recordQuery = object({
   module: string().oneOf(MODULES).required(),
@@ -33,7 +33,13 @@ export const recordForm = object({
   /** A company's name; a person's is made of the two above. */
   name: optionalLine(160),
   title: optionalLine(80),
+  /** Whose it is; mine, if left out. */
+  ownerId: uuid().nullable().default(null),
   companyId: uuid().nullable().default(null),
+  /** Of a deal or a job. */
+  pipelineId: uuid().nullable().default(null),
+  /** The deal, job or case on which something with a day hangs. */
+  aboutId: uuid().nullable().default(null),
   stage: optionalLine(40),
   street: optionalLine(120),
   city: optionalLine(80),
@@ -54,6 +60,8 @@ export const makeRecord = recordForm.shape({
   /** Made by the browser, so that sending the form twice makes one record. */
   id: uuid().required(),
   module: string().oneOf(MODULES).required(),
+  /** Who is on it from the beginning. */
+  personIds: array(uuid().required()).max(50, 'Put 50 people on it at most; more can be added afterwards.').default([]),
 })
 export type MakeRecord = InferType<typeof makeRecord>
 
@@ -62,6 +70,17 @@ export const editRecord = recordForm.shape({
   version: number().integer().min(1).required(),
 })
 export type EditRecord = InferType<typeof editRecord>
+
+/** A person on a record. */
+export const personOn = byId.shape({ personId: uuid().required() })
+
+/** Moving to another stage. */
+export const moveForm = object({
+  stage: line(40).required('Choose a stage.'),
+  /** The stage that was on screen: if it is another one by now, nothing moves. */
+  from: optionalLine(40),
+})
+export type MoveForm = InferType<typeof moveForm>
 
 export const noteForm = object({
   id: uuid().required(),

@@ -8,6 +8,8 @@ export const sendForm = object({
   /** One of the two: a number of a record, or the conversation that is answered. */
   phoneId: uuid().nullable().default(null),
   conversationId: uuid().nullable().default(null),
+  /** The record from which it is written, where that is not the one that holds the number: a deal, say. */
+  recordId: uuid().nullable().default(null),
   text: string().required('Write the text first.').max(10_000, 'No carrier takes a text of this length.'),
   templateId: uuid().nullable().default(null),
   templateVersion: number().integer().min(1).nullable().default(null),

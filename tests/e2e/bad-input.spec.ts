@@ -15,7 +15,7 @@ function listRoutes(): { method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string
     if (!match) return []
     const method = match[2]!.toUpperCase() as 'GET'
     const name = `${method} /api/${match[1]}`
-    return [{ method, name, path: `/api/${match[1]!.replace(/\[id\]/g, randomUUID())}` }]
+    return [{ method, name, path: `/api/${match[1]!.replace(/\[\w+\]/g, () => randomUUID())}` }]
   })
 }
 
@@ -55,7 +55,7 @@ for (const { method, path, name } of ROUTES.filter(route => (route.method === 'P
 test('what is foreign is not found, whoever\'s it is', async ({ browser }) => {
   const [ada, noor] = await Promise.all([signIn(browser, 'ada'), signIn(browser, 'noor')])
   const id = await makeLead(ada.request, 'Foreign', freshNumber())
-  for (const path of ['', '/timeline', '/composer', '/templates', '/rhythm']) {
+  for (const path of ['', '/timeline', '/composer', '/templates', '/board', '/rhythm']) {
     const response = await noor.request.get(`/api/records/${id}${path}`)
     if (path === '/rhythm') expect(await response.json()).toMatchObject({ days: [] })
     else await isProblem(response, 404)

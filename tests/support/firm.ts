@@ -1,4 +1,5 @@
 import { v7 as uuid } from 'uuid'
+import type { Module } from '~~/shared/modules'
 import type { Role } from '~~/shared/permissions'
 import { recordForm, type RecordForm } from '~~/shared/schemas/record'
 import { sendForm, type SendForm } from '~~/shared/schemas/texting'
@@ -49,9 +50,13 @@ export async function makeFirm(): Promise<Firm> {
 }
 
 /** A form as the interface sends it, with what it leaves out filled in by the schema. */
-export const form = (values: object): RecordForm => recordForm.validateSync(values)
+export const form = (values: object): RecordForm & { personIds: string[] } => ({ personIds: [], ...recordForm.validateSync(values) })
 
 let numbers = 100
+
+/** A record of any module that needs no more than a name. */
+export const makeThing = async (owner: SignedIn, module: Module, values: object = {}, personIds: string[] = []): Promise<string> =>
+  addRecord(owner, { ...form({ name: 'Two bikes', ...values }), personIds, id: uuid(), module }, DAY)
 
 /** A lead with one mobile number in Honolulu; gives the record and the number. */
 export async function makeLead(owner: SignedIn, values: object = {}, typed = `808 555 0${numbers++}`): Promise<{ recordId: string, phoneId: string, e164: string }> {

@@ -2,6 +2,7 @@
 import { PhChatCenteredText, PhNotePencil } from '@phosphor-icons/vue'
 import { useTextareaAutosize } from '@vueuse/core'
 import type { ComposerStart } from '~~/shared/composer'
+import { isPersonModule } from '~~/shared/modules'
 import type { RecordDetail } from '~~/shared/record'
 import type { FilledTemplate } from '~~/shared/template'
 import { useComposer } from '~/composables/composer'
@@ -24,11 +25,13 @@ watch(numbers, (choices) => {
 
 const { text, measure, sending, problem, night, lastSent, secondsLeft, send, takeBack, fill } = useComposer(
   () => `record ${record.id}`,
-  () => lineId.value && phoneId.value ? { lineId: lineId.value, phoneId: phoneId.value, conversationId: null } : null,
+  () => lineId.value && phoneId.value ? { lineId: lineId.value, phoneId: phoneId.value, conversationId: null, recordId: phone.value?.person ? record.id : null } : null,
 )
 const { textarea } = useTextareaAutosize({ input: text })
 const picking = ref(false)
-const first = computed(() => record.firstName ?? record.name)
+const first = computed(() => phone.value?.person?.firstName ?? record.firstName ?? record.name)
+/** Templates are for people: a company's own number has none. */
+const templatesFor = computed(() => phone.value?.person?.id ?? (isPersonModule(record.module) ? record.id : null))
 const why = computed(() => problem.value ? Object.values(problem.value.fields)[0] ?? problem.value.message : '')
 
 watch(() => text.value !== '', writing => emit('writing', writing))
@@ -129,7 +132,7 @@ useKeys([
         ref="textarea"
         v-model="text"
         class="text"
-        :placeholder="`Write to ${first}, or press E for a template`"
+        :placeholder="templatesFor ? `Write to ${first}, or press E for a template` : `Write to ${first}`"
         :aria-invalid="!!problem"
         aria-describedby="text-problem text-length"
       />
@@ -156,6 +159,7 @@ useKeys([
       />
       <div class="foot">
         <button
+          v-if="templatesFor"
           type="button"
           class="tool"
           :aria-expanded="picking"
@@ -188,8 +192,9 @@ useKeys([
         />
       </div>
       <TemplatePicker
-        v-if="picking"
-        :record-id="record.id"
+        v-if="picking && templatesFor"
+        :key="templatesFor"
+        :record-id="templatesFor"
         @pick="take"
         @close="stopPicking"
       />

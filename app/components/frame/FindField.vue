@@ -24,7 +24,7 @@ let asked = 0
 /** Set in one go: the list that drops down looks anew for its first line each time. */
 function show(records: Found[], commands: Found[], said: Found[] = []): void {
   groups.value = [
-    { label: 'People and companies', items: records },
+    { label: 'Records', items: records },
     { label: 'To do', items: commands },
     { label: 'Said and noted', items: said },
   ].filter(({ items }) => items.length > 0)

@@ -13,7 +13,7 @@ const { module, list, selection } = defineProps<{ module: Module, list: List, se
 
 const WAYS: { kind: BulkKind, label: string }[] = [
   { kind: 'owner', label: 'Give to a colleague' },
-  ...(MODULE_FACTS[module].stages.length > 0 ? [{ kind: 'stage' as const, label: 'Move to a stage' }] : []),
+  ...(module === 'deal' || MODULE_FACTS[module].stages.length > 0 ? [{ kind: 'stage' as const, label: 'Move to a stage' }] : []),
   { kind: 'add-tag', label: 'Add a tag' },
   { kind: 'remove-tag', label: 'Take a tag away' },
 ]

@@ -1,14 +1,17 @@
 <script setup lang="ts">
 import { MODULE_FACTS } from '~~/shared/modules'
+import type { ComposerStart } from '~~/shared/composer'
 import type { RecordDetail } from '~~/shared/record'
 import type { TimelineEntry, TimelinePage } from '~~/shared/timeline'
 import { api, ApiProblem } from '~/composables/api'
+import { useKeys } from '~/composables/keys'
 import { useNow } from '~/composables/now'
+import { whyNotTexted } from '~/words/choices'
 import { sayEntry } from '~/words/entries'
 import { ago } from '~/words/time'
 
-/** Who somebody is and what was last said, without leaving the list. */
-const { recordId } = defineProps<{ recordId: string }>()
+/** Who somebody is and what was last said, and a text from here, without leaving the list or the pipeline. */
+const { recordId, texting = false } = defineProps<{ recordId: string, texting?: boolean }>()
 const emit = defineEmits<{ close: [] }>()
 
 const ENTRIES = 6
@@ -34,12 +37,33 @@ async function load(): Promise<void> {
 }
 watch(() => recordId, load, { immediate: true })
 
+const start = shallowRef<ComposerStart | null>(null)
+const mayText = computed(() => record.value?.phones.some(phone => whyNotTexted(phone) === null) ?? false)
+const sheet = useTemplateRef<HTMLElement>('sheet')
+
+async function text(): Promise<void> {
+  try {
+    start.value = await api<ComposerStart>(`/api/records/${recordId}/composer`)
+    await nextTick()
+    sheet.value?.querySelector('textarea')?.focus()
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error.message
+  }
+}
+watch(() => recordId, () => start.value = null)
+watch(mayText, may => may && texting && !start.value ? void text() : undefined)
+useKeys([{ keys: 't', shown: 'T', what: 'Text from the peek', act: () => mayText.value && void text() }])
+
 const person = computed(() => record.value?.firstName ?? record.value?.name ?? '')
+const say = (entry: TimelineEntry) => sayEntry(entry, entry.via?.name ?? person.value)
 const about = computed(() => record.value && [record.value.title ?? MODULE_FACTS[record.value.module].one, record.value.company?.name, record.value.city].filter(Boolean).join(', '))
 </script>
 
 <template>
   <aside
+    ref="sheet"
     class="peek"
     :aria-label="record ? `Peek at ${record.name}` : 'Peek'"
   >
@@ -62,12 +86,28 @@ const about = computed(() => record.value && [record.value.title ?? MODULE_FACTS
       <p class="quiet small">
         {{ about }}{{ record.stage ? `. ${record.stage}.` : '.' }}
       </p>
-      <NuxtLink
-        class="go"
-        :to="`/record/${record.id}`"
-      >
-        Open the record, to text or note
-      </NuxtLink>
+      <p class="ways">
+        <NuxtLink
+          class="go"
+          :to="`/record/${record.id}`"
+        >
+          Open the record
+        </NuxtLink>
+        <button
+          v-if="mayText && !start"
+          type="button"
+          class="plain-button"
+          @click="text"
+        >
+          Text {{ record.people.length === 1 ? record.people[0]!.name : person }} <kbd>T</kbd>
+        </button>
+      </p>
+      <TextComposer
+        v-if="start"
+        :record="record"
+        :start="start"
+        @sent="load"
+      />
       <NumberList
         :record="record"
         only-to-read
@@ -80,7 +120,7 @@ const about = computed(() => record.value && [record.value.title ?? MODULE_FACTS
         >
           <span class="quiet small figures">{{ ago(entry.at, now) }}</span>
           <p>
-            <strong>{{ sayEntry(entry, person).who }}</strong> {{ entry.kind === 'text-in' || entry.kind === 'text-out' ? entry.words : sayEntry(entry, person).what }}
+            <strong>{{ say(entry).who }}</strong> {{ entry.kind === 'text-in' || entry.kind === 'text-out' ? entry.words : say(entry).what }}
           </p>
           <p v-if="entry.kind === 'note'">
             {{ entry.words }}
@@ -101,6 +141,7 @@ const about = computed(() => record.value && [record.value.title ?? MODULE_FACTS
 .peek { border-left: 1px solid var(--field-rule); padding-left: 1.25rem; display: grid; gap: 0.6rem; align-content: start; }
 .head { display: flex; justify-content: space-between; align-items: baseline; gap: 1rem; }
 .head h2 { font-size: var(--size-large); }
+.ways { display: flex; justify-content: space-between; gap: 1rem; }
 .go { font-weight: 700; }
 .said { border-top: 1px solid var(--field-rule); }
 .said li { padding: 0.4rem 0 0.4rem 0.6rem; border-bottom: 1px solid var(--rule); border-left: 3px solid transparent; overflow-wrap: anywhere; }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
-import { FIRST_COLUMNS } from '~~/shared/columns'
+import { firstLook } from '~~/shared/columns'
 import type { View } from '~~/shared/list'
 import { MODULE_FACTS, type Module } from '~~/shared/modules'
 import { NO_CONDITIONS } from '~~/core/conditions/conditions'
@@ -19,7 +19,7 @@ const error = ref('')
 onMounted(async () => views.value = await api<View[]>('/api/views', { query: { module } }).catch(() => []))
 
 const chosen = computed(() => views.value.find(view => view.id === chosenId.value) ?? null)
-const ALL = { columns: FIRST_COLUMNS, conditions: NO_CONDITIONS, sort: 'last-contact', direction: 'down' as const }
+const ALL = { ...firstLook(module), conditions: NO_CONDITIONS }
 const asShown = computed(() => JSON.stringify([list.shown.value, list.conditions.value, list.sort.value, list.direction.value]))
 const saved = computed(() => {
   const { columns, conditions, sort, direction } = chosen.value ?? ALL

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { MODULE_FACTS } from '~~/shared/modules'
+import { keyOf } from '~~/shared/fields'
 import type { RecordDetail } from '~~/shared/record'
 import { ownField } from '~/words/cells'
 
@@ -7,13 +8,19 @@ const { record } = defineProps<{ record: RecordDetail }>()
 
 const facts = computed(() => [
   { label: 'Owner', value: record.owner.name },
-  ...record.customFields.flatMap((field) => {
-    const value = ownField(record.fields[field.path.slice('person.'.length)], { shows: field.kind })
+  ...(record.pipeline ? [{ label: 'Pipeline', value: record.pipeline.name }] : []),
+  // an amount says its currency itself
+  ...record.customFields.filter(field => keyOf(field) !== 'currency').flatMap((field) => {
+    const value = ownField(record.fields[keyOf(field)], { shows: field.kind }, record.fields)
     return value === null ? [] : [{ label: field.label, value }]
   }),
   ...(record.tags.length > 0 ? [{ label: 'Tags', value: record.tags.join(', ') }] : []),
   ...(record.mail ? [{ label: 'Mail', value: record.mail }] : []),
   ...(record.city ? [{ label: 'Place', value: [record.street, record.city, record.region, record.postcode, record.country].filter(Boolean).join(', ') }] : []),
+])
+const links = computed(() => [
+  ...(record.company ? [{ label: 'Company', ...record.company }] : []),
+  ...(record.about ? [{ label: MODULE_FACTS[record.about.module].one, ...record.about }] : []),
 ])
 </script>
 
@@ -28,30 +35,17 @@ const facts = computed(() => [
       </dt>
       <dd>{{ value }}</dd>
     </template>
-    <template v-if="record.company">
+    <template
+      v-for="{ label, id, name } in links"
+      :key="id"
+    >
       <dt class="quiet">
-        Company
+        {{ label }}
       </dt>
       <dd>
-        <NuxtLink :to="`/record/${record.company.id}`">
-          {{ record.company.name }}
+        <NuxtLink :to="`/record/${id}`">
+          {{ name }}
         </NuxtLink>
-      </dd>
-    </template>
-    <template v-if="record.people.length > 0">
-      <dt class="quiet">
-        People
-      </dt>
-      <dd>
-        <p
-          v-for="person in record.people"
-          :key="person.id"
-        >
-          <NuxtLink :to="`/record/${person.id}`">
-            {{ person.name }}
-          </NuxtLink>
-          <span class="quiet small"> {{ person.title ?? MODULE_FACTS[person.module].one.toLowerCase() }}</span>
-        </p>
       </dd>
     </template>
   </dl>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { hasNumbers } from '~~/shared/modules'
 import type { RecordDetail, RecordPhone } from '~~/shared/record'
 import { showPhone } from '~~/core/phone/show'
 import { useNow } from '~/composables/now'
@@ -46,6 +47,14 @@ const takesTexts = (phone: RecordPhone) => phone.e164 !== null && phone.kind !==
         </template>
       </p>
       <p
+        v-if="phone.person"
+        class="small"
+      >
+        <NuxtLink :to="`/record/${phone.person.id}`">
+          {{ phone.person.name }}
+        </NuxtLink>
+      </p>
+      <p
         v-if="phone.unusable"
         class="small unusable"
       >
@@ -88,7 +97,7 @@ const takesTexts = (phone: RecordPhone) => phone.e164 !== null && phone.kind !==
       v-if="record.phones.length === 0"
       class="quiet"
     >
-      No number yet. Add one, and you can text.
+      {{ hasNumbers(record.module) ? 'No number yet. Add one, and you can text.' : 'Put somebody on it, and you can text from here.' }}
     </li>
   </ul>
 </template>

@@ -3,32 +3,36 @@ import { toTypedSchema } from '@vee-validate/yup'
 import { useForm } from 'vee-validate'
 import { v7 as uuid } from 'uuid'
 import type { Field } from '~~/core/template/fields'
-import { isPersonModule, MODULE_FACTS, type Module } from '~~/shared/modules'
+import { keyOf } from '~~/shared/fields'
+import { hasNumbers, isDatedModule, isPersonModule, isPipelineModule, MODULE_FACTS, type Module } from '~~/shared/modules'
+import type { Pipeline } from '~~/shared/pipelines'
 import type { RecordDetail } from '~~/shared/record'
 import { recordForm, type RecordForm } from '~~/shared/schemas/record'
 import { api, ApiProblem } from '~/composables/api'
+import type { RecordStart } from '~/composables/new-record'
+import { useMe } from '~/stores/me'
 
 /** Making or changing a record. What was typed stays in the form whatever happens to the sending of it. */
-const { module, record = null, phone = null } = defineProps<{ module: Module, record?: RecordDetail | null, phone?: string | null }>()
+const { module, record = null, start = null } = defineProps<{ module: Module, record?: RecordDetail | null, start?: RecordStart | null }>()
 const emit = defineEmits<{ saved: [record: RecordDetail], made: [id: string] }>()
 
 const person = computed(() => isPersonModule(module))
 const { defineField, errors, handleSubmit, isSubmitting, setErrors, values } = useForm<RecordForm>({
   validationSchema: toTypedSchema(recordForm),
   initialValues: record
-    ? { ...record, companyId: record.company?.id ?? null, phones: record.phones.map(({ id, label, typed }) => ({ id, label, typed })) }
-    : { phones: [{ id: null, label: 'mobile', typed: phone ?? '' }], tags: [], fields: {}, country: null },
+    ? { ...record, ownerId: record.owner.id, companyId: record.company?.id ?? null, pipelineId: record.pipeline?.id ?? null, aboutId: record.about?.id ?? null, phones: record.phones.filter(phone => phone.person === null).map(({ id, label, typed }) => ({ id, label, typed })) }
+    : { phones: person.value ? [{ id: null, label: 'mobile', typed: start?.phone ?? '' }] : [], tags: [], fields: {}, country: null, ownerId: useMe().me!.id, companyId: start?.company?.id ?? null, aboutId: start?.about?.id ?? null, pipelineId: start?.pipelineId ?? null, stage: start?.stage ?? null },
 })
 const quiet = { validateOnModelUpdate: false }
 const fieldOf = (name: keyof RecordForm) => defineField(name, quiet)[0] as Ref<string | null>
 const names = { firstName: fieldOf('firstName'), lastName: fieldOf('lastName'), name: fieldOf('name') }
-const texts: { name: keyof RecordForm, label: string, model: Ref<string | null> }[] = ([
-  ['title', 'Role'], ['mail', 'Mail address'], ['street', 'Street'], ['city', 'City'],
-  ['region', 'State or province'], ['postcode', 'Postcode'], ['country', 'Country (US, CA, GB)'], ['zone', 'Time zone, if the address does not tell'],
-] as const).map(([name, label]) => ({ name, label, model: fieldOf(name) }))
+const PLACE = ['street', 'city', 'region', 'postcode', 'country', 'zone'] as const
+const LABELS = { title: 'Role', mail: 'Mail address', street: 'Street', city: 'City', region: 'State or province', postcode: 'Postcode', country: 'Country (US, CA, GB)', zone: 'Time zone, if the address does not tell' }
+/** What each module asks for besides. Something with a day has its place among its own fields. */
+const asked: (keyof typeof LABELS)[] = person.value ? ['title', 'mail', ...PLACE] : module === 'company' ? ['mail', ...PLACE] : isDatedModule(module) ? [] : ['city', 'region', 'country']
+const texts = asked.map(name => ({ name, label: LABELS[name], model: fieldOf(name) }))
 /** Names to choose from; the server knows which it takes. */
 const ZONES = Intl.supportedValuesOf('timeZone')
-const stage = fieldOf('stage')
 const phones = defineField('phones', quiet)[0] as Ref<RecordForm['phones']>
 const fields = defineField('fields', quiet)[0] as Ref<Record<string, unknown>>
 
@@ -37,21 +41,39 @@ const tagWords = ref(record?.tags.join(', ') ?? '')
 watch(tagWords, words => tags.value = words.split(',').map(tag => tag.trim()).filter(Boolean))
 const tagError = computed(() => Object.entries(errors.value).find(([path]) => path.startsWith('tags'))?.[1])
 
+const ownerId = fieldOf('ownerId')
+const owners = shallowRef<{ id: string, name: string }[]>(record ? [record.owner] : [])
+const pipelineId = fieldOf('pipelineId')
+const pipelines = shallowRef<Pipeline[]>(record?.pipeline ? [record.pipeline] : [])
+const stage = fieldOf('stage')
+const stages = computed(() => module === 'deal' ? pipelines.value.find(({ id }) => id === pipelineId.value)?.stages ?? [] : MODULE_FACTS[module].stages)
+watch(stages, (there) => {
+  if (stage.value !== null && there.length > 0 && !there.includes(stage.value)) stage.value = there[0]!
+})
+
 const customFields = ref<Field[]>(record?.customFields ?? [])
 onMounted(async () => {
+  owners.value = await api<{ id: string, name: string }[]>('/api/colleagues').catch(() => owners.value)
   if (!record) customFields.value = await api<Field[]>('/api/fields', { query: { module } }).catch(() => [])
+  if (!isPipelineModule(module)) return
+  pipelines.value = await api<Pipeline[]>('/api/pipelines', { query: { module } }).catch(() => pipelines.value)
+  pipelineId.value ??= pipelines.value[0]?.id ?? null
 })
-const keyOf = (field: Field) => field.path.slice('person.'.length)
 const setField = (field: Field, value: unknown) => fields.value = { ...fields.value, [keyOf(field)]: value }
 
+const company = ref<{ id: string, name: string } | string | null>(record?.company ?? start?.company ?? null)
 const companyId = fieldOf('companyId')
-const company = ref<{ id: string, name: string } | string | null>(record?.company ?? null)
-const companies = shallowRef<{ id: string, name: string }[]>([])
-watch(company, chosen => companyId.value = chosen && typeof chosen === 'object' ? chosen.id : null)
+watch(company, chosen => companyId.value = idOf(chosen))
+const about = ref<{ id: string, name: string } | string | null>(record?.about ?? start?.about ?? null)
+const aboutId = fieldOf('aboutId')
+watch(about, chosen => aboutId.value = idOf(chosen))
 
-async function findCompanies(words: string): Promise<void> {
-  companies.value = await api<{ id: string, name: string }[]>('/api/companies', { query: { words } }).catch(() => [])
+function idOf(chosen: { id: string } | string | null): string | null {
+  return chosen && typeof chosen === 'object' ? chosen.id : null
 }
+
+/** Who is on it from the beginning. */
+const people = shallowRef(start?.people ?? [])
 
 const problem = shallowRef<ApiProblem | null>(null)
 const version = ref(record?.version ?? 1)
@@ -61,7 +83,7 @@ const submit = handleSubmit(async (form) => {
   problem.value = null
   try {
     if (record) emit('saved', await api<RecordDetail>(`/api/records/${record.id}`, { method: 'PUT', body: { ...form, version: version.value } }))
-    else emit('made', (await api<{ id: string }>('/api/records', { method: 'POST', body: { ...form, id: newId, module } })).id)
+    else emit('made', (await api<{ id: string }>('/api/records', { method: 'POST', body: { ...form, id: newId, module, personIds: people.value.map(({ id }) => id) } })).id)
   }
   catch (error) {
     if (!(error instanceof ApiProblem)) throw error
@@ -131,6 +153,7 @@ const differences = computed(() => (problem.value?.details.differences ?? []) as
         v-bind="input"
         v-model="names.name.value"
         autocomplete="off"
+        :placeholder="MODULE_FACTS[module].example"
       />
     </LabelledField>
     <PhoneFields
@@ -140,27 +163,44 @@ const differences = computed(() => (problem.value?.details.differences ?? []) as
       :country="values.country ?? null"
       :errors="errors as Record<string, string>"
     />
-    <LabelledField
-      v-if="person"
-      id="company"
-      v-slot="{ choice }"
-      label="Company"
-      :error="errors.companyId"
+    <p
+      v-if="people.length > 0"
+      class="wide on-it"
     >
-      <AutoComplete
+      <span class="quiet">{{ people.length === 1 ? 'On it is' : 'On it are' }}</span>
+      <span
+        v-for="one in people"
+        :key="one.id"
+        class="one"
+      >
+        <strong>{{ one.name }}</strong>
+        <button
+          type="button"
+          class="plain-button calm small"
+          :aria-label="`Leave ${one.name} out`"
+          @click="people = people.filter(({ id }) => id !== one.id)"
+        >
+          Leave out
+        </button>
+      </span>
+    </p>
+    <LabelledField
+      v-if="isPipelineModule(module) && pipelines.length > 1"
+      id="pipeline"
+      v-slot="{ choice }"
+      :label="module === 'job' ? 'Pipeline of its candidates' : 'Pipeline'"
+      :error="errors.pipelineId"
+    >
+      <Select
         v-bind="choice"
-        v-model="company"
+        v-model="pipelineId"
+        :options="pipelines"
+        option-value="id"
         option-label="name"
-        :suggestions="companies"
-        force-selection
-        dropdown
-        :pt="{ dropdown: { 'aria-label': 'Show companies' } }"
-        empty-search-message="No company by that name yet."
-        @complete="findCompanies($event.query)"
       />
     </LabelledField>
     <LabelledField
-      v-if="MODULE_FACTS[module].stages.length > 0"
+      v-if="stages.length > 0"
       id="stage"
       v-slot="{ choice }"
       label="Stage"
@@ -169,10 +209,67 @@ const differences = computed(() => (problem.value?.details.differences ?? []) as
       <Select
         v-bind="choice"
         v-model="stage"
-        :options="MODULE_FACTS[module].stages"
-        :placeholder="MODULE_FACTS[module].stages[0]"
+        :options="stages"
+        :placeholder="stages[0]"
       />
     </LabelledField>
+    <template v-if="!person">
+      <OwnFieldInput
+        v-for="field in customFields"
+        :key="field.path"
+        :field="field"
+        :model-value="fields[keyOf(field)]"
+        :error="(errors as Record<string, string>)[`fields.${keyOf(field)}`]"
+        @update:model-value="setField(field, $event)"
+      />
+    </template>
+    <LabelledField
+      v-if="module !== 'company'"
+      id="company"
+      v-slot="{ choice }"
+      label="Company"
+      :error="errors.companyId"
+    >
+      <RecordPicker
+        v-model="company"
+        kind="company"
+        :choice="choice"
+      />
+    </LabelledField>
+    <LabelledField
+      v-if="isDatedModule(module)"
+      id="about"
+      v-slot="{ choice }"
+      label="On the deal, job or case"
+      :error="errors.aboutId"
+    >
+      <RecordPicker
+        v-model="about"
+        kind="matter"
+        :choice="choice"
+      />
+    </LabelledField>
+    <LabelledField
+      id="owner"
+      v-slot="{ choice }"
+      label="Owner"
+      :error="errors.ownerId"
+    >
+      <Select
+        v-bind="choice"
+        v-model="ownerId"
+        :options="owners"
+        option-value="id"
+        option-label="name"
+      />
+    </LabelledField>
+    <PhoneFields
+      v-if="!person && hasNumbers(module)"
+      v-model="phones"
+      class="wide"
+      :country="values.country ?? null"
+      :errors="errors as Record<string, string>"
+    />
     <LabelledField
       v-for="{ name, label, model } in texts"
       :id="name"
@@ -208,14 +305,16 @@ const differences = computed(() => (problem.value?.details.differences ?? []) as
         :value="zone"
       />
     </datalist>
-    <OwnFieldInput
-      v-for="field in customFields"
-      :key="field.path"
-      :field="field"
-      :model-value="fields[keyOf(field)]"
-      :error="(errors as Record<string, string>)[`fields.${keyOf(field)}`]"
-      @update:model-value="setField(field, $event)"
-    />
+    <template v-if="person">
+      <OwnFieldInput
+        v-for="field in customFields"
+        :key="field.path"
+        :field="field"
+        :model-value="fields[keyOf(field)]"
+        :error="(errors as Record<string, string>)[`fields.${keyOf(field)}`]"
+        @update:model-value="setField(field, $event)"
+      />
+    </template>
     <p class="save">
       <Button
         type="submit"
@@ -231,6 +330,8 @@ const differences = computed(() => (problem.value?.details.differences ?? []) as
 .wide, .save { grid-column: 1 / -1; }
 /* always in sight, however long the form is */
 .save { position: sticky; bottom: 0; padding: 0.6rem 0; background: var(--form-ground, var(--surface)); border-top: 1px solid var(--rule); }
+.on-it { display: flex; flex-wrap: wrap; gap: 0.3rem 0.9rem; align-items: baseline; }
+.one { display: inline-flex; gap: 0.4rem; align-items: baseline; }
 .differences { margin-top: 0.5rem; border-collapse: collapse; }
 .differences th, .differences td { text-align: left; padding: 0.15rem 1rem 0.15rem 0; font-weight: 400; }
 .differences th { color: var(--quiet); font-size: var(--size-small); }

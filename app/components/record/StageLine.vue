@@ -1,5 +1,7 @@
 <script setup lang="ts">
-const { stages, stage } = defineProps<{ stages: string[], stage: string | null }>()
+/** Where a record stands among its stages; pressing another one moves it there. */
+const { stages, stage, mayMove = false } = defineProps<{ stages: string[], stage: string | null, mayMove?: boolean }>()
+const emit = defineEmits<{ move: [stage: string] }>()
 </script>
 
 <template>
@@ -11,10 +13,21 @@ const { stages, stage } = defineProps<{ stages: string[], stage: string | null }
     <li
       v-for="one in stages"
       :key="one"
-      :class="{ here: one === stage }"
       :aria-current="one === stage ? 'step' : undefined"
     >
-      {{ one }}
+      <span
+        v-if="one === stage || !mayMove"
+        :class="{ here: one === stage }"
+      >{{ one }}</span>
+      <button
+        v-else
+        type="button"
+        class="to"
+        :title="`Move to ${one}`"
+        @click="emit('move', one)"
+      >
+        {{ one }}
+      </button>
     </li>
   </ol>
 </template>
@@ -23,4 +36,6 @@ const { stages, stage } = defineProps<{ stages: string[], stage: string | null }
 .stages { display: flex; flex-wrap: wrap; font-size: var(--size-small); color: var(--quiet); }
 .stages li + li::before { content: ''; display: inline-block; width: 1rem; height: 1px; background: var(--field-rule); margin: 0 0.2rem; vertical-align: middle; }
 .here { color: var(--mulberry); font-weight: 700; }
+.to { border: 0; background: none; padding: 0; color: inherit; cursor: pointer; }
+.to:hover { color: var(--ink); text-decoration: underline; }
 </style>

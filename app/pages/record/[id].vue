@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import { MODULE_FACTS, isPersonModule } from '~~/shared/modules'
+import { hasNumbers, isPersonModule, MODULE_FACTS } from '~~/shared/modules'
 import type { ComposerStart } from '~~/shared/composer'
 import type { RecordDetail, RecordPhone } from '~~/shared/record'
 import { api, ApiProblem } from '~/composables/api'
@@ -11,7 +11,7 @@ import { usePresence } from '~/composables/presence'
 import { useTimeline } from '~/composables/timeline'
 import { useDrafts } from '~/stores/drafts'
 import { useShelf } from '~/stores/shelf'
-import { ago, clock, placeOf, span } from '~/words/time'
+import { ago, calendarDay, clock, placeOf, span } from '~/words/time'
 
 definePageMeta({ key: route => route.fullPath })
 
@@ -25,6 +25,8 @@ const editing = ref(false)
 const writing = ref(false)
 const others = usePresence(recordId, writing)
 const timeline = useTimeline(recordId)
+const candidates = useTemplateRef<{ load: () => Promise<void> }>('candidates')
+const notMoved = ref('')
 const consent = shallowRef<{ phone: RecordPhone, agrees: boolean, proposalId: string | null } | null>(null)
 
 async function load(): Promise<void> {
@@ -53,12 +55,15 @@ onBeforeUnmount(() => shelf.recordOnPage = null)
 useKeys([{ keys: 'x', shown: 'X', what: 'Change this record', act: () => editing.value = record.value?.mayEdit ?? false }])
 
 const waiting = computed(() => shelf.items.filter(item => item.record?.id === recordId))
-const heardAt = computed(() => Math.max(...record.value?.phones.map(phone => phone.lastHeardAt ?? 0) ?? [], 0))
+/** The next that have a day, those that are overdue first. */
+const dates = computed(() => record.value?.related.filter(({ over, day }) => !over && day).slice(0, 2) ?? [])
+const heard = computed(() => [...record.value?.phones ?? []].sort((a, b) => (b.lastHeardAt ?? 0) - (a.lastHeardAt ?? 0))[0])
+const heardAt = computed(() => heard.value?.lastHeardAt ?? 0)
 const there = computed(() => {
   const rules = record.value?.zones[0]
   return rules ? `It is ${clock(now.value, rules)} in ${record.value!.city ?? placeOf(rules.name)}.` : ''
 })
-const welcome = computed(() => heardAt.value > now.value - 3_600_000 ? ` ${record.value!.firstName ?? record.value!.name} wrote ${ago(heardAt.value, now.value)}, so an answer is welcome.` : '')
+const welcome = computed(() => heardAt.value > now.value - 3_600_000 ? ` ${heard.value!.person?.firstName ?? record.value!.firstName ?? record.value!.name} wrote ${ago(heardAt.value, now.value)}, so an answer is welcome.` : '')
 
 function again(text: string): void {
   useDrafts().keep(`record ${recordId}`, { text, templateId: null, templateVersion: null })
@@ -73,6 +78,22 @@ function optOut(e164: string, proposalId: string): void {
 async function consentDone(): Promise<void> {
   consent.value = null
   await Promise.all([load(), timeline.load()])
+}
+
+async function peopleChanged(): Promise<void> {
+  await Promise.all([load(), candidates.value?.load()])
+}
+
+async function move(stage: string): Promise<void> {
+  notMoved.value = ''
+  try {
+    await api(`/api/records/${recordId}/stage`, { method: 'PUT', body: { stage, from: record.value!.stage } })
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    notMoved.value = error.message
+  }
+  await load()
 }
 
 async function saved(detail: RecordDetail): Promise<void> {
@@ -113,12 +134,27 @@ async function saved(detail: RecordDetail): Promise<void> {
         </template>
       </p>
       <StageLine
-        :stages="MODULE_FACTS[record.module].stages"
+        :stages="record.stages"
         :stage="record.stage"
+        :may-move="record.mayEdit"
+        @move="move"
       />
     </header>
+    <CandidateBoard
+      v-if="record.module === 'job' && record.people.length > 0"
+      ref="candidates"
+      class="candidates"
+      :job-id="recordId"
+    />
     <div class="sheet">
-      <template v-if="isPersonModule(record.module)">
+      <p
+        v-if="notMoved"
+        class="notice failed"
+        role="alert"
+      >
+        {{ notMoved }}
+      </p>
+      <template v-if="record.module !== 'job' && (record.phones.length > 0 || isPersonModule(record.module))">
         <TextComposer
           :record="record"
           :start="start"
@@ -148,7 +184,7 @@ async function saved(detail: RecordDetail): Promise<void> {
       class="margin"
       aria-label="About this record"
     >
-      <section v-if="waiting.length > 0">
+      <section v-if="waiting.length + dates.length > 0">
         <h2>Comes next</h2>
         <p
           v-for="item in waiting"
@@ -158,8 +194,22 @@ async function saved(detail: RecordDetail): Promise<void> {
           <strong>Answer {{ record.firstName ?? record.name }}</strong>
           <span class="small quiet">waiting for {{ span(now - item.waitsSince) }}, on {{ item.line }}</span>
         </p>
+        <p
+          v-for="one in dates"
+          :key="one.id"
+          class="next"
+        >
+          <NuxtLink :to="`/record/${one.id}`">
+            {{ one.name }}
+          </NuxtLink>
+          <span class="small quiet figures">{{ [MODULE_FACTS[one.module].one, calendarDay(one.day!), one.time].filter(Boolean).join(', ') }}</span>
+        </p>
       </section>
-      <section>
+      <PeopleOn
+        :record="record"
+        @changed="peopleChanged"
+      />
+      <section v-if="record.module !== 'job' && (record.phones.length > 0 || hasNumbers(record.module))">
         <h2>Numbers</h2>
         <NumberList
           :record="record"
@@ -178,6 +228,7 @@ async function saved(detail: RecordDetail): Promise<void> {
           Change this record <kbd>X</kbd>
         </button>
       </section>
+      <RelatedList :record="record" />
       <section
         v-if="others.length > 0"
         aria-live="polite"
@@ -215,23 +266,25 @@ async function saved(detail: RecordDetail): Promise<void> {
 </template>
 
 <style scoped>
-.record { display: grid; grid-template-columns: minmax(0, 1fr) 356px; grid-template-rows: auto 1fr; min-height: 100%; }
+.record { display: grid; grid-template-columns: minmax(0, 1fr) 356px; grid-template-rows: auto auto 1fr; min-height: 100%; }
 .who { grid-column: 1 / -1; display: flex; align-items: baseline; gap: 0.9rem; padding: 0.85rem 1.5rem 0.7rem; }
 .who h1 { white-space: nowrap; }
 .where { flex: 1; }
 .where a { color: inherit; }
-.sheet { padding: 0 1.5rem 3rem; display: grid; gap: 0.55rem; align-content: start; min-width: 0; }
+.candidates { grid-column: 1 / -1; padding: 0 1.5rem 1.2rem; min-width: 0; }
+.sheet { grid-row: 3; padding: 0 1.5rem 3rem; display: grid; gap: 0.55rem; align-content: start; min-width: 0; }
 .hour { padding-left: 0.1rem; }
-.margin { border-left: 1px solid var(--field-rule); padding: 0 1.5rem 2rem; display: grid; gap: 1.2rem; align-content: start; }
+.margin { grid-row: 3; border-left: 1px solid var(--field-rule); padding: 0 1.5rem 2rem; display: grid; gap: 1.2rem; align-content: start; }
 .margin h2 { padding-bottom: 0.4rem; }
 .next { display: grid; border-top: 1px solid var(--rule); padding-top: 0.4rem; }
 .next strong { color: var(--saffron); }
 .change { margin-top: 0.6rem; }
 .gone { padding: 2rem 1.5rem; display: grid; gap: 0.5rem; justify-items: start; }
 @media (max-width: 1000px) {
-  .record { grid-template-columns: minmax(0, 1fr); }
+  .record { grid-template-columns: minmax(0, 1fr); grid-template-rows: none; }
+  .sheet, .margin { grid-row: auto; }
   .who { flex-wrap: wrap; padding-inline: 0.75rem; }
-  .sheet, .margin { padding-inline: 0.75rem; }
-  .margin { border-left: 0; border-top: 1px solid var(--rule); padding-top: 1rem; }
+  .candidates, .sheet, .margin { padding-inline: 0.75rem; }
+  .margin { grid-row: 3; border-left: 0; border-top: 1px solid var(--rule); padding-top: 1rem; }
 }
 </style>

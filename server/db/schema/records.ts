@@ -1,12 +1,12 @@
 import { sql } from 'drizzle-orm'
-import { index, integer, jsonb, pgTable, text, unique } from 'drizzle-orm/pg-core'
+import { boolean, index, integer, jsonb, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core'
 import type { FieldKind } from '~~/core/template/fields'
 import type { PhoneKind, UnusableReason } from '~~/core/phone/read'
-import type { Module } from '~~/shared/modules'
+import type { Module, PipelineModule } from '~~/shared/modules'
 import { id, instant } from '../columns'
 import { colleague, team } from './identity'
 
-/** Leads, candidates, clients and companies: common columns, and the module's own fields as jsonb. */
+/** Records of all modules: common columns, and the module's own fields as jsonb. */
 export const record = pgTable('record', {
   id: id().primaryKey(),
   module: text('module').$type<Module>().notNull(),
@@ -17,7 +17,15 @@ export const record = pgTable('record', {
   ownerId: id('owner_id').notNull().references(() => colleague.id),
   teamId: id('team_id').notNull().references(() => team.id),
   companyId: id('company_id'),
+  /** Of a deal, the one it stands in; of a job, the one in which its candidates stand. */
+  pipelineId: id('pipeline_id').references(() => pipeline.id),
   stage: text('stage'),
+  /** Since when it stands in this stage, where somebody has moved it. */
+  stageSince: instant('stage_since'),
+  /** Its stage says that it is over: what happens with its people shows on it no more. */
+  over: boolean('over').notNull().default(false),
+  /** The deal, job or case on which a dated thing hangs. */
+  aboutId: id('about_id'),
   street: text('street'),
   city: text('city'),
   region: text('region'),
@@ -40,8 +48,34 @@ export const record = pgTable('record', {
   index('record_made').on(table.module, table.madeAt, table.id),
   index('record_tags').using('gin', table.tags),
   index('record_company').on(table.companyId),
+  index('record_about').on(table.aboutId).where(sql`${table.aboutId} is not null`),
+  index('record_pipeline').on(table.pipelineId, table.stage).where(sql`${table.pipelineId} is not null`),
   index('record_name_words').using('gin', sql`${table.name} gin_trgm_ops`),
   index('record_mail_words').using('gin', sql`${table.mail} gin_trgm_ops`),
+])
+
+/** Stages of deals, or of a job's candidates, in their order. */
+export const pipeline = pgTable('pipeline', {
+  id: id().primaryKey(),
+  module: text('module').$type<PipelineModule>().notNull(),
+  name: text('name').notNull(),
+  stages: text('stages').array().notNull(),
+  /** Of these, those in which it is over. */
+  over: text('over').array().notNull().default([]),
+  position: integer('position').notNull(),
+})
+
+/** A person on a deal, a job, a case or something that has a day. */
+export const recordPerson = pgTable('record_person', {
+  recordId: id('record_id').notNull().references(() => record.id, { onDelete: 'cascade' }),
+  personId: id('person_id').notNull().references(() => record.id, { onDelete: 'cascade' }),
+  /** Where a candidate stands in a job's pipeline. */
+  stage: text('stage'),
+  stageSince: instant('stage_since'),
+  madeAt: instant('made_at').notNull(),
+}, table => [
+  primaryKey({ columns: [table.recordId, table.personId] }),
+  index('record_person_person').on(table.personId),
 ])
 
 export const phone = pgTable('phone', {
@@ -59,7 +93,7 @@ export const phone = pgTable('phone', {
   unusable: text('unusable').$type<UnusableReason>(),
 }, table => [index('phone_record').on(table.recordId, table.position), index('phone_e164').on(table.e164), index('phone_digits').using('gin', sql`${table.e164} gin_trgm_ops`)])
 
-/** Fields that a firm adds to a module. The built-in ones are in shared/fields. */
+/** Fields that a firm adds to a module. Those that Plauder knows are in shared/fields. */
 export const customField = pgTable('custom_field', {
   id: id().primaryKey(),
   module: text('module').$type<Module>().notNull(),

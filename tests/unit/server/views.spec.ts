@@ -53,6 +53,7 @@ describe('the columns of a list', () => {
     expect(await choicesOf(firm.noor, 'tags')).toEqual([])
     expect(await choicesOf(firm.ada, 'stage')).toContain('Trial')
     expect(await choicesOf(firm.ada, 'owner')).toContain('Noor Farouk')
-    expect((await listColumns(firm.ada, 'company')).map(column => column.key)).not.toContain('phone')
+    expect((await listColumns(firm.ada, 'company')).map(column => column.key)).toContain('phone')
+    expect((await listColumns(firm.ada, 'case')).map(column => column.key)).not.toContain('phone')
   })
 })

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { MODULE_FACTS, MODULES, moduleOfSlug } from '~~/shared/modules'
+import { hasNumbers, MODULE_FACTS, moduleOfSlug } from '~~/shared/modules'
 import type { RecordRow } from '~~/shared/record'
 import { useKeys } from '~/composables/keys'
 import { useList } from '~/composables/list'
@@ -23,7 +23,7 @@ const filter = useTemplateRef<HTMLInputElement>('filter')
 const table = useTemplateRef<{ walk: (event: KeyboardEvent) => void, focused: () => RecordRow | null }>('table')
 const picker = useTemplateRef<{ toggle: (event: Event) => void }>('picker')
 const taker = useTemplateRef<{ toggle: (event: Event) => void }>('taker')
-const FILES = [{ format: 'csv', label: 'As a table, with these columns (CSV)' }, { format: 'vcf', label: 'As contacts, with their numbers (vCard)' }]
+const FILES = [{ format: 'csv', label: 'As a table, with these columns (CSV)' }, ...(hasNumbers(module) ? [{ format: 'vcf', label: 'As contacts, with their numbers (vCard)' }] : [])]
 const fileAddress = (format: string) => `/api/records/export?${new URLSearchParams({ ...list.question.value, columns: shown.value.join(','), format }).toString()}`
 const me = useMe()
 const peeked = ref<string | null>(null)
@@ -62,19 +62,10 @@ useKeys([
       >
         {{ found ? many(found.total, one, several) : '' }}
       </p>
-      <nav
+      <ModuleNav
         class="modules"
-        aria-label="Modules"
-      >
-        <NuxtLink
-          v-for="other in MODULES"
-          :key="other"
-          :to="`/records/${MODULE_FACTS[other].slug}`"
-          :aria-current="other === module ? 'page' : undefined"
-        >
-          {{ MODULE_FACTS[other].many }}
-        </NuxtLink>
-      </nav>
+        :module="module"
+      />
     </header>
     <div class="kept">
       <ViewLine
@@ -82,6 +73,12 @@ useKeys([
         :list="list"
       />
       <span class="right">
+        <NuxtLink
+          v-if="module === 'deal'"
+          to="/pipelines"
+        >
+          As pipelines
+        </NuxtLink>
         <button
           type="button"
           class="plain-button calm"
@@ -227,9 +224,7 @@ useKeys([
 <style scoped>
 .list { padding: 0.85rem 1.5rem 2rem; display: grid; gap: 0.5rem; }
 .head { display: flex; align-items: baseline; gap: 1rem; flex-wrap: wrap; }
-.modules { margin-left: auto; display: flex; gap: 1.1rem; flex-wrap: wrap; }
-.modules a { color: var(--quiet); text-decoration: none; padding-bottom: 0.2rem; border-bottom: 2px solid transparent; }
-.modules a[aria-current] { color: var(--mulberry); font-weight: 700; border-color: var(--mulberry); }
+.modules { margin-left: auto; }
 .kept { display: flex; align-items: baseline; flex-wrap: wrap; gap: 0.4rem 1.2rem; }
 .tools { display: flex; align-items: baseline; flex-wrap: wrap; gap: 0.4rem 0.5rem; padding: 0.2rem 0 0.4rem; }
 .filter { width: 18rem; max-width: 60vw; border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.35rem 0.65rem; }

@@ -1,32 +1,44 @@
 <script setup lang="ts">
-import { MODULE_FACTS, MODULES, moduleOfSlug } from '~~/shared/modules'
+import { familyOf, MODULE_FACTS, moduleOfSlug } from '~~/shared/modules'
+import { startFrom, type RecordStart } from '~/composables/new-record'
 
 definePageMeta({ key: route => String(route.params.module), validate: route => moduleOfSlug(String(route.params.module)) !== undefined })
 const route = useRoute()
 const module = moduleOfSlug(String(route.params.module))!
-const phone = typeof route.query.phone === 'string' ? route.query.phone : null
+const one = MODULE_FACTS[module].one.toLowerCase()
+const others = familyOf(module).filter(other => other !== module)
+
+const asText = (value: unknown) => typeof value === 'string' ? value : null
+const { phone, from, pipeline, stage } = route.query
+const start = shallowRef<RecordStart | null>(null)
+onMounted(async () => {
+  const given = { phone: asText(phone), pipelineId: asText(pipeline), stage: asText(stage) }
+  // what it is made for may be gone: then it is made without
+  start.value = { ...given, ...(asText(from) ? await startFrom(asText(from)!).catch(() => ({})) : {}) }
+})
 </script>
 
 <template>
   <div class="new">
     <header>
-      <h1>New {{ MODULE_FACTS[module].one.toLowerCase() }}</h1>
+      <h1>New {{ one }}</h1>
       <p class="quiet">
         <template v-if="phone">
           What was texted with this number comes onto the record.
         </template>
-        Rather a
+        Of another kind:
         <template
-          v-for="(other, index) in MODULES.filter(one => one !== module)"
+          v-for="(other, index) in others"
           :key="other"
         >
-          <NuxtLink :to="{ path: `/records/${MODULE_FACTS[other].slug}/new`, query: route.query }">{{ MODULE_FACTS[other].one.toLowerCase() }}</NuxtLink>{{ ['', ' or ', ', '][2 - index] }}
-        </template>?
+          <NuxtLink :to="{ path: `/records/${MODULE_FACTS[other].slug}/new`, query: route.query }">{{ MODULE_FACTS[other].one.toLowerCase() }}</NuxtLink>{{ index === others.length - 1 ? '' : index === others.length - 2 ? ' or ' : ', ' }}
+        </template>
       </p>
     </header>
     <RecordForm
+      v-if="start"
       :module="module"
-      :phone="phone"
+      :start="start"
       @made="navigateTo(`/record/${$event}`)"
     />
   </div>

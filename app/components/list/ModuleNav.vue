@@ -1,0 +1,39 @@
+<script setup lang="ts">
+import { MODULE_FACTS, MODULE_FAMILIES, type Module } from '~~/shared/modules'
+
+/** The lists of all modules, family by family. */
+const { module } = defineProps<{ module: Module | null }>()
+</script>
+
+<template>
+  <nav
+    class="modules"
+    aria-label="Modules"
+  >
+    <ul
+      v-for="family in MODULE_FAMILIES"
+      :key="family[0]"
+    >
+      <li
+        v-for="other in family"
+        :key="other"
+      >
+        <NuxtLink
+          :to="`/records/${MODULE_FACTS[other].slug}`"
+          :aria-current="other === module ? 'page' : undefined"
+        >
+          {{ MODULE_FACTS[other].many }}
+        </NuxtLink>
+      </li>
+    </ul>
+  </nav>
+</template>
+
+<style scoped>
+.modules { display: flex; flex-wrap: wrap; gap: 0.2rem 0; }
+ul { display: flex; flex-wrap: wrap; gap: 0.2rem 1rem; }
+ul + ul { margin-left: 1rem; padding-left: 1rem; border-left: 1px solid var(--field-rule); }
+a { color: var(--quiet); text-decoration: none; padding-bottom: 0.2rem; border-bottom: 2px solid transparent; }
+a:hover { color: var(--ink); }
+a[aria-current] { color: var(--mulberry); font-weight: 700; border-color: var(--mulberry); }
+</style>

@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { MODULE_FACTS } from '~~/shared/modules'
+import type { BoardCard, Pipeline } from '~~/shared/pipelines'
+import { api, ApiProblem } from '~/composables/api'
+import { useBoard } from '~/composables/board'
+import { useKeys } from '~/composables/keys'
+import { many } from '~/words/count'
+import { amounts } from '~/words/money'
+
+definePageMeta({ key: route => String(route.params.id) })
+
+const chosen = String(useRoute().params.id ?? '')
+const pipelines = shallowRef<Pipeline[]>([])
+const problem = ref('')
+const whose = ref<'all' | 'mine'>('all')
+const peeked = shallowRef<{ id: string, texting: boolean } | null>(null)
+
+async function load(): Promise<void> {
+  problem.value = ''
+  try {
+    pipelines.value = await api<Pipeline[]>('/api/pipelines', { query: { module: 'deal' } })
+    if (chosen === '' && pipelines.value[0]) await navigateTo(`/pipelines/${pipelines.value[0].id}`, { replace: true })
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error.message
+  }
+}
+void load()
+
+const shown = chosen ? useBoard(() => ({ url: `/api/pipelines/${chosen}/board`, query: { whose: whose.value } }), card => `/api/records/${card.id}/stage`) : null
+const open = computed(() => shown?.board.value?.stages.filter(stage => !stage.over) ?? [])
+const openCount = computed(() => open.value.reduce((all, { count }) => all + count, 0))
+const openWorth = computed(() => {
+  const sums = new Map<string, number>()
+  for (const { currency, amount } of open.value.flatMap(({ worth }) => worth)) sums.set(currency, (sums.get(currency) ?? 0) + amount)
+  return amounts([...sums].map(([currency, amount]) => ({ currency, amount })))
+})
+
+const peek = (card: BoardCard, texting: boolean) => peeked.value = peeked.value?.id === card.id && !texting ? null : { id: card.id, texting }
+const make = () => navigateTo({ path: `/records/${MODULE_FACTS.deal.slug}/new`, query: { pipeline: chosen } })
+
+useKeys([
+  { keys: 'c', shown: 'C', what: 'Make a new deal', act: () => void make() },
+  { keys: 'm', shown: 'M', what: 'Show my deals, or all', act: () => whose.value = whose.value === 'all' ? 'mine' : 'all' },
+])
+</script>
+
+<template>
+  <div class="page">
+    <header class="head">
+      <h1>Deals</h1>
+      <p
+        class="quiet figures"
+        role="status"
+      >
+        <template v-if="shown?.board.value">
+          {{ many(openCount, 'open deal', 'open deals') }}
+        </template>
+      </p>
+      <ModuleNav
+        class="right"
+        module="deal"
+      />
+    </header>
+    <div class="kept">
+      <nav
+        aria-label="Pipelines"
+        class="pipelines"
+      >
+        <NuxtLink to="/records/deals">
+          As a list
+        </NuxtLink>
+        <NuxtLink
+          v-for="pipeline in pipelines"
+          :key="pipeline.id"
+          :to="`/pipelines/${pipeline.id}`"
+          :aria-current="pipeline.id === chosen ? 'page' : undefined"
+        >
+          {{ pipeline.name }}
+        </NuxtLink>
+      </nav>
+      <span
+        v-if="openWorth"
+        class="quiet figures"
+      >open: {{ openWorth }}</span>
+      <span class="right acts">
+        <button
+          type="button"
+          class="plain-button calm"
+          :aria-pressed="whose === 'mine'"
+          @click="whose = whose === 'all' ? 'mine' : 'all'"
+        >
+          {{ whose === 'mine' ? 'Mine only' : 'Everybody’s' }} <kbd>M</kbd>
+        </button>
+        <NuxtLink
+          :to="{ path: `/records/${MODULE_FACTS.deal.slug}/new`, query: { pipeline: chosen } }"
+          class="new"
+        >
+          New deal <kbd>C</kbd>
+        </NuxtLink>
+      </span>
+    </div>
+    <LoadProblem
+      v-if="problem"
+      :problem="problem"
+      @again="load"
+    />
+    <div
+      v-if="shown"
+      :class="{ beside: peeked }"
+    >
+      <PipelineBoard
+        :shown="shown"
+        :peeked="peeked?.id"
+        @peek="peek"
+      />
+      <PeekSheet
+        v-if="peeked"
+        :key="`${peeked.id} ${peeked.texting}`"
+        class="peek"
+        :record-id="peeked.id"
+        :texting="peeked.texting"
+        @close="peeked = null"
+      />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.page { padding: 0.85rem 1.5rem 2rem; display: grid; gap: 0.5rem; }
+.head { display: flex; align-items: baseline; gap: 1rem; flex-wrap: wrap; }
+.kept { display: flex; align-items: baseline; flex-wrap: wrap; gap: 0.4rem 1.2rem; }
+.pipelines { display: flex; flex-wrap: wrap; gap: 0.2rem 1.1rem; }
+.pipelines a { color: var(--quiet); text-decoration: none; }
+.pipelines a[aria-current] { color: var(--mulberry); font-weight: 700; }
+.right { margin-left: auto; }
+.acts { display: flex; gap: 1.4rem; align-items: baseline; }
+.new { font-weight: 700; text-decoration: none; }
+.beside { display: grid; grid-template-columns: minmax(0, 1fr) 22rem; gap: 1.25rem; align-items: start; }
+.peek { position: sticky; top: 1rem; max-height: calc(100vh - 7rem); overflow-y: auto; }
+@media (max-width: 900px) { .beside { grid-template-columns: minmax(0, 1fr); } .page { padding-inline: 0.75rem; } }
+</style>

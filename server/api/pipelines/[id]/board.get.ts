@@ -1,0 +1,10 @@
+import { string } from 'yup'
+import { route } from '~~/server/http/route'
+import { boardOfDeals } from '~~/server/records/board'
+import { boardQuery } from '~~/shared/schemas/board'
+import { byId } from '~~/shared/schemas/common'
+
+export default route(
+  { params: byId, query: boardQuery.shape({ whose: string().oneOf(['all', 'mine'] as const).default('all') }) },
+  ({ asker, params, query }) => boardOfDeals(asker, params.id, query.whose, query.most),
+)

@@ -1,0 +1,6 @@
+import { route } from '~~/server/http/route'
+import { boardOfJob } from '~~/server/records/board'
+import { boardQuery } from '~~/shared/schemas/board'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId, query: boardQuery }, ({ asker, params, query }) => boardOfJob(asker, params.id, query.most))

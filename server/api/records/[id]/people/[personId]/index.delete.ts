@@ -1,0 +1,5 @@
+import { route } from '~~/server/http/route'
+import { takeOff } from '~~/server/records/people'
+import { personOn } from '~~/shared/schemas/record'
+
+export default route({ params: personOn }, ({ asker, params, now }) => takeOff(asker, params.id, params.personId, now))

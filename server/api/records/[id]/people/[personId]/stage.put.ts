@@ -1,0 +1,5 @@
+import { route } from '~~/server/http/route'
+import { moveOnJob } from '~~/server/records/move'
+import { moveForm, personOn } from '~~/shared/schemas/record'
+
+export default route({ params: personOn, body: moveForm }, ({ asker, params, body, now }) => moveOnJob(asker, params.id, params.personId, body, now))

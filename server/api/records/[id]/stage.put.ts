@@ -1,0 +1,6 @@
+import { route } from '~~/server/http/route'
+import { moveRecord } from '~~/server/records/move'
+import { byId } from '~~/shared/schemas/common'
+import { moveForm } from '~~/shared/schemas/record'
+
+export default route({ params: byId, body: moveForm }, ({ asker, params, body, now }) => moveRecord(asker, params.id, body, now))

@@ -1,0 +1,65 @@
+import { and, eq, sql } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
+import type { MoveForm } from '~~/shared/schemas/record'
+import { tx } from '../db/door'
+import { record, recordPerson } from '../db/schema'
+import { badInput, conflict, notFound } from '../http/problem'
+import type { SignedIn } from '../identity/sign-in'
+import { announce } from '../live/notices'
+import { appendEntry } from '../timeline/append'
+import { mustHold } from './one'
+import { pipelineById } from './pipelines'
+import { stagesOf } from './stages'
+
+/**
+ * Moves a record to another stage. Where it is there already, nothing happens.
+ *
+ * @throws Problem 409 if somebody has moved it since it was looked at
+ */
+export async function moveRecord(asker: SignedIn, recordId: string, { stage, from }: MoveForm, now: Date): Promise<void> {
+  await tx(async (database) => {
+    const before = await mustHold(asker, 'record.edit', recordId)
+    const { stages, over } = await stagesOf(before.module, before.pipelineId)
+    mustBeAmong(stages, stage)
+    if (before.stage === stage) return
+    mustStillBe(before.stage, from, before.name)
+    const [moved] = await database.update(record)
+      .set({ stage, over: over.includes(stage), stageSince: now, version: sql`${record.version} + 1` })
+      .where(and(eq(record.id, recordId), eq(record.version, before.version)))
+      .returning()
+    if (!moved) throw movedMeanwhile(before.name, null)
+    await appendEntry({ id: uuid(), at: now, kind: 'stage-changed', colleagueId: asker.id, data: { from: before.stage, to: stage } }, [recordId])
+    announce({ kind: 'record', recordId }, 'record.see', [moved])
+  })
+}
+
+/**
+ * Moves a candidate within a job's pipeline; the candidate's own stage stays as it is.
+ *
+ * @throws Problem 404 if the person is not on the job, 409 if somebody has moved the person meanwhile
+ */
+export async function moveOnJob(asker: SignedIn, jobId: string, personId: string, { stage, from }: MoveForm, now: Date): Promise<void> {
+  await tx(async (database) => {
+    const job = await mustHold(asker, 'record.edit', jobId)
+    const person = await mustHold(asker, 'record.see', personId)
+    const [on] = await database.select().from(recordPerson).where(and(eq(recordPerson.recordId, jobId), eq(recordPerson.personId, personId))).for('update')
+    if (!on || !job.pipelineId) throw notFound('candidate on this job')
+    mustBeAmong((await pipelineById(job.pipelineId)).stages, stage)
+    if (on.stage === stage) return
+    mustStillBe(on.stage, from, person.name)
+    await database.update(recordPerson).set({ stage, stageSince: now }).where(and(eq(recordPerson.recordId, jobId), eq(recordPerson.personId, personId)))
+    await appendEntry({ id: uuid(), at: now, kind: 'moved-on', colleagueId: asker.id, data: { from: on.stage, to: stage }, content: { on: job.name, person: person.name } }, [personId, jobId])
+    for (const one of [job, person]) announce({ kind: 'record', recordId: one.id }, 'record.see', [one])
+  })
+}
+
+function mustBeAmong(stages: string[], stage: string): void {
+  if (!stages.includes(stage)) throw badInput({ stage: `There is no stage “${stage}” here. Choose one of ${stages.join(', ')}.` })
+}
+
+function mustStillBe(is: string | null, from: string | null, name: string): void {
+  if (from !== null && is !== from) throw movedMeanwhile(name, is)
+}
+
+const movedMeanwhile = (name: string, to: string | null) =>
+  conflict('moved-meanwhile', 'Moved meanwhile', `Somebody else has moved ${name}${to ? ` to ${to}` : ''} meanwhile. Look again, and move it from there.`)

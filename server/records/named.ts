@@ -1,0 +1,22 @@
+import { sql } from 'drizzle-orm'
+import type { Module } from '~~/shared/modules'
+import type { Asker } from '~~/shared/permissions'
+import type { NamedRecord } from '~~/shared/record'
+import { withOwnPlans } from '../db/own-plan'
+import { record } from '../db/schema'
+import { visible } from '../identity/visible'
+import { containing } from './quick-filter'
+
+const FOUND = sql.raw('20')
+
+/** Records of some modules to choose from, by a part of their name; those that begin so first. */
+export async function recordsNamed(asker: Asker, modules: readonly Module[], words: string): Promise<NamedRecord[]> {
+  const wanted = words.trim()
+  const { rows } = await withOwnPlans(database => database.execute<NamedRecord & Record<string, unknown>>(sql`
+    select r.id, r.name, r.module, coalesce(r.title, company.name, r.city) as about
+    from ${record} r left join ${record} company on company.id = r.company_id
+    where r.module in (${sql.join(modules.map(module => sql`${module}`), sql`, `)}) and ${wanted === '' ? sql`true` : sql`r.name ilike ${containing(wanted)}`}
+      and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+    order by r.over, r.name not ilike ${containing(wanted).slice(1)}, r.name collate "und-x-icu", r.id limit ${FOUND}`))
+  return rows
+}

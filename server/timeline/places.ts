@@ -1,0 +1,18 @@
+import { sql, type SQL } from 'drizzle-orm'
+import { MATTER_MODULES } from '~~/shared/modules'
+import { textArray } from '../db/instants'
+import { record, recordPerson } from '../db/schema'
+
+/**
+ * Where an entry of these records shows: on each of them, on their companies, and on the deals, jobs and
+ * cases that they are on and that are not over.
+ *
+ * @param holders the name of a query with `id` and `company_id` of the records
+ * @returns rows of `record_id` and `via`, the record it came from; a place may come more than once
+ */
+export const placesOf = (holders: SQL): SQL => sql`
+  select id as record_id, null::uuid as via from ${holders}
+  union all select company_id, id from ${holders} where company_id is not null
+  union all select matter.id, h.id from ${holders} h
+    join ${recordPerson} l on l.person_id = h.id
+    join ${record} matter on matter.id = l.record_id and not matter.over and matter.module = any(${textArray(MATTER_MODULES)})`

@@ -1,0 +1,246 @@
+import fc from 'fast-check'
+import { v7 as uuid } from 'uuid'
+import { DATED_MODULES, MATTER_MODULES, type Module } from '~~/shared/modules'
+import type { Board } from '~~/shared/pipelines'
+import { can } from '~~/shared/permissions'
+import { addNote } from '~~/server/records/note'
+import { boardOfDeals, boardOfJob } from '~~/server/records/board'
+import { bulkForm } from '~~/shared/schemas/list'
+import { editRecord } from '~~/shared/schemas/record'
+import { startBulk, takeBackBulk } from '~~/server/records/bulk'
+import { listRecords } from '~~/server/records/list'
+import { moveOnJob, moveRecord } from '~~/server/records/move'
+import { recordsNamed } from '~~/server/records/named'
+import { readRecord } from '~~/server/records/one'
+import { putOn, takeOff } from '~~/server/records/people'
+import { pipelinesOf } from '~~/server/records/pipelines'
+import { changeRecord } from '~~/server/records/save'
+import { readTimeline } from '~~/server/timeline/read'
+import { sendText } from '~~/server/texting/send'
+import { startComposer } from '~~/server/texting/composer'
+import { tx } from '~~/server/db/door'
+import { pipeline, record, recordPerson } from '~~/server/db/schema'
+import { useDatabase } from '../../support/database'
+import { drain } from '../../support/fake-carrier'
+import { DAY, later, makeFirm, makeLead, makeThing, textTo, type Firm } from '../../support/firm'
+
+useDatabase()
+let firm: Firm
+let renewals: string
+beforeAll(async () => {
+  firm = await makeFirm()
+  renewals = uuid()
+  await tx(database => database.insert(pipeline).values({ id: renewals, module: 'deal', name: 'Renewals', stages: ['Due', 'Offered', 'Renewed', 'Gone'], over: ['Renewed', 'Gone'], position: 5 }))
+})
+
+const words = async (recordId: string) => (await readTimeline(firm.rafe, recordId)).entries.map(entry => entry.words).filter(Boolean)
+const kinds = async (recordId: string) => (await readTimeline(firm.rafe, recordId)).entries.map(entry => entry.kind)
+const note = (recordId: string, text: string, when = DAY) => addNote(firm.rafe, recordId, { id: uuid(), words: text }, when)
+const problem = (status: number, details: object = {}) => ({ details: { status, ...details } })
+
+describe('a record of another module', () => {
+  it.each([
+    ['deal', { name: '' }, { name: expect.stringMatching(/deal/) }],
+    ['deal', { stage: 'Applied' }, { stage: expect.stringMatching(/pipeline has no stage/) }],
+    ['deal', { pipelineId: uuid() }, { pipelineId: expect.any(String) }],
+    ['deal', { fields: { value: 'a lot' } }, { 'fields.value': expect.any(String) }],
+    ['deal', { fields: { currency: 'Thaler' } }, { 'fields.currency': expect.stringMatching(/USD/) }],
+    ['job', { stage: 'Won' }, { stage: expect.any(String) }],
+    ['case', { phones: [{ label: 'desk', typed: '503 555 0101' }] }, { phones: expect.stringMatching(/no numbers/) }],
+    ['appointment', {}, { 'fields.day': expect.stringMatching(/day/) }],
+    ['payment', { fields: { day: '2026-02-30' } }, { 'fields.day': expect.any(String) }],
+    ['case', { aboutId: uuid() }, { aboutId: expect.any(String) }],
+    ['lead', { ownerId: uuid() }, { firstName: expect.any(String) }],
+  ] as [Module, object, object][])('of %s says at the field what is wrong with %j', async (module, values, fields) => {
+    await expect(makeThing(firm.ada, module, values)).rejects.toMatchObject(problem(422, { fields }))
+  })
+
+  it('of a deal begins in the first stage of the pipeline it was made in, and keeps value and currency', async () => {
+    const id = await makeThing(firm.ada, 'deal', { pipelineId: renewals, fields: { value: '7,680', currency: 'usd' }, ownerId: firm.mika.id, phones: [{ label: 'site', typed: '503 555 0177' }] })
+    expect(await readRecord(firm.ada, id, DAY)).toMatchObject({ stage: 'Due', stages: ['Due', 'Offered', 'Renewed', 'Gone'], over: false, pipeline: { name: 'Renewals' }, fields: { value: 7680, currency: 'USD' }, owner: { firstName: 'Mika' }, phones: [{ e164: '+15035550177', person: null }] })
+  })
+
+  it('of every module is listed, found by name and shown with its people', async () => {
+    const { recordId } = await makeLead(firm.ada, { firstName: 'Petra', lastName: 'Quill' })
+    for (const module of [...MATTER_MODULES, ...DATED_MODULES]) {
+      const id = await makeThing(firm.ada, module, { name: `Quill’s ${module}`, fields: { day: '2026-12-03' } }, [recordId])
+      const { rows } = await listRecords(firm.ada, { module, sort: 'people', direction: 'up', words: 'quill', where: '', page: 1 }, DAY)
+      expect(rows).toEqual([expect.objectContaining({ id, name: `Quill’s ${module}`, people: 'Petra Quill' })])
+    }
+    expect((await readRecord(firm.ada, recordId, DAY)).related.map(({ module }) => module).sort()).toEqual([...MATTER_MODULES, ...DATED_MODULES].sort())
+    expect(await recordsNamed(firm.ada, MATTER_MODULES, 'quill’s c')).toEqual([expect.objectContaining({ name: 'Quill’s case', module: 'case' })])
+    expect(await recordsNamed(firm.noor, MATTER_MODULES, 'quill')).toEqual([])
+  })
+
+  it('changes owner, pipeline and link with names on the timeline', async () => {
+    const deal = await makeThing(firm.ada, 'deal', { name: 'Kite’s next year' })
+    const id = await makeThing(firm.ada, 'agreement', { fields: { day: '2027-03-31' } })
+    const now = await readRecord(firm.ada, id, DAY)
+    await changeRecord(firm.ada, id, editRecord.validateSync({ ...now, aboutId: deal, ownerId: firm.mika.id, companyId: null, phones: [] }), DAY)
+    const { entries } = await readTimeline(firm.ada, id)
+    expect(entries.find(entry => entry.kind === 'fields-changed')!.data.changes).toEqual([
+      { field: 'owner', label: 'Owner', from: 'Ada Lund', to: 'Mika Sand' },
+      { field: 'about', label: 'On', from: null, to: 'Kite’s next year' },
+    ])
+    expect((await readRecord(firm.ada, deal, DAY)).related).toEqual([expect.objectContaining({ id, day: '2027-03-31' })])
+  })
+})
+
+describe('what happens with a person', () => {
+  it('shows on the company and on the matters the person is on, while they are not over', async () => {
+    const company = await makeThing(firm.ada, 'company')
+    const { recordId, phoneId } = await makeLead(firm.ada, { companyId: company })
+    const [deal, done, appointment] = [await makeThing(firm.ada, 'deal', {}, [recordId]), await makeThing(firm.ada, 'case', { stage: 'Settled' }, [recordId]), await makeThing(firm.ada, 'appointment', { fields: { day: '2026-12-03' } }, [recordId])]
+    await sendText(firm.ada, textTo(phoneId, firm.portland, { text: 'Shall we ride?' }), DAY)
+    await note(recordId, 'Likes hills.')
+    expect(await words(company)).toEqual(expect.arrayContaining(['Shall we ride?', 'Likes hills.']))
+    expect(await words(deal)).toEqual(expect.arrayContaining(['Shall we ride?', 'Likes hills.']))
+    expect([await words(done), await words(appointment)]).toEqual([[], []])
+    expect((await readTimeline(firm.ada, deal)).entries.find(entry => entry.words === 'Likes hills.')!.via).toEqual({ id: recordId, name: 'Iris Holm' })
+  })
+
+  it('comes onto a matter later, when the person is put on it: what has happened since it was made', async () => {
+    const { recordId } = await makeLead(firm.ada)
+    await note(recordId, 'Long before.', later(DAY, -86_400_000))
+    const deal = await makeThing(firm.ada, 'deal')
+    for (let i = 0; i < 230; i++) await note(recordId, `note ${i}`, later(DAY, 1_000 + i))
+    await putOn(firm.ada, deal, recordId, later(DAY, 2_000))
+    await putOn(firm.mika, deal, recordId, later(DAY, 2_000))
+    await drain(later(DAY, 3_000))
+    const shown = await tx(database => database.query.activityOnRecord.findMany({ where: (table, { eq }) => eq(table.recordId, deal) }))
+    // the notes, the making of both, and the putting on, once
+    expect(shown).toHaveLength(230 + 3)
+    expect(await kinds(deal)).toEqual(expect.arrayContaining(['put-on']))
+    await takeOff(firm.ada, deal, recordId, later(DAY, 4_000))
+    await note(recordId, 'Not for the deal.', later(DAY, 5_000))
+    expect(await words(deal)).not.toContain('Not for the deal.')
+    expect(await kinds(deal)).toContain('taken-off')
+  })
+
+  it('shows on the record a text was written from, over or not', async () => {
+    const { recordId, phoneId } = await makeLead(firm.ada)
+    const deal = await makeThing(firm.ada, 'deal', { stage: 'Won' }, [recordId])
+    await sendText(firm.ada, textTo(phoneId, firm.portland, { text: 'How do they ride?', recordId: deal }), DAY)
+    expect(await words(deal)).toContain('How do they ride?')
+    expect((await startComposer(firm.ada, deal)).lastLine).not.toEqual({})
+    const foreign = await makeThing(firm.noor, 'job')
+    await expect(sendText(firm.ada, textTo(phoneId, firm.portland, { recordId: foreign }), DAY)).rejects.toMatchObject(problem(404))
+  })
+
+  it('keeps its hours by where the person is, not the deal', async () => {
+    const { recordId, phoneId } = await makeLead(firm.ada)
+    const deal = await makeThing(firm.ada, 'deal', { country: 'US', region: 'OR', zone: 'America/New_York' }, [recordId])
+    // 9:00 in New York, 4:00 in Honolulu
+    await expect(sendText(firm.ada, textTo(phoneId, firm.portland, { recordId: deal }), new Date('2026-11-25T14:00:00Z'))).rejects.toMatchObject(problem(409, { type: 'night' }))
+  })
+
+  it('offers on a deal the numbers of its people, each named, after its own', async () => {
+    const { recordId, e164 } = await makeLead(firm.ada)
+    const deal = await makeThing(firm.ada, 'deal', { phones: [{ label: 'site', typed: '503 555 0133' }] }, [recordId])
+    expect((await readRecord(firm.ada, deal, DAY)).phones.map(phone => [phone.e164, phone.person?.name, phone.zones])).toEqual([['+15035550133', undefined, expect.any(Array)], [e164, 'Iris Holm', ['Pacific/Honolulu']]])
+  })
+})
+
+describe('people on a record', () => {
+  it('are people, on what takes people', async () => {
+    const { recordId } = await makeLead(firm.ada)
+    const [deal, company] = [await makeThing(firm.ada, 'deal'), await makeThing(firm.ada, 'company')]
+    await expect(putOn(firm.ada, deal, company, DAY)).rejects.toMatchObject(problem(422))
+    await expect(putOn(firm.ada, company, recordId, DAY)).rejects.toMatchObject(problem(422))
+    await expect(putOn(firm.noor, deal, recordId, DAY)).rejects.toMatchObject(problem(404))
+    await expect(putOn(firm.odile, deal, recordId, DAY)).resolves.toBeUndefined()
+  })
+
+  it('are named only to those who may see them', async () => {
+    const { recordId } = await makeLead(firm.ada)
+    const job = await makeThing(firm.noor, 'job', { name: 'Rider, secretly Iris' })
+    await tx(database => database.insert(recordPerson).values({ recordId: job, personId: recordId, stage: 'Applied', madeAt: DAY }))
+    const seen = async (asker: Firm['ada']) => {
+      const { rows } = await listRecords(asker, { module: 'job', sort: 'people', direction: 'down', words: 'secretly', where: '', page: 1 }, DAY)
+      return [(await readRecord(asker, job, DAY)).people.length, (await boardOfJob(asker, job)).stages[0]!.count, rows[0]!.people]
+    }
+    expect(await seen(firm.noor)).toEqual([0, 0, null])
+    expect(await seen(firm.odile)).toEqual([1, 1, 'Iris Holm'])
+    const where = JSON.stringify({ match: 'all', of: [{ field: 'people', test: 'contains', value: 'Iris' }] })
+    expect((await listRecords(firm.noor, { module: 'job', sort: 'name', direction: 'up', words: '', where, page: 1 }, DAY)).total).toBe(0)
+  })
+})
+
+describe('a pipeline', () => {
+  it('of deals shows each stage with its count, its worth by currency, and its cards', async () => {
+    const own = uuid()
+    await tx(database => database.insert(pipeline).values({ id: own, module: 'deal', name: 'Fleets', stages: ['New', 'Offer', 'Won'], over: ['Won'], position: 9 }))
+    const deal = (stage: string, value: number, currency: string, name = 'Bikes') => makeThing(firm.ada, 'deal', { name, pipelineId: own, stage, fields: { value, currency } })
+    const { recordId } = await makeLead(firm.ada)
+    await deal('New', 100, 'USD')
+    await deal('New', 50.5, 'USD')
+    const waiting = await deal('New', 70, 'GBP', 'Asked first')
+    await putOn(firm.ada, waiting, recordId, DAY)
+    await deal('Won', 9, 'CAD')
+    const board = await boardOfDeals(firm.mika, own, 'all', { New: 2 })
+    expect(board.stages.map(({ name, over, count, worth, cards }) => [name, over, count, worth, cards.length])).toEqual([
+      ['New', false, 3, [{ currency: 'GBP', amount: 70 }, { currency: 'USD', amount: 150.5 }], 2],
+      ['Offer', false, 0, [], 0],
+      ['Won', true, 1, [{ currency: 'CAD', amount: 9 }], 1],
+    ])
+    expect((await boardOfDeals(firm.mika, own, 'mine')).stages.map(({ count }) => count)).toEqual([0, 0, 0])
+    expect((await boardOfDeals(firm.noor, own, 'all')).stages.map(({ count }) => count)).toEqual([0, 0, 0])
+  })
+
+  it('moves a deal once, tells who moved it, and notices that somebody was first', async () => {
+    const id = await makeThing(firm.ada, 'deal', { pipelineId: renewals })
+    await moveRecord(firm.mika, id, { stage: 'Renewed', from: 'Due' }, later(DAY, 1_000))
+    await moveRecord(firm.mika, id, { stage: 'Renewed', from: 'Due' }, later(DAY, 2_000))
+    expect(await readRecord(firm.ada, id, DAY)).toMatchObject({ stage: 'Renewed', over: true, stageSince: DAY.getTime() + 1_000 })
+    expect((await kinds(id)).filter(kind => kind === 'stage-changed')).toHaveLength(1)
+    await expect(moveRecord(firm.ada, id, { stage: 'Offered', from: 'Due' }, DAY)).rejects.toMatchObject(problem(409, { type: 'moved-meanwhile', detail: expect.stringMatching(/to Renewed/) }))
+    await expect(moveRecord(firm.ada, id, { stage: 'Hired', from: null }, DAY)).rejects.toMatchObject(problem(422))
+    await expect(moveRecord(firm.noor, id, { stage: 'Due', from: null }, DAY)).rejects.toMatchObject(problem(404))
+  })
+
+  it('of a job holds its candidates, who move in it without moving elsewhere', async () => {
+    const { recordId } = await makeLead(firm.odile)
+    const [job, other] = [await makeThing(firm.odile, 'job', {}, [recordId]), await makeThing(firm.odile, 'job', {}, [recordId])]
+    const standing = (board: Board) => board.stages.filter(({ count }) => count > 0).map(({ name }) => name)
+    await moveOnJob(firm.odile, job, recordId, { stage: 'Trial shift', from: 'Applied' }, DAY)
+    expect([standing(await boardOfJob(firm.odile, job)), standing(await boardOfJob(firm.odile, other))]).toEqual([['Trial shift'], ['Applied']])
+    expect((await readRecord(firm.odile, recordId, DAY)).related.map(({ standing }) => standing).sort()).toEqual(['Applied', 'Trial shift'])
+    for (const place of [job, recordId]) expect(await kinds(place)).toContain('moved-on')
+    await expect(moveOnJob(firm.odile, job, recordId, { stage: 'Offer', from: 'Applied' }, DAY)).rejects.toMatchObject(problem(409))
+    await expect(moveOnJob(firm.odile, job, uuid(), { stage: 'Offer', from: null }, DAY)).rejects.toMatchObject(problem(404))
+  })
+
+  it('keeps deals among its own stages when many are moved at once, and gives them back', async () => {
+    const ids = [await makeThing(firm.ada, 'deal', { name: 'many', pipelineId: renewals }), await makeThing(firm.ada, 'deal', { name: 'many' })]
+    const bulk = bulkForm.validateSync({ id: uuid(), selection: { list: { module: 'deal' }, ids }, change: { kind: 'stage', stage: 'Gone' } })
+    await startBulk(firm.ada, bulk, DAY)
+    await drain(later(DAY, 1_000))
+    const states = async () => Promise.all(ids.map(async (id) => {
+      const { stage, over } = await readRecord(firm.ada, id, DAY)
+      return [stage, over]
+    }))
+    expect(await states()).toEqual([['Gone', true], ['New', false]])
+    await takeBackBulk(firm.ada, bulk.id, later(DAY, 2_000))
+    await drain(later(DAY, 3_000))
+    expect(await states()).toEqual([['Due', false], ['New', false]])
+  })
+
+  it('shows everybody what they may see and no more, whoever asks', async () => {
+    const own = uuid()
+    await tx(database => database.insert(pipeline).values({ id: own, module: 'deal', name: 'Whose', stages: ['New'], position: 10 }))
+    const askers = [firm.ada, firm.mika, firm.noor, firm.odile, firm.rafe]
+    await fc.assert(fc.asyncProperty(fc.array(fc.constantFrom(...askers.slice(0, 4)), { minLength: 1, maxLength: 4 }), async (owners) => {
+      const ids = await Promise.all(owners.map(owner => makeThing(owner, 'deal', { pipelineId: own })))
+      const stored = await tx(database => database.select().from(record))
+      for (const asker of askers) {
+        const cards = (await boardOfDeals(asker, own, 'all', { New: 2_000 })).stages[0]!.cards.map(({ id }) => id)
+        const allowed = stored.filter(one => ids.includes(one.id) && can(asker, 'record.see', one)).map(({ id }) => id)
+        expect(cards.filter(id => ids.includes(id)).sort()).toEqual(allowed.sort())
+      }
+    }), { numRuns: 8 })
+  })
+
+  it('comes with Plauder, one for deals and one for jobs', async () => {
+    expect([(await pipelinesOf('deal'))[0], (await pipelinesOf('job'))[0]]).toEqual([expect.objectContaining({ name: 'Sales' }), expect.objectContaining({ name: 'Hiring' })])
+  })
+})
