@@ -6,7 +6,8 @@ import { registerCarrier } from './carriers/registry'
 import { startDatabase } from './db/start'
 import { FolderInUse } from './db/folder-lock'
 import { log } from './http/log'
-import { BULK_CHANGE, FILL_BACK, HAND_OVER } from './jobs/kinds'
+import { importMany } from './imports/work'
+import { BULK_CHANGE, FILL_BACK, HAND_OVER, IMPORT } from './jobs/kinds'
 import { startOutbox, takeLeasesBack } from './jobs/outbox'
 import { changeMany } from './records/bulk-work'
 import { callSilence } from './texting/events'
@@ -27,7 +28,7 @@ async function start(): Promise<() => Promise<void>> {
   })
   registerCarrier(carrier)
   await takeLeasesBack()
-  const stopOutbox = startOutbox({ [HAND_OVER]: handOver, [BULK_CHANGE]: changeMany, [FILL_BACK]: fillBackMany })
+  const stopOutbox = startOutbox({ [HAND_OVER]: handOver, [BULK_CHANGE]: changeMany, [FILL_BACK]: fillBackMany, [IMPORT]: importMany })
   const stopKeepingUp = keepUpWith(carrier, Number(process.env.PLAUDER_CATCH_UP_MS ?? 30_000))
   const silence = setInterval(() => void callSilence(new Date()).catch(error => log.error({ err: error }, 'silent texts could not be called so')), HOUR).unref()
   return async () => {

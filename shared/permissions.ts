@@ -14,6 +14,8 @@ export const PERMISSIONS = {
   'record.edit': { rep: 'team', lead: 'people', admin: 'all' },
   /** Taking records out, as a file. */
   'record.export': { rep: 'own', lead: 'people', admin: 'all' },
+  /** Bringing records in, as a file, for whom they will belong to. */
+  'record.import': { rep: 'own', lead: 'people', admin: 'all' },
   /** A line's conversations, and texting from it. */
   'line.answer': { rep: 'team', lead: 'people', admin: 'all' },
   /** Fields of the firm's own. */

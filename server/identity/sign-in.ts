@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto'
-import { eq, sql } from 'drizzle-orm'
+import { eq, sql, type SQL } from 'drizzle-orm'
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
 import type { Asker, Role } from '~~/shared/permissions'
 import { tx } from '../db/door'
@@ -73,13 +73,20 @@ export async function endSignIn(token: string | undefined, now: Date): Promise<v
 /** Who holds this token, asked anew at each request; null if nobody does any more. */
 export async function whoSignedIn(token: string | undefined, now: Date): Promise<SignedIn | null> {
   if (!token) return null
-  const { rows } = await tx(database => database.execute<Row>(sql`
+  return who(sql`from sign_in s join colleague c on c.id = s.colleague_id where s.token_hash = ${tokenHash(token)} and s.ends_at > ${now.toISOString()}`)
+}
+
+/** A colleague for whom work goes on that was begun before, with the rights of now. */
+export async function colleagueAtWork(id: string): Promise<SignedIn | null> {
+  return who(sql`from colleague c where c.id = ${id}::uuid`)
+}
+
+async function who(from: SQL): Promise<SignedIn | null> {
+  const { rows: [row] } = await tx(database => database.execute<Row>(sql`
     select c.id, c.name, c.first_name, c.email, c.role, c.title, c.direct_line, c.zone,
       array(select team_id from team_member where colleague_id = c.id) as team_ids,
       array(select distinct b.colleague_id from team_member a join team_member b using (team_id) where a.colleague_id = c.id) as people_ids
-    from sign_in s join colleague c on c.id = s.colleague_id
-    where s.token_hash = ${tokenHash(token)} and s.ends_at > ${now.toISOString()}`))
-  const row = rows[0]
+    ${from}`))
   return row
     ? { id: row.id, name: row.name, firstName: row.first_name, email: row.email, role: row.role, title: row.title, directLine: row.direct_line, zone: row.zone, teamIds: row.team_ids, peopleIds: row.people_ids }
     : null

@@ -1,4 +1,5 @@
 /** Kinds of jobs in the outbox. */
 export const HAND_OVER = 'hand-over'
 export const BULK_CHANGE = 'bulk-change'
+export const IMPORT = 'import'
 export const FILL_BACK = 'fill-back'

@@ -1,7 +1,8 @@
 import type { Carrier, CarrierText, HandOverAnswer } from '~~/server/carriers/port'
 import { registerCarrier } from '~~/server/carriers/registry'
 import { perform, takeDue } from '~~/server/jobs/outbox'
-import { BULK_CHANGE, FILL_BACK, HAND_OVER } from '~~/server/jobs/kinds'
+import { BULK_CHANGE, FILL_BACK, HAND_OVER, IMPORT } from '~~/server/jobs/kinds'
+import { importMany } from '~~/server/imports/work'
 import { changeMany } from '~~/server/records/bulk-work'
 import { fillBackMany } from '~~/server/timeline/fill-back'
 import { handOver } from '~~/server/texting/hand-over'
@@ -28,7 +29,7 @@ export function fakeCarrier() {
 /** Runs every job that is due at this time, and those that become so meanwhile. */
 export async function drain(now: Date): Promise<void> {
   for (;;) {
-    const { works, claimed } = await takeDue({ [HAND_OVER]: handOver, [BULK_CHANGE]: changeMany, [FILL_BACK]: fillBackMany }, () => now, 20)
+    const { works, claimed } = await takeDue({ [HAND_OVER]: handOver, [BULK_CHANGE]: changeMany, [FILL_BACK]: fillBackMany, [IMPORT]: importMany }, () => now, 20)
     if (claimed === 0) return
     await Promise.all(works.map(perform))
   }

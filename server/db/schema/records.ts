@@ -50,6 +50,9 @@ export const record = pgTable('record', {
   index('record_company').on(table.companyId),
   index('record_about').on(table.aboutId).where(sql`${table.aboutId} is not null`),
   index('record_pipeline').on(table.pipelineId, table.stage).where(sql`${table.pipelineId} is not null`),
+  // by which a file's rows are found to be here already
+  index('record_mail_key').on(sql`lower(${table.mail})`).where(sql`${table.mail} is not null`),
+  index('record_name_key').on(sql`lower(${table.name})`, table.module),
   index('record_name_words').using('gin', sql`${table.name} gin_trgm_ops`),
   index('record_mail_words').using('gin', sql`${table.mail} gin_trgm_ops`),
 ])

@@ -1,0 +1,153 @@
+import { readFieldValue } from '../fields/value'
+import { readPhone, type PhoneKind, type UnusableReason } from '../phone/read'
+import { readCountry } from './countries'
+import { readDay, type DayOrder } from './days'
+import type { ImportTarget, Matching } from './targets'
+
+/** How the rows of a file are read. */
+export interface ReadingRules {
+  /** Whether rows are people, whose names have two parts. */
+  people: boolean
+  headings: string[]
+  matching: Matching
+  targets: ImportTarget[]
+  /** Of numbers that name none, and of addresses without one. */
+  country: string
+  /** By column, for columns of days. */
+  dayOrders: (DayOrder | null)[]
+}
+
+export interface ImportedPhone { label: string, typed: string, e164: string | null, country: string | null, kind: PhoneKind, extension: string | null, unusable: UnusableReason | null }
+
+/** A row of a file as the record that it wants to be. What is null was not said. */
+export interface ImportedRow {
+  name: string
+  /** Common columns of a record by their key: `first-name`, `city`, `stage`, `owner` and the like. */
+  columns: Record<string, string>
+  /** The module's own fields. */
+  fields: Record<string, string | number | boolean>
+  phones: ImportedPhone[]
+  tags: string[]
+  note: string | null
+}
+
+export interface RowProblem { heading: string, reason: string }
+
+export type RowReading = { ok: true, row: ImportedRow } | { ok: false, problems: RowProblem[] }
+
+const LONGEST: Record<string, number> = { 'first-name': 80, 'last-name': 80, 'name': 160, 'company': 160, 'title': 80, 'street': 120, 'city': 80, 'region': 40, 'postcode': 20, 'zone': 60, 'mail': 160 }
+const LONGEST_NOTE = 10_000
+const LONGEST_TYPED = 60
+const MOST_PHONES = 10
+const MOST_TAGS = 20
+
+/**
+ * Reads one row of a file. A telephone number that cannot be one is kept as it stands and marked, and
+ * refuses nobody; everything else that is wrong refuses the row, with every reason.
+ */
+export function readRow(cells: string[], rules: ReadingRules): RowReading {
+  const problems: RowProblem[] = []
+  const row: ImportedRow = { name: '', columns: {}, fields: {}, phones: [], tags: [], note: null }
+  const country = countryOf(cells, rules)
+  rules.matching.forEach((key, column) => {
+    const text = cells[column]?.trim() ?? ''
+    const target = key === null || text === '' ? undefined : rules.targets.find(one => one.key === key)
+    if (!target) return
+    const reason = put(row, target, text, { column, country, rules })
+    if (reason) problems.push({ heading: rules.headings[column] ?? '', reason })
+  })
+  if (!nameRow(row, rules.people)) problems.push({ heading: '', reason: rules.people ? 'There is no name, number or mail address in it.' : 'There is no name in it.' })
+  return problems.length > 0 ? { ok: false, problems } : { ok: true, row }
+}
+
+interface Where { column: number, country: string, rules: ReadingRules }
+
+/** @returns why the text cannot be taken; null if it was */
+function put(row: ImportedRow, target: ImportTarget, text: string, { column, country, rules }: Where): string | null {
+  switch (target.kind) {
+    case 'number-of-phone':
+      if (row.phones.length < MOST_PHONES) row.phones.push(phoneOf(text.slice(0, LONGEST_TYPED), rules.headings[column] ?? '', country))
+      return null
+    case 'tags':
+      row.tags = [...new Set([...row.tags, ...text.split(/[,;]/).map(tag => tag.trim().slice(0, 40)).filter(Boolean)])].slice(0, MOST_TAGS)
+      return null
+    case 'note':
+      row.note = [row.note, text].filter(Boolean).join('\n').slice(0, LONGEST_NOTE)
+      return null
+    case 'country': {
+      const code = readCountry(text)
+      if (!code) return `“${text}” is no country. Write it out in English, or as two letters.`
+      row.columns.country = code
+      return null
+    }
+    case 'colleague':
+      row.columns[target.key] = text
+      return null
+    default:
+      return putValue(row, target, text, country, rules.dayOrders[column] ?? 'month-first')
+  }
+}
+
+function putValue(row: ImportedRow, target: ImportTarget, text: string, country: string, order: DayOrder): string | null {
+  const most = LONGEST[target.key]
+  if (most && text.length > most) return `That is longer than ${most} characters.`
+  const plain = target.kind === 'date' ? readDay(text, order) ?? text : target.kind === 'number' || target.kind === 'money' ? withPoint(text) : text
+  const reading = readFieldValue({ kind: target.kind as 'text', options: target.options }, plain, country)
+  if (!reading.ok) return reading.reason
+  if (reading.value === null) return null
+  if (target.key.startsWith('own.')) row.fields[target.key.slice('own.'.length)] = reading.value
+  else row.columns[target.key] = String(reading.value)
+  return null
+}
+
+/** A number with a comma before its decimals, as half of the world writes it: 1.234,50 is 1234.50. */
+function withPoint(text: string): string {
+  const bare = text.replace(/[\s\u00A0]/g, '').replace(/^[$£€]|[$£€]$/g, '')
+  return /^-?\d{1,3}(\.\d{3})*,\d{1,2}$/.test(bare) || /^-?\d+,\d{1,2}$/.test(bare) ? bare.replaceAll('.', '').replace(',', '.') : bare
+}
+
+/** The country of the row's own address, which is its numbers' too; the chosen one where it has none. */
+function countryOf(cells: string[], { matching, country }: ReadingRules): string {
+  const column = matching.indexOf('country')
+  return (column >= 0 && readCountry(cells[column] ?? '')) || country
+}
+
+function phoneOf(typed: string, heading: string, country: string): ImportedPhone {
+  const reading = readPhone(typed, country)
+  const label = labelOf(heading)
+  return reading.ok
+    ? { label, typed, e164: reading.e164, country: reading.country, kind: label === 'mobile' && reading.kind === 'unknown' ? 'mobile' : reading.kind, extension: reading.extension ?? null, unusable: null }
+    : { label, typed, e164: null, country: null, kind: 'unknown', extension: null, unusable: reading.reason }
+}
+
+/** What the heading of a column says of its numbers. */
+function labelOf(heading: string): string {
+  const plain = heading.toLowerCase()
+  if (/mobil|cell|handy|portable|m[oó]vil/.test(plain)) return 'mobile'
+  if (/work|business|office|company/.test(plain)) return 'work'
+  if (/home|private/.test(plain)) return 'home'
+  return 'number'
+}
+
+/** Gives a person a first and a last name, and everything a whole one. Who has no name is called by number or mail address. */
+function nameRow(row: ImportedRow, people: boolean): boolean {
+  const { columns } = row
+  const given = columns.name ?? ''
+  delete columns.name
+  if (!people) {
+    row.name = given
+    return given !== ''
+  }
+  if (!columns['first-name'] && !columns['last-name']) splitName(given, columns)
+  row.name = [columns['first-name'], columns['last-name']].filter(Boolean).join(' ')
+  if (row.name === '') columns['first-name'] = row.name = row.phones[0]?.typed ?? columns.mail ?? ''
+  return row.name !== ''
+}
+
+/** "Holm, Iris" has the last name first; else the last word is the last name. */
+function splitName(whole: string, columns: Record<string, string>): void {
+  const [last, first] = whole.split(/,\s*/)
+  const words = first ? [first, last!] : [whole.split(/\s+/).slice(0, -1).join(' '), whole.split(/\s+/).at(-1) ?? '']
+  if (words[0]) columns['first-name'] = words[0]
+  if (words[1]) columns[words[0] ? 'last-name' : 'first-name'] = words[1]
+}

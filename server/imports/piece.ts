@@ -1,0 +1,183 @@
+import { v7 as uuid } from 'uuid'
+import { fateOf, mailKey, nameKey, rowKey, type DuplicateBy } from '~~/core/import/fate'
+import type { ImportedRow, ReadingRules, RowReading } from '~~/core/import/read-row'
+import { zoneRules } from '~~/core/hours/zones'
+import type { Added, ImportRules, Outcome } from '~~/shared/import'
+import { isPersonModule, MODULE_FACTS, type Module } from '~~/shared/modules'
+import { can, type Asker } from '~~/shared/permissions'
+import type { phone, record } from '../db/schema'
+import { hashOf, type KnownRecord, type Seen } from './known'
+
+type StoredRecord = typeof record.$inferSelect
+type NewRecord = typeof record.$inferInsert
+export type NewPhone = typeof phone.$inferInsert
+
+/** What columns of a row are called in the table of records. */
+const COLUMNS = { 'first-name': 'firstName', 'last-name': 'lastName', 'title': 'title', 'mail': 'mail', 'street': 'street', 'city': 'city', 'region': 'region', 'postcode': 'postcode', 'country': 'country', 'zone': 'zone' } as const
+
+/** What the database knows about the rows of a piece. */
+export interface KnownOfPiece {
+  numbers: Map<string, KnownRecord>
+  mails: Map<string, KnownRecord>
+  names: Map<string, KnownRecord>
+  companies: Map<string, KnownRecord>
+  /** Records to which rows may be joined, and the numbers they have. */
+  records: Map<string, StoredRecord>
+  phones: Map<string, NewPhone[]>
+  seen: Map<string, Seen>
+  /** Colleagues by name and mail address in lower case, with the team their records go to. */
+  owners: Map<string, { ownerId: string, teamId: string }>
+}
+
+/** A record that rows are joined to, with all that they add. */
+interface Joined { to: StoredRecord, added: Added }
+
+/** Everything that a piece writes. */
+export interface Written {
+  outcomes: Outcome[]
+  records: NewRecord[]
+  phones: NewPhone[]
+  joined: Joined[]
+  notes: { recordId: string, words: string }[]
+  /** By hash: how often it was seen, and how often something was made of it. */
+  seen: Map<string, Seen>
+}
+
+const MOST_PHONES = 10
+const MOST_TAGS = 20
+
+/** Decides what becomes of the rows of a piece, one after the other, each knowing of those before it. */
+export class Piece {
+  readonly written: Written = { outcomes: [], records: [], phones: [], joined: [], notes: [], seen: new Map() }
+  private readonly fresh = new Map<string, NewRecord>()
+  private readonly freshCompanies = new Map<string, string>()
+
+  constructor(
+    private readonly asker: Asker,
+    private readonly module: Module,
+    private readonly rules: ImportRules,
+    private readonly known: KnownOfPiece,
+    private readonly now: Date,
+  ) {}
+
+  add(reading: RowReading): void {
+    this.written.outcomes.push(reading.ok ? this.decide(reading.row) : { kind: 'refused', reasons: reading.problems.map(({ heading, reason }) => heading ? `${heading}: ${reason}` : reason) })
+  }
+
+  private decide(row: ImportedRow): Outcome {
+    const belongs = this.belongingOf(row)
+    if (typeof belongs === 'string') return { kind: 'refused', reasons: [belongs] }
+    if (row.columns.zone && !zoneRules(row.columns.zone)) return { kind: 'refused', reasons: [`“${row.columns.zone}” is not a time zone. Write one such as America/Denver.`] }
+    const hash = hashOf(rowKey(row))
+    const before = this.known.seen.get(hash) ?? { made: 0, seen: 0 }
+    const here = this.written.seen.get(hash) ?? { made: 0, seen: 0 }
+    const isThere = before.seen + here.seen < before.made
+    this.written.seen.set(hash, { made: here.made + (isThere ? 0 : 1), seen: here.seen + 1 })
+    if (isThere) return { kind: 'there-already' }
+    const fate = fateOf(row, {
+      number: e164 => this.known.numbers.get(e164)?.id,
+      mail: mail => this.known.mails.get(mail)?.id,
+      name: name => this.known.names.get(name)?.id,
+    }, this.rules.duplicates)
+    if (fate.kind === 'left-out') return { kind: 'left-out', id: fate.to, by: fate.by }
+    return fate.kind === 'joined' ? this.join(row, fate.to, fate.by) : this.make(row, belongs)
+  }
+
+  private belongingOf({ columns }: ImportedRow): { ownerId: string, teamId: string } | string {
+    const named = columns.owner
+    const found = this.known.owners.get(named ? named.toLowerCase() : this.rules.ownerId)
+    if (!found) return named ? `There is no colleague “${named}” to own it, or none in a team.` : 'Whoever was to own it is in no team any more.'
+    return can(this.asker, 'record.import', found) ? found : `You may not bring records in for ${named ?? 'this colleague'}.`
+  }
+
+  private make(row: ImportedRow, belongs: { ownerId: string, teamId: string }): Outcome {
+    const id = uuid()
+    const company = this.companyOf(row, belongs)
+    const made: NewRecord = {
+      ...belongs, ...columnsOf(row), id, module: this.module, name: row.name, companyId: company?.id ?? null, stage: row.columns.stage ?? firstStage(this.module), over: false,
+      tags: row.tags, fields: row.fields, version: 1, madeAt: this.now,
+    }
+    this.written.records.push(made)
+    this.fresh.set(id, made)
+    const phones = row.phones.map((one, position) => ({ ...one, id: uuid(), recordId: id, position }))
+    this.written.phones.push(...phones)
+    if (row.note) this.written.notes.push({ recordId: id, words: row.note })
+    this.remember(row, { id, name: row.name })
+    return { kind: 'new', id, ...(company?.made && { company: company.id }) }
+  }
+
+  /** Rows that come later find this one. */
+  private remember(row: ImportedRow, self: KnownRecord): void {
+    for (const { e164 } of row.phones) if (e164 && !this.known.numbers.has(e164)) this.known.numbers.set(e164, self)
+    if (row.columns.mail && !this.known.mails.has(mailKey(row.columns.mail))) this.known.mails.set(mailKey(row.columns.mail), self)
+    if (!this.known.names.has(nameKey(row.name))) this.known.names.set(nameKey(row.name), self)
+  }
+
+  /** The company of this name, made if there is none. */
+  private companyOf({ columns }: ImportedRow, belongs: { ownerId: string, teamId: string }): { id: string, made: boolean } | null {
+    if (!columns.company || !isPersonModule(this.module)) return null
+    const key = nameKey(columns.company)
+    const there = this.known.companies.get(key)?.id ?? this.freshCompanies.get(key)
+    if (there) return { id: there, made: false }
+    const id = uuid()
+    this.freshCompanies.set(key, id)
+    this.written.records.push({ ...belongs, id, module: 'company', name: columns.company, over: false, tags: [], fields: {}, version: 1, madeAt: this.now })
+    return { id, made: true }
+  }
+
+  /** Fills what is empty, and adds numbers and tags that are not there; nothing is written over. */
+  private join(row: ImportedRow, id: string, by: DuplicateBy): Outcome {
+    const fresh = this.fresh.get(id)
+    if (fresh) {
+      this.fillFresh(fresh, row)
+      return { kind: 'joined', id, by, added: null }
+    }
+    const to = this.known.records.get(id)
+    if (!to || !can(this.asker, 'record.edit', to)) return { kind: 'left-out', id, by }
+    const added = this.addedTo(to, row)
+    if (added) this.written.joined.push({ to, added })
+    if (row.note) this.written.notes.push({ recordId: id, words: row.note })
+    return { kind: 'joined', id, by, added }
+  }
+
+  private addedTo(to: StoredRecord, row: ImportedRow): Added | null {
+    const columns = Object.fromEntries(Object.entries(columnsOf(row)).filter(([key, value]) => value && !to[key as keyof StoredRecord])) as Record<string, string>
+    const fields = Object.fromEntries(Object.entries(row.fields).filter(([key]) => to.fields[key] === undefined))
+    const tags = row.tags.filter(tag => !to.tags.includes(tag)).slice(0, MOST_TAGS - to.tags.length)
+    const phones = this.newPhones(to.id, row)
+    const company = to.companyId ? null : this.companyOf(row, to)
+    if (Object.keys(columns).length + Object.keys(fields).length + tags.length + phones.length === 0 && !company) return null
+    // rows that come later see what this one added
+    Object.assign(to, columns, { fields: { ...to.fields, ...fields }, tags: [...to.tags, ...tags], ...(company && { companyId: company.id }) })
+    return { columns, fields, tags, phoneIds: phones.map(one => one.id), ...(company && { companyId: company.id }) }
+  }
+
+  private newPhones(recordId: string, row: ImportedRow): NewPhone[] {
+    const has = this.known.phones.get(recordId) ?? []
+    const same = (one: { e164?: string | null, typed: string }) => has.some(other => one.e164 ? other.e164 === one.e164 : other.typed === one.typed)
+    const phones = row.phones.filter(one => !same(one)).slice(0, Math.max(0, MOST_PHONES - has.length)).map((one, i) => ({ ...one, id: uuid(), recordId, position: has.length + i }))
+    this.known.phones.set(recordId, [...has, ...phones])
+    this.written.phones.push(...phones)
+    return phones
+  }
+
+  private fillFresh(fresh: NewRecord, row: ImportedRow): void {
+    for (const [key, value] of Object.entries(columnsOf(row))) if (value && !fresh[key as keyof NewRecord]) Object.assign(fresh, { [key]: value })
+    fresh.fields = { ...row.fields, ...fresh.fields }
+    fresh.tags = [...new Set([...fresh.tags ?? [], ...row.tags])].slice(0, MOST_TAGS)
+    this.known.phones.set(fresh.id, this.written.phones.filter(({ recordId }) => recordId === fresh.id))
+    this.newPhones(fresh.id, row)
+  }
+}
+
+function columnsOf({ columns }: ImportedRow): Partial<Record<typeof COLUMNS[keyof typeof COLUMNS], string | null>> {
+  return Object.fromEntries(Object.entries(COLUMNS).map(([key, column]) => [column, columns[key] ?? null]))
+}
+
+function firstStage(module: Module): string | null {
+  return MODULE_FACTS[module].stages[0] ?? null
+}
+
+/** How the rows of an import are read. */
+export const readingRules = (module: Module, headings: string[], { matching, country, dayOrders }: Pick<ImportRules, 'matching' | 'country' | 'dayOrders'>, targets: ReadingRules['targets']): ReadingRules =>
+  ({ people: isPersonModule(module), headings, matching, targets, country, dayOrders })

@@ -1,0 +1,160 @@
+import { and, eq, getTableColumns, sql } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
+import { readRow, type RowReading } from '~~/core/import/read-row'
+import { rowKey } from '~~/core/import/fate'
+import { importTargets } from '~~/shared/import'
+import { once, tx } from '../db/door'
+import { at, uuidArray } from '../db/instants'
+import { insertAll } from '../db/insert-all'
+import { activity, activityContent, activityOnRecord, colleague, conversation, importPiece, importSeen, phone, record, recordImport, teamMember } from '../db/schema'
+import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
+import { crashPoint } from '../jobs/crash-points'
+import { settle, type Claim, type Handler, type Outcome as JobOutcome } from '../jobs/outbox'
+import { announce } from '../live/notices'
+import { ownFields } from '../records/fields'
+import { adoptConversations } from '../texting/adopt'
+import { placesOf } from '../timeline/places'
+import { takePieceBack } from './back'
+import { hashOf, knownByMail, knownByName, knownByNumber, seenBefore } from './known'
+import { Piece, readingRules, type KnownOfPiece, type Written } from './piece'
+
+type StoredImport = typeof recordImport.$inferSelect
+
+/** Brings files in piece by piece. A crash loses no piece and does none twice: each commits with how far it has come. */
+export const importMany: Handler = async (claims, now) => claims.map(claim => () => settle(claim, now(), () => nextPiece(claim, now)))
+
+async function nextPiece({ payload }: Claim, now: () => Date): Promise<JobOutcome> {
+  const begun = now()
+  return tx(async (database) => {
+    const [found] = await database.select(getTableColumns(recordImport)).from(recordImport).where(eq(recordImport.id, String(payload.importId))).for('update')
+    if (!found || (found.state !== 'running' && found.state !== 'taking-back')) return 'done'
+    const more = found.state === 'running' ? await bringIn(found, begun) : await takePieceBack(found, begun)
+    crashPoint('piece-imported')
+    // others have their turn for as long as a piece takes
+    return more ? { dueAt: new Date(2 * now().getTime() - begun.getTime()) } : 'done'
+  })
+}
+
+/** @returns whether there may be more */
+async function bringIn(found: StoredImport, now: Date): Promise<boolean> {
+  return tx(async (database) => {
+    const [next] = await database.select().from(importPiece).where(and(eq(importPiece.importId, found.id), eq(importPiece.place, found.pieces)))
+    const asker = await colleagueAtWork(found.colleagueId)
+    if (!next || !asker) {
+      await database.update(recordImport).set({ state: next ? 'stopped' : 'done', endedAt: now }).where(eq(recordImport.id, found.id))
+      return false
+    }
+    const rules = readingRules(found.module, found.headings, found.rules, importTargets(found.module, await ownFields()))
+    const readings = next.rows.map(cells => readRow(cells, rules))
+    const piece = new Piece(asker, found.module, found.rules, await knownOf(asker, found, readings), now)
+    for (const reading of readings) piece.add(reading)
+    await write(found, piece.written, now)
+    const count = (kind: string) => piece.written.outcomes.filter(outcome => outcome.kind === kind).length
+    await database.update(importPiece).set({ outcomes: piece.written.outcomes }).where(and(eq(importPiece.importId, found.id), eq(importPiece.place, found.pieces)))
+    await database.update(recordImport).set({
+      pieces: found.pieces + 1,
+      done: found.done + next.rows.length,
+      made: found.made + count('new'),
+      joined: found.joined + count('joined'),
+      leftOut: found.leftOut + count('left-out'),
+      thereAlready: found.thereAlready + count('there-already'),
+      refused: found.refused + count('refused'),
+    }).where(eq(recordImport.id, found.id))
+    return true
+  })
+}
+
+/** Everything that the database knows about the rows of a piece, kind by kind. */
+async function knownOf(asker: SignedIn, { id, module, rules }: StoredImport, readings: RowReading[]): Promise<KnownOfPiece> {
+  const rows = readings.flatMap(reading => reading.ok ? [reading.row] : [])
+  const asked = (by: keyof typeof rules.duplicates, values: string[]) => rules.duplicates[by] === 'keep-both' ? [] : values
+  const numbers = await knownByNumber(asker, module, asked('number', rows.flatMap(row => row.phones.flatMap(one => one.e164 ?? []))))
+  const mails = await knownByMail(asker, module, asked('mail', rows.flatMap(row => row.columns.mail ?? [])))
+  const names = await knownByName(asker, module, asked('name', rows.map(row => row.name)))
+  const ids = [...new Set([...numbers.values(), ...mails.values(), ...names.values()].map(one => one.id))]
+  const stored = ids.length > 0 ? await tx(database => database.select().from(record).where(sql`${record.id} = any(${uuidArray(ids)})`).orderBy(record.id).for('update')) : []
+  const phones = ids.length > 0 ? await tx(database => database.select().from(phone).where(sql`${phone.recordId} = any(${uuidArray(ids)})`).orderBy(phone.position)) : []
+  return {
+    numbers, mails, names,
+    companies: await knownByName(asker, 'company', rows.flatMap(row => row.columns.company ?? [])),
+    records: new Map(stored.map(one => [one.id, one])),
+    phones: new Map(ids.map(one => [one, phones.filter(({ recordId }) => recordId === one)])),
+    seen: await seenBefore(module, rows.map(row => hashOf(rowKey(row))), id),
+    owners: await ownersByName(),
+  }
+}
+
+/** Colleagues by id, name and mail address; who is in no team can own nothing that others would see. */
+async function ownersByName(): Promise<KnownOfPiece['owners']> {
+  const { rows } = await once<{ id: string, name: string, email: string, team_id: string }>(sql`
+    select c.id, c.name, c.email, (select m.team_id from ${teamMember} m where m.colleague_id = c.id order by m.team_id limit 1) as team_id from ${colleague} c`)
+  return new Map(rows.filter(({ team_id }) => team_id).flatMap(({ id, name, email, team_id }) => [id, name.toLowerCase(), email.toLowerCase()].map(key => [key, { ownerId: id, teamId: team_id }] as const)))
+}
+
+async function write(found: StoredImport, { records, phones, joined, notes, seen }: Written, now: Date): Promise<void> {
+  await insertAll(record, records)
+  await updateJoined(joined)
+  await insertAll(phone, phones)
+  const told = { importId: found.id }
+  const entries = [
+    ...records.map(({ id }) => ({ id: uuid(), recordId: id, kind: 'record-made' as const, words: null, content: null })),
+    ...joined.map(({ to, added }) => ({ id: uuid(), recordId: to.id, kind: 'fields-changed' as const, words: null, content: { changes: changesOf(added) } })),
+    ...notes.map(({ recordId, words }) => ({ id: uuid(), recordId, kind: 'note' as const, words, content: null })),
+  ]
+  await insertAll(activity, entries.map(({ id, kind }) => ({ id, at: now, kind, colleagueId: found.colleagueId, data: told })))
+  await insertAll(activityContent, entries.filter(({ words, content }) => words ?? content).map(({ id, words, content }) => ({ activityId: id, words, data: content })))
+  await showAll(entries, now)
+  await adopt(phones)
+  for (const { to } of joined) announce({ kind: 'record', recordId: to.id }, 'record.see', [to])
+  const counts = [...seen].map(([hash, { made, seen }]) => ({ module: found.module, hash, import_id: found.id, seen, made }))
+  if (counts.length > 0) {
+    await once(sql`
+      insert into ${importSeen} (module, hash, import_id, seen, made) select module, hash, import_id, seen, made from jsonb_populate_recordset(null::import_seen, ${JSON.stringify(counts)}::jsonb)
+      on conflict (module, hash, import_id) do update set seen = import_seen.seen + excluded.seen, made = import_seen.made + excluded.made`)
+  }
+}
+
+/** Each record once, with all that was added to it. */
+async function updateJoined(joined: Written['joined']): Promise<void> {
+  for (const to of new Set(joined.map(one => one.to))) {
+    const { firstName, lastName, title, mail, street, city, region, postcode, country, zone, fields, tags, companyId } = to
+    const name = firstName || lastName ? [firstName, lastName].filter(Boolean).join(' ') : to.name
+    await tx(database => database.update(record).set({ firstName, lastName, name, title, mail, street, city, region, postcode, country, zone, fields, tags, companyId, version: sql`${record.version} + 1` }).where(eq(record.id, to.id)))
+  }
+}
+
+const LABELS: Record<string, string> = { firstName: 'First name', lastName: 'Last name', title: 'Role', mail: 'Mail address', street: 'Street', city: 'City', region: 'State or province', postcode: 'Postcode', country: 'Country', zone: 'Time zone' }
+
+function changesOf({ columns, fields, tags, phoneIds, companyId }: Written['joined'][number]['added']) {
+  return [
+    ...Object.entries(columns).map(([key, to]) => ({ field: key, label: LABELS[key] ?? key, from: null, to })),
+    ...Object.entries(fields).map(([key, to]) => ({ field: key, label: key, from: null, to: String(to) })),
+    ...(tags.length > 0 ? [{ field: 'tags', label: 'Tags', from: null, to: tags.join(', ') }] : []),
+    ...(phoneIds.length > 0 ? [{ field: 'phones', label: 'Numbers', from: null, to: `${phoneIds.length} more` }] : []),
+    ...(companyId ? [{ field: 'company', label: 'Company', from: null, to: 'from the file' }] : []),
+  ]
+}
+
+async function showAll(entries: { id: string, recordId: string }[], now: Date): Promise<void> {
+  if (entries.length === 0) return
+  const given = JSON.stringify(entries.map(({ id, recordId }) => ({ activity_id: id, record_id: recordId })))
+  await once(sql`
+    with entry as (
+      select * from jsonb_to_recordset(${given}::jsonb) e (activity_id uuid, record_id uuid)
+    ), holders as (
+      select r.id, r.company_id from ${record} r where r.id = any(array(select distinct record_id from entry))
+    ), places as (
+      ${placesOf(sql`holders`)}
+    )
+    insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id)
+    select places.record_id, ${at(now)}, entry.activity_id, places.via from places join entry on entry.record_id = coalesce(places.via, places.record_id)
+    on conflict do nothing`)
+}
+
+/** Numbers with which somebody has written before: what was said comes onto the record. */
+async function adopt(phones: Written['phones']): Promise<void> {
+  const numbers = phones.flatMap(({ e164, recordId }) => e164 ? [{ e164, recordId }] : [])
+  if (numbers.length === 0) return
+  const { rows } = await once<{ other: string }>(sql`select distinct other from ${conversation} where other = any(array(select jsonb_array_elements_text(${JSON.stringify(numbers.map(one => one.e164))}::jsonb)))`)
+  for (const { other } of rows) for (const { e164, recordId } of numbers) if (e164 === other) await adoptConversations(e164, recordId)
+}
