@@ -49,6 +49,7 @@ export default defineNuxtConfig({
         'font-src': ['\'self\''],
         'img-src': ['\'self\'', 'data:'],
         'connect-src': ['\'self\''],
+        'worker-src': ['\'self\''],
         'object-src': ['\'none\''],
         'script-src-attr': ['\'none\''],
         'style-src': ['\'self\'', '\'unsafe-inline\''],

@@ -26,7 +26,16 @@ async function signIn(who, options = {}) {
   return page
 }
 const save = (page, name) => page.screenshot({ path: `docs/screenshots/${name}.png` })
-const idOf = async (page, words) => (await (await page.request.get(`${address}/api/find`, { params: { words } })).json())[0].id
+const idOf = async (page, words, module = 'lead') => (await (await page.request.get(`${address}/api/find`, { params: { words } })).json()).find(record => record.module === module).id
+
+/** A file as somebody brings it home from a market stall: one of them is there already, one has no mail address. */
+const MARKET_STALL = `Given name;Surname;Cell phone;E-mail;Business;Town;Wants to try
+Iris;Holm;(808) 555-0142;iris@holm.example;Holm & Daughters Bakery;Honolulu;
+Kalani;Teague;808 555 0171;kalani@teague.example;Tin Roof Tools;Hilo;4/12/2027
+Petra;Oakes;808 555 0172;petra@oakes.example;Sixpenny Soap;Hilo;13/12/2027
+Milo;Farrow;808 555 01;;Sixpenny Soap;Kona;
+Juno;Wilde;808 555 0173;juno at wilde;Oat & Anchor;Honolulu;20/1/2027
+`
 
 try {
   const ada = await signIn('ada')
@@ -61,12 +70,27 @@ try {
   await ada.keyboard.press('Enter')
   await save(ada, 'record')
 
+  await ada.goto(`${address}/pipelines`)
+  await ada.getByRole('link', { name: '4 long-johns and a trike' }).waitFor()
+  await save(ada, 'pipeline')
+  await ada.goto(`${address}/record/${await idOf(ada, '4 long-johns and a trike', 'deal')}`)
+  await ada.getByText('Perfect. Could we make it Thursday?').waitFor()
+  await save(ada, 'deal')
+  await ada.goto(`${address}/records/leads/import`)
+  await ada.locator('input[type=file]').setInputFiles({ name: 'market-stall.csv', mimeType: 'text/csv', buffer: Buffer.from(MARKET_STALL) })
+  await ada.getByRole('button', { name: /^All/ }).waitFor()
+  await ada.getByRole('heading', { name: 'Bring in leads' }).click()
+  await save(ada, 'import')
+
   const dark = await signIn('odile', { colorScheme: 'dark' })
   await dark.goto(`${address}/record/${iris}`)
   await dark.getByText('Perfect. Could we make it Thursday?').waitFor()
   await save(dark, 'record-dark')
 
   const noor = await signIn('noor')
+  await noor.goto(`${address}/record/${await idOf(noor, 'mechanic, workshop', 'job')}`)
+  await noor.getByRole('region', { name: 'Called' }).getByRole('link', { name: 'Bo Castellanos' }).waitFor()
+  await save(noor, 'job')
   await noor.goto(`${address}/records/candidates`)
   await noor.getByRole('button', { name: /Bo Castellanos/ }).click()
   await noor.getByRole('textbox', { name: 'Answer' }).fill('Wednesday 15:30 it is, ask for Noor. Bring your own spanner if you like')

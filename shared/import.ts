@@ -8,7 +8,7 @@ import { isPersonModule, MODULE_FACTS, PERSON_MODULES, type Module } from './mod
 export const IMPORT_MODULES = [...PERSON_MODULES, 'company'] as const satisfies readonly Module[]
 
 /** Rows that are written at once: with one session everybody waits for a piece. */
-export const PIECE_ROWS = 100
+export const PIECE_ROWS = 25
 export const MOST_ROWS = 200_000
 export const MOST_COLUMNS = 120
 

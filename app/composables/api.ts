@@ -17,7 +17,7 @@ export class ApiProblem extends Error {
   }
 }
 
-const OFFLINE: ProblemDetails = { type: 'offline', title: 'No connection', status: 0, detail: 'Plauder cannot be reached. What you wrote is kept; try again in a moment.' }
+export const OFFLINE: ProblemDetails = { type: 'offline', title: 'No connection', status: 0, detail: 'Plauder cannot be reached. What you wrote is kept; try again in a moment.' }
 
 interface Options { method?: 'GET' | 'POST' | 'PUT' | 'DELETE', body?: object, query?: Record<string, unknown>, signal?: AbortSignal }
 

@@ -12,12 +12,17 @@ const visit = new AsyncLocalStorage<Visit>()
 const onConnection = new WeakMap<pg.PoolClient, Database>()
 let pool: pg.Pool | null = null
 let outside: Database | null = null
+let visits = 0
 
 /** Opens the door onto a database; a second call closes nothing and replaces the first (tests). */
 export function openDoor(onto: pg.Pool): void {
   pool = onto
+  onto.on('acquire', () => visits++)
   outside = drizzle(onto, { schema })
 }
+
+/** How often somebody has come to the database so far: by it, long work notices that others came meanwhile. */
+export const visitsSoFar = (): number => visits
 
 /** Made once for each connection: Drizzle reads the whole schema each time it is made. */
 function databaseOn(connection: pg.PoolClient): Database {

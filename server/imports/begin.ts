@@ -13,6 +13,7 @@ import { IMPORT } from '../jobs/kinds'
 import { wakeOutbox } from '../jobs/wake'
 import { ownFields } from '../records/fields'
 import { belongingTo } from '../records/owner'
+import { appendEntry } from '../timeline/append'
 import { progressOf } from './progress'
 
 type StoredImport = typeof recordImport.$inferSelect
@@ -52,13 +53,14 @@ function mustMatch({ headings, rules: { matching } }: ImportForm, targets: Retur
 }
 
 /** Takes some pieces of a file's rows; those that are there already are not taken again. */
-export async function takeRows(asker: SignedIn, id: string, { place, rows }: RowsForm): Promise<void> {
-  await tx(async () => {
+export async function takeRows(asker: SignedIn, id: string, { place, rows }: RowsForm): Promise<{ taken: number }> {
+  return tx(async () => {
     const { state, total } = await held(asker, id)
     if (state !== 'loading') throw conflict('too-late', 'Too late', 'All rows of this file have come already.')
     if (place * PIECE_ROWS + rows.length > total) throw badInput({ rows: `The file was said to have ${total} rows, and these are more.` })
     const pieces = Array.from({ length: Math.ceil(rows.length / PIECE_ROWS) }, (_, i) => ({ import_id: id, place: place + i, rows: rows.slice(i * PIECE_ROWS, (i + 1) * PIECE_ROWS) }))
     await once(sql`insert into ${importPiece} (import_id, place, rows) select import_id, place, rows from jsonb_populate_recordset(null::import_piece, ${JSON.stringify(pieces)}::jsonb) on conflict do nothing`)
+    return { taken: rows.length }
   })
 }
 
@@ -69,7 +71,9 @@ export async function startImport(asker: SignedIn, id: string, now: Date): Promi
     if (state === 'loading') {
       const { rows: [counted] } = await once<{ rows: number }>(sql`select coalesce(sum(jsonb_array_length(rows)), 0)::int as rows from ${importPiece} where import_id = ${id}::uuid`)
       if (counted!.rows !== total) throw conflict('rows-missing', 'Rows are missing', `${counted!.rows} of ${total} rows have come. Send the others first.`)
-      await database.update(recordImport).set({ state: 'running' }).where(eq(recordImport.id, id))
+      const activityId = uuid()
+      await appendEntry({ id: activityId, at: now, kind: 'record-made', colleagueId: asker.id, data: { importId: id } }, [])
+      await database.update(recordImport).set({ state: 'running', activityId, startedAt: now }).where(eq(recordImport.id, id))
       await note('imported', asker.id, now, { importId: id, module, fileName, count: total })
       await goOn(id, now)
     }

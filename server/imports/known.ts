@@ -5,6 +5,7 @@ import type { LookUp } from '~~/shared/import'
 import { isPersonModule, PERSON_MODULES, type Module } from '~~/shared/modules'
 import type { Asker } from '~~/shared/permissions'
 import { once } from '../db/door'
+import { uuidArray } from '../db/instants'
 import { importSeen, phone, record, recordImport } from '../db/schema'
 import { visible } from '../identity/visible'
 
@@ -46,7 +47,7 @@ export async function knownByName(asker: Asker, module: Module, names: string[])
 /** How often something was made of rows that say this, by other files that were not taken back, and how often they stood in this one so far. */
 export interface Seen { made: number, seen: number }
 
-export const hashOf = (key: string): string => createHash('sha256').update(key).digest('base64url')
+export const hashOf = (key: string): string => createHash('sha256').update(key).digest('hex').slice(0, 32).replace(/(.{8})(.{4})(.{4})(.{4})/, '$1-$2-$3-$4-')
 
 export async function seenBefore(module: Module, hashes: string[], importId: string | null): Promise<Map<string, Seen>> {
   if (hashes.length === 0) return new Map()
@@ -54,7 +55,7 @@ export async function seenBefore(module: Module, hashes: string[], importId: str
   const { rows } = await once<Record<string, unknown> & Seen & { hash: string }>(sql`
     select s.hash, coalesce(sum(s.made) filter (where not ${own} and i.state not in ('taking-back', 'taken-back')), 0)::int as made, coalesce(sum(s.seen) filter (where ${own}), 0)::int as seen
     from ${importSeen} s join ${recordImport} i on i.id = s.import_id
-    where s.module = ${module} and s.hash = any(${texts(hashes)}) group by s.hash`)
+    where s.module = ${module} and s.hash = any(${uuidArray(hashes)}) group by s.hash`)
   return new Map(rows.map(({ hash, made, seen }) => [hash, { made, seen }]))
 }
 

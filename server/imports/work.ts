@@ -3,13 +3,13 @@ import { v7 as uuid } from 'uuid'
 import { readRow, type RowReading } from '~~/core/import/read-row'
 import { rowKey } from '~~/core/import/fate'
 import { importTargets } from '~~/shared/import'
-import { once, tx } from '../db/door'
+import { once, tx, visitsSoFar } from '../db/door'
 import { at, uuidArray } from '../db/instants'
 import { insertAll } from '../db/insert-all'
 import { activity, activityContent, activityOnRecord, colleague, conversation, importPiece, importSeen, phone, record, recordImport, teamMember } from '../db/schema'
 import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
 import { crashPoint } from '../jobs/crash-points'
-import { settle, type Claim, type Handler, type Outcome as JobOutcome } from '../jobs/outbox'
+import { settle, type Claim, type Handler } from '../jobs/outbox'
 import { announce } from '../live/notices'
 import { ownFields } from '../records/fields'
 import { adoptConversations } from '../texting/adopt'
@@ -20,18 +20,33 @@ import { Piece, readingRules, type KnownOfPiece, type Written } from './piece'
 
 type StoredImport = typeof recordImport.$inferSelect
 
-/** Brings files in piece by piece. A crash loses no piece and does none twice: each commits with how far it has come. */
-export const importMany: Handler = async (claims, now) => claims.map(claim => () => settle(claim, now(), () => nextPiece(claim, now)))
+/** For this long one claim goes on, well within its lease. */
+const STRETCH_MS = 3_000
 
-async function nextPiece({ payload }: Claim, now: () => Date): Promise<JobOutcome> {
-  const begun = now()
+/**
+ * Brings files in piece by piece. A crash loses no piece and does none twice: each commits with how far it
+ * has come, under the lock of the file's own row.
+ */
+export const importMany: Handler = async (claims, now) => claims.map(claim => async () => {
+  const until = now().getTime() + STRETCH_MS
+  let more = true
+  while (more && now().getTime() < until) {
+    const [begun, visits] = [performance.now(), visitsSoFar()]
+    more = await nextPiece(claim, now)
+    // whoever came meanwhile has the database for as long as a piece takes; if nobody did, it goes on at once
+    if (more && visitsSoFar() - visits > 1) await new Promise(resolve => setTimeout(resolve, performance.now() - begun))
+  }
+  return settle(claim, now(), async () => more ? { dueAt: now() } : 'done')
+})
+
+/** @returns whether there may be more */
+async function nextPiece({ payload }: Claim, now: () => Date): Promise<boolean> {
   return tx(async (database) => {
     const [found] = await database.select(getTableColumns(recordImport)).from(recordImport).where(eq(recordImport.id, String(payload.importId))).for('update')
-    if (!found || (found.state !== 'running' && found.state !== 'taking-back')) return 'done'
-    const more = found.state === 'running' ? await bringIn(found, begun) : await takePieceBack(found, begun)
+    if (!found || (found.state !== 'running' && found.state !== 'taking-back')) return false
+    const more = found.state === 'running' ? await bringIn(found, now()) : await takePieceBack(found, now())
     crashPoint('piece-imported')
-    // others have their turn for as long as a piece takes
-    return more ? { dueAt: new Date(2 * now().getTime() - begun.getTime()) } : 'done'
+    return more
   })
 }
 
@@ -97,12 +112,12 @@ async function write(found: StoredImport, { records, phones, joined, notes, seen
   await insertAll(phone, phones)
   const told = { importId: found.id }
   const entries = [
-    ...records.map(({ id }) => ({ id: uuid(), recordId: id, kind: 'record-made' as const, words: null, content: null })),
     ...joined.map(({ to, added }) => ({ id: uuid(), recordId: to.id, kind: 'fields-changed' as const, words: null, content: { changes: changesOf(added) } })),
     ...notes.map(({ recordId, words }) => ({ id: uuid(), recordId, kind: 'note' as const, words, content: null })),
   ]
   await insertAll(activity, entries.map(({ id, kind }) => ({ id, at: now, kind, colleagueId: found.colleagueId, data: told })))
   await insertAll(activityContent, entries.filter(({ words, content }) => words ?? content).map(({ id, words, content }) => ({ activityId: id, words, data: content })))
+  await showMade(found, records)
   await showAll(entries, now)
   await adopt(phones)
   for (const { to } of joined) announce({ kind: 'record', recordId: to.id }, 'record.see', [to])
@@ -133,6 +148,17 @@ function changesOf({ columns, fields, tags, phoneIds, companyId }: Written['join
     ...(phoneIds.length > 0 ? [{ field: 'phones', label: 'Numbers', from: null, to: `${phoneIds.length} more` }] : []),
     ...(companyId ? [{ field: 'company', label: 'Company', from: null, to: 'from the file' }] : []),
   ]
+}
+
+/** What the file has made shows where it comes from: one entry for all of them, once on a company too. */
+async function showMade({ activityId, startedAt }: StoredImport, records: Written['records']): Promise<void> {
+  const places = new Map([
+    ...records.flatMap(({ id, companyId }) => companyId ? [[companyId, id] as const] : []),
+    ...records.map(({ id }) => [id, null] as const),
+  ])
+  if (places.size === 0) return
+  const given = JSON.stringify([...places].map(([record_id, via_record_id]) => ({ record_id, via_record_id, at: startedAt, activity_id: activityId })))
+  await once(sql`insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id) select record_id, at, activity_id, via_record_id from jsonb_populate_recordset(null::activity_on_record, ${given}::jsonb) on conflict do nothing`)
 }
 
 async function showAll(entries: { id: string, recordId: string }[], now: Date): Promise<void> {

@@ -22,7 +22,7 @@ export const importForm = object({
 })
 export type ImportForm = InferType<typeof importForm>
 
-const PIECES_AT_ONCE = 10
+const PIECES_AT_ONCE = 40
 const LONGEST_CELL = 20_000
 
 const isRow = (row: unknown): row is string[] => Array.isArray(row) && row.length <= MOST_COLUMNS && row.every(cell => typeof cell === 'string' && cell.length <= LONGEST_CELL)

@@ -11,6 +11,9 @@ import { startApplication, startPractice, stop } from '../../scripts/world.mjs'
 const TEXTS = 200
 const PEOPLE = 40
 const RANDOM_KILLS = 12
+/** Of the file that is brought in meanwhile, and of the companies in it. */
+const ROWS = 1_000
+const FIRMS = 40
 const port = Number(process.env.KILL_PORT ?? 4710)
 const address = `http://127.0.0.1:${port}`
 const handsets = `http://127.0.0.1:${port + 1}/handsets/api`
@@ -41,7 +44,7 @@ function keepRunning(name, points, marker, begin) {
   return kept
 }
 
-const POINTS = { application: ['piece-changed', 'claimed', 'handing-over', 'answered', 'settled', 'event-stored'], carrier: ['accepted', 'arrived'] }
+const POINTS = { application: ['piece-changed', 'piece-imported', 'claimed', 'handing-over', 'answered', 'settled', 'event-stored'], carrier: ['accepted', 'arrived'] }
 const PLACES = POINTS.application.length + POINTS.carrier.length
 const markers = { application: point => join(folder, `crashed-${point}`), carrier: point => join(folder, 'practice', `crashed-${point}`) }
 const faults = { lateUpToMs: 400, reportTwice: 0.2, reportLost: 0.1, answerLost: 0.05 }
@@ -61,9 +64,9 @@ async function until(what, done, seconds) {
 }
 
 let cookie = ''
-async function ask(path, body) {
+async function ask(path, body, method = body ? 'POST' : 'GET') {
   const response = await fetch(`${address}${path}`, {
-    method: body ? 'POST' : 'GET',
+    method,
     headers: { cookie, 'content-type': 'application/json' },
     body: body && JSON.stringify(body),
     signal: AbortSignal.timeout(10_000),
@@ -74,10 +77,10 @@ async function ask(path, body) {
 }
 
 /** As a browser would: the same request, with the same id, until it is answered. */
-async function insist(path, body) {
+async function insist(path, body, method) {
   for (;;) {
     try {
-      return await (await ask(path, body)).json()
+      return await (await ask(path, body, method)).json()
     }
     catch (error) {
       if (error instanceof assert.AssertionError) throw error
@@ -96,6 +99,30 @@ function check(name, work) {
   catch (error) {
     counts.failed++
     console.log(`  ✘ ${name}\n    ${error.message.split('\n').slice(0, 12).join('\n    ')}`)
+  }
+}
+
+const rowName = i => `Row ${i} Imported`
+
+/** A file is sent and begun; gives its id. */
+async function bringIn() {
+  const id = randomUUID()
+  const rows = Array.from({ length: ROWS }, (_, i) => [rowName(i), `row${i}@import.example`, `Import firm ${i % FIRMS}`])
+  const rules = { matching: ['name', 'mail', 'company'], country: 'US', dayOrders: [null, null, null], duplicates: { number: 'join', mail: 'join', name: 'join' }, ownerId: (await insist('/api/me')).id }
+  await insist('/api/imports', { id, module: 'client', fileName: 'kill.csv', headings: ['Name', 'Mail', 'Company'], total: ROWS, rules })
+  for (let place = 0; place * 25 < ROWS; place += 20) await insist(`/api/imports/${id}/rows`, { place, rows: rows.slice(place * 25, (place + 20) * 25) }, 'PUT')
+  await insist(`/api/imports/${id}/start`, {})
+  return id
+}
+
+/** Every client that the file has made. */
+async function clientsOf() {
+  const where = JSON.stringify({ match: 'all', of: [{ field: 'mail', test: 'contains', value: '@import.example' }] })
+  const found = []
+  for (let page = 1; ; page++) {
+    const { rows, total } = await insist(`/api/records?${new URLSearchParams({ module: 'client', sort: 'name', direction: 'up', words: '', where, page })}`)
+    found.push(...rows)
+    if (found.length >= total || rows.length === 0) return found
   }
 }
 
@@ -128,6 +155,9 @@ try {
   const bulk = { id: randomUUID(), selection: { list: leads, ids: null }, change: { kind: 'add-tag', tag: 'everybody' } }
   await insist('/api/bulk-changes', bulk)
 
+  // and a file of clients is brought in
+  const bringing = bringIn()
+
   // one that reads as text says whose it is; some have two parts
   const texts = Array.from({ length: TEXTS }, (_, i) => ({ id: randomUUID(), to: people[i % PEOPLE], words: `Text ${i} of ${seed}. ${'x'.repeat(i % 5 === 0 ? 180 : 10)}` }))
   const killing = (async () => {
@@ -145,6 +175,7 @@ try {
   }))
   await killing
 
+  const importId = await bringing
   const timelines = () => Promise.all(people.map(({ id }) => insist(`/api/records/${id}/timeline`)))
   const sent = pages => pages.flatMap(page => page.entries).filter(entry => entry.kind === 'text-out')
   // a report may overtake the answer, and then the cost is still to be asked
@@ -152,6 +183,11 @@ try {
     const entries = sent(await timelines())
     return entries.length >= TEXTS && entries.every(entry => entry.message.state === 'delivered' && entry.message.costMicros !== null)
   }, 150)
+
+  const importNow = () => insist(`/api/imports/${importId}`)
+  await until('every row is brought in', async () => (await importNow()).state === 'done', 60)
+  const imported = await importNow()
+  const clients = await clientsOf()
 
   const bulkNow = async () => (await insist('/api/bulk-changes')).find(({ id }) => id === bulk.id)
   await until('every lead is changed', async () => (await bulkNow()).state === 'done', 60)
@@ -176,6 +212,11 @@ try {
     assert.equal(tagged, allLeads)
     assert.equal(changed, allLeads)
     for (const page of pages) assert.equal(page.entries.filter(entry => entry.data.bulkId === bulk.id).length, 1)
+  })
+  check('a file is brought in whole, each row once, and nothing of it twice', () => {
+    assert.deepEqual([imported.done, imported.made, imported.refused], [ROWS, ROWS, 0])
+    assert.deepEqual(sorted(clients.map(({ name }) => name)), sorted(Array.from({ length: ROWS }, (_, i) => rowName(i))))
+    assert.equal(new Set(clients.map(({ company }) => company.id)).size, FIRMS)
   })
   check('both were killed often', () => assert.ok(deaths() >= RANDOM_KILLS + PLACES))
   check('the carrier took each text once, under its own key', () => assert.deepEqual(sorted(accepted.map(entry => entry.text.key)), sorted(texts.map(text => text.id))))

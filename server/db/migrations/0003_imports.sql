@@ -16,7 +16,7 @@ CREATE TABLE "import_piece" (
 --> statement-breakpoint
 CREATE TABLE "import_seen" (
 	"module" text NOT NULL,
-	"hash" text NOT NULL,
+	"hash" uuid NOT NULL,
 	"import_id" uuid NOT NULL,
 	"seen" integer NOT NULL,
 	"made" integer NOT NULL,
@@ -40,6 +40,8 @@ CREATE TABLE "record_import" (
 	"there_already" integer DEFAULT 0 NOT NULL,
 	"refused" integer DEFAULT 0 NOT NULL,
 	"kept_back" integer DEFAULT 0 NOT NULL,
+	"activity_id" uuid,
+	"started_at" timestamp (3) with time zone,
 	"made_at" timestamp (3) with time zone NOT NULL,
 	"ended_at" timestamp (3) with time zone
 );

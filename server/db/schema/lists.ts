@@ -45,6 +45,9 @@ export const recordImport = pgTable('record_import', {
   refused: integer('refused').notNull().default(0),
   /** Of what was made, what others have worked with since and was therefore not taken back. */
   keptBack: integer('kept_back').notNull().default(0),
+  /** The one entry that tells on every record it made where it comes from. */
+  activityId: id('activity_id'),
+  startedAt: instant('started_at'),
   madeAt: instant('made_at').notNull(),
   endedAt: instant('ended_at'),
 })
@@ -61,8 +64,8 @@ export const importPiece = pgTable('import_piece', {
 /** What rows said, so that the same row of the same file makes nothing twice. */
 export const importSeen = pgTable('import_seen', {
   module: text('module').$type<Module>().notNull(),
-  /** SHA-256 of what the row says. */
-  hash: text('hash').notNull(),
+  /** What the row says, as the first half of its SHA-256: short, for there are many. */
+  hash: id('hash').notNull(),
   importId: id('import_id').notNull().references(() => recordImport.id, { onDelete: 'cascade' }),
   /** How often it stood in the file so far, and how often something was made of it. */
   seen: integer('seen').notNull(),

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { IMPORT_MODULES } from '~~/shared/import'
 import { hasNumbers, MODULE_FACTS, moduleOfSlug } from '~~/shared/modules'
 import type { RecordRow } from '~~/shared/record'
 import { useKeys } from '~/composables/keys'
@@ -25,6 +26,7 @@ const picker = useTemplateRef<{ toggle: (event: Event) => void }>('picker')
 const taker = useTemplateRef<{ toggle: (event: Event) => void }>('taker')
 const FILES = [{ format: 'csv', label: 'As a table, with these columns (CSV)' }, ...(hasNumbers(module) ? [{ format: 'vcf', label: 'As contacts, with their numbers (vCard)' }] : [])]
 const fileAddress = (format: string) => `/api/records/export?${new URLSearchParams({ ...list.question.value, columns: shown.value.join(','), format }).toString()}`
+const takesFiles = (IMPORT_MODULES as readonly string[]).includes(module)
 const me = useMe()
 const peeked = ref<string | null>(null)
 
@@ -86,6 +88,13 @@ useKeys([
         >
           Columns
         </button>
+        <NuxtLink
+          v-if="takesFiles"
+          :to="`/records/${facts.slug}/import`"
+          class="calm"
+        >
+          Bring in
+        </NuxtLink>
         <button
           type="button"
           class="plain-button calm"
@@ -231,6 +240,8 @@ useKeys([
 .filter::placeholder { color: var(--quiet); opacity: 1; }
 .key { margin-right: 0.5rem; }
 .right { margin-left: auto; display: flex; gap: 1.4rem; align-items: baseline; }
+.calm { color: var(--quiet); text-decoration: none; }
+.calm:hover { color: var(--ink); text-decoration: underline; }
 .new { font-weight: 700; text-decoration: none; }
 .files { display: grid; gap: 0.6rem; width: 18rem; }
 .sheet { min-width: 0; }

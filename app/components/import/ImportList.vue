@@ -1,0 +1,110 @@
+<script setup lang="ts">
+import type { ImportProgress } from '~~/shared/import'
+import type { Module } from '~~/shared/modules'
+import { api, ApiProblem } from '~/composables/api'
+import { useImportsUnderWay } from '~/composables/import'
+import { useNow } from '~/composables/now'
+import { sayCounts, STATE_WORDS } from '~/words/imports'
+import { ago } from '~/words/time'
+
+/** Files that I have brought in: how far each has come, stopping, taking back, and what was refused. */
+const { module, newest = null } = defineProps<{ module: Module, newest?: ImportProgress | null }>()
+
+const now = useNow()
+const all = ref<ImportProgress[]>([])
+const problem = ref('')
+
+async function load(): Promise<void> {
+  try {
+    all.value = await api<ImportProgress[]>('/api/imports', { query: { module } })
+    problem.value = ''
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error.message
+  }
+}
+watch(() => newest?.id, load, { immediate: true })
+useImportsUnderWay(all)
+
+async function turn(one: ImportProgress, way: 'stop' | 'take-back'): Promise<void> {
+  try {
+    const next = await api<ImportProgress>(`/api/imports/${one.id}/${way}`, { method: 'POST', body: {} })
+    all.value = all.value.map(other => other.id === next.id ? next : other)
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error.message
+  }
+}
+
+const moving = ({ state }: ImportProgress) => state === 'running' || state === 'taking-back'
+</script>
+
+<template>
+  <section v-if="all.length > 0 || problem">
+    <h2>Files brought in</h2>
+    <LoadProblem
+      v-if="problem"
+      :problem="problem"
+      @again="load"
+    />
+    <ul class="files">
+      <li
+        v-for="one in all"
+        :key="one.id"
+      >
+        <p class="head">
+          <strong>{{ one.fileName }}</strong>
+          <span class="quiet small">{{ STATE_WORDS[one.state] }}, {{ ago(one.madeAt, now) }}</span>
+          <span class="acts">
+            <a
+              v-if="one.refused > 0"
+              :href="`/api/imports/${one.id}/refused`"
+              download
+            >Refused rows, as a file</a>
+            <button
+              v-if="one.state === 'running'"
+              type="button"
+              class="plain-button"
+              @click="turn(one, 'stop')"
+            >
+              Stop
+            </button>
+            <button
+              v-if="one.state === 'done' || one.state === 'stopped'"
+              type="button"
+              class="plain-button calm"
+              @click="turn(one, 'take-back')"
+            >
+              Take it all back
+            </button>
+          </span>
+        </p>
+        <progress
+          v-if="moving(one)"
+          :value="one.done"
+          :max="one.total"
+          :aria-label="one.fileName"
+        />
+        <p
+          class="quiet small figures"
+          :role="moving(one) ? 'status' : undefined"
+        >
+          <template v-if="moving(one)">
+            {{ one.done.toLocaleString('en-US') }} of {{ one.total.toLocaleString('en-US') }}.
+          </template>
+          {{ sayCounts(one) }}
+        </p>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+h2 { padding-bottom: 0.4rem; }
+.files li { border-top: 1px solid var(--rule); padding: 0.45rem 0; display: grid; gap: 0.2rem; }
+.head { display: flex; flex-wrap: wrap; gap: 0.3rem 0.7rem; align-items: baseline; }
+.acts { margin-left: auto; display: flex; gap: 1.2rem; }
+progress { width: 100%; height: 0.5rem; accent-color: var(--mulberry); }
+</style>

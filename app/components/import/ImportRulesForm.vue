@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import { getCountries } from 'libphonenumber-js/max'
+import type { DayOrder } from '~~/core/import/days'
+import { DUPLICATE_BY, ON_DUPLICATE, type DuplicateRules } from '~~/core/import/fate'
+import { can } from '~~/shared/permissions'
+import { api } from '~/composables/api'
+import { useMe } from '~/stores/me'
+import { DUPLICATE_WORDS } from '~/words/imports'
+
+/** How the rows are read, whose they are, and what is done with who is there already. */
+const { asksForDayOrder } = defineProps<{ asksForDayOrder: boolean }>()
+const country = defineModel<string>('country', { required: true })
+const dayOrder = defineModel<DayOrder>('dayOrder', { required: true })
+const duplicates = defineModel<DuplicateRules>('duplicates', { required: true })
+const ownerId = defineModel<string>('ownerId', { required: true })
+
+const names = new Intl.DisplayNames('en', { type: 'region' })
+const FIRST = ['US', 'CA', 'GB']
+const countries = [...FIRST, ...getCountries().filter(code => !FIRST.includes(code)).sort((a, b) => (names.of(a) ?? a) < (names.of(b) ?? b) ? -1 : 1)].map(code => ({ code, name: names.of(code) ?? code }))
+const ORDERS: { value: DayOrder, label: string }[] = [{ value: 'month-first', label: 'month first (12/3)' }, { value: 'day-first', label: 'day first (3/12)' }]
+const BY = { number: 'has the same number', mail: 'has the same mail address', name: 'has the same name only' }
+const ways = ON_DUPLICATE.map(value => ({ value, label: DUPLICATE_WORDS[value] }))
+
+const me = useMe()
+const owners = shallowRef([{ id: me.me!.id, name: me.me!.name }])
+/** A rep brings records in for nobody else. */
+const mayChooseOwner = computed(() => can({ id: me.me!.id, role: me.me!.role, teamIds: [], peopleIds: ['others'] }, 'record.import', { ownerId: 'others' }))
+onMounted(async () => owners.value = await api<{ id: string, name: string }[]>('/api/colleagues').catch(() => owners.value))
+</script>
+
+<template>
+  <div class="rules">
+    <p class="rule">
+      <span id="country-label">Numbers and addresses without a country are in</span>
+      <Select
+        v-model="country"
+        :options="countries"
+        option-value="code"
+        option-label="name"
+        filter
+        aria-labelledby="country-label"
+      />
+    </p>
+    <p
+      v-if="asksForDayOrder"
+      class="rule"
+    >
+      <span id="order-label">Days are written</span>
+      <Select
+        v-model="dayOrder"
+        :options="ORDERS"
+        option-value="value"
+        option-label="label"
+        aria-labelledby="order-label"
+      />
+    </p>
+    <p
+      v-if="mayChooseOwner"
+      class="rule"
+    >
+      <span id="owner-label">New ones belong to</span>
+      <Select
+        v-model="ownerId"
+        :options="owners"
+        option-value="id"
+        option-label="name"
+        aria-labelledby="owner-label"
+      />
+    </p>
+    <p
+      v-for="by in DUPLICATE_BY"
+      :key="by"
+      class="rule"
+    >
+      <span :id="`by-${by}`">If somebody {{ BY[by] }},</span>
+      <Select
+        :model-value="duplicates[by]"
+        :options="ways"
+        option-value="value"
+        option-label="label"
+        :aria-labelledby="`by-${by}`"
+        @update:model-value="duplicates = { ...duplicates, [by]: $event }"
+      />
+    </p>
+    <p class="quiet small">
+      Adding fills what is empty and adds numbers and tags. Nothing that stands there is written over.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.rules { display: grid; gap: 0.5rem; }
+.rule { display: grid; grid-template-columns: 1fr 15rem; align-items: center; gap: 0.75rem; }
+@media (max-width: 700px) { .rule { grid-template-columns: 1fr; } }
+</style>

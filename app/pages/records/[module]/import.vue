@@ -1,0 +1,121 @@
+<script setup lang="ts">
+import { IMPORT_MODULES } from '~~/shared/import'
+import { MODULE_FACTS, moduleOfSlug } from '~~/shared/modules'
+import { useImport } from '~/composables/import'
+import { many } from '~/words/count'
+
+const takesFiles = (slug: string) => (IMPORT_MODULES as readonly string[]).includes(moduleOfSlug(slug) ?? '')
+definePageMeta({ key: route => String(route.params.module), validate: route => moduleOfSlug(String(route.params.module)) !== undefined })
+
+const slug = String(useRoute().params.module)
+const module = moduleOfSlug(slug)!
+if (!takesFiles(slug)) await navigateTo(`/records/${slug}`, { replace: true })
+const several = MODULE_FACTS[module].many.toLowerCase()
+const shown = useImport(module)
+const { file, opened, targets, matching, country, dayOrder, duplicates, ownerId, foreseen, sent, sending, progress, problem, asksForDayOrder } = shown
+
+const useful = computed(() => foreseen.value ? foreseen.value.counts.new + foreseen.value.counts.joined : 0)
+const nothingMatched = computed(() => matching.value.every(key => key === null))
+const DELIMITERS: Record<string, string> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' }
+const about = computed(() => opened.value && [
+  many(opened.value.total, 'row', 'rows'),
+  opened.value.delimiter ? `cells between ${DELIMITERS[opened.value.delimiter]}` : 'vCards',
+  opened.value.encoding,
+].join(', '))
+</script>
+
+<template>
+  <div class="page">
+    <header class="head">
+      <h1>Bring in {{ several }}</h1>
+      <p class="quiet">
+        <template v-if="opened">
+          <strong>{{ file?.name }}</strong>: {{ about }}.
+          <button
+            v-if="!sending"
+            type="button"
+            class="plain-button calm"
+            @click="shown.another"
+          >
+            Another file
+          </button>
+        </template>
+        <NuxtLink
+          v-else
+          :to="`/records/${slug}`"
+        >
+          Back to the list
+        </NuxtLink>
+      </p>
+    </header>
+    <p
+      v-if="problem"
+      class="notice failed"
+      role="alert"
+    >
+      {{ problem }}
+    </p>
+    <FileDrop
+      v-if="!opened"
+      @file="shown.open"
+    />
+    <template v-else-if="!progress">
+      <div class="two">
+        <ColumnMatching
+          v-model="matching"
+          :file="opened"
+          :targets="targets"
+        />
+        <ImportRulesForm
+          v-model:country="country"
+          v-model:day-order="dayOrder"
+          v-model:duplicates="duplicates"
+          v-model:owner-id="ownerId"
+          :asks-for-day-order="asksForDayOrder"
+        />
+      </div>
+      <p
+        v-if="nothingMatched"
+        class="quiet"
+      >
+        Say of at least one column what it becomes.
+      </p>
+      <FatePreview
+        v-else
+        :shown="shown"
+      />
+      <div class="go">
+        <p
+          v-if="sending"
+          class="quiet figures"
+          role="status"
+        >
+          Sent {{ sent.toLocaleString('en-US') }} of {{ opened.total.toLocaleString('en-US') }} rows. Nothing is made before all of them are there.
+        </p>
+        <Button
+          :label="foreseen ? `Bring in ${many(useful, 'row', 'rows')}` : 'Bring in'"
+          :disabled="!foreseen || useful === 0"
+          :loading="sending"
+          @click="shown.bringIn"
+        />
+      </div>
+    </template>
+    <p v-else>
+      It goes on by itself; you may leave this page. <NuxtLink :to="`/records/${slug}`">
+        To the {{ several }}
+      </NuxtLink>
+    </p>
+    <ImportList
+      :module="module"
+      :newest="progress"
+    />
+  </div>
+</template>
+
+<style scoped>
+.page { padding: 0.85rem 1.5rem 3rem; display: grid; gap: 1rem; max-width: 78rem; }
+.head { display: flex; align-items: baseline; gap: 1rem; flex-wrap: wrap; }
+.two { display: grid; grid-template-columns: minmax(0, 1.35fr) minmax(0, 1fr); gap: 2rem; align-items: start; }
+.go { position: sticky; bottom: 0; display: flex; justify-content: flex-end; align-items: center; gap: 1rem; padding: 0.6rem 0; background: var(--paper); border-top: 1px solid var(--rule); }
+@media (max-width: 900px) { .two { grid-template-columns: minmax(0, 1fr); } .page { padding-inline: 0.75rem; } }
+</style>

@@ -1,0 +1,94 @@
+import { readFileSync } from 'node:fs'
+import AxeBuilder from '@axe-core/playwright'
+import { expect, type Page } from '@playwright/test'
+import { freshNumber, makeLead, signIn, test } from './people'
+
+const choose = (page: Page, name: string, text: string | Buffer) => page.locator('input[type=file]').setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })
+const axe = async (page: Page) => expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id, nodes }) => [id, nodes.map(({ html }) => html)])).toEqual([])
+
+test('a spreadsheet is matched, foreseen row by row, brought in, and taken back whole', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  const [there, fresh] = [freshNumber(), freshNumber()]
+  await makeLead(page.request, 'Already', there)
+  const last = `Bringwell${Date.now() % 100_000}`
+  await page.goto('/records/leads')
+  await page.getByRole('link', { name: 'Bring in' }).click()
+  await axe(page)
+  await choose(page, 'fair.csv', `Vorname;Surname;Cell;Mail;Met at\nNew;${last};${fresh};;Hall 2\nSame;${last};${there};;\nBad;${last};;nowhere;\n`)
+  await expect(page.getByText('3 rows, cells between semicolons')).toBeVisible()
+  await expect(page.getByRole('combobox', { name: 'Cell' })).toContainText('Number')
+  await expect(page.getByRole('button', { name: 'New 1' })).toBeVisible()
+  await expect(page.getByText('is added to Already Testaway, the same number')).toBeVisible()
+  await page.getByRole('button', { name: 'Refused 1' }).click()
+  await expect(page.getByText('Mail: This is not a mail address.')).toBeVisible()
+  await axe(page)
+
+  // a rule changes what is foreseen
+  await page.getByRole('combobox', { name: 'If somebody has the same number,' }).click()
+  await page.getByRole('option', { name: 'leave the row out' }).click()
+  await expect(page.getByRole('button', { name: 'Left out 1' })).toBeVisible()
+  await page.getByRole('combobox', { name: 'Met at' }).click()
+  await page.getByRole('option', { name: 'Note' }).click()
+  await page.getByRole('button', { name: 'Bring in 1 row' }).click()
+  await expect(page.getByText('1 new, 1 left out, 1 refused')).toBeVisible()
+
+  const download = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'Refused rows, as a file' }).click()
+  const file = readFileSync(await (await download).path(), 'utf8')
+  expect(file).toContain('Why it was refused')
+  expect(file).toContain(`Bad,${last},,nowhere,,"Mail: This is not a mail address.`)
+
+  await page.getByRole('link', { name: 'To the leads' }).click()
+  await page.getByLabel('Filter this list').fill(last)
+  await page.getByRole('link', { name: `New ${last}` }).click()
+  await expect(page.getByText('Hall 2')).toBeVisible()
+
+  // the same headings are known the next time, and the same row makes nothing twice
+  await page.goto('/records/leads/import')
+  await choose(page, 'again.csv', `Vorname;Surname;Cell;Mail;Met at\nNew;${last};${fresh};;Hall 2\n`)
+  await expect(page.getByRole('combobox', { name: 'Met at' })).toContainText('Note')
+  await expect(page.getByRole('button', { name: 'Brought in before 1' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Bring in 0 rows' })).toBeDisabled()
+
+  await page.getByRole('button', { name: 'Take it all back' }).first().click()
+  await expect(page.getByText('taken back, ')).toBeVisible()
+  await page.goto('/records/leads')
+  await page.getByLabel('Filter this list').fill(last)
+  await expect(page.getByText(`None of the leads has “${last}”.`)).toBeVisible()
+})
+
+test('contacts of a telephone are brought in', async ({ browser }) => {
+  const page = await signIn(browser, 'mika')
+  const last = `Cardwell${Date.now() % 100_000}`
+  await page.goto('/records/clients/import')
+  await choose(page, 'contacts.vcf', `BEGIN:VCARD\nVERSION:2.1\nN;ENCODING=QUOTED-PRINTABLE;CHARSET=UTF-8:${last};Zo=C3=AB\nTEL;CELL:${freshNumber()}\nEND:VCARD\n`)
+  await expect(page.getByText(/1 row, vCards/)).toBeVisible()
+  await page.getByRole('button', { name: 'Bring in 1 row' }).click()
+  await expect(page.getByText('1 new')).toBeVisible()
+  await page.goto('/records/clients')
+  await page.getByLabel('Filter this list').fill(last)
+  await expect(page.getByRole('link', { name: `Zoë ${last}` })).toBeVisible()
+})
+
+test('an empty file, and one whose columns are nothing, say what to do', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  await page.goto('/records/companies/import')
+  await choose(page, 'empty.csv', '')
+  await expect(page.getByText('There is no row in empty.csv.')).toBeVisible()
+  await choose(page, 'shoes.csv', 'Shoe size\n42\n')
+  await expect(page.getByText('Say of at least one column what it becomes.')).toBeVisible()
+  await page.goto('/records/deals/import')
+  await expect(page.getByRole('heading', { name: 'Deals' })).toBeVisible()
+})
+
+test('a large file is judged while the page stays free, and can be stopped', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  await page.goto('/records/leads/import')
+  await choose(page, 'large.csv', `First name,Last name\n${Array.from({ length: 6_000 }, (_, i) => `Large${i},Stopper`).join('\n')}\n`)
+  await expect(page.getByRole('button', { name: 'New 6,000' })).toBeVisible()
+  await page.getByRole('button', { name: 'Bring in 6,000 rows' }).click()
+  await page.getByRole('button', { name: 'Stop' }).click()
+  await expect(page.getByText('stopped, ')).toBeVisible()
+  await page.getByRole('button', { name: 'Take it all back' }).first().click()
+  await expect(page.getByText('taken back, ').first()).toBeVisible({ timeout: 60_000 })
+})
