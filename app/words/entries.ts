@@ -13,7 +13,7 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
   const { data } = entry
   switch (entry.kind) {
     case 'note': return { who, what: 'noted', more: [] }
-    case 'record-made': return { who, what: 'made this record', more: [] }
+    case 'record-made': return { who, what: data.importId ? 'brought this record in, from a file' : 'made this record', more: [] }
     case 'stage-changed': return { who, what: `moved the stage from ${data.from ?? 'none'} to ${data.to ?? 'none'}${together(data)}`, more: [] }
     case 'put-on': return { who, what: `put ${data.person} on ${data.on}`, more: [] }
     case 'taken-off': return { who, what: `took ${data.person} off ${data.on}`, more: [] }
@@ -30,8 +30,11 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
   }
 }
 
-/** How a change of many at once came to be. */
-const together = ({ bulkId, takenBack }: Record<string, unknown>) => takenBack ? ', taking back a change of many' : bulkId ? ', together with others' : ''
+/** How a change of many at once, or one that a file made, came to be. */
+function together({ bulkId, importId, takenBack }: Record<string, unknown>): string {
+  if (importId) return takenBack ? ', taking back a file' : ', from a file'
+  return takenBack ? ', taking back a change of many' : bulkId ? ', together with others' : ''
+}
 
 const sayChanges = (changes: Change[], how: string) => ({
   what: `changed ${changes.map(change => change.label.toLowerCase()).join(', ')}${how}`,

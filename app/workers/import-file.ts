@@ -75,7 +75,7 @@ class ImportFile {
         counts[fate.kind]++
         fates.push(fate)
         names.push(one.ok ? one.row.name : '')
-        about.push(one.ok ? [...one.row.phones.map(({ e164, typed }) => e164 ?? typed), one.row.columns.mail ?? '', one.row.columns.company ?? '', one.row.columns.city ?? ''].filter(Boolean) : this.table.rows[fates.length - 1]!.filter(Boolean).slice(0, 4))
+        about.push(one.ok ? [...one.row.phones.map(({ e164, typed }) => e164 ?? `${typed} (not usable)`), one.row.columns.mail ?? '', one.row.columns.company ?? '', one.row.columns.city ?? ''].filter(Boolean) : this.table.rows[fates.length - 1]!.filter(Boolean).slice(0, 4))
       }
       tell(fates.length)
     }

@@ -114,14 +114,14 @@ export class Piece {
   }
 
   /** The company of this name, made if there is none. */
-  private companyOf({ columns }: ImportedRow, belongs: { ownerId: string, teamId: string }): { id: string, made: boolean } | null {
+  private companyOf({ columns }: ImportedRow, { ownerId, teamId }: { ownerId: string, teamId: string }): { id: string, made: boolean } | null {
     if (!columns.company || !isPersonModule(this.module)) return null
     const key = nameKey(columns.company)
     const there = this.known.companies.get(key)?.id ?? this.freshCompanies.get(key)
     if (there) return { id: there, made: false }
     const id = uuid()
     this.freshCompanies.set(key, id)
-    this.written.records.push({ ...belongs, id, module: 'company', name: columns.company, over: false, tags: [], fields: {}, version: 1, madeAt: this.now })
+    this.written.records.push({ ownerId, teamId, id, module: 'company', name: columns.company, over: false, tags: [], fields: {}, version: 1, madeAt: this.now })
     return { id, made: true }
   }
 

@@ -4,7 +4,7 @@ import { useMe } from '~/stores/me'
 
 const me = useMe()
 const places = computed(() => [
-  { name: 'Records', to: '/records/leads', within: ['/records', '/record'], icon: PhAddressBook },
+  { name: 'Records', to: '/records/leads', within: ['/records', '/record', '/pipelines'], icon: PhAddressBook },
   { name: 'Templates', to: '/templates', within: ['/templates'], icon: PhNotePencil },
   ...(me.me?.role === 'admin' ? [{ name: 'Set-up', to: '/set-up/fields', within: ['/set-up'], icon: PhWrench }] : []),
 ])

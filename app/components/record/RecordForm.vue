@@ -157,7 +157,7 @@ const differences = computed(() => (problem.value?.details.differences ?? []) as
       />
     </LabelledField>
     <PhoneFields
-      v-if="person"
+      v-if="hasNumbers(module)"
       v-model="phones"
       class="wide"
       :country="values.country ?? null"
@@ -213,16 +213,14 @@ const differences = computed(() => (problem.value?.details.differences ?? []) as
         :placeholder="stages[0]"
       />
     </LabelledField>
-    <template v-if="!person">
-      <OwnFieldInput
-        v-for="field in customFields"
-        :key="field.path"
-        :field="field"
-        :model-value="fields[keyOf(field)]"
-        :error="(errors as Record<string, string>)[`fields.${keyOf(field)}`]"
-        @update:model-value="setField(field, $event)"
-      />
-    </template>
+    <OwnFieldInput
+      v-for="field in customFields"
+      :key="field.path"
+      :field="field"
+      :model-value="fields[keyOf(field)]"
+      :error="(errors as Record<string, string>)[`fields.${keyOf(field)}`]"
+      @update:model-value="setField(field, $event)"
+    />
     <LabelledField
       v-if="module !== 'company'"
       id="company"
@@ -263,13 +261,6 @@ const differences = computed(() => (problem.value?.details.differences ?? []) as
         option-label="name"
       />
     </LabelledField>
-    <PhoneFields
-      v-if="!person && hasNumbers(module)"
-      v-model="phones"
-      class="wide"
-      :country="values.country ?? null"
-      :errors="errors as Record<string, string>"
-    />
     <LabelledField
       v-for="{ name, label, model } in texts"
       :id="name"
@@ -305,16 +296,6 @@ const differences = computed(() => (problem.value?.details.differences ?? []) as
         :value="zone"
       />
     </datalist>
-    <template v-if="person">
-      <OwnFieldInput
-        v-for="field in customFields"
-        :key="field.path"
-        :field="field"
-        :model-value="fields[keyOf(field)]"
-        :error="(errors as Record<string, string>)[`fields.${keyOf(field)}`]"
-        @update:model-value="setField(field, $event)"
-      />
-    </template>
     <p class="save">
       <Button
         type="submit"

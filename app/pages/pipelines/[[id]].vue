@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { MODULE_FACTS } from '~~/shared/modules'
-import type { BoardCard, Pipeline } from '~~/shared/pipelines'
+import type { Pipeline } from '~~/shared/pipelines'
 import { api, ApiProblem } from '~/composables/api'
 import { useBoard } from '~/composables/board'
 import { useKeys } from '~/composables/keys'
@@ -13,7 +13,6 @@ const chosen = String(useRoute().params.id ?? '')
 const pipelines = shallowRef<Pipeline[]>([])
 const problem = ref('')
 const whose = ref<'all' | 'mine'>('all')
-const peeked = shallowRef<{ id: string, texting: boolean } | null>(null)
 
 async function load(): Promise<void> {
   problem.value = ''
@@ -37,7 +36,6 @@ const openWorth = computed(() => {
   return amounts([...sums].map(([currency, amount]) => ({ currency, amount })))
 })
 
-const peek = (card: BoardCard, texting: boolean) => peeked.value = peeked.value?.id === card.id && !texting ? null : { id: card.id, texting }
 const make = () => navigateTo({ path: `/records/${MODULE_FACTS.deal.slug}/new`, query: { pipeline: chosen } })
 
 useKeys([
@@ -106,24 +104,10 @@ useKeys([
       :problem="problem"
       @again="load"
     />
-    <div
+    <BoardBeside
       v-if="shown"
-      :class="{ beside: peeked }"
-    >
-      <PipelineBoard
-        :shown="shown"
-        :peeked="peeked?.id"
-        @peek="peek"
-      />
-      <PeekSheet
-        v-if="peeked"
-        :key="`${peeked.id} ${peeked.texting}`"
-        class="peek"
-        :record-id="peeked.id"
-        :texting="peeked.texting"
-        @close="peeked = null"
-      />
-    </div>
+      :shown="shown"
+    />
   </div>
 </template>
 
@@ -137,7 +121,5 @@ useKeys([
 .right { margin-left: auto; }
 .acts { display: flex; gap: 1.4rem; align-items: baseline; }
 .new { font-weight: 700; text-decoration: none; }
-.beside { display: grid; grid-template-columns: minmax(0, 1fr) 22rem; gap: 1.25rem; align-items: start; }
-.peek { position: sticky; top: 1rem; max-height: calc(100vh - 7rem); overflow-y: auto; }
-@media (max-width: 900px) { .beside { grid-template-columns: minmax(0, 1fr); } .page { padding-inline: 0.75rem; } }
+@media (max-width: 900px) { .page { padding-inline: 0.75rem; } }
 </style>
