@@ -23,10 +23,10 @@ export interface ImportRules {
 
 export type ImportState = 'loading' | 'running' | 'done' | 'stopped' | 'taking-back' | 'taken-back'
 
-/** What became of one row, short, for there are many. */
+/** What became of one row, short, for there are many; with the company that was made for it. */
 export type Outcome
   = | { kind: 'new', id: string, company?: string }
-    | { kind: 'joined', id: string, by: DuplicateBy, added: Added | null }
+    | { kind: 'joined', id: string, by: DuplicateBy, added: Added | null, company?: string }
     | { kind: 'left-out', id: string, by: DuplicateBy }
     | { kind: 'there-already' }
     | { kind: 'refused', reasons: string[] }

@@ -27,8 +27,8 @@ export async function takePieceBack(found: StoredImport, now: Date): Promise<boo
     const outcomes = piece.outcomes ?? []
     const made = outcomes.flatMap(outcome => outcome.kind === 'new' ? [outcome.id] : [])
     const gone = await removeUntouched(found, made)
-    await removeUntouched(found, outcomes.flatMap(outcome => outcome.kind === 'new' && outcome.company ? [outcome.company] : []))
     for (const outcome of outcomes.toReversed()) if (outcome.kind === 'joined' && outcome.added) await takeAddedBack(found, outcome, outcome.added, now)
+    await removeUntouched(found, outcomes.flatMap(outcome => 'company' in outcome && outcome.company ? [outcome.company] : []))
     await database.update(recordImport).set({
       pieces: place,
       done: found.done - piece.rows.length,
@@ -56,10 +56,10 @@ async function removeUntouched({ id, madeAt }: StoredImport, ids: string[]): Pro
     await database.execute(sql`
       delete from ${activityContent} where activity_id in (
         select s.activity_id from ${activityOnRecord} s join ${activity} a on a.id = s.activity_id where s.record_id = any(${uuidArray(untouched)}) and a.data ->> 'importId' = ${id}::text)`)
-    // on their companies too
+    // on their companies too; the entry that all of the file share stays on those that stay
     await database.execute(sql`
-      delete from ${activityOnRecord} where activity_id in (
-        select s.activity_id from ${activityOnRecord} s join ${activity} a on a.id = s.activity_id where s.record_id = any(${uuidArray(untouched)}) and a.data ->> 'importId' = ${id}::text)`)
+      delete from ${activityOnRecord} where via_record_id = any(${uuidArray(untouched)})
+        and record_id = any(array(select r.company_id from ${record} r where r.id = any(${uuidArray(untouched)}) and r.company_id is not null))`)
     await database.execute(sql`delete from ${activityOnRecord} where record_id = any(${uuidArray(untouched)})`)
     await database.delete(record).where(inArray(record.id, untouched))
     return untouched.length

@@ -134,10 +134,12 @@ export class Piece {
     }
     const to = this.known.records.get(id)
     if (!to || !can(this.asker, 'record.edit', to)) return { kind: 'left-out', id, by }
+    const companies = this.freshCompanies.size
     const added = this.addedTo(to, row)
+    const company = this.freshCompanies.size > companies ? added?.companyId : undefined
     if (added) this.written.joined.push({ to, added })
     if (row.note) this.written.notes.push({ recordId: id, words: row.note })
-    return { kind: 'joined', id, by, added }
+    return { kind: 'joined', id, by, added, ...(company && { company }) }
   }
 
   private addedTo(to: StoredRecord, row: ImportedRow): Added | null {

@@ -2,6 +2,7 @@ import { and, eq, getTableColumns, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { readRow, type RowReading } from '~~/core/import/read-row'
 import { rowKey } from '~~/core/import/fate'
+import type { ImportTarget } from '~~/core/import/targets'
 import { importTargets } from '~~/shared/import'
 import { once, tx, visitsSoFar } from '../db/door'
 import { at, uuidArray } from '../db/instants'
@@ -11,6 +12,7 @@ import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
 import { crashPoint } from '../jobs/crash-points'
 import { settle, type Claim, type Handler } from '../jobs/outbox'
 import { announce } from '../live/notices'
+import { COLUMN_LABELS } from '../records/changes'
 import { ownFields } from '../records/fields'
 import { adoptConversations } from '../texting/adopt'
 import { placesOf } from '../timeline/places'
@@ -59,11 +61,12 @@ async function bringIn(found: StoredImport, now: Date): Promise<boolean> {
       await database.update(recordImport).set({ state: next ? 'stopped' : 'done', endedAt: now }).where(eq(recordImport.id, found.id))
       return false
     }
-    const rules = readingRules(found.module, found.headings, found.rules, importTargets(found.module, await ownFields()))
+    const targets = importTargets(found.module, await ownFields())
+    const rules = readingRules(found.module, found.headings, found.rules, targets)
     const readings = next.rows.map(cells => readRow(cells, rules))
     const piece = new Piece(asker, found.module, found.rules, await knownOf(asker, found, readings), now)
     for (const reading of readings) piece.add(reading)
-    await write(found, piece.written, now)
+    await write(found, piece.written, targets, now)
     const count = (kind: string) => piece.written.outcomes.filter(outcome => outcome.kind === kind).length
     await database.update(importPiece).set({ outcomes: piece.written.outcomes }).where(and(eq(importPiece.importId, found.id), eq(importPiece.place, found.pieces)))
     await database.update(recordImport).set({
@@ -106,13 +109,13 @@ async function ownersByName(): Promise<KnownOfPiece['owners']> {
   return new Map(rows.filter(({ team_id }) => team_id).flatMap(({ id, name, email, team_id }) => [id, name.toLowerCase(), email.toLowerCase()].map(key => [key, { ownerId: id, teamId: team_id }] as const)))
 }
 
-async function write(found: StoredImport, { records, phones, joined, notes, seen }: Written, now: Date): Promise<void> {
+async function write(found: StoredImport, { records, phones, joined, notes, seen }: Written, targets: ImportTarget[], now: Date): Promise<void> {
   await insertAll(record, records)
   await updateJoined(joined)
   await insertAll(phone, phones)
   const told = { importId: found.id }
   const entries = [
-    ...joined.map(({ to, added }) => ({ id: uuid(), recordId: to.id, kind: 'fields-changed' as const, words: null, content: { changes: changesOf(added) } })),
+    ...joined.map(({ to, added }) => ({ id: uuid(), recordId: to.id, kind: 'fields-changed' as const, words: null, content: { changes: changesOf(added, targets) } })),
     ...notes.map(({ recordId, words }) => ({ id: uuid(), recordId, kind: 'note' as const, words, content: null })),
   ]
   await insertAll(activity, entries.map(({ id, kind }) => ({ id, at: now, kind, colleagueId: found.colleagueId, data: told })))
@@ -138,12 +141,10 @@ async function updateJoined(joined: Written['joined']): Promise<void> {
   }
 }
 
-const LABELS: Record<string, string> = { firstName: 'First name', lastName: 'Last name', title: 'Role', mail: 'Mail address', street: 'Street', city: 'City', region: 'State or province', postcode: 'Postcode', country: 'Country', zone: 'Time zone' }
-
-function changesOf({ columns, fields, tags, phoneIds, companyId }: Written['joined'][number]['added']) {
+function changesOf({ columns, fields, tags, phoneIds, companyId }: Written['joined'][number]['added'], targets: ImportTarget[]) {
   return [
-    ...Object.entries(columns).map(([key, to]) => ({ field: key, label: LABELS[key] ?? key, from: null, to })),
-    ...Object.entries(fields).map(([key, to]) => ({ field: key, label: key, from: null, to: String(to) })),
+    ...Object.entries(columns).map(([key, to]) => ({ field: key, label: COLUMN_LABELS[key] ?? key, from: null, to })),
+    ...Object.entries(fields).map(([key, to]) => ({ field: key, label: targets.find(target => target.key === `own.${key}`)?.label ?? key, from: null, to: String(to) })),
     ...(tags.length > 0 ? [{ field: 'tags', label: 'Tags', from: null, to: tags.join(', ') }] : []),
     ...(phoneIds.length > 0 ? [{ field: 'phones', label: 'Numbers', from: null, to: `${phoneIds.length} more` }] : []),
     ...(companyId ? [{ field: 'company', label: 'Company', from: null, to: 'from the file' }] : []),

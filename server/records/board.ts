@@ -12,7 +12,7 @@ import { pipelineById } from './pipelines'
 import { peopleNamed } from './rows'
 
 /** Cards of a stage that come at once; more come as they are asked for. */
-export const CARDS = 40
+const CARDS = 40
 
 /** Which cards stand on a board: records `r` with a stage each. */
 interface Standing { from: SQL, where: SQL, stage: SQL, since: SQL, about: SQL, amount: SQL, currency: SQL }

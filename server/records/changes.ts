@@ -12,6 +12,9 @@ const LABELS: [keyof StoredRecord, string][] = [
   ['street', 'Street'], ['city', 'City'], ['region', 'State or province'], ['postcode', 'Postcode'], ['country', 'Country'], ['mail', 'Mail address'], ['zone', 'Time zone'],
 ]
 
+/** The same by the name of the column. */
+export const COLUMN_LABELS: Record<string, string> = Object.fromEntries(LABELS)
+
 const LINKS = [['ownerId', 'Owner'], ['companyId', 'Company'], ['pipelineId', 'Pipeline'], ['aboutId', 'On']] as const
 
 /**

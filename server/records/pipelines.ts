@@ -5,7 +5,7 @@ import { tx } from '../db/door'
 import { pipeline } from '../db/schema'
 import { notFound } from '../http/problem'
 
-export const shownPipeline = ({ id, module, name, stages, over }: typeof pipeline.$inferSelect): Pipeline => ({ id, module, name, stages, over })
+const shownPipeline = ({ id, module, name, stages, over }: typeof pipeline.$inferSelect): Pipeline => ({ id, module, name, stages, over })
 
 /** A module's pipelines, in order. */
 export async function pipelinesOf(module: PipelineModule): Promise<Pipeline[]> {

@@ -192,7 +192,7 @@ describe('taking a file back', () => {
     const rows = [
       ...Array.from({ length: 120 }, (_, i) => cells({ First: `Gone ${i}`, Last: 'Backed', Company: 'Backed & Co' })),
       cells({ First: 'Worked', Last: 'Backed', Mobile: '808 555 0159' }),
-      cells({ First: 'Was', Last: 'There', City: 'Hilo', Mobile: '808 555 0160', Tags: 'new', Mail: 'was@there.example' }),
+      cells({ First: 'Was', Last: 'There', City: 'Hilo', Mobile: '808 555 0160', Tags: 'new', Mail: 'was@there.example', Company: 'Came along & Co' }),
     ]
     const { id } = await bringIn(firm.ada, rows)
     const worked = (await called('Backed')).find(({ firstName }) => firstName === 'Worked')!
@@ -201,8 +201,11 @@ describe('taking a file back', () => {
     await drain(next())
     expect(await progressOf(firm.ada, id)).toMatchObject({ state: 'taken-back', keptBack: 1 })
     expect((await called('Backed')).map(({ firstName }) => firstName)).toEqual(['Worked'])
+    // what stays goes on telling where it came from
+    expect((await readTimeline(firm.ada, worked.id)).entries.map(({ kind }) => kind).sort()).toEqual(['note', 'record-made'])
     expect(await tx(database => database.query.record.findMany({ where: (table, { eq }) => eq(table.name, 'Backed & Co') }))).toEqual([])
-    expect(await readRecord(firm.ada, recordId, DAY)).toMatchObject({ city: null, mail: null, tags: ['old'], phones: [{ e164: '+18085550158' }] })
+    expect(await tx(database => database.query.record.findMany({ where: (table, { eq }) => eq(table.name, 'Came along & Co') }))).toEqual([])
+    expect(await readRecord(firm.ada, recordId, DAY)).toMatchObject({ city: null, mail: null, company: null, tags: ['old'], phones: [{ e164: '+18085550158' }] })
     expect(await tx(database => database.query.importSeen.findMany({ where: (table, { eq }) => eq(table.importId, id) }))).toEqual([])
     // and it can be brought in anew
     expect(await bringIn(firm.ada, rows)).toMatchObject({ made: 120, thereAlready: 0 })
