@@ -2,3 +2,6 @@ import type { FieldKind } from '../core/template/fields'
 
 /** A field that the firm has added to a module, as Set-up shows it. */
 export interface OwnField { id: string, key: string, label: string, kind: FieldKind, example: string, options: string[], retired: boolean }
+
+/** A pipeline with how many stand in each stage: deals themselves, or the candidates of jobs. */
+export interface OwnPipeline { id: string, name: string, stages: { name: string, over: boolean, count: number }[], records: number }

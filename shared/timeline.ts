@@ -36,4 +36,5 @@ export interface TimelineMessage {
   proposal: { id: string, decision: 'yes' | 'no' | null } | null
 }
 
-export interface TimelinePage { entries: TimelineEntry[], more: boolean }
+/** Entries, newest first, and whether there are older and newer ones. */
+export interface TimelinePage { entries: TimelineEntry[], more: boolean, newer: boolean }

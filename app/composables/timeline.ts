@@ -2,19 +2,26 @@ import type { TimelineEntry, TimelinePage } from '~~/shared/timeline'
 import { api, ApiProblem } from '~/composables/api'
 import { useLive } from '~/composables/live'
 
-/** A record's timeline on screen: its pages, and what comes live. */
-export function useTimeline(recordId: string) {
+/**
+ * A record's timeline on screen: its pages, and what comes live.
+ *
+ * @param around an entry in the middle, to begin there
+ */
+export function useTimeline(recordId: string, around?: string) {
   const entries = shallowRef<TimelineEntry[]>([])
   const more = ref(false)
+  /** There are newer ones than those that are shown. */
+  const newer = ref(false)
   const state = ref<'loading' | 'ready' | 'failed'>('loading')
   const problem = ref('')
   const path = `/api/records/${recordId}/timeline`
 
-  async function load(): Promise<void> {
+  async function load(from?: string): Promise<void> {
     try {
-      const page = await api<TimelinePage>(path)
+      const page = await api<TimelinePage>(path, { query: from ? { around: from } : {} })
       entries.value = page.entries
       more.value = page.more
+      newer.value = page.newer
       state.value = 'ready'
     }
     catch (error) {
@@ -35,6 +42,19 @@ export function useTimeline(recordId: string) {
     }
   }
 
+  async function loadNewer(): Promise<void> {
+    const first = entries.value[0]
+    if (!first || !newer.value) return
+    try {
+      const page = await api<TimelinePage>(path, { query: { afterAt: first.at, afterId: first.id } })
+      newer.value = page.newer
+      merge(page.entries)
+    }
+    catch (error) {
+      fail(error)
+    }
+  }
+
   const wanted = new Set<string>()
   let fetching = false
 
@@ -47,7 +67,9 @@ export function useTimeline(recordId: string) {
       while (wanted.size > 0) {
         const only = [...wanted].slice(0, 50)
         for (const one of only) wanted.delete(one)
-        merge((await api<TimelinePage>(path, { query: { only } })).entries)
+        const { entries: fresh } = await api<TimelinePage>(path, { query: { only } })
+        // from the middle of a timeline, what comes at its top is not next to what is shown
+        merge(newer.value ? fresh.filter(one => entries.value.some(({ id }) => id === one.id)) : fresh)
       }
     }
     catch (error) {
@@ -70,10 +92,10 @@ export function useTimeline(recordId: string) {
     if (entries.value.length === 0) state.value = 'failed'
   }
 
-  void load()
+  void load(around)
   useLive((notice) => {
     if (notice.kind === 'entry' && notice.recordId === recordId) void refresh(notice.activityId)
-  }, () => void load())
+  }, () => void load(newer.value ? around : undefined))
 
-  return { entries, more, state, problem, load, loadOlder, refresh }
+  return { entries, more, newer, state, problem, load, loadOlder, loadNewer, refresh }
 }

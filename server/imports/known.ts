@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { sql } from 'drizzle-orm'
+import { sql, type SQL } from 'drizzle-orm'
 import { mailKey, nameKey } from '~~/core/import/fate'
 import type { LookUp } from '~~/shared/import'
 import { isPersonModule, PERSON_MODULES, type Module } from '~~/shared/modules'
@@ -10,39 +10,33 @@ import { importSeen, phone, record, recordImport } from '../db/schema'
 import { visible } from '../identity/visible'
 
 export interface KnownRecord { id: string, name: string }
-type Rows = { key: string, id: string, name: string }
+type Row = { by: keyof Asked, key: string, id: string, name: string }
 
 const mine = (asker: Asker) => visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })
 const texts = (values: string[]) => sql`array(select jsonb_array_elements_text(${JSON.stringify([...new Set(values)])}::jsonb))`
 const kin = (module: Module) => sql.join((isPersonModule(module) ? PERSON_MODULES : [module]).map(one => sql`${one}`), sql`, `)
 
-const byKey = (rows: Rows[]) => new Map(rows.map(({ key, id, name }) => [key, { id, name }]))
+/** What the rows of a file say of themselves, by which they may be here already. */
+export interface Asked { numbers: string[], mails: string[], names: string[], companies: string[] }
 
-/** Who has these numbers, of those that may be seen: people of any module, or companies. */
-export async function knownByNumber(asker: Asker, module: Module, numbers: string[]): Promise<Map<string, KnownRecord>> {
-  if (numbers.length === 0) return new Map()
-  const { rows } = await once<Rows>(sql`
-    select distinct on (x.e164) x.e164 as key, r.id, r.name from ${phone} x join ${record} r on r.id = x.record_id
-    where x.e164 = any(${texts(numbers)}) and r.module in (${kin(module)}) and ${mine(asker)} order by x.e164, r.made_at`)
-  return byKey(rows)
+export type Known = Record<keyof Asked, Map<string, KnownRecord>>
+
+/**
+ * Whom these numbers, mail addresses and names belong to, of those that may be seen, in one statement: people
+ * of any module, or companies. A name alone means somebody of the same module only. Of several, the oldest.
+ */
+export async function knownBy(asker: Asker, module: Module, { numbers, mails, names, companies }: Asked): Promise<Known> {
+  const { rows } = await once<Row>(sql`
+    ${firstOf('numbers', sql`x.e164`, sql`${phone} x join ${record} r on r.id = x.record_id`, sql`x.e164 = any(${texts(numbers)}) and r.module in (${kin(module)})`, asker)}
+    union all ${firstOf('mails', sql`lower(r.mail)`, sql`${record} r`, sql`r.mail is not null and lower(r.mail) = any(${texts(mails.map(mailKey))}) and r.module in (${kin(module)})`, asker)}
+    union all ${firstOf('names', sql`lower(r.name)`, sql`${record} r`, sql`lower(r.name) = any(${texts(names.map(nameKey))}) and r.module = ${module}`, asker)}
+    union all ${firstOf('companies', sql`lower(r.name)`, sql`${record} r`, sql`lower(r.name) = any(${texts(companies.map(nameKey))}) and r.module = 'company'`, asker)}`)
+  const found = (by: keyof Asked) => new Map(rows.filter(row => row.by === by).map(({ key, id, name }) => [key, { id, name }]))
+  return { numbers: found('numbers'), mails: found('mails'), names: found('names'), companies: found('companies') }
 }
 
-export async function knownByMail(asker: Asker, module: Module, mails: string[]): Promise<Map<string, KnownRecord>> {
-  if (mails.length === 0) return new Map()
-  const { rows } = await once<Rows>(sql`
-    select distinct on (lower(r.mail)) lower(r.mail) as key, r.id, r.name from ${record} r
-    where r.mail is not null and lower(r.mail) = any(${texts(mails.map(mailKey))}) and r.module in (${kin(module)}) and ${mine(asker)} order by lower(r.mail), r.made_at`)
-  return byKey(rows)
-}
-
-/** A name alone means somebody of the same module only. */
-export async function knownByName(asker: Asker, module: Module, names: string[]): Promise<Map<string, KnownRecord>> {
-  if (names.length === 0) return new Map()
-  const { rows } = await once<Rows>(sql`
-    select distinct on (lower(r.name)) lower(r.name) as key, r.id, r.name from ${record} r
-    where lower(r.name) = any(${texts(names.map(nameKey))}) and r.module = ${module} and ${mine(asker)} order by lower(r.name), r.made_at`)
-  return byKey(rows)
-}
+const firstOf = (by: keyof Asked, key: SQL, from: SQL, where: SQL, asker: Asker) => sql`
+  (select distinct on (${key}) ${sql.raw(`'${by}'`)} as by, ${key} as key, r.id, r.name from ${from} where ${where} and ${mine(asker)} order by ${key}, r.made_at)`
 
 /** How often something was made of rows that say this, by other files that were not taken back, and how often they stood in this one so far. */
 export interface Seen { made: number, seen: number }
@@ -60,14 +54,15 @@ export async function seenBefore(module: Module, hashes: string[], importId: str
 }
 
 /** What is found of rows before they are brought in. */
-export async function lookUp(asker: Asker, { module, numbers, mails, names, companies, keys }: { module: Module, numbers: string[], mails: string[], names: string[], companies: string[], keys: string[] }): Promise<LookUp> {
+export async function lookUp(asker: Asker, { module, keys, ...asked }: Asked & { module: Module, keys: string[] }): Promise<LookUp> {
   const hashes = keys.map(hashOf)
   const seen = await seenBefore(module, hashes, null)
+  const { numbers, mails, names, companies } = await knownBy(asker, module, asked)
   return {
-    numbers: Object.fromEntries(await knownByNumber(asker, module, numbers)),
-    mails: Object.fromEntries(await knownByMail(asker, module, mails)),
-    names: Object.fromEntries(await knownByName(asker, module, names)),
+    numbers: Object.fromEntries(numbers),
+    mails: Object.fromEntries(mails),
+    names: Object.fromEntries(names),
     made: hashes.map(hash => seen.get(hash)?.made ?? 0),
-    companies: [...(await knownByName(asker, 'company', companies)).keys()],
+    companies: [...companies.keys()],
   }
 }

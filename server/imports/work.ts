@@ -1,9 +1,9 @@
-import { and, eq, getTableColumns, sql } from 'drizzle-orm'
+import { and, eq, getTableColumns, gte, lt, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { readRow, type RowReading } from '~~/core/import/read-row'
 import { rowKey } from '~~/core/import/fate'
 import type { ImportTarget } from '~~/core/import/targets'
-import { importTargets } from '~~/shared/import'
+import { importTargets, type Outcome } from '~~/shared/import'
 import { once, tx, visitsSoFar } from '../db/door'
 import { at, uuidArray } from '../db/instants'
 import { insertAll } from '../db/insert-all'
@@ -17,13 +17,17 @@ import { ownFields } from '../records/fields'
 import { adoptConversations } from '../texting/adopt'
 import { placesOf } from '../timeline/places'
 import { takePieceBack } from './back'
-import { hashOf, knownByMail, knownByName, knownByNumber, seenBefore } from './known'
+import { hashOf, knownBy, seenBefore } from './known'
 import { Piece, readingRules, type KnownOfPiece, type Written } from './piece'
 
 type StoredImport = typeof recordImport.$inferSelect
 
 /** For this long one claim goes on, well within its lease. */
-const STRETCH_MS = 3_000
+const STRETCH_MS = 10_000
+
+/** Pieces that go together while nobody else has come for a while: a commit costs as much for one as for all. */
+const PIECES_WHILE_ALONE = 4
+const ALONE_AFTER_MS = 1_000
 
 /**
  * Brings files in piece by piece. A crash loses no piece and does none twice: each commits with how far it
@@ -32,69 +36,85 @@ const STRETCH_MS = 3_000
 export const importMany: Handler = async (claims, now) => claims.map(claim => async () => {
   const until = now().getTime() + STRETCH_MS
   let more = true
+  let visitedAt = performance.now()
   while (more && now().getTime() < until) {
     const [begun, visits] = [performance.now(), visitsSoFar()]
-    more = await nextPiece(claim, now)
-    // whoever came meanwhile has the database for as long as a piece takes; if nobody did, it goes on at once
-    if (more && visitsSoFar() - visits > 1) await new Promise(resolve => setTimeout(resolve, performance.now() - begun))
+    more = await nextPieces(claim, begun - visitedAt > ALONE_AFTER_MS ? PIECES_WHILE_ALONE : 1, now)
+    if (visitsSoFar() - visits > 1) {
+      visitedAt = performance.now()
+      // whoever came meanwhile has the database for as long as the work took; if nobody did, it goes on at once
+      if (more) await new Promise(resolve => setTimeout(resolve, visitedAt - begun))
+    }
   }
   return settle(claim, now(), async () => more ? { dueAt: now() } : 'done')
 })
 
 /** @returns whether there may be more */
-async function nextPiece({ payload }: Claim, now: () => Date): Promise<boolean> {
+async function nextPieces({ payload }: Claim, most: number, now: () => Date): Promise<boolean> {
   return tx(async (database) => {
     const [found] = await database.select(getTableColumns(recordImport)).from(recordImport).where(eq(recordImport.id, String(payload.importId))).for('update')
     if (!found || (found.state !== 'running' && found.state !== 'taking-back')) return false
-    const more = found.state === 'running' ? await bringIn(found, now()) : await takePieceBack(found, now())
+    const more = found.state === 'running' ? await bringIn(found, most, now()) : await takePieceBack(found, now())
     crashPoint('piece-imported')
     return more
   })
 }
 
 /** @returns whether there may be more */
-async function bringIn(found: StoredImport, now: Date): Promise<boolean> {
+async function bringIn(found: StoredImport, most: number, now: Date): Promise<boolean> {
   return tx(async (database) => {
-    const [next] = await database.select().from(importPiece).where(and(eq(importPiece.importId, found.id), eq(importPiece.place, found.pieces)))
+    const pieces = await database.select({ place: importPiece.place, rows: importPiece.rows }).from(importPiece)
+      .where(and(eq(importPiece.importId, found.id), gte(importPiece.place, found.pieces), lt(importPiece.place, found.pieces + most))).orderBy(importPiece.place)
     const asker = await colleagueAtWork(found.colleagueId)
-    if (!next || !asker) {
-      await database.update(recordImport).set({ state: next ? 'stopped' : 'done', endedAt: now }).where(eq(recordImport.id, found.id))
+    if (pieces.length === 0 || !asker) {
+      await database.update(recordImport).set({ state: asker ? 'done' : 'stopped', endedAt: now }).where(eq(recordImport.id, found.id))
       return false
     }
     const targets = importTargets(found.module, await ownFields())
     const rules = readingRules(found.module, found.headings, found.rules, targets)
-    const readings = next.rows.map(cells => readRow(cells, rules))
+    const readings = pieces.flatMap(({ rows }) => rows.map(cells => readRow(cells, rules)))
     const piece = new Piece(asker, found.module, found.rules, await knownOf(asker, found, readings), now)
     for (const reading of readings) piece.add(reading)
     await write(found, piece.written, targets, now)
-    const count = (kind: string) => piece.written.outcomes.filter(outcome => outcome.kind === kind).length
-    await database.update(importPiece).set({ outcomes: piece.written.outcomes }).where(and(eq(importPiece.importId, found.id), eq(importPiece.place, found.pieces)))
-    await database.update(recordImport).set({
-      pieces: found.pieces + 1,
-      done: found.done + next.rows.length,
-      made: found.made + count('new'),
-      joined: found.joined + count('joined'),
-      leftOut: found.leftOut + count('left-out'),
-      thereAlready: found.thereAlready + count('there-already'),
-      refused: found.refused + count('refused'),
-    }).where(eq(recordImport.id, found.id))
+    await keepOutcomes(found, pieces, piece.written.outcomes)
     return true
   })
 }
 
-/** Everything that the database knows about the rows of a piece, kind by kind. */
+/** What became of each row, and how far the file has come. */
+async function keepOutcomes(found: StoredImport, pieces: { place: number, rows: unknown[] }[], outcomes: Outcome[]): Promise<void> {
+  const count = (kind: Outcome['kind']) => outcomes.filter(outcome => outcome.kind === kind).length
+  let start = 0
+  const kept = pieces.map(({ place, rows }) => ({ place, outcomes: outcomes.slice(start, start += rows.length) }))
+  await once(sql`
+    update ${importPiece} set outcomes = kept.outcomes from jsonb_to_recordset(${JSON.stringify(kept)}::jsonb) kept (place int, outcomes jsonb)
+    where import_id = ${found.id}::uuid and import_piece.place = kept.place`)
+  await tx(database => database.update(recordImport).set({
+    pieces: found.pieces + pieces.length,
+    done: found.done + outcomes.length,
+    made: found.made + count('new'),
+    joined: found.joined + count('joined'),
+    leftOut: found.leftOut + count('left-out'),
+    thereAlready: found.thereAlready + count('there-already'),
+    refused: found.refused + count('refused'),
+  }).where(eq(recordImport.id, found.id)))
+}
+
+/** Everything that the database knows about the rows of a piece. */
 async function knownOf(asker: SignedIn, { id, module, rules }: StoredImport, readings: RowReading[]): Promise<KnownOfPiece> {
   const rows = readings.flatMap(reading => reading.ok ? [reading.row] : [])
   const asked = (by: keyof typeof rules.duplicates, values: string[]) => rules.duplicates[by] === 'keep-both' ? [] : values
-  const numbers = await knownByNumber(asker, module, asked('number', rows.flatMap(row => row.phones.flatMap(one => one.e164 ?? []))))
-  const mails = await knownByMail(asker, module, asked('mail', rows.flatMap(row => row.columns.mail ?? [])))
-  const names = await knownByName(asker, module, asked('name', rows.map(row => row.name)))
-  const ids = [...new Set([...numbers.values(), ...mails.values(), ...names.values()].map(one => one.id))]
+  const known = await knownBy(asker, module, {
+    numbers: asked('number', rows.flatMap(row => row.phones.flatMap(one => one.e164 ?? []))),
+    mails: asked('mail', rows.flatMap(row => row.columns.mail ?? [])),
+    names: asked('name', rows.map(row => row.name)),
+    companies: rows.flatMap(row => row.columns.company ?? []),
+  })
+  const ids = [...new Set([known.numbers, known.mails, known.names].flatMap(found => [...found.values()].map(one => one.id)))]
   const stored = ids.length > 0 ? await tx(database => database.select().from(record).where(sql`${record.id} = any(${uuidArray(ids)})`).orderBy(record.id).for('update')) : []
   const phones = ids.length > 0 ? await tx(database => database.select().from(phone).where(sql`${phone.recordId} = any(${uuidArray(ids)})`).orderBy(phone.position)) : []
   return {
-    numbers, mails, names,
-    companies: await knownByName(asker, 'company', rows.flatMap(row => row.columns.company ?? [])),
+    ...known,
     records: new Map(stored.map(one => [one.id, one])),
     phones: new Map(ids.map(one => [one, phones.filter(({ recordId }) => recordId === one)])),
     seen: await seenBefore(module, rows.map(row => hashOf(rowKey(row))), id),

@@ -11,6 +11,7 @@ import { visible } from '../identity/visible'
 import { mayReadLine } from './visibility'
 
 export const PAGE = 50
+const A_FEW = 5
 
 /** Everything a slip shows of an entry `a`. */
 const SLIP = sql`
@@ -31,8 +32,11 @@ const SLIP_JOINS = sql`
   left join ${template} tp on tp.id = m.template_id
   left join ${consentProposal} p on p.activity_id = a.id and a.kind = 'text-in'`
 
+const NEWEST_FIRST = sql`s.at desc, s.activity_id desc`
+const OLDEST_FIRST = sql`s.at, s.activity_id`
+
 /** A record's entries, each one row. Exported for the bench, which runs the same statement bare. */
-export function timelineQuery(asker: Asker, recordId: string, which: SQL, limit: number): SQL {
+export function timelineQuery(asker: Asker, recordId: string, which: SQL, limit: number, order = NEWEST_FIRST): SQL {
   return sql`
     select ${SLIP}, via.id as via_id, via.name as via_name
     from ${activityOnRecord} s
@@ -41,7 +45,7 @@ export function timelineQuery(asker: Asker, recordId: string, which: SQL, limit:
     left join ${record} via on via.id = s.via_record_id
     ${SLIP_JOINS}
     where s.record_id = ${recordId}::uuid and ${mayReadLine(asker, sql`s.private_line_id`)} and ${which}
-    order by s.at desc, s.activity_id desc
+    order by ${order}
     limit ${limit}`
 }
 
@@ -66,13 +70,35 @@ export interface TimelineCursor { at: number, id: string }
  * @throws Problem 404 if the record may not be seen
  */
 export async function readTimeline(asker: Asker, recordId: string, before?: TimelineCursor): Promise<TimelinePage> {
-  const which = before ? sql`(s.at, s.activity_id) < (${at(before.at)}, ${before.id}::uuid)` : sql`true`
+  const which = before ? sql`(s.at, s.activity_id) < ${place(before)}` : sql`true`
   return tx(async (database) => {
     const { rows } = await database.execute<EntryRow>(timelineQuery(asker, recordId, which, PAGE + 1))
     if (rows.length === 0 && !before) await mustSee(asker, recordId)
-    return { entries: rows.slice(0, PAGE).map(entryOf), more: rows.length > PAGE }
+    return { entries: rows.slice(0, PAGE).map(entryOf), more: rows.length > PAGE, newer: before !== undefined }
   })
 }
+
+/** The page above another one, for who has come into the middle of a timeline. */
+export async function readNewer(asker: Asker, recordId: string, after: TimelineCursor, limit = PAGE): Promise<TimelinePage> {
+  const { rows } = await tx(database => database.execute<EntryRow>(timelineQuery(asker, recordId, sql`(s.at, s.activity_id) > ${place(after)}`, limit + 1, OLDEST_FIRST)))
+  return { entries: rows.slice(0, limit).map(entryOf).reverse(), more: true, newer: rows.length > limit }
+}
+
+/**
+ * The page on which an entry stands, with a few that came after it; the newest page if it is not there, or
+ * not for this asker.
+ */
+export async function readAround(asker: Asker, recordId: string, entryId: string): Promise<TimelinePage> {
+  return tx(async () => {
+    const [entry] = await readEntries(asker, recordId, [entryId])
+    if (!entry) return readTimeline(asker, recordId)
+    const newer = await readNewer(asker, recordId, entry, A_FEW)
+    const older = await readTimeline(asker, recordId, entry)
+    return { entries: [...newer.entries, entry, ...older.entries], more: older.more, newer: newer.newer }
+  })
+}
+
+const place = ({ at: instant, id }: TimelineCursor) => sql`(${at(instant)}, ${id}::uuid)`
 
 /** Single entries, as a browser asks for them after a notice. Those that may not be seen are left out. */
 export async function readEntries(asker: Asker, recordId: string, ids: string[]): Promise<TimelineEntry[]> {

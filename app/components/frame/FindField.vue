@@ -30,7 +30,7 @@ function show(records: Found[], commands: Found[], said: Found[] = []): void {
   ].filter(({ items }) => items.length > 0)
 }
 
-const open = (recordId: string) => () => void navigateTo(`/record/${recordId}`)
+const open = (recordId: string, entry?: string) => () => void navigateTo({ path: `/record/${recordId}`, query: { entry } })
 
 function foundRecord({ id, name, module, company, phone, mail }: RecordRow): Found {
   const number = phone?.startsWith('+') ? showPhone(phone) : phone
@@ -39,7 +39,7 @@ function foundRecord({ id, name, module, company, phone, mail }: RecordRow): Fou
 
 function foundSaid({ id, recordName, recordId, words, at, kind }: Said, typed: string): Found {
   const who = kind === 'text-in' ? `${recordName}` : kind === 'note' ? `Note on ${recordName}` : `To ${recordName}`
-  return { key: id, name: who, about: `${ago(at, now.value)}: ${around(words, typed)}`, act: open(recordId) }
+  return { key: id, name: who, about: `${ago(at, now.value)}: ${around(words, typed)}`, act: open(recordId, id) }
 }
 
 const foundCommand = ({ what, shown, act }: Command): Found => ({ key: what, name: what, about: shown ? `key ${shown}` : '', act })

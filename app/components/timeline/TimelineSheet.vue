@@ -1,15 +1,16 @@
 <script setup lang="ts">
-import { useIntersectionObserver } from '@vueuse/core'
+import { until, useIntersectionObserver } from '@vueuse/core'
 import type { RecordDetail } from '~~/shared/record'
 import type { useTimeline } from '~/composables/timeline'
 import { useNow } from '~/composables/now'
 import { useMe } from '~/stores/me'
 import { dayName } from '~/words/time'
 
-const { timeline, record } = defineProps<{ timeline: ReturnType<typeof useTimeline>, record: RecordDetail }>()
+/** @param sought an entry that somebody has come for: it is scrolled to and marked */
+const { timeline, record, sought } = defineProps<{ timeline: ReturnType<typeof useTimeline>, record: RecordDetail, sought?: string }>()
 const emit = defineEmits<{ again: [text: string], optOut: [e164: string, proposalId: string] }>()
 
-const { entries, more, state, problem, load, loadOlder, refresh } = timeline
+const { entries, more, newer, state, problem, load, loadOlder, loadNewer, refresh } = timeline
 const me = useMe()
 const now = useNow()
 const person = computed(() => record.firstName ?? record.name)
@@ -33,10 +34,23 @@ useIntersectionObserver(end, async ([seen]) => {
   await loadOlder()
   loading.value = false
 }, { rootMargin: '600px' })
+
+const sheet = useTemplateRef<HTMLElement>('sheet')
+if (sought) {
+  void until(state).toBe('ready').then(async () => {
+    await nextTick()
+    const entry = sheet.value?.querySelector<HTMLElement>('.sought')
+    entry?.scrollIntoView({ block: 'center' })
+    entry?.focus({ preventScroll: true })
+  })
+}
 </script>
 
 <template>
-  <section aria-label="Timeline">
+  <section
+    ref="sheet"
+    aria-label="Timeline"
+  >
     <div
       v-if="state === 'loading'"
       class="shape"
@@ -60,6 +74,26 @@ useIntersectionObserver(end, async ([seen]) => {
       >
         Nothing has happened with {{ person }} yet. The first text will stand here.
       </p>
+      <p
+        v-if="newer"
+        class="newer quiet"
+      >
+        You are looking at an earlier time.
+        <button
+          type="button"
+          class="plain-button"
+          @click="loadNewer"
+        >
+          Show what came after
+        </button>
+        <button
+          type="button"
+          class="plain-button calm"
+          @click="load()"
+        >
+          Go to the newest
+        </button>
+      </p>
       <section
         v-for="day in days"
         :key="day.name"
@@ -75,6 +109,8 @@ useIntersectionObserver(end, async ([seen]) => {
               v-if="entry.message"
               :entry="entry"
               :person="entry.via?.name ?? person"
+              :class="{ sought: entry.id === sought }"
+              :tabindex="entry.id === sought ? -1 : undefined"
               @changed="refresh(entry.id)"
               @again="emit('again', $event)"
             >
@@ -92,6 +128,8 @@ useIntersectionObserver(end, async ([seen]) => {
               v-else
               :entry="entry"
               :person="entry.via?.name ?? person"
+              :class="{ sought: entry.id === sought }"
+              :tabindex="entry.id === sought ? -1 : undefined"
             />
           </template>
         </ol>
@@ -111,6 +149,8 @@ useIntersectionObserver(end, async ([seen]) => {
 .day { margin-bottom: 1rem; }
 .day h2 { font-size: var(--size); color: var(--quiet); padding-bottom: 0.25rem; }
 .entries { display: grid; gap: 0.7rem; }
+.newer { display: flex; flex-wrap: wrap; gap: 1rem; align-items: baseline; padding-bottom: 0.6rem; }
+.sought { outline: 2px solid var(--saffron); outline-offset: 4px; border-radius: 2px; }
 .shape { display: grid; gap: 0.8rem; }
 .shape span { height: 3rem; background: var(--hover); border-left: 3px solid var(--rule); border-radius: 2px; margin-left: 3.4rem; }
 </style>

@@ -15,7 +15,10 @@ import { ago, calendarDay, clock, placeOf, span } from '~/words/time'
 
 definePageMeta({ key: route => route.fullPath })
 
-const recordId = String(useRoute().params.id)
+const route = useRoute()
+const recordId = String(route.params.id)
+/** An entry that somebody has come for. */
+const sought = typeof route.query.entry === 'string' ? route.query.entry : undefined
 const now = useNow()
 const shelf = useShelf()
 const record = shallowRef<RecordDetail | null>(null)
@@ -24,7 +27,7 @@ const problem = ref('')
 const editing = ref(false)
 const writing = ref(false)
 const others = usePresence(recordId, writing)
-const timeline = useTimeline(recordId)
+const timeline = useTimeline(recordId, sought)
 const candidates = useTemplateRef<{ load: () => Promise<void> }>('candidates')
 const notMoved = ref('')
 const consent = shallowRef<{ phone: RecordPhone, agrees: boolean, proposalId: string | null } | null>(null)
@@ -176,6 +179,7 @@ async function saved(detail: RecordDetail): Promise<void> {
       <TimelineSheet
         :timeline="timeline"
         :record="record"
+        :sought="sought"
         @again="again"
         @opt-out="optOut"
       />

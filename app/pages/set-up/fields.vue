@@ -54,6 +54,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new field', act: () => editing.v
 
 <template>
   <div class="page">
+    <SetUpNav />
     <header class="head">
       <h1>Fields of your own</h1>
       <p class="quiet">

@@ -4,7 +4,7 @@ import { listRecords } from '~~/server/records/list'
 import { addNote } from '~~/server/records/note'
 import { readRecord } from '~~/server/records/one'
 import { addRecord, changeRecord } from '~~/server/records/save'
-import { PAGE, readTimeline } from '~~/server/timeline/read'
+import { PAGE, readAround, readNewer, readTimeline } from '~~/server/timeline/read'
 import { tx } from '~~/server/db/door'
 import { customField } from '~~/server/db/schema'
 import { look, whoElse } from '~~/server/live/presence'
@@ -91,6 +91,23 @@ describe('a timeline', () => {
     const all = [...first.entries, ...second.entries]
     expect(new Set(all.map(entry => entry.id)).size).toBe(PAGE + 21)
     expect(all.map(entry => entry.at)).toEqual(all.map(entry => entry.at).sort((a, b) => b - a))
+  })
+
+  it('opens around an entry, from which one goes both ways without gaps', async () => {
+    const { recordId } = await makeLead(firm.ada)
+    for (let i = 0; i < 2 * PAGE - 1; i++) await addNote(firm.ada, recordId, { id: uuid(), words: `note ${i}` }, later(DAY, i * 1_000))
+    const newest = await readTimeline(firm.ada, recordId)
+    const all = [...newest.entries, ...(await readTimeline(firm.ada, recordId, newest.entries.at(-1))).entries]
+    const sought = all.find(entry => entry.words === 'note 40')!
+    const page = await readAround(firm.ada, recordId, sought.id)
+    expect(page).toMatchObject({ more: false, newer: true })
+    const above = await readNewer(firm.ada, recordId, page.entries[0]!)
+    const top = await readNewer(firm.ada, recordId, above.entries[0]!)
+    expect([above.newer, top.newer]).toEqual([true, false])
+    expect([...top.entries, ...above.entries, ...page.entries].map(entry => entry.id)).toEqual(all.map(entry => entry.id))
+    // one that is on another record, or for other eyes, opens the newest page
+    expect(await readAround(firm.ada, recordId, uuid())).toEqual(newest)
+    await expect(readAround(firm.noor, recordId, sought.id)).rejects.toMatchObject({ details: { status: 404 } })
   })
 
   it('takes a note once, and shows markup as it is', async () => {

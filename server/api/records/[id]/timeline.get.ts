@@ -1,17 +1,24 @@
 import { array, number, object } from 'yup'
 import { route } from '~~/server/http/route'
-import { readEntries, readTimeline } from '~~/server/timeline/read'
+import { readAround, readEntries, readNewer, readTimeline } from '~~/server/timeline/read'
 import { byId, uuid } from '~~/shared/schemas/common'
 
 const query = object({
   beforeAt: number().integer(),
   beforeId: uuid(),
+  afterAt: number().integer(),
+  afterId: uuid(),
+  /** An entry that somebody wants to see with what stands around it. */
+  around: uuid(),
   /** Single entries, after a notice. */
   only: array(uuid().required()).max(50).transform((_value, original: unknown) => original === undefined ? undefined : [original].flat()).default(undefined),
 })
 
-export default route({ params: byId, query }, async ({ asker, params, query }) => {
-  if (query.only) return { entries: await readEntries(asker, params.id, query.only), more: false }
-  const before = query.beforeAt !== undefined && query.beforeId ? { at: query.beforeAt, id: query.beforeId } : undefined
-  return readTimeline(asker, params.id, before)
+export default route({ params: byId, query }, async ({ asker, params: { id }, query }) => {
+  if (query.only) return { entries: await readEntries(asker, id, query.only), more: false, newer: false }
+  if (query.around) return readAround(asker, id, query.around)
+  const after = cursor(query.afterAt, query.afterId)
+  return after ? readNewer(asker, id, after) : readTimeline(asker, id, cursor(query.beforeAt, query.beforeId))
 })
+
+const cursor = (at: number | undefined, id: string | undefined) => at !== undefined && id ? { at, id } : undefined

@@ -1,0 +1,159 @@
+<script setup lang="ts">
+import { v7 as uuid } from 'uuid'
+import type { PipelineModule } from '~~/shared/modules'
+import type { OwnPipeline } from '~~/shared/set-up'
+import { api, ApiProblem } from '~/composables/api'
+
+/** Making a pipeline, or changing its stages. What was typed stays when saving fails. */
+const { module, pipeline } = defineProps<{ module: PipelineModule, pipeline: OwnPipeline | null }>()
+const emit = defineEmits<{ saved: [pipelines: OwnPipeline[]], close: [] }>()
+
+interface Stage { key: string, name: string, was: string | null, over: boolean, count: number }
+
+const id = pipeline?.id ?? uuid()
+const name = ref(pipeline?.name ?? '')
+const fresh = (): Stage => ({ key: uuid(), name: '', was: null, over: false, count: 0 })
+const stages = ref<Stage[]>(pipeline?.stages.map(stage => ({ ...stage, key: uuid(), was: stage.name })) ?? [fresh(), fresh(), { ...fresh(), over: true }])
+const errors = ref<Record<string, string>>({})
+const saving = ref(false)
+const form = useTemplateRef<HTMLFormElement>('form')
+
+async function add(): Promise<void> {
+  stages.value.push(fresh())
+  await nextTick()
+  form.value?.querySelector<HTMLInputElement>('.stage:last-child input')?.focus()
+}
+
+function move(place: number, by: number): void {
+  const [moved] = stages.value.splice(place, 1)
+  stages.value.splice(place + by, 0, moved!)
+}
+
+async function save(): Promise<void> {
+  saving.value = true
+  try {
+    const body = { id, module, name: name.value, stages: stages.value.map(({ name: called, was, over }) => ({ name: called, was, over })) }
+    emit('saved', await api<OwnPipeline[]>(pipeline ? `/api/set-up/pipelines/${id}` : '/api/set-up/pipelines', { method: pipeline ? 'PUT' : 'POST', body }))
+  }
+  catch (problem) {
+    if (!(problem instanceof ApiProblem)) throw problem
+    errors.value = Object.keys(problem.fields).length > 0 ? problem.fields as Record<string, string> : { stages: problem.message }
+  }
+  finally {
+    saving.value = false
+  }
+}
+const errorOf = (place: number) => errors.value[`stages[${place}].name`]
+</script>
+
+<template>
+  <Dialog
+    visible
+    modal
+    :header="pipeline ? `Change “${pipeline.name}”` : 'A new pipeline'"
+    :style="{ width: '32rem' }"
+    @update:visible="emit('close')"
+  >
+    <form
+      ref="form"
+      class="form"
+      @submit.prevent="save"
+    >
+      <LabelledField
+        id="pipeline-name"
+        v-slot="{ input }"
+        label="Name"
+        :error="errors.name"
+      >
+        <InputText
+          v-bind="input"
+          v-model="name"
+          :placeholder="module === 'deal' ? 'Renewals' : 'Riders'"
+          autocomplete="off"
+          autofocus
+        />
+      </LabelledField>
+      <fieldset class="stages">
+        <legend>Stages, in the order in which they are gone through</legend>
+        <ol>
+          <li
+            v-for="(stage, place) in stages"
+            :key="stage.key"
+            class="stage"
+          >
+            <LabelledField
+              :id="`stage-${place}`"
+              v-slot="{ input }"
+              :label="`Stage ${place + 1}`"
+              :error="errorOf(place)"
+            >
+              <InputText
+                v-bind="input"
+                v-model="stage.name"
+                autocomplete="off"
+              />
+            </LabelledField>
+            <label class="over"><input
+              v-model="stage.over"
+              type="checkbox"
+            > over then</label>
+            <span class="ways">
+              <button
+                type="button"
+                class="move"
+                :aria-label="`Stage ${place + 1} earlier`"
+                :disabled="place === 0"
+                @click="move(place, -1)"
+              >↑</button>
+              <button
+                type="button"
+                class="move"
+                :aria-label="`Stage ${place + 1} later`"
+                :disabled="place === stages.length - 1"
+                @click="move(place, 1)"
+              >↓</button>
+              <button
+                type="button"
+                class="plain-button calm"
+                :aria-label="`Take stage ${place + 1} away`"
+                :disabled="stages.length <= 2"
+                @click="stages.splice(place, 1)"
+              >Take away</button>
+            </span>
+          </li>
+        </ol>
+        <p
+          v-if="errors.stages"
+          class="field-error"
+          role="alert"
+        >
+          {{ errors.stages }}
+        </p>
+        <button
+          type="button"
+          class="plain-button"
+          @click="add"
+        >
+          One more stage
+        </button>
+      </fieldset>
+      <Button
+        type="submit"
+        :label="pipeline ? 'Save the pipeline' : 'Make the pipeline'"
+        :loading="saving"
+      />
+    </form>
+  </Dialog>
+</template>
+
+<style scoped>
+.form { display: grid; gap: 0.9rem; }
+.stages { border: 0; padding: 0; margin: 0; display: grid; gap: 0.6rem; justify-items: start; }
+.stages ol { display: grid; gap: 0.5rem; width: 100%; }
+.stage { display: grid; grid-template-columns: minmax(0, 1fr) auto auto; gap: 0.9rem; align-items: end; }
+.over { display: flex; gap: 0.4rem; align-items: center; padding-bottom: 0.45rem; }
+.ways { display: flex; gap: 0.4rem; align-items: baseline; padding-bottom: 0.45rem; }
+.move { border: 0; background: none; padding: 0 0.2rem; cursor: pointer; color: var(--quiet); }
+.move:hover:not(:disabled) { color: var(--mulberry); }
+.move:disabled { opacity: 0.35; cursor: default; }
+</style>

@@ -1,0 +1,6 @@
+import { route } from '~~/server/http/route'
+import { changePipeline } from '~~/server/records/pipeline-edit'
+import { byId } from '~~/shared/schemas/common'
+import { pipelineForm } from '~~/shared/schemas/pipeline'
+
+export default route({ params: byId, body: pipelineForm }, ({ asker, params, body, now }) => changePipeline(asker, params.id, body, now))
