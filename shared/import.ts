@@ -82,6 +82,7 @@ export function importTargets(module: Module, own: ModuleField[]): ImportTarget[
     ...stages.length > 0 ? [target('stage', 'Stage', 'choice', stages)] : [],
     target('owner', 'Owner', 'colleague'),
     target('tags', 'Tags', 'tags'),
+    target('opted-out', 'Opted out of texts', 'opted-out'),
     target('note', 'Note', 'note'),
     ...own.filter(field => field.module === module).map(({ key, label, kind, options }) => target(`own.${key}`, label, kind, options)),
   ]

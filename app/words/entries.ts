@@ -5,7 +5,7 @@ interface Change { label: string, from: string | null, to: string | null }
 /** What a single-line entry says: who did it in bold, what, and what it opens to. */
 export interface EntryWords { who: string, what: string, more: string[] }
 
-const CONSENT_HOW: Record<string, string> = { 'text': 'by a text', 'form': 'on a form', 'by-hand': 'as noted by a colleague' }
+const CONSENT_HOW: Record<string, string> = { 'text': 'by a text', 'form': 'on a form', 'by-hand': 'as noted by a colleague', 'file': 'by a file that was brought in' }
 
 /** Says an entry that is no text. */
 export function sayEntry(entry: TimelineEntry, person: string): EntryWords {

@@ -29,6 +29,8 @@ export interface ImportedRow {
   phones: ImportedPhone[]
   tags: string[]
   note: string | null
+  /** The file says that nobody there wants texts. */
+  optedOut: boolean
 }
 
 export interface RowProblem { heading: string, reason: string }
@@ -47,7 +49,7 @@ const MOST_TAGS = 20
  */
 export function readRow(cells: string[], rules: ReadingRules): RowReading {
   const problems: RowProblem[] = []
-  const row: ImportedRow = { name: '', columns: {}, fields: {}, phones: [], tags: [], note: null }
+  const row: ImportedRow = { name: '', columns: {}, fields: {}, phones: [], tags: [], note: null, optedOut: false }
   const country = countryOf(cells, rules)
   rules.matching.forEach((key, column) => {
     const text = cells[column]?.trim() ?? ''
@@ -78,6 +80,12 @@ function put(row: ImportedRow, target: ImportTarget, text: string, { column, cou
       const code = readCountry(text)
       if (!code) return `“${text}” is no country. Write it out in English, or as two letters.`
       row.columns.country = code
+      return null
+    }
+    case 'opted-out': {
+      const reading = readFieldValue({ kind: 'yes-no' }, text, country)
+      if (!reading.ok) return reading.reason
+      row.optedOut = reading.value === true
       return null
     }
     case 'colleague':

@@ -5,7 +5,7 @@ import { readPhone } from '../phone/read'
 export interface ImportTarget {
   key: string
   label: string
-  kind: FieldKind | 'number-of-phone' | 'tags' | 'country' | 'colleague' | 'note'
+  kind: FieldKind | 'number-of-phone' | 'tags' | 'country' | 'colleague' | 'note' | 'opted-out'
   options?: string[]
 }
 
@@ -36,6 +36,7 @@ const OTHER_WORDS: Record<string, string[]> = {
   'stage': ['status', 'leadstatus', 'step'],
   'owner': ['assignedto', 'responsible', 'accountowner', 'leadowner', 'salesperson'],
   'tags': ['tag', 'labels', 'categories', 'category', 'groups', 'keywords'],
+  'opted-out': ['optout', 'optedout', 'smsoptout', 'unsubscribed', 'donottext', 'notexts', 'stop'],
   'note': ['notes', 'comment', 'comments', 'remarks', 'description'],
 }
 

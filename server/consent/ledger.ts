@@ -12,7 +12,7 @@ export interface NewConsent {
   at: Date
   kind: 'agreed' | 'refused'
   covers: 'texts' | 'calls' | 'both'
-  how: 'text' | 'form' | 'by-hand'
+  how: 'text' | 'form' | 'by-hand' | 'file'
   words: string | null
   messageId?: string
   colleagueId?: string

@@ -39,6 +39,8 @@ export interface Written {
   phones: NewPhone[]
   joined: Joined[]
   notes: { recordId: string, words: string }[]
+  /** Numbers whose people want no texts, as the file says; whatever else becomes of their rows. */
+  optedOut: string[]
   /** By hash: how often it was seen, and how often something was made of it. */
   seen: Map<string, Seen>
 }
@@ -48,7 +50,7 @@ const MOST_TAGS = 20
 
 /** Decides what becomes of the rows of a piece, one after the other, each knowing of those before it. */
 export class Piece {
-  readonly written: Written = { outcomes: [], records: [], phones: [], joined: [], notes: [], seen: new Map() }
+  readonly written: Written = { outcomes: [], records: [], phones: [], joined: [], notes: [], optedOut: [], seen: new Map() }
   private readonly fresh = new Map<string, NewRecord>()
   private readonly freshCompanies = new Map<string, string>()
 
@@ -61,7 +63,9 @@ export class Piece {
   ) {}
 
   add(reading: RowReading): void {
-    this.written.outcomes.push(reading.ok ? this.decide(reading.row) : { kind: 'refused', reasons: reading.problems.map(({ heading, reason }) => heading ? `${heading}: ${reason}` : reason) })
+    const outcome: Outcome = reading.ok ? this.decide(reading.row) : { kind: 'refused', reasons: reading.problems.map(({ heading, reason }) => heading ? `${heading}: ${reason}` : reason) }
+    this.written.outcomes.push(outcome)
+    if (reading.ok && reading.row.optedOut && outcome.kind !== 'refused') this.written.optedOut.push(...reading.row.phones.flatMap(({ e164 }) => e164 ?? []))
   }
 
   private decide(row: ImportedRow): Outcome {

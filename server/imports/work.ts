@@ -8,6 +8,8 @@ import { once, tx, visitsSoFar } from '../db/door'
 import { at, uuidArray } from '../db/instants'
 import { insertAll } from '../db/insert-all'
 import { activity, activityContent, activityOnRecord, colleague, conversation, importPiece, importSeen, phone, record, recordImport, teamMember } from '../db/schema'
+import { writeConsent } from '../consent/ledger'
+import { lockNumbers } from '../consent/number'
 import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
 import { crashPoint } from '../jobs/crash-points'
 import { settle, type Claim, type Handler } from '../jobs/outbox'
@@ -129,7 +131,7 @@ async function ownersByName(): Promise<KnownOfPiece['owners']> {
   return new Map(rows.filter(({ team_id }) => team_id).flatMap(({ id, name, email, team_id }) => [id, name.toLowerCase(), email.toLowerCase()].map(key => [key, { ownerId: id, teamId: team_id }] as const)))
 }
 
-async function write(found: StoredImport, { records, phones, joined, notes, seen }: Written, targets: ImportTarget[], now: Date): Promise<void> {
+async function write(found: StoredImport, { records, phones, joined, notes, optedOut, seen }: Written, targets: ImportTarget[], now: Date): Promise<void> {
   await insertAll(record, records)
   await updateJoined(joined)
   await insertAll(phone, phones)
@@ -143,6 +145,7 @@ async function write(found: StoredImport, { records, phones, joined, notes, seen
   await showMade(found, records)
   await showAll(entries, now)
   await adopt(phones)
+  await optOut(found, optedOut, now)
   for (const { to } of joined) announce({ kind: 'record', recordId: to.id }, 'record.see', [to])
   const counts = [...seen].map(([hash, { made, seen }]) => ({ module: found.module, hash, import_id: found.id, seen, made }))
   if (counts.length > 0) {
@@ -196,6 +199,14 @@ async function showAll(entries: { id: string, recordId: string }[], now: Date): 
     insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id)
     select places.record_id, ${at(now)}, entry.activity_id, places.via from places join entry on entry.record_id = coalesce(places.via, places.record_id)
     on conflict do nothing`)
+}
+
+/** Taking a file back lifts no opt-out: only the person can. */
+async function optOut({ colleagueId, fileName }: StoredImport, numbers: string[], now: Date): Promise<void> {
+  if (numbers.length === 0) return
+  for (const [e164, { texts }] of await lockNumbers(numbers)) {
+    if (texts !== 'refused') await writeConsent({ e164, at: now, kind: 'refused', covers: 'texts', how: 'file', words: `Said so in the file ${fileName}.`, colleagueId })
+  }
 }
 
 /** Numbers with which somebody has written before: what was said comes onto the record. */

@@ -10,7 +10,7 @@ export const consentEntry = pgTable('consent_entry', {
   at: instant('at').notNull(),
   kind: text('kind').$type<'agreed' | 'refused'>().notNull(),
   covers: text('covers').$type<'texts' | 'calls' | 'both'>().notNull(),
-  how: text('how').$type<'text' | 'form' | 'by-hand'>().notNull(),
+  how: text('how').$type<'text' | 'form' | 'by-hand' | 'file'>().notNull(),
   words: text('words'),
   messageId: id('message_id'),
   colleagueId: id('colleague_id').references(() => colleague.id),

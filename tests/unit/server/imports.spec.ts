@@ -186,6 +186,29 @@ describe('a file of rows', () => {
   })
 })
 
+describe('a column of opt-outs', () => {
+  const headings = ['First', 'Last', 'Mobile', 'Opted out']
+  const matching = ['first-name', 'last-name', 'phone', 'opted-out']
+  const states = async () => Object.fromEntries((await detail('Quiet')).phones.map(({ e164, consent }) => [e164, consent.texts]))
+
+  it('refuses texts to the number, of new people and of those who are there, once, and stays when the file is taken back', async () => {
+    await makeLead(firm.ada, { lastName: 'Quiet', phones: [{ label: 'mobile', typed: '808 555 0191' }] })
+    const rows = [['Iris', 'Quiet', '808 555 0191', 'yes'], ['Orla', 'Loud', '808 555 0192', 'no'], ['Pim', 'Loud', '808 555 0193', ''], ['Quin', 'Unsure', '808 555 0194', 'perhaps']]
+    const progress = await bringIn(firm.ada, rows, { headings, matching })
+    expect(progress).toMatchObject({ made: 2, joined: 1, refused: 1 })
+    expect(await states()).toEqual({ '+18085550191': 'refused' })
+    expect((await called('Loud')).length).toBe(2)
+    for (const { id } of await called('Loud')) expect((await readRecord(firm.ada, id, DAY)).phones.map(({ consent }) => consent.texts)).toEqual(['unknown'])
+    await bringIn(firm.ada, rows, { headings, matching })
+    const { id } = (await called('Quiet'))[0]!
+    const told = (await readTimeline(firm.ada, id)).entries.filter(({ kind }) => kind === 'consent-changed')
+    expect(told.map(({ words, data }) => [words, data.how])).toEqual([['Said so in the file fair.csv.', 'file']])
+    await takeImportBack(firm.ada, progress.id, next())
+    await drain(next())
+    expect(await states()).toEqual({ '+18085550191': 'refused' })
+  })
+})
+
 describe('taking a file back', () => {
   it('removes what it made and gives back what it added, but leaves what somebody has worked with since', async () => {
     const { recordId } = await makeLead(firm.ada, { firstName: 'Was', lastName: 'There', tags: ['old'] }, '808 555 0158')
