@@ -20,7 +20,8 @@ import { HAND_OVER } from '../server/jobs/kinds'
 import { startOutbox } from '../server/jobs/outbox'
 import { takeEvent } from '../server/texting/events'
 import { handOver } from '../server/texting/hand-over'
-import { sendText, TAKE_BACK_MS } from '../server/texting/send'
+import { sendText } from '../server/texting/send'
+import { TAKE_BACK_MS } from '../server/texting/take-back'
 import { exitCode, figure, PARTS } from './support'
 
 /**
@@ -98,7 +99,7 @@ async function main(): Promise<void> {
       await Promise.all(Array.from({ length: 8 }, async () => {
         for (let i = queue.shift(); i !== undefined; i = queue.shift()) {
           // as if written five seconds ago, so that the time to take it back does not count
-          await sendText(ada, { id: uuid(), lineId: line!.id, phoneId: phones[i % phones.length]!.id, conversationId: null, recordId: null, text: `Bench ${i}`, templateId: null, templateVersion: null, nightAllowed: true }, new Date(Date.now() - TAKE_BACK_MS))
+          await sendText(ada, { id: uuid(), lineId: line!.id, phoneId: phones[i % phones.length]!.id, conversationId: null, recordId: null, text: `Bench ${i}`, templateId: null, templateVersion: null, nightAllowed: true, later: null, ref: null }, new Date(Date.now() - TAKE_BACK_MS))
         }
       }))
       await allDelivered

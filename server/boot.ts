@@ -12,6 +12,7 @@ import { startOutbox, takeLeasesBack } from './jobs/outbox'
 import { changeMany } from './records/bulk-work'
 import { callSilence } from './texting/events'
 import { handOver } from './texting/hand-over'
+import { workOutSchedule } from './texting/schedule'
 import { fillBackMany } from './timeline/fill-back'
 
 const HOUR = 3_600_000
@@ -28,6 +29,7 @@ async function start(): Promise<() => Promise<void>> {
   })
   registerCarrier(carrier)
   await takeLeasesBack()
+  await workOutSchedule()
   const stopOutbox = startOutbox({ [HAND_OVER]: handOver, [BULK_CHANGE]: changeMany, [FILL_BACK]: fillBackMany, [IMPORT]: importMany })
   const stopKeepingUp = keepUpWith(carrier, Number(process.env.PLAUDER_CATCH_UP_MS ?? 30_000))
   const silence = setInterval(() => void callSilence(new Date()).catch(error => log.error({ err: error }, 'silent texts could not be called so')), HOUR).unref()

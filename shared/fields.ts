@@ -1,5 +1,5 @@
 import type { Field, FieldKind } from '../core/template/fields'
-import { isPersonModule, type Module } from './modules'
+import { DATED_MODULES, isPersonModule, MATTER_MODULES, MODULE_FACTS, type Module } from './modules'
 
 /** A field of one module, kept among its `fields`: one that Plauder knows, or one that a firm has added. */
 export interface ModuleField { module: Module, key: string, label: string, kind: FieldKind, example: string, options: string[] }
@@ -74,6 +74,8 @@ const SENDER: Field[] = [
 
 const FIRM: Field[] = [{ path: 'firm.name', group: 'firm', label: 'Our firm', kind: 'text', example: 'Pannier & Post' }]
 
+const MESSAGE: Field[] = [{ path: 'message.ref', group: 'message', label: 'Ref of this text', kind: 'text', example: '4K7P-2M9X' }]
+
 /** A module's field as an entry of the catalogue. */
 export const asField = ({ module, key, label, kind, example, options }: ModuleField): Field =>
   ({ path: `${groupOf(module)}.${key}`, group: groupOf(module), label, kind, example, ...(kind === 'choice' && { options }) })
@@ -94,4 +96,22 @@ export function fieldsOf(module: Module, own: ModuleField[]): Field[] {
     ...SENDER,
     ...FIRM,
   ]
+}
+
+/** What people are on, in the order in which templates offer it. */
+export const CONTEXT_MODULES = [...MATTER_MODULES, ...DATED_MODULES]
+
+/** What templates for a module's people may use: also what they are on, and the text itself. */
+export function templateFieldsOf(module: Module, own: ModuleField[]): Field[] {
+  return [
+    ...fieldsOf(module, own),
+    ...CONTEXT_MODULES.flatMap(one => [...thing(one), ...own.filter(field => field.module === one).map(asField)]),
+    ...MESSAGE,
+  ]
+}
+
+/** A field's name where others of the same name stand beside it: the value of a deal is “Deal: Value”. */
+export function fullLabel({ group, label }: Pick<Field, 'group' | 'label'>): string {
+  const module = CONTEXT_MODULES.find(one => one === group)
+  return module ? `${MODULE_FACTS[module].one}: ${label}` : label
 }

@@ -2,3 +2,11 @@ import type { ActivityKind } from '../core/timeline/kinds'
 
 /** Something that was said, as it is found by its words. */
 export interface Said { id: string, at: number, kind: ActivityKind, words: string, recordId: string, recordName: string }
+
+/** What is known of something that may be the reference of a text. */
+export type FoundRef
+  = | { kind: 'found', ref: string, said: Said }
+    /** A right reference, which no text has that may be seen. */
+    | { kind: 'unknown', ref: string }
+    | { kind: 'mistyped' }
+    | { kind: 'no-ref' }

@@ -24,7 +24,11 @@ export const PERMISSIONS = {
   /** A saved list: one's own, or one shared with a team. */
   'view.see': { rep: 'team', lead: 'team', admin: 'team' },
   'view.edit': { rep: 'own', lead: 'team', admin: 'all' },
+  /** One's own, one of a team, or one for all, which has neither. */
+  'template.see': { rep: 'team', lead: 'team', admin: 'team' },
   'template.edit': { rep: 'own', lead: 'all', admin: 'all' },
+  /** Making a template one for everybody. */
+  'template.for-all': { rep: 'none', lead: 'all', admin: 'all' },
 } as const satisfies Record<string, Record<Role, Scope>>
 
 export type Permission = keyof typeof PERMISSIONS

@@ -1,3 +1,4 @@
+import type { WallMoment } from '../core/hours/schedule'
 import type { ZoneRules } from '../core/hours/rules'
 import type { Field } from '../core/template/fields'
 import type { PhoneKind, UnusableReason } from '../core/phone/read'
@@ -107,6 +108,7 @@ export interface RecordDetail {
   stages: string[]
   people: PersonOn[]
   related: Related[]
+  scheduled: ScheduledText[]
   /** Its own, and after them those of the people on it. */
   phones: RecordPhone[]
   /** The module's own fields, in order. */
@@ -114,6 +116,9 @@ export interface RecordDetail {
   mayEdit: boolean
   zones: ZoneRules[]
 }
+
+/** A text that is to leave later. */
+export interface ScheduledText extends WallMoment { id: string, activityId: string, words: string | null, leavesAt: number, authorId: string, author: string }
 
 /** A record to choose. */
 export interface NamedRecord { id: string, name: string, module: Module, about: string | null }

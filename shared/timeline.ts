@@ -1,3 +1,4 @@
+import type { WallMoment } from '../core/hours/schedule'
 import type { ActivityKind } from '../core/timeline/kinds'
 import type { MessageState } from '../core/message/states'
 
@@ -25,6 +26,10 @@ export interface TimelineMessage {
   other: string
   line: { name: string, e164: string }
   template: { name: string, version: number } | null
+  /** Texts of before there were refs have none. */
+  ref: string | null
+  /** The moment as it was meant, of one that is to leave later. */
+  later: WallMoment | null
   units: number
   parts: number
   costMicros: number | null

@@ -3,7 +3,10 @@ import { nextReachable, reachableAt, type HoursWindow } from '../hours/reachable
 /** Somebody who wrote or called this recently may be answered whatever the hour (common practice). */
 export const ANSWER_WELCOME_FOR = 3_600_000
 
-export type HoldReason = 'opted-out' | 'night' | 'zone-unknown' | 'line-closed' | 'texting-off' | 'number-unusable' | 'no-balance'
+/** A text that was meant for a moment says the wrong thing long after it: a person decides. */
+export const LATE_AFTER = 15 * 60_000
+
+export type HoldReason = 'opted-out' | 'night' | 'zone-unknown' | 'line-closed' | 'texting-off' | 'late' | 'number-unusable' | 'no-balance'
 
 export interface GateFacts {
   now: number
@@ -16,6 +19,8 @@ export interface GateFacts {
   hours?: HoursWindow
   /** Last text or call from them, over any line; null if there was none. */
   lastHeardAt: number | null
+  /** The moment for which it was scheduled; null for one that leaves when it is written. */
+  scheduledFor: number | null
   /** A person has said "yes, at night" for this one text. */
   nightAllowed: boolean
 }
@@ -31,6 +36,7 @@ export function mayLeave(facts: GateFacts): Verdict {
   if (!facts.textingOn) return held('texting-off')
   if (!facts.lineOpen) return held('line-closed')
   if (!facts.numberUsable) return held('number-unusable')
+  if (facts.scheduledFor !== null && facts.now - facts.scheduledFor > LATE_AFTER) return held('late')
   return mayLeaveNow(facts)
 }
 

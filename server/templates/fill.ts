@@ -1,48 +1,96 @@
 import { and, desc, eq, inArray, sql } from 'drizzle-orm'
 import { checkTemplate } from '~~/core/template/check'
-import { fillTemplate, type Filled } from '~~/core/template/fill'
-import type { FieldValues } from '~~/core/template/fields'
+import { makeFiller, type Filled, type Filler } from '~~/core/template/fill'
+import { exampleAnswers, readAnswers } from '~~/core/template/fill-ins'
+import { fullLabel } from '~~/shared/fields'
 import { isPersonModule, type PersonModule } from '~~/shared/modules'
-import type { FilledTemplate, TemplateTrial } from '~~/shared/template'
+import type { FillContext, TryTemplate } from '~~/shared/schemas/template'
+import type { FilledTemplate, FilledTemplates, TemplateTrial } from '~~/shared/template'
 import { tx } from '../db/door'
-import { firm, phone, record, template } from '../db/schema'
+import { record, template, templateMine } from '../db/schema'
 import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../identity/visible'
 import { mustHold, type StoredRecord } from '../records/one'
-import { zonesOf } from '../records/phones'
+import { relatedTo } from '../records/related'
 import { catalogueOf } from './catalogue'
+import { mustSeeTemplate, offered } from './templates'
+import { valuesFor } from './values'
 
-/** The templates of a record's module, each filled for it or with what is missing. */
-export async function fillForRecord(asker: SignedIn, recordId: string): Promise<FilledTemplate[]> {
+type StoredTemplate = typeof template.$inferSelect
+
+/** Parsed templates by their wording, which is what they depend on. */
+const fillers = new Map<string, Filler>()
+const MOST_FILLERS = 4_000
+
+function fillerOf(body: string): Filler {
+  const known = fillers.get(body) ?? makeFiller(body)
+  if (fillers.size >= MOST_FILLERS) fillers.clear()
+  fillers.set(body, known)
+  return known
+}
+
+/** The templates of a record's module, each filled for it or with what is missing: favourites first, then what I use. */
+export async function fillForRecord(asker: SignedIn, recordId: string, context: FillContext): Promise<FilledTemplates> {
   return tx(async (database) => {
-    const found = await mustHold(asker, 'record.see', recordId)
-    if (!isPersonModule(found.module)) throw badInput({ recordId: 'A company has no telephone of its own yet. Open one of its people.' })
-    const { values, zone } = await valuesFor(asker, found)
-    const labels = await labelsOf([found.module])
-    const templates = await database.select().from(template)
-      .where(sql`${found.module} = any(${template.modules})`)
-      .orderBy(sql`${template.name} collate "und-x-icu"`)
-    return templates.map(({ id, name, version, body }) => {
-      const filled = fillTemplate(body, values, zone)
-      return { id, name, version, text: filled.ok ? filled.text : null, missing: whatIsMissing(filled, labels) }
-    })
+    const found = await mustBePerson(asker, recordId)
+    const related = await relatedTo(asker, found)
+    const { values, zone } = await valuesFor(asker, found, related, context)
+    const labels = await labelsOf([found.module as PersonModule])
+    const rows = await database.select({ template, favourite: templateMine.favourite, times: templateMine.times }).from(template)
+      .leftJoin(templateMine, and(eq(templateMine.templateId, template.id), eq(templateMine.colleagueId, asker.id)))
+      .where(and(sql`${found.module} = any(${template.modules})`, offered(asker)))
+      .orderBy(sql`coalesce(${templateMine.favourite}, false) desc, coalesce(${templateMine.times}, 0) desc, ${template.name} collate "und-x-icu"`)
+    return {
+      templates: rows.map(({ template: one, favourite, times }) => ({
+        ...shown(one, fillerOf(one.body)({ ...values, fill_in: exampleAnswers(one.fillIns) }, zone), labels),
+        favourite: favourite ?? false,
+        times: times ?? 0,
+      })),
+      contexts: related.map(({ id, module, name, day, over }) => ({ id, module, name, day, over })),
+    }
+  })
+}
+
+/**
+ * One template with what whoever sends it has filled in.
+ *
+ * @throws Problem 422 at each fill-in that is empty or does not fit
+ */
+export async function fillOneForRecord(asker: SignedIn, recordId: string, templateId: string, { answers, ...context }: FillContext & { answers: Record<string, unknown> }): Promise<Pick<FilledTemplate, 'text' | 'missing'>> {
+  return tx(async () => {
+    const found = await mustBePerson(asker, recordId)
+    const one = await mustSeeTemplate(asker, templateId)
+    const read = readAnswers(one.fillIns, answers)
+    if (!read.ok) throw badInput(Object.fromEntries(Object.entries(read.problems).map(([key, reason]) => [`answers.${key}`, reason])))
+    const { values, zone } = await valuesFor(asker, found, await relatedTo(asker, found), context)
+    const { text, missing } = shown(one, fillerOf(one.body)({ ...values, fill_in: read.values }, zone), await labelsOf([found.module as PersonModule]))
+    return { text, missing }
   })
 }
 
 /** A template as it would be sent to a record; one of its modules, contacted last, if none is named. */
-export async function tryTemplate(asker: SignedIn, body: string, modules: PersonModule[], recordId: string | null): Promise<TemplateTrial> {
+export async function tryTemplate(asker: SignedIn, { body, modules, fillIns, recordId }: TryTemplate): Promise<TemplateTrial> {
   return tx(async () => {
-    const problems = checkTemplate(body, await catalogueOf(modules))
-    const found = recordId ? await mustHold(asker, 'record.see', recordId) : await exampleOf(asker, modules)
+    const catalogue = await catalogueOf(modules, fillIns)
+    const problems = checkTemplate(body, catalogue)
+    const found = recordId ? await mustBePerson(asker, recordId) : await exampleOf(asker, modules)
     const about = found ? { id: found.id, name: found.name } : null
     if (problems.length > 0 || !found) return { problems, holes: [], text: null, record: about }
-    const { values, zone } = await valuesFor(asker, found)
-    const filled = fillTemplate(body, values, zone)
+    const { values, zone } = await valuesFor(asker, found, await relatedTo(asker, found), { aboutId: null, ref: EXAMPLE_REF })
+    const filled = fillerOf(body)({ ...values, fill_in: exampleAnswers(fillIns) }, zone)
     if (filled.ok) return { problems: [], holes: [], text: filled.text, record: about }
     const labels = await labelsOf(modules)
     return { problems: filled.problems, holes: filled.holes.map(hole => ({ ...hole, label: labels.get(hole.path) ?? hole.path })), text: null, record: about }
   })
+}
+
+const EXAMPLE_REF = '4K7P2M9X'
+
+async function mustBePerson(asker: SignedIn, recordId: string): Promise<StoredRecord> {
+  const found = await mustHold(asker, 'record.see', recordId)
+  if (!isPersonModule(found.module)) throw badInput({ recordId: 'Templates are for people. Open one of those on this record.' })
+  return found
 }
 
 async function exampleOf(asker: SignedIn, modules: PersonModule[]): Promise<StoredRecord | undefined> {
@@ -54,27 +102,12 @@ async function exampleOf(asker: SignedIn, modules: PersonModule[]): Promise<Stor
   return found
 }
 
-/** Everything a template may say to this person, and the zone in which it says times. */
-export async function valuesFor(asker: SignedIn, found: StoredRecord): Promise<{ values: FieldValues, zone: string }> {
-  return tx(async (database) => {
-    const [company] = found.companyId ? await database.select().from(record).where(eq(record.id, found.companyId)) : []
-    const [us] = await database.select({ name: firm.name }).from(firm)
-    const [first] = await database.select({ e164: phone.e164 }).from(phone).where(eq(phone.recordId, found.id)).orderBy(phone.position).limit(1)
-    const { firstName, lastName, name, title, city, stage, mail, fields } = found
-    return {
-      values: {
-        person: { first_name: firstName, last_name: lastName, name, title, city, stage, mail, ...fields },
-        company: { name: company?.name, city: company?.city },
-        sender: { first_name: asker.firstName, name: asker.name, title: asker.title, mail: asker.email, direct_line: asker.directLine },
-        firm: { name: us?.name },
-      },
-      zone: zonesOf(found, first?.e164 ?? null)[0] ?? asker.zone,
-    }
-  })
+async function labelsOf(modules: PersonModule[]): Promise<Map<string, string>> {
+  return new Map(Object.values(await catalogueOf(modules)).flat().map(field => [field.path, fullLabel(field)]))
 }
 
-async function labelsOf(modules: PersonModule[]): Promise<Map<string, string>> {
-  return new Map(Object.values(await catalogueOf(modules)).flat().map(field => [field.path, field.label]))
+function shown({ id, name, description, folder, version, fillIns }: StoredTemplate, filled: Filled, labels: Map<string, string>): Omit<FilledTemplate, 'favourite' | 'times'> {
+  return { id, name, description, folder, version, fillIns, text: filled.ok ? filled.text : null, missing: whatIsMissing(filled, labels) }
 }
 
 function whatIsMissing(filled: Filled, labels: Map<string, string>): string[] {

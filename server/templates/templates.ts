@@ -1,56 +1,56 @@
-import { and, asc, eq, sql } from 'drizzle-orm'
-import type { InferType } from 'yup'
+import { and, desc, eq, isNull, or, sql } from 'drizzle-orm'
 import { checkTemplate } from '~~/core/template/check'
 import { can } from '~~/shared/permissions'
-import type { editTemplate, makeTemplate, TemplateForm } from '~~/shared/schemas/template'
-import type { TemplateDetail } from '~~/shared/template'
+import type { EditTemplate, MakeTemplate, TemplateForm } from '~~/shared/schemas/template'
+import type { TemplateDetail, TemplateVersion } from '~~/shared/template'
 import { tx } from '../db/door'
 import { milliseconds } from '../db/instants'
-import { colleague, template, templateVersion } from '../db/schema'
+import { colleague, team, template, templateMine, templateVersion } from '../db/schema'
 import { badInput, conflict, notAllowed, notFound } from '../http/problem'
+import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
+import { visible } from '../identity/visible'
 import { catalogueOf } from './catalogue'
 
-/** Every template, by name. */
+type StoredTemplate = typeof template.$inferSelect
+
+/** Those that are offered to somebody: one's own, one's teams', and those for all. */
+export const offered = (asker: SignedIn) =>
+  and(isNull(template.retiredAt), or(eq(template.audience, 'all'), visible(asker, 'template.see', { owner: template.ownerId, team: template.teamId })))
+
+/** Every template that is offered to somebody, by name. */
 export async function listTemplates(asker: SignedIn): Promise<TemplateDetail[]> {
   const rows = await tx(database => database
-    .select({
-      id: template.id, name: template.name, modules: template.modules, body: template.body, version: template.version,
-      ownerId: template.ownerId, owner: colleague.name, changedAt: milliseconds(template.changedAt),
-    })
+    .select({ template, owner: colleague.name, changedAt: milliseconds(template.changedAt), team: { id: team.id, name: team.name }, favourite: templateMine.favourite, times: templateMine.times })
     .from(template)
     .innerJoin(colleague, eq(colleague.id, template.ownerId))
-    .orderBy(asc(sql`${template.name} collate "und-x-icu"`)))
-  return rows.map(row => ({ ...row, mayEdit: can(asker, 'template.edit', { ownerId: row.ownerId }) }))
+    .leftJoin(team, eq(team.id, template.teamId))
+    .leftJoin(templateMine, and(eq(templateMine.templateId, template.id), eq(templateMine.colleagueId, asker.id)))
+    .where(offered(asker))
+    .orderBy(sql`${template.name} collate "und-x-icu"`))
+  return rows.map(({ template: { id, name, description, folder, modules, body, fillIns, audience, version, ownerId }, owner, changedAt, team: of, favourite, times }) => ({
+    id, name, description, folder, modules, body, fillIns, audience, version, ownerId, owner, changedAt, team: of,
+    mayEdit: can(asker, 'template.edit', { ownerId }), favourite: favourite ?? false, times: times ?? 0,
+  }))
 }
 
-/** @throws Problem 422 with every mistake and its place, if it may not be saved so */
-async function mustBeSound({ body, modules }: TemplateForm): Promise<void> {
-  const problems = checkTemplate(body, await catalogueOf(modules))
-  if (problems.length > 0) {
-    const [first] = problems
-    throw badInput({ body: `Line ${first!.line}, character ${first!.column}: ${first!.message}` })
-  }
-}
-
-export async function addTemplate(asker: SignedIn, { id, ...form }: InferType<typeof makeTemplate>, now: Date): Promise<string> {
+/** Sending the same again makes nothing more. */
+export async function addTemplate(asker: SignedIn, { id, ...form }: MakeTemplate, now: Date): Promise<string> {
   return tx(async (database) => {
     await mustBeSound(form)
-    const [made] = await database.insert(template).values({ ...form, id, version: 1, ownerId: asker.id, changedAt: now }).onConflictDoNothing().returning({ id: template.id })
+    const [made] = await database.insert(template).values({ ...form, teamId: teamFor(asker, form), id, version: 1, ownerId: asker.id, changedAt: now }).onConflictDoNothing().returning({ id: template.id })
     if (made) await keepVersion(id, 1, form, asker, now)
     return id
   })
 }
 
 /** @throws Problem 409 if somebody else has saved it meanwhile */
-export async function changeTemplate(asker: SignedIn, id: string, { version, ...form }: InferType<typeof editTemplate>, now: Date): Promise<void> {
+export async function changeTemplate(asker: SignedIn, id: string, { version, ...form }: EditTemplate, now: Date): Promise<void> {
   await tx(async (database) => {
-    const [found] = await database.select().from(template).where(eq(template.id, id))
-    if (!found) throw notFound('template')
-    if (!can(asker, 'template.edit', found)) throw notAllowed('change this template; only its owner and leads may')
+    const found = await mustMayEdit(asker, id)
     await mustBeSound(form)
     const [changed] = await database.update(template)
-      .set({ ...form, version: version + 1, changedAt: now })
+      .set({ ...form, teamId: teamFor(asker, form, found), version: version + 1, changedAt: now })
       .where(and(eq(template.id, id), eq(template.version, version)))
       .returning({ id: template.id })
     if (!changed) throw conflict('stale', 'Changed meanwhile', `Somebody else has saved version ${found.version} since you opened it. Copy your wording, reload, and put it in again.`)
@@ -58,6 +58,66 @@ export async function changeTemplate(asker: SignedIn, id: string, { version, ...
   })
 }
 
-async function keepVersion(templateId: string, version: number, { name, body }: TemplateForm, asker: SignedIn, at: Date): Promise<void> {
-  await tx(database => database.insert(templateVersion).values({ templateId, version, name, body, at, colleagueId: asker.id }))
+/** Takes a template away from everybody; texts that came from it still name it. */
+export async function retireTemplate(asker: SignedIn, id: string, now: Date): Promise<void> {
+  await tx(async (database) => {
+    const { name } = await mustMayEdit(asker, id)
+    await database.update(template).set({ retiredAt: now }).where(eq(template.id, id))
+    await note('template-retired', asker.id, now, { templateId: id, name })
+  })
+}
+
+/** Every wording that a template had, the newest first. */
+export async function versionsOf(asker: SignedIn, id: string): Promise<TemplateVersion[]> {
+  await mustSeeTemplate(asker, id)
+  return tx(database => database
+    .select({ version: templateVersion.version, name: templateVersion.name, body: templateVersion.body, fillIns: templateVersion.fillIns, at: milliseconds(templateVersion.at), by: colleague.name })
+    .from(templateVersion)
+    .innerJoin(colleague, eq(colleague.id, templateVersion.colleagueId))
+    .where(eq(templateVersion.templateId, id))
+    .orderBy(desc(templateVersion.version)))
+}
+
+export async function setFavourite(asker: SignedIn, id: string, favourite: boolean): Promise<void> {
+  await mustSeeTemplate(asker, id)
+  await tx(database => database.insert(templateMine).values({ colleagueId: asker.id, templateId: id, favourite })
+    .onConflictDoUpdate({ target: [templateMine.colleagueId, templateMine.templateId], set: { favourite } }))
+}
+
+/** What I use comes first where templates are chosen. */
+export async function countUse(colleagueId: string, templateId: string): Promise<void> {
+  await tx(database => database.insert(templateMine).values({ colleagueId, templateId, times: 1 })
+    .onConflictDoUpdate({ target: [templateMine.colleagueId, templateMine.templateId], set: { times: sql`${templateMine.times} + 1` } }))
+}
+
+/** @throws Problem 404 for one that is not there, or not for this asker */
+export async function mustSeeTemplate(asker: SignedIn, id: string): Promise<StoredTemplate> {
+  const [found] = await tx(database => database.select().from(template).where(and(eq(template.id, id), offered(asker))))
+  if (!found) throw notFound('template')
+  return found
+}
+
+async function mustMayEdit(asker: SignedIn, id: string): Promise<StoredTemplate> {
+  const found = await mustSeeTemplate(asker, id)
+  if (!can(asker, 'template.edit', found)) throw notAllowed('change this template; only its owner and leads may')
+  return found
+}
+
+/** @throws Problem 422 at the field, if somebody else’s team is named, or all by who may not */
+function teamFor(asker: SignedIn, { audience, teamId }: TemplateForm, before?: StoredTemplate): string | null {
+  if (audience === 'all' && before?.audience !== 'all' && !can(asker, 'template.for-all', {})) throw badInput({ audience: 'Only leads and admins make templates for everyone. Share it with your team, and ask your lead.' })
+  if (audience !== 'team') return null
+  const chosen = teamId ?? asker.teamIds[0]
+  if (!chosen || (!asker.teamIds.includes(chosen) && chosen !== before?.teamId)) throw badInput({ audience: 'Choose a team that you are in.' })
+  return chosen
+}
+
+/** @throws Problem 422 with the first mistake and its place, if it may not be saved so */
+async function mustBeSound({ body, modules, fillIns }: TemplateForm): Promise<void> {
+  const [first] = checkTemplate(body, await catalogueOf(modules, fillIns))
+  if (first) throw badInput({ body: `Line ${first.line}, character ${first.column}: ${first.message}` })
+}
+
+async function keepVersion(templateId: string, version: number, { name, body, fillIns }: TemplateForm, asker: SignedIn, at: Date): Promise<void> {
+  await tx(database => database.insert(templateVersion).values({ templateId, version, name, body, fillIns, at, colleagueId: asker.id }))
 }

@@ -97,6 +97,7 @@ function judge(facts: Facts, number: NumberState, now: Date): Verdict {
     optedOut: number.texts === 'refused',
     zones: zonesOf({ zone: facts.zone, country: facts.country, region: facts.region }, facts.other),
     lastHeardAt: number.lastHeardAt?.getTime() ?? null,
+    scheduledFor: facts.wallTime ? facts.leavesAt.getTime() : null,
     nightAllowed: facts.nightAllowed,
   })
 }
@@ -104,7 +105,7 @@ function judge(facts: Facts, number: NumberState, now: Date): Verdict {
 async function factsOf(messageIds: string[]) {
   return tx(database => database
     .select({
-      id: message.id, state: message.state, costMicros: message.costMicros, nightAllowed: message.nightAllowed, confirmsOptOut: message.confirmsOptOut,
+      id: message.id, state: message.state, costMicros: message.costMicros, nightAllowed: message.nightAllowed, leavesAt: message.leavesAt, wallTime: message.wallTime, confirmsOptOut: message.confirmsOptOut,
       other: conversation.other, from: line.e164, carrier: line.carrier, lineActive: line.active,
       words: activityContent.words, textingOn: sql<boolean>`coalesce((select ${firm.textingOn} from ${firm}), false)`,
       zone: record.zone, country: record.country, region: record.region,

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
+import type { WallMoment } from '~~/core/hours/schedule'
 import { measureText } from '~~/core/text/measure'
 import { activity, activityContent, activityOnRecord, conversation, job, message, phone, record } from '../db/schema'
 import { statement } from '../db/statement'
@@ -8,6 +9,7 @@ import { wakeOutbox } from '../jobs/wake'
 import { placesOf } from '../timeline/places'
 import { announceShown, type ShownRow } from './announce'
 import type { Line } from './lines'
+import { freshRef } from './refs'
 
 export interface Queued { id: string, activityId: string, leavesAt: number }
 
@@ -26,6 +28,9 @@ export interface Outgoing {
   nightAllowed: boolean
   confirmsOptOut: boolean
   leavesAt: Date
+  /** The moment as it was meant, of one that is to leave later. */
+  later: WallMoment | null
+  ref: string | null
 }
 
 /**
@@ -42,7 +47,7 @@ export async function queueText(out: Outgoing, now: Date): Promise<Queued> {
   return { id: out.id, activityId: values.activityId, leavesAt: out.leavesAt.getTime() }
 }
 
-function valuesOf({ line, leavesAt, ...out }: Outgoing, now: Date) {
+function valuesOf({ line, leavesAt, later, ref, ...out }: Outgoing, now: Date) {
   const { encoding, units, parts } = measureText(out.text)
   return {
     ...out,
@@ -62,6 +67,11 @@ function valuesOf({ line, leavesAt, ...out }: Outgoing, now: Date) {
     lane: `${line.e164} ${out.to}`,
     now: now.toISOString(),
     leavesAt: leavesAt.toISOString(),
+    // what leaves later stands behind what is written to the same person until then
+    orderAt: (later ? leavesAt : now).toISOString(),
+    wallTime: later?.wallTime ?? null,
+    wallZone: later?.zone ?? null,
+    ref: ref ?? freshRef(),
   }
 }
 
@@ -92,15 +102,16 @@ const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
       returning record_id
     ), told as (
       insert into ${message} (id, conversation_id, activity_id, direction, origin, author_id, record_id, template_id, template_version, state,
-        night_allowed, confirms_opt_out, answers_since, encoding, units, parts, made_at, leaves_at)
+        night_allowed, confirms_opt_out, answers_since, encoding, units, parts, made_at, leaves_at, wall_time, wall_zone, ref)
       select ${value('id')}::uuid, talk.id, (select id from happened), 'out', case when ${byHand} then 'by-hand' else 'automatic' end, ${authorId}, ${value('recordId')}::uuid,
         ${value('templateId')}::uuid, ${value('templateVersion')}::int, 'waiting', ${value('nightAllowed')}::boolean, ${value('confirmsOptOut')}::boolean,
-        case when ${byHand} then (select waits_since from before) end, ${value('encoding')}, ${value('units')}::int, ${value('parts')}::int, ${now}, ${value('leavesAt')}::timestamptz
+        case when ${byHand} then (select waits_since from before) end, ${value('encoding')}, ${value('units')}::int, ${value('parts')}::int, ${now}, ${value('leavesAt')}::timestamptz,
+        ${value('wallTime')}, ${value('wallZone')}, ${value('ref')}
       from talk
       returning id, activity_id, conversation_id
     ), later as (
       insert into ${job} (id, kind, key, payload, lane, order_at, due_at)
-      values (${value('jobId')}::uuid, ${HAND_OVER}, ${value('jobKey')}, ${value('payload')}::jsonb, ${value('lane')}, ${now}, ${value('leavesAt')}::timestamptz)
+      values (${value('jobId')}::uuid, ${HAND_OVER}, ${value('jobKey')}, ${value('payload')}::jsonb, ${value('lane')}, ${value('orderAt')}::timestamptz, ${value('leavesAt')}::timestamptz)
     )
     select (select conversation_id from told) as conversation_id, ${value('lineColleague')}::uuid as line_colleague, ${value('lineTeam')}::uuid as line_team,
       (select json_agg(json_build_object('recordId', r.id, 'activityId', ${activityId}, 'ownerId', r.owner_id, 'teamId', r.team_id))

@@ -13,6 +13,7 @@ import { appendEntry } from '../timeline/append'
 import { touchContact } from './contact'
 import { announceConversation, openConversation, waitsSince } from './conversations'
 import type { Line } from './lines'
+import { freshRef } from './refs'
 import { answerByItself } from './send'
 
 type Incoming = Extract<CarrierEvent, { kind: 'received' }>
@@ -66,7 +67,7 @@ async function store(to: Line, conversationId: string, incoming: Incoming) {
     }, await recordsWithNumber(incoming.from))
     await database.insert(message).values({
       id: messageId, conversationId, activityId, direction: 'in', state: 'received', encoding, units, parts,
-      madeAt: incoming.at, leavesAt: incoming.at, carrierRef: incoming.ref,
+      madeAt: incoming.at, leavesAt: incoming.at, carrierRef: incoming.ref, ref: freshRef(),
     })
     await touchContact(messageId, incoming.at)
     return { messageId, activityId }

@@ -6,12 +6,12 @@ import { isDuplicate } from '../db/failures'
 import { badInput, conflict } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { clockRules } from '../records/phones'
+import { countUse } from '../templates/templates'
 import { mayText, type Line } from './lines'
 import { queueText, type Queued } from './queue'
+import { leavesAtOf } from './schedule'
+import { TAKE_BACK_MS } from './take-back'
 import { readSituation, type Recipient, type Situation } from './situation'
-
-/** For this long a text waits before it leaves, so that it can be taken back. */
-export const TAKE_BACK_MS = 5_000
 
 /**
  * The one way out for a person: checks, and in one statement writes the message, its entry on every
@@ -26,9 +26,10 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date): Prom
   if (situation.earlier) return firstResult(asker, form.id, situation.earlier)
   const { line, recipient } = situation
   checkWords(form, situation)
-  checkRules(form, situation, now)
+  const leavesAt = form.later ? leavesAtOf(form.later, now) : new Date(now.getTime() + TAKE_BACK_MS)
+  checkRules(form, situation, form.later ? leavesAt : now)
   try {
-    return await queueText({
+    const queued = await queueText({
       id: form.id,
       line,
       to: recipient.e164,
@@ -40,10 +41,15 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date): Prom
       templateVersion: form.templateVersion,
       nightAllowed: form.nightAllowed,
       confirmsOptOut: false,
-      leavesAt: new Date(now.getTime() + TAKE_BACK_MS),
+      leavesAt,
+      later: form.later,
+      ref: form.ref,
     }, now)
+    if (form.templateId) await countUse(asker.id, form.templateId)
+    return queued
   }
   catch (error) {
+    if (isDuplicate(error, 'message_ref_unique')) throw conflict('ref-taken', 'Its reference is taken', 'Another text has this reference. Send it once more: it gets a new one.')
     if (!isDuplicate(error, 'message_pkey')) throw error
     // the same was sent twice in one moment, and the other came first
     return firstResult(asker, form.id, (await readSituation(asker, form)).earlier!)
@@ -57,7 +63,7 @@ function firstResult(asker: SignedIn, id: string, earlier: NonNullable<Situation
 
 /** The one way out for Plauder itself: an answer to STOP, START or HELP. The gate asks its rules all the same. */
 export async function answerByItself(line: Line, to: string, text: string, confirmsOptOut: boolean, now: Date): Promise<void> {
-  await queueText({ id: uuid(), line, to, recordId: null, text, authorId: null, writtenOn: null, templateId: null, templateVersion: null, nightAllowed: false, confirmsOptOut, leavesAt: now }, now)
+  await queueText({ id: uuid(), line, to, recordId: null, text, authorId: null, writtenOn: null, templateId: null, templateVersion: null, nightAllowed: false, confirmsOptOut, leavesAt: now, later: null, ref: null }, now)
 }
 
 function checkWords({ text }: SendForm, { line, recipient, price }: Situation): void {
@@ -69,11 +75,12 @@ function checkWords({ text }: SendForm, { line, recipient, price }: Situation): 
   if (parts > price.mostParts) throw badInput({ text: `The text has ${parts} parts; the carrier takes ${price.mostParts}. Shorten it, or send it as two.` })
 }
 
-function checkRules({ nightAllowed }: SendForm, { line, recipient, textingOn }: Situation, now: Date): void {
+/** @param when the hour that decides: now, or the moment for which it is meant */
+function checkRules({ nightAllowed }: SendForm, { line, recipient, textingOn }: Situation, when: Date): void {
   if (!textingOn) throw conflict('texting-off', 'Texting is off', 'Texting is switched off for the firm. Ask an admin to switch it on.')
   if (!line.active) throw badInput({ lineId: `${line.name} is not active. Choose another line.` })
   if (recipient.optedOut) throw conflict('opted-out', 'Opted out', 'This number has opted out, so no text leaves for it. Call, or wait until START comes from it.')
-  askAtNight(recipient, nightAllowed, now)
+  askAtNight(recipient, nightAllowed, when)
 }
 
 function askAtNight({ zones, lastHeardAt }: Recipient, nightAllowed: boolean, now: Date): void {

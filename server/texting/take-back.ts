@@ -8,6 +8,9 @@ import { wakeOutbox } from '../jobs/wake'
 import { announceConversation, waitsSince } from './conversations'
 import { move } from './hand-over'
 
+/** For this long a text waits before it leaves, so that it can be taken back. */
+export const TAKE_BACK_MS = 5_000
+
 /**
  * Takes a text back while it waits. Claiming it is the same kind of conditional update, so one of the
  * two wins.
@@ -29,7 +32,7 @@ export async function takeBack(asker: SignedIn, messageId: string, now: Date): P
 }
 
 /**
- * Lets a text go that was held at night: a person has said so, for this one text.
+ * Lets a text go that was held for the hour, or because its moment had passed: a person has said so, for this one text.
  *
  * @throws Problem 409 if it is not held for that reason
  */
@@ -37,7 +40,9 @@ export async function letGo(asker: SignedIn, messageId: string, now: Date): Prom
   await tx(async (database) => {
     const found = await mustBeMine(asker, messageId)
     const forTheHour = found.message.code === 'night' || found.message.code === 'zone-unknown'
-    if (!forTheHour || !await move(messageId, found.message.state, 'release', { nightAllowed: true, code: null })) {
+    const late = found.message.code === 'late'
+    const released = { code: null, nightAllowed: forTheHour || found.message.nightAllowed, ...late && { wallTime: null, wallZone: null } }
+    if (!(forTheHour || late) || !await move(messageId, found.message.state, 'release', released)) {
       throw conflict('not-held', 'Not held', 'This text is not held for the hour of the day, so there is nothing to let go.')
     }
     await database.update(job).set({ doneAt: null, dueAt: now, leaseUntil: null }).where(eq(job.key, `${HAND_OVER} ${messageId}`))

@@ -18,7 +18,7 @@ const SLIP = sql`
   a.id, ${milliseconds(sql`a.at`)} as at, a.kind, a.data, t.words, t.data as content,
   c.id as colleague_id, c.first_name as colleague_first, c.name as colleague_name,
   m.id as message_id, m.state, m.code, m.direction, m.origin, m.author_id, m.units, m.parts, m.cost_micros::float8 as cost_micros, m.currency,
-  m.conversation_id, m.template_version, tp.name as template_name,
+  m.conversation_id, m.ref, m.wall_time, m.wall_zone, m.template_version, tp.name as template_name,
   ${milliseconds(sql`m.leaves_at`)} as leaves_at, ${milliseconds(sql`m.handed_at`)} as handed_at, ${milliseconds(sql`m.settled_at`)} as settled_at,
   v.other, l.name as line_name, l.e164 as line_e164,
   p.id as proposal_id, p.opted_out as proposal_decision`
@@ -149,6 +149,9 @@ type EntryRow = Record<string, unknown> & {
   cost_micros: number | null
   currency: string | null
   conversation_id: string
+  ref: string | null
+  wall_time: string | null
+  wall_zone: string | null
   template_version: number | null
   template_name: string | null
   leaves_at: number
@@ -186,6 +189,8 @@ function messageOf(row: EntryRow): TimelineEntry['message'] {
     other: row.other,
     line: { name: row.line_name, e164: row.line_e164 },
     template: row.template_name ? { name: row.template_name, version: row.template_version! } : null,
+    ref: row.ref,
+    later: row.wall_time ? { wallTime: row.wall_time, zone: row.wall_zone! } : null,
     units: row.units,
     parts: row.parts,
     costMicros: row.cost_micros,

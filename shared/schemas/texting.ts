@@ -1,5 +1,15 @@
 import { boolean, number, object, string, type InferType } from 'yup'
+import { readRef } from '../../core/message/ref'
 import { uuid } from './common'
+
+/** When a text is to leave, by the clock of a place. */
+export const laterForm = object({
+  wallTime: string().matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d$/, 'Choose a day and a time.').required('Choose a day and a time.'),
+  zone: string().max(60).required(),
+})
+export type LaterForm = InferType<typeof laterForm>
+
+const ref = string().test('ref', 'This is no reference of a text. Leave it out, and it gets one.', value => value == null || readRef(value).ok)
 
 export const sendForm = object({
   /** Made by the browser: sending the same again gives the first result. */
@@ -15,8 +25,29 @@ export const sendForm = object({
   templateVersion: number().integer().min(1).nullable().default(null),
   /** "Yes, at night": for this one text. */
   nightAllowed: boolean().default(false),
+  /** Left out, it leaves now. */
+  later: laterForm.nullable().default(null),
+  /** The one that its draft had, which may stand in its words; left out, it gets one. */
+  ref: ref.nullable().default(null),
 })
 export type SendForm = InferType<typeof sendForm>
+
+export const draftForm = object({
+  key: string().matches(/^(record|conversation) [0-9a-f-]{36}$/).required(),
+  text: string().defined().max(10_000, 'No carrier takes a text of this length.'),
+  templateId: uuid().nullable().default(null),
+  templateVersion: number().integer().min(1).nullable().default(null),
+  ref: ref.required(),
+  /** When it was written, epoch milliseconds: of two windows the later one counts. */
+  at: number().integer().min(0).max(8.64e15).required(),
+})
+export type DraftForm = InferType<typeof draftForm>
+
+export const rescheduleForm = object({
+  /** Null lets it leave at once. */
+  later: laterForm.nullable().defined(),
+  nightAllowed: boolean().default(false),
+})
 
 export const consentForm = object({
   /** Whether the number agrees to texts from now on. */

@@ -2,4 +2,4 @@ import { route } from '~~/server/http/route'
 import { tryTemplate } from '~~/server/templates/fill'
 import { tryTemplate as body } from '~~/shared/schemas/template'
 
-export default route({ body }, ({ asker, body }) => tryTemplate(asker, body.body, body.modules, body.recordId))
+export default route({ body }, ({ asker, body }) => tryTemplate(asker, body))

@@ -65,10 +65,29 @@ export const message = pgTable('message', {
   handedAt: instant('handed_at'),
   settledAt: instant('settled_at'),
   carrierRef: text('carrier_ref').unique(),
+  /** Short, with a check character: to be said over the telephone. Texts of before there were refs have none. */
+  ref: text('ref').unique(),
+  /** Of a text that is to leave later: the moment as it was meant, by the clock of a place. */
+  wallTime: text('wall_time'),
+  wallZone: text('wall_zone'),
 }, table => [
   index('message_conversation').on(table.conversationId, table.madeAt),
+  index('message_template').on(table.templateId, table.templateVersion).where(sql`${table.templateId} is not null`),
+  index('message_scheduled').on(table.leavesAt).where(sql`${table.wallTime} is not null and ${table.state} = 'waiting'`),
   index('message_unsettled').on(table.handedAt).where(sql`${table.state} in ('accepted', 'sent')`),
 ])
+
+/** What somebody has written and not sent, by what it is for. */
+export const draft = pgTable('draft', {
+  colleagueId: id('colleague_id').notNull().references(() => colleague.id),
+  /** `record …` or `conversation …`, by its id. */
+  key: text('key').notNull(),
+  text: text('text').notNull(),
+  templateId: id('template_id'),
+  templateVersion: integer('template_version'),
+  ref: text('ref').notNull(),
+  at: instant('at').notNull(),
+}, table => [primaryKey({ columns: [table.colleagueId, table.key] })])
 
 /** What a carrier told us, once each by its own id, before anything is made of it. */
 export const carrierEvent = pgTable('carrier_event', {

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { afterEvent, explain, mayLeave, MESSAGE_STATES, STATE_WORDS, type GateFacts, type MessageEvent, type MessageState } from '~~/core'
-import { ANSWER_WELCOME_FOR } from '~~/core/message/gate'
+import { ANSWER_WELCOME_FOR, LATE_AFTER } from '~~/core/message/gate'
 
 const reports = fc.constantFrom<MessageEvent>('sent', 'delivered', 'undelivered')
 
@@ -50,7 +50,7 @@ describe('the life of a text', () => {
 
 describe('the gate', () => {
   const night = Date.UTC(2026, 10, 25, 12)
-  const facts: GateFacts = { now: night, textingOn: true, lineOpen: true, numberUsable: true, optedOut: false, zones: ['Europe/London'], lastHeardAt: null, nightAllowed: false }
+  const facts: GateFacts = { now: night, textingOn: true, lineOpen: true, numberUsable: true, optedOut: false, zones: ['Europe/London'], lastHeardAt: null, scheduledFor: null, nightAllowed: false }
 
   it('lets a text leave by day', () => {
     expect(mayLeave(facts)).toEqual({ leaves: true })
@@ -68,8 +68,13 @@ describe('the gate', () => {
     expect(mayLeave({ ...asleep, nightAllowed: true })).toEqual({ leaves: true })
   })
 
+  it('holds what is more than a quarter of an hour late for the moment it was meant for, and asks again', () => {
+    expect(mayLeave({ ...facts, scheduledFor: night - LATE_AFTER })).toEqual({ leaves: true })
+    expect(mayLeave({ ...facts, scheduledFor: night - LATE_AFTER - 1, nightAllowed: true })).toEqual({ leaves: false, reason: 'late', notBefore: null })
+  })
+
   it('never opens for an opted-out number, whatever else holds', () => {
-    fc.assert(fc.property(fc.record({ now: fc.integer({ min: 0, max: 4e12 }), textingOn: fc.boolean(), lineOpen: fc.boolean(), numberUsable: fc.boolean(), zones: fc.subarray(['Europe/London', 'Pacific/Honolulu']), lastHeardAt: fc.option(fc.integer({ min: 0, max: 4e12 })), nightAllowed: fc.boolean() }), (some) => {
+    fc.assert(fc.property(fc.record({ now: fc.integer({ min: 0, max: 4e12 }), textingOn: fc.boolean(), lineOpen: fc.boolean(), numberUsable: fc.boolean(), zones: fc.subarray(['Europe/London', 'Pacific/Honolulu']), lastHeardAt: fc.option(fc.integer({ min: 0, max: 4e12 })), scheduledFor: fc.option(fc.integer({ min: 0, max: 4e12 })), nightAllowed: fc.boolean() }), (some) => {
       expect(mayLeave({ ...some, optedOut: true })).toEqual({ leaves: false, reason: 'opted-out', notBefore: null })
     }))
   })

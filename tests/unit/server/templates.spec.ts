@@ -1,10 +1,11 @@
 import { v7 as uuid } from 'uuid'
 import { tx } from '~~/server/db/door'
-import { customField, templateVersion } from '~~/server/db/schema'
-import { fillForRecord, tryTemplate } from '~~/server/templates/fill'
-import { addTemplate, changeTemplate, listTemplates } from '~~/server/templates/templates'
+import { customField } from '~~/server/db/schema'
+import { fillForRecord, fillOneForRecord, tryTemplate } from '~~/server/templates/fill'
+import { addTemplate, changeTemplate, countUse, listTemplates, retireTemplate, setFavourite, versionsOf } from '~~/server/templates/templates'
+import { editTemplate, fillContext, fillOne, makeTemplate, tryTemplate as trial } from '~~/shared/schemas/template'
 import { useDatabase } from '../../support/database'
-import { DAY, makeFirm, makeLead, type Firm } from '../../support/firm'
+import { DAY, makeFirm, makeLead, makeThing, type Firm } from '../../support/firm'
 
 useDatabase()
 let firm: Firm
@@ -13,48 +14,136 @@ beforeAll(async () => {
   await tx(database => database.insert(customField).values({ id: uuid(), module: 'lead', key: 'trial_day', label: 'Trial starts', kind: 'date', example: '2026-12-03', position: 0 }))
 })
 
-const make = (body: string, modules: ('lead' | 'candidate')[] = ['lead'], who = firm.ada) => addTemplate(who, { id: uuid(), name: 'Hello', modules, body }, DAY)
+const problem = (status: number, details: object = {}) => ({ details: { status, ...details } })
+const form = (body: string, values: object = {}) => ({ id: uuid(), name: 'Hello', modules: ['lead'], audience: 'team', body, ...values })
+const make = (body: string, values: object = {}, who = firm.ada) => addTemplate(who, makeTemplate.validateSync(form(body, values)), DAY)
+const change = (id: string, version: number, body: string, values: object = {}, who = firm.ada) => changeTemplate(who, id, editTemplate.validateSync({ ...form(body, values), version }, { stripUnknown: true }), DAY)
+const names = async (who: Firm['ada']) => (await listTemplates(who)).map(({ name }) => name)
+const WHEN = { key: 'when', label: 'When', kind: 'time', example: '10:30' }
 
 describe('saving a template', () => {
   it('refuses a field that its modules do not have, with the place', async () => {
-    await expect(make('Hi {{ person.first_name }},\nsee you {{ person.trial_day }}', ['lead', 'candidate'])).rejects.toMatchObject({
-      details: { status: 422, fields: { body: 'Line 2, character 12: “person.trial_day” does not exist for candidates, to which this template belongs too.' } },
-    })
+    await expect(make('Hi {{ person.first_name }},\nsee you {{ person.trial_day }}', { modules: ['lead', 'candidate'] })).rejects.toMatchObject(
+      problem(422, { fields: { body: 'Line 2, character 12: “person.trial_day” does not exist for candidates, to which this template belongs too.' } }))
     await expect(make('{{ company.employees }}')).rejects.toMatchObject({ details: { fields: { body: expect.stringContaining('There is no field') } } })
+    await expect(make('At {{ fill_in.when }}')).rejects.toMatchObject({ details: { fields: { body: expect.stringContaining('fill_in.when') } } })
+    await make('At {{ fill_in.when }}', { fillIns: [WHEN] })
   })
 
-  it('keeps every version, and tells when somebody was faster', async () => {
+  it.each([
+    [{ fillIns: [WHEN, WHEN] }, /same name/],
+    [{ fillIns: [{ ...WHEN, kind: 'choice', options: ['one'] }] }, /at least two/],
+    [{ fillIns: [{ ...WHEN, key: 'When at' }] }, /small letters/],
+    [{ modules: [] }, /module/],
+    [{ name: ' ' }, /name/],
+  ])('with %j says what is wrong', (values, reason) => {
+    expect(() => makeTemplate.validateSync(form('Hi', values))).toThrow(reason)
+  })
+
+  it('keeps every version with who wrote it, and tells when somebody was faster', async () => {
     const id = await make('Hi {{ person.first_name }}')
-    await changeTemplate(firm.ada, id, { name: 'Hello', modules: ['lead'], body: 'Hello {{ person.first_name }}', version: 1 }, DAY)
-    await expect(changeTemplate(firm.odile, id, { name: 'Hello', modules: ['lead'], body: 'Hey', version: 1 }, DAY)).rejects.toMatchObject({ details: { type: 'stale' } })
-    const versions = (await tx(database => database.select().from(templateVersion))).filter(version => version.templateId === id)
-    expect(versions.map(({ version, body }) => [version, body])).toEqual([[1, 'Hi {{ person.first_name }}'], [2, 'Hello {{ person.first_name }}']])
+    await change(id, 1, 'Hello {{ person.first_name }}', {}, firm.odile)
+    await expect(change(id, 1, 'Hey')).rejects.toMatchObject({ details: { type: 'stale' } })
+    expect((await versionsOf(firm.mika, id)).map(({ version, body, by }) => [version, body, by])).toEqual([[2, 'Hello {{ person.first_name }}', 'Odile Marchetti'], [1, 'Hi {{ person.first_name }}', 'Ada Lund']])
   })
 
   it('is for its owner and for leads', async () => {
     const id = await make('Hi {{ person.first_name }}')
-    const change = { name: 'Hello', modules: ['lead' as const], body: 'Hey {{ person.first_name }}', version: 1 }
-    await expect(changeTemplate(firm.mika, id, change, DAY)).rejects.toMatchObject({ details: { status: 403 } })
-    await changeTemplate(firm.odile, id, change, DAY)
-    expect((await listTemplates(firm.mika)).find(template => template.id === id)).toMatchObject({ version: 2, owner: 'Ada Lund', mayEdit: false })
+    await expect(change(id, 1, 'Hey', {}, firm.mika)).rejects.toMatchObject(problem(403))
+    await change(id, 1, 'Hey {{ person.first_name }}', {}, firm.odile)
+    expect((await listTemplates(firm.mika)).find(template => template.id === id)).toMatchObject({ version: 2, owner: 'Ada Lund', mayEdit: false, team: { name: 'Sales' } })
+  })
+})
+
+describe('who is offered a template', () => {
+  it('is its owner, its team, or everyone, as was chosen', async () => {
+    await make('Mine', { name: 'For me', audience: 'mine' })
+    await make('Ours', { name: 'For sales' })
+    await make('All', { name: 'For all', audience: 'all' }, firm.odile)
+    expect(await names(firm.ada)).toEqual(expect.arrayContaining(['For me', 'For sales', 'For all']))
+    expect(await names(firm.mika)).not.toContain('For me')
+    expect(await names(firm.mika)).toContain('For sales')
+    expect(await names(firm.noor)).not.toContain('For sales')
+    expect(await names(firm.noor)).toContain('For all')
+  })
+
+  it('is not decided by who may not: all by a rep, a team by who is not in it', async () => {
+    await expect(make('All', { audience: 'all' })).rejects.toMatchObject(problem(422, { fields: { audience: expect.stringMatching(/leads/) } }))
+    await expect(make('Theirs', { teamId: firm.noor.teamIds[0] })).rejects.toMatchObject(problem(422, { fields: { audience: expect.stringMatching(/team/) } }))
+    await expect(make('No team', {}, firm.rafe)).rejects.toMatchObject(problem(422))
+  })
+
+  it('hides a private one from everybody else, whatever they ask', async () => {
+    const id = await make('Mine', { audience: 'mine' })
+    const { recordId } = await makeLead(firm.ada)
+    for (const ask of [() => versionsOf(firm.odile, id), () => change(id, 1, 'Hey', {}, firm.odile), () => retireTemplate(firm.rafe, id, DAY), () => setFavourite(firm.mika, id, true), () => fillOneForRecord(firm.mika, recordId, id, fillOne.validateSync({}))]) {
+      await expect(ask()).rejects.toMatchObject(problem(404))
+    }
+  })
+
+  it('is nobody once it is retired', async () => {
+    const id = await make('Gone', { name: 'Going' })
+    await expect(retireTemplate(firm.mika, id, DAY)).rejects.toMatchObject(problem(403))
+    await retireTemplate(firm.ada, id, DAY)
+    expect(await names(firm.ada)).not.toContain('Going')
   })
 })
 
 describe('filling a template', () => {
+  const filled = async (id: string, recordId: string, who = firm.mika, context: object = {}) => (await fillForRecord(who, recordId, fillContext.validateSync(context))).templates.find(template => template.id === id)
+
   it('fills it for the record with the sender\'s own words, or says what is missing', async () => {
     const { recordId } = await makeLead(firm.ada, { fields: { trial_day: '2026-12-03' } })
     const other = await makeLead(firm.ada, { firstName: 'Wren' })
     const id = await make('Hi {{ person.first_name }}, {{ sender.first_name }} from {{ firm.name }}: it starts on {{ person.trial_day | date: "long" }}.')
-    const filled = async (record: string) => (await fillForRecord(firm.mika, record)).find(template => template.id === id)
-    expect(await filled(recordId)).toMatchObject({ text: 'Hi Iris, Mika from Pannier & Post: it starts on Thursday 3 December.', missing: [] })
-    expect(await filled(other.recordId)).toMatchObject({ text: null, missing: ['Trial starts'] })
-    await expect(fillForRecord(firm.noor, recordId)).rejects.toMatchObject({ details: { status: 404 } })
+    expect(await filled(id, recordId)).toMatchObject({ text: 'Hi Iris, Mika from Pannier & Post: it starts on Thursday 3 December.', missing: [] })
+    expect(await filled(id, other.recordId)).toMatchObject({ text: null, missing: ['Trial starts'] })
+    await expect(filled(id, recordId, firm.noor)).rejects.toMatchObject(problem(404))
+  })
+
+  it('says what the person is on: the first that is not over, or the one that is chosen', async () => {
+    const { recordId } = await makeLead(firm.ada)
+    await makeThing(firm.ada, 'deal', { name: 'Old fleet', stage: 'Lost' }, [recordId])
+    const [next, later] = [
+      await makeThing(firm.ada, 'appointment', { name: 'Test ride', fields: { day: '2026-12-03', time: '9:30' } }, [recordId]),
+      await makeThing(firm.ada, 'appointment', { name: 'Second ride', fields: { day: '2026-12-10', time: '14:00' } }, [recordId]),
+    ]
+    const id = await make('{{ appointment.name }} on {{ appointment.day | date: "day" }}, {{ appointment.time }}')
+    const deal = await make('About {{ deal.name }}')
+    expect(await filled(id, recordId)).toMatchObject({ text: 'Test ride on Thu 3 Dec, 09:30' })
+    expect(await filled(id, recordId, firm.mika, { aboutId: later })).toMatchObject({ text: 'Second ride on Thu 10 Dec, 14:00' })
+    expect(await filled(deal, recordId)).toMatchObject({ text: null, missing: ['Deal: Name'] })
+    expect((await fillForRecord(firm.ada, recordId, fillContext.validateSync({}))).contexts.map(({ id: one }) => one)).toEqual(expect.arrayContaining([next, later]))
+    await expect(filled(id, recordId, firm.mika, { aboutId: uuid() })).rejects.toMatchObject(problem(422))
+  })
+
+  it('asks for its fill-ins, each of its kind, and shows their examples until then', async () => {
+    const { recordId } = await makeLead(firm.ada)
+    const id = await make('See you {{ fill_in.day | date: "weekday" }} at {{ fill_in.when }}. Ref {{ message.ref }}', { fillIns: [WHEN, { key: 'day', label: 'Day', kind: 'date', example: '2026-12-03' }] })
+    expect(await filled(id, recordId, firm.mika, { ref: '00000150' })).toMatchObject({ text: 'See you Thursday at 10:30. Ref 0000-0150', fillIns: [{ key: 'when' }, { key: 'day' }] })
+    const answer = (answers: object) => fillOneForRecord(firm.ada, recordId, id, fillOne.validateSync({ ref: '00000150', answers }))
+    await expect(answer({ when: 'noon' })).rejects.toMatchObject(problem(422, { fields: { 'answers.when': expect.stringMatching(/14:30/), 'answers.day': 'Fill in “Day”.' } }))
+    expect(await answer({ when: '8:15', day: '2026-12-04' })).toMatchObject({ text: 'See you Friday at 08:15. Ref 0000-0150' })
+  })
+
+  it('offers favourites first, then what I use most', async () => {
+    const { recordId } = await makeLead(firm.noor)
+    const [seldom, often, near] = [await make('A', { name: 'A seldom', teamId: null }, firm.noor), await make('B', { name: 'B often' }, firm.noor), await make('C', { name: 'C near' }, firm.noor)]
+    await countUse(firm.noor.id, often)
+    await countUse(firm.noor.id, often)
+    await countUse(firm.noor.id, seldom)
+    await setFavourite(firm.noor, near, true)
+    const order = async () => (await fillForRecord(firm.noor, recordId, fillContext.validateSync({}))).templates.map(({ id }) => id).filter(id => [seldom, often, near].includes(id))
+    expect(await order()).toEqual([near, often, seldom])
+    await setFavourite(firm.noor, near, false)
+    expect(await order()).toEqual([often, seldom, near])
   })
 
   it('tries an unsaved one on a record, with its mistakes', async () => {
     const { recordId } = await makeLead(firm.ada)
-    expect(await tryTemplate(firm.ada, 'Hi {{ person.first_name }}', ['lead'], recordId)).toMatchObject({ text: 'Hi Iris', record: { name: 'Iris Holm' } })
-    expect(await tryTemplate(firm.ada, 'Hi {{ person.trial_day }}', ['lead'], recordId)).toMatchObject({ text: null, holes: [{ label: 'Trial starts', line: 1, column: 4 }] })
-    expect(await tryTemplate(firm.ada, 'Hi {{ person.trail }}', ['lead'], null)).toMatchObject({ text: null, problems: [{ line: 1 }] })
+    const tryOut = (body: string, on: string | null, fillIns: object[] = []) => tryTemplate(firm.ada, trial.validateSync({ body, modules: ['lead'], recordId: on, fillIns }))
+    expect(await tryOut('Hi {{ person.first_name }} at {{ fill_in.when }}', recordId, [WHEN])).toMatchObject({ text: 'Hi Iris at 10:30', record: { name: 'Iris Holm' } })
+    expect(await tryOut('Hi {{ person.trial_day }}', recordId)).toMatchObject({ text: null, holes: [{ label: 'Trial starts', line: 1, column: 4 }] })
+    expect(await tryOut('Hi {{ person.trail }}', null)).toMatchObject({ text: null, problems: [{ line: 1 }] })
   })
 })

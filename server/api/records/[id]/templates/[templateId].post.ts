@@ -1,0 +1,6 @@
+import { route } from '~~/server/http/route'
+import { fillOneForRecord } from '~~/server/templates/fill'
+import { byId, uuid } from '~~/shared/schemas/common'
+import { fillOne } from '~~/shared/schemas/template'
+
+export default route({ params: byId.shape({ templateId: uuid().required() }), body: fillOne }, ({ asker, params, body }) => fillOneForRecord(asker, params.id, params.templateId, body))

@@ -1,0 +1,6 @@
+import { route } from '~~/server/http/route'
+import { fillForRecord } from '~~/server/templates/fill'
+import { byId } from '~~/shared/schemas/common'
+import { fillContext } from '~~/shared/schemas/template'
+
+export default route({ params: byId, query: fillContext }, ({ asker, params, query }) => fillForRecord(asker, params.id, query))

@@ -1,0 +1,5 @@
+import { route } from '~~/server/http/route'
+import { retireTemplate } from '~~/server/templates/templates'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId }, ({ asker, params, now }) => retireTemplate(asker, params.id, now))

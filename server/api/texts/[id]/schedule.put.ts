@@ -1,0 +1,6 @@
+import { route } from '~~/server/http/route'
+import { reschedule } from '~~/server/texting/schedule'
+import { byId } from '~~/shared/schemas/common'
+import { rescheduleForm } from '~~/shared/schemas/texting'
+
+export default route({ params: byId, body: rescheduleForm }, ({ asker, params, body, now }) => reschedule(asker, params.id, body, now))

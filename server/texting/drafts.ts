@@ -1,0 +1,31 @@
+import { and, desc, eq, lte, sql } from 'drizzle-orm'
+import type { DraftForm } from '~~/shared/schemas/texting'
+import type { KeptDraft } from '~~/shared/texting'
+import { tx } from '../db/door'
+import { milliseconds } from '../db/instants'
+import { conversation, draft, record } from '../db/schema'
+import type { SignedIn } from '../identity/sign-in'
+import { visible } from '../identity/visible'
+
+/** What I have written and not sent, the latest first, each with whom it is for. */
+export async function draftsOf(asker: SignedIn): Promise<KeptDraft[]> {
+  return tx(database => database
+    .select({ key: draft.key, text: draft.text, templateId: draft.templateId, templateVersion: draft.templateVersion, ref: draft.ref, at: milliseconds(draft.at), recordId: record.id, name: sql<string | null>`coalesce(${record.name}, ${conversation.other})` })
+    .from(draft)
+    .leftJoin(record, and(sql`${draft.key} = 'record ' || ${record.id}`, visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })))
+    .leftJoin(conversation, sql`${draft.key} = 'conversation ' || ${conversation.id}`)
+    .where(eq(draft.colleagueId, asker.id))
+    .orderBy(desc(draft.at))
+    .limit(MOST))
+}
+
+const MOST = 200
+
+/** Keeps a draft, unless a later one is there: another window may have been quicker. An empty one is forgotten. */
+export async function keepDraft(asker: SignedIn, { key, at, ...words }: DraftForm): Promise<void> {
+  const values = { ...words, at: new Date(at) }
+  await tx(database => words.text === ''
+    ? database.delete(draft).where(and(eq(draft.colleagueId, asker.id), eq(draft.key, key), lte(draft.at, values.at)))
+    : database.insert(draft).values({ colleagueId: asker.id, key, ...values })
+        .onConflictDoUpdate({ target: [draft.colleagueId, draft.key], set: values, setWhere: lte(draft.at, values.at) }))
+}

@@ -1,0 +1,25 @@
+import { sql } from 'drizzle-orm'
+import { readRef } from '~~/core/message/ref'
+import type { FoundRef } from '~~/shared/find'
+import type { Asker } from '~~/shared/permissions'
+import { once } from '../db/door'
+import { milliseconds } from '../db/instants'
+import { activity, activityContent, activityOnRecord, message, record } from '../db/schema'
+import { visible } from '../identity/visible'
+import { mayReadLine } from './visibility'
+
+/** The text with a reference, on the record where it was said; or that it was mistyped, or that none has it. */
+export async function findRef(asker: Asker, typed: string): Promise<FoundRef> {
+  const reading = readRef(typed)
+  if (!reading.ok) return { kind: reading.reason }
+  const { rows: [said] } = await once<(FoundRef & { kind: 'found' })['said'] & Record<string, unknown>>(sql`
+    select a.id, ${milliseconds(sql`a.at`)} as at, a.kind, t.words, r.id as "recordId", r.name as "recordName"
+    from ${message} m
+    join ${activity} a on a.id = m.activity_id
+    left join ${activityContent} t on t.activity_id = a.id
+    join ${activityOnRecord} s on s.activity_id = a.id and ${mayReadLine(asker, sql`s.private_line_id`)}
+    join ${record} r on r.id = s.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+    where m.ref = ${reading.ref}
+    order by s.via_record_id is not null, r.id limit 1`)
+  return said ? { kind: 'found', ref: reading.ref, said } : { kind: 'unknown', ref: reading.ref }
+}

@@ -1,0 +1,13 @@
+/** What somebody has written and not sent. */
+export interface KeptDraft {
+  /** `record …` or `conversation …`, by its id. */
+  key: string
+  text: string
+  templateId: string | null
+  templateVersion: number | null
+  ref: string
+  at: number
+  recordId: string | null
+  /** Whom it is for: a name, or a number that is on no record. */
+  name: string | null
+}
