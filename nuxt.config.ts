@@ -27,6 +27,8 @@ export default defineNuxtConfig({
     externals: { external: ['@electric-sql/pglite'] },
     logLevel: 2,
   },
+  // the emoji's own element
+  vue: { compilerOptions: { isCustomElement: tag => tag === 'emoji-picker' } },
   telemetry: false,
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   eslint: { config: { stylistic: true } },

@@ -4,6 +4,7 @@ import { MODULE_FACTS, type PersonModule } from '../shared/modules'
 import { storedPhone } from '../server/records/phones'
 import { COMPANIES, FIRST_NAMES, LAST_NAMES } from './names'
 import { History, type LineRow, type Person } from './history'
+import { MissedCalls, type DemoWordings } from './missed'
 import { PLACES, type DemoPlace } from './places'
 import { Random } from './random'
 import { idAt, Rows } from './rows'
@@ -21,7 +22,7 @@ export interface Staff {
   colleagues: Record<string, string>
   teams: { sales: string, recruiting: string }
   lines: Record<string, LineRow & { country: string }>
-  templates: Record<string, { id: string, version: number }>
+  templates: Record<string, DemoWordings & { version: number }>
   pipelines: Record<string, { id: string, stages: string[], over: string[] }>
 }
 
@@ -34,6 +35,7 @@ export function generate(staff: Staff, now: Date, seed = 20): Rows {
   const random = new Random(seed)
   const rows = new Rows()
   const history = new History(rows)
+  const missed = new MissedCalls(history, staff.templates['Sorry I missed you']!, now)
   const numbers = new NumberStock(staff)
   const places = PLACES.flatMap(place => Array.from({ length: place.weight }, () => place))
   const companies = COMPANIES.map((company, index) => ({ ...company, place: places[(index * 7) % places.length]!, id: idAt(new Date(now.getTime() - 360 * DAY)) }))
@@ -50,7 +52,7 @@ export function generate(staff: Staff, now: Date, seed = 20): Rows {
       const place = company?.place ?? random.pick(places.filter(p => p.country !== 'GB'))
       const ownerId = module === 'candidate' ? staff.colleagues.noor! : salesFor(place, staff)
       const person = addPerson(rows, random, numbers, { module, first, last, place, ownerId, company, staff, now })
-      live(history, random, staff, person, module, { first, company: company?.name ?? '', place, ownerId }, now)
+      live(history, missed, random, staff, person, module, { first, company: company?.name ?? '', place, ownerId }, now)
     }
   }
   // what somebody wrote last in these has long been dealt with on the telephone
@@ -102,7 +104,7 @@ function addPerson(rows: Rows, random: Random, numbers: NumberStock, { module, f
 }
 
 /** What happened with a person: conversations, calls, notes, a stage, consent. */
-function live(history: History, random: Random, staff: Staff, person: Person, module: PersonModule, about: { first: string, company: string, place: DemoPlace, ownerId: string }, now: Date): void {
+function live(history: History, missed: MissedCalls, random: Random, staff: Staff, person: Person, module: PersonModule, about: { first: string, company: string, place: DemoPlace, ownerId: string }, now: Date): void {
   const me = Object.entries(staff.colleagues).find(([, id]) => id === about.ownerId)![0]
   const line = lineFor(module, about.place, staff)
   const count = random.pick([1, 1, 2, 2, 3, 4])
@@ -119,7 +121,9 @@ function live(history: History, random: Random, staff: Staff, person: Person, mo
     }
     if (random.chance(0.45)) {
       const outcome = random.pick(['answered', 'answered', 'no answer', 'voicemail'] as const)
-      history.call(person, outcome === 'answered' && random.chance(0.3), about.ownerId, outcome, outcome === 'answered' ? random.between(40, 720) : random.between(8, 30), new Date(at + random.between(10, 90) * MINUTE))
+      const called = at + random.between(10, 90) * MINUTE
+      history.call(person, outcome === 'answered' && random.chance(0.3), about.ownerId, outcome, outcome === 'answered' ? random.between(40, 720) : random.between(8, 30), new Date(called))
+      if (outcome === 'no answer') missed.text(person, line, { first: about.first, me: fill.me, ownerId: about.ownerId }, called)
     }
     if (random.chance(0.25)) history.note(person, about.ownerId, random.pick(NOTES[module]), new Date(at + 100 * MINUTE))
   })

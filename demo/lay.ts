@@ -36,6 +36,11 @@ export async function layDemo(folder: string, fresh: boolean, now = new Date()):
   return true
 }
 
+const DAY = 86_400_000
+
+/** When a version was written, the last one a month ago. */
+const wordedAt = (last: number, version: number, now: Date) => new Date(now.getTime() - (30 + 45 * (last - version)) * DAY)
+
 /** Fills an open, empty database. */
 export async function fillDemo(now: Date, practiceFolder?: string): Promise<void> {
   const passwordHash = await hashPassword(DEMO_PASSWORD)
@@ -64,9 +69,10 @@ async function addStaff(database: Database, passwordHash: string, now: Date): Pr
     colleagueId: colleague ? colleagues[colleague]! : null,
   }))
   await database.insert(schema.line).values(lines)
-  const templates = TEMPLATES.map(template => ({ ...template, id: uuid(), ownerId: colleagues.odile!, changedAt: new Date(now.getTime() - 30 * 86_400_000) }))
+  const templates = TEMPLATES.map(({ earlier = [], ...template }) => ({ ...template, earlier, version: earlier.length + 1, id: uuid(), ownerId: colleagues.odile!, changedAt: new Date(now.getTime() - 30 * DAY) }))
   await database.insert(schema.template).values(templates)
-  await database.insert(schema.templateVersion).values(templates.map(({ id, version, name, body, changedAt, ownerId }) => ({ templateId: id, version, name, body, at: changedAt, colleagueId: ownerId })))
+  await database.insert(schema.templateVersion).values(templates.flatMap(({ id, version, name, body, earlier, fillIns, ownerId }) =>
+    [...earlier, body].map((wording, place) => ({ templateId: id, version: place + 1, name, body: wording, fillIns, at: wordedAt(version, place + 1, now), colleagueId: ownerId }))))
   // those that come with Plauder make room for the firm's own
   await database.delete(schema.pipeline)
   const pipelines = PIPELINES.map((one, position) => ({ ...one, id: uuid(), position }))
@@ -75,7 +81,7 @@ async function addStaff(database: Database, passwordHash: string, now: Date): Pr
     colleagues, teams,
     pipelines: Object.fromEntries(pipelines.map(one => [one.key, one])),
     lines: Object.fromEntries(lines.map(line => [line.key, line])),
-    templates: Object.fromEntries(templates.map(({ name, id, version }) => [name, { id, version }])),
+    templates: Object.fromEntries(templates.map(({ name, id, version, earlier, body }) => [name, { id, version, wordings: [...earlier, body].map((wording, place) => ({ body: wording, at: wordedAt(version, place + 1, now) })) }])),
   }
 }
 

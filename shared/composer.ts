@@ -16,4 +16,8 @@ export interface ComposerStart {
   lines: LineChoice[]
   /** The line used last with each number of this record, by E.164. */
   lastLine: Record<string, string>
+  /** The last text of ours to each of them, by E.164. */
+  texted: Record<string, { at: number, by: string, mine: boolean }>
+  /** Names by which whoever gets a text would know who writes. */
+  sender: string[]
 }

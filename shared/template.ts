@@ -1,5 +1,6 @@
 import type { FillIn } from '../core/template/fill-ins'
 import type { Hole } from '../core/template/fill'
+import type { LengthTally } from '../core/template/length'
 import type { TemplateProblem } from '../core/template/parse'
 import type { Module, PersonModule } from './modules'
 
@@ -27,6 +28,9 @@ export interface TemplateDetail {
 
 export interface TemplateVersion { version: number, name: string, body: string, fillIns: FillIn[], at: number, by: string }
 
+/** What a version of a template did. Answers and opt-outs are those within three days, of the texts whose three days are over. */
+export interface VersionResult { version: number, sent: number, settled: number, delivered: number, waited: number, answered: number, optedOut: number }
+
 /** A template tried on a record: its text, or why there is none. */
 export interface TemplateTrial {
   problems: TemplateProblem[]
@@ -50,6 +54,9 @@ export interface FilledTemplate {
   /** What is missing, in words. */
   missing: string[]
 }
+
+/** How long a template became over some people: `next` to go on with, `total` of all of them, told at the start. */
+export interface CountedLength { tally: LengthTally, total: number | null, next: string | null }
 
 /** What a text to a person can be about, with a name to choose it by. */
 export interface TextContext { id: string, module: Module, name: string, day: string | null, over: boolean }

@@ -1,6 +1,6 @@
 /** What somebody has written and not sent. */
 export interface KeptDraft {
-  /** `record …` or `conversation …`, by its id. */
+  /** `record …`, `conversation …`, or `note …` for a note on a record, by its id. */
   key: string
   text: string
   templateId: string | null

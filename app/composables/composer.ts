@@ -3,6 +3,8 @@ import { v7 as uuid } from 'uuid'
 import { measureText } from '~~/core/text/measure'
 import type { ZoneRules } from '~~/core/hours/rules'
 import { api, ApiProblem } from '~/composables/api'
+import type { WallMoment } from '~~/core/hours/schedule'
+import { showRef } from '~~/core/message/ref'
 import { useDrafts } from '~/stores/drafts'
 
 export interface Target {
@@ -29,6 +31,7 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
     get: () => drafts.of(toValue(draftKey)),
     set: value => drafts.keep(toValue(draftKey), value),
   })
+  const reference = computed(() => draft.value.ref)
   const text = computed({
     get: () => draft.value.text,
     set: (value: string) => {
@@ -55,26 +58,29 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
   }, 200, { immediate: false })
 
   /** @returns what was queued, or null if something stands in the way, which is then shown */
-  async function send(nightAllowed = false): Promise<Sent | null> {
+  async function send(nightAllowed = false, later: WallMoment | null = null): Promise<Sent | null> {
     const to = target()
     if (!to || sending.value || text.value.trim() === '') return null
-    const of = JSON.stringify([to, text.value])
+    const of = JSON.stringify([to, text.value, later])
     attempt = attempt?.of === of ? attempt : { id: uuid(), of }
     sending.value = true
     problem.value = null
     night.value = null
     try {
-      const { templateId, templateVersion } = draft.value
-      const sent = await api<Sent>('/api/texts', { method: 'POST', body: { ...to, id: attempt.id, text: text.value, templateId, templateVersion, nightAllowed } })
+      const { templateId, templateVersion, ref: ownRef } = draft.value
+      const sent = await api<Sent>('/api/texts', { method: 'POST', body: { ...to, id: attempt.id, text: text.value, templateId, templateVersion, nightAllowed, later, ref: ownRef } })
       drafts.drop(toValue(draftKey))
       attempt = null
-      lastSent.value = sent
-      secondsLeft.value = Math.max(1, Math.ceil((sent.leavesAt - Date.now()) / 1000))
-      countdown.resume()
+      if (!later) {
+        lastSent.value = sent
+        secondsLeft.value = Math.max(1, Math.ceil((sent.leavesAt - Date.now()) / 1000))
+        countdown.resume()
+      }
       return sent
     }
     catch (error) {
       if (!(error instanceof ApiProblem)) throw error
+      if (error.type === 'ref-taken') renewRef()
       if (error.type === 'night') night.value = { ...error.details, detail: error.message } as unknown as NightQuestion
       else problem.value = error
       return null
@@ -82,6 +88,14 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
     finally {
       sending.value = false
     }
+  }
+
+  /** Another text has the reference: a new one, in the words too. */
+  function renewRef(): void {
+    const before = draft.value
+    drafts.drop(toValue(draftKey))
+    const { ref: after } = drafts.of(toValue(draftKey))
+    draft.value = { ...before, ref: after, text: before.text.replaceAll(showRef(before.ref), showRef(after)) }
   }
 
   /** Takes the last text back, and its words into the draft if nothing new is written there. */
@@ -103,8 +117,8 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
 
   function fill(words: string, templateId: string, templateVersion: number): void {
     problem.value = null
-    draft.value = { text: words, templateId, templateVersion }
+    draft.value = { ...draft.value, text: words, templateId, templateVersion }
   }
 
-  return { text, measure, sending, problem, night, lastSent, secondsLeft, send, takeBack, fill }
+  return { text, reference, measure, sending, problem, night, lastSent, secondsLeft, send, takeBack, fill }
 }

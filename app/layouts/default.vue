@@ -2,6 +2,7 @@
 import { useDebounceFn } from '@vueuse/core'
 import { useLive } from '~/composables/live'
 import { useKeys } from '~/composables/keys'
+import { useDrafts } from '~/stores/drafts'
 import { useMe } from '~/stores/me'
 import { useShelf } from '~/stores/shelf'
 import { chime } from '~/composables/chime'
@@ -11,6 +12,8 @@ const shelf = useShelf()
 const keysShown = ref(false)
 
 void shelf.load()
+// what was written elsewhere; without it, what lies in this browser is there all the same
+useDrafts().load().catch(() => undefined)
 const loadSoon = useDebounceFn(shelf.load, 150)
 useLive((notice) => {
   if (notice.kind !== 'conversation') return

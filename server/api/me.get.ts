@@ -1,6 +1,6 @@
 import { route } from '~~/server/http/route'
 import { clockRules } from '~~/server/records/phones'
-import { firmName } from '~~/server/identity/firm'
+import { firmName, teamsNamed } from '~~/server/identity/firm'
 
 const TWO_YEARS = 2 * 365 * 86_400_000
 
@@ -11,6 +11,7 @@ export default route({}, async ({ asker, now }) => ({
   role: asker.role,
   title: asker.title,
   firm: await firmName(),
+  teams: await teamsNamed(asker.teamIds),
   /** Rules of the reader's own zone, from the server's data: a browser's may be older than the law. */
   zone: clockRules([asker.zone], now, TWO_YEARS)[0],
 }))

@@ -1,8 +1,10 @@
-import { desc, inArray } from 'drizzle-orm'
+import { desc, inArray, sql } from 'drizzle-orm'
 import type { ComposerStart } from '~~/shared/composer'
 import { isPersonModule } from '~~/shared/modules'
-import { tx } from '../db/door'
-import { conversation, phone } from '../db/schema'
+import { once, tx } from '../db/door'
+import { milliseconds, textArray } from '../db/instants'
+import { colleague, conversation, message, phone } from '../db/schema'
+import { firmName } from '../identity/firm'
 import type { SignedIn } from '../identity/sign-in'
 import { mustHold } from '../records/one'
 import { peopleOf } from '../records/related'
@@ -17,6 +19,23 @@ export async function startComposer(asker: SignedIn, recordId: string): Promise<
     const numbers = (await database.select({ e164: phone.e164 }).from(phone).where(inArray(phone.recordId, holders))).flatMap(row => row.e164 ?? [])
     const used = numbers.length === 0 ? [] : await database.select().from(conversation).where(inArray(conversation.other, numbers)).orderBy(desc(conversation.lastAt))
     const mine = used.filter(one => lines.some(line => line.id === one.lineId))
-    return { lines, lastLine: Object.fromEntries(mine.reverse().map(one => [one.other, one.lineId])) }
+    return {
+      lines,
+      lastLine: Object.fromEntries(mine.reverse().map(one => [one.other, one.lineId])),
+      texted: await lastTexts(asker, numbers),
+      sender: [asker.firstName, await firmName()],
+    }
   })
+}
+
+/** The last text of ours to each number, whoever wrote it and over whichever line. */
+async function lastTexts(asker: SignedIn, numbers: string[]): Promise<ComposerStart['texted']> {
+  if (numbers.length === 0) return {}
+  const { rows } = await once<{ other: string, at: number, by: string, mine: boolean }>(sql`
+    select distinct on (v.other) v.other, ${milliseconds(sql`m.made_at`)} as at, coalesce(c.first_name, 'Plauder') as by, coalesce(m.author_id = ${asker.id}::uuid, false) as mine
+    from ${conversation} v
+    cross join lateral (select * from ${message} m where m.conversation_id = v.id and m.direction = 'out' and m.state <> 'taken-back' order by m.made_at desc limit 1) m
+    left join ${colleague} c on c.id = m.author_id
+    where v.other = any(${textArray(numbers)}) order by v.other, m.made_at desc`)
+  return Object.fromEntries(rows.map(({ other, ...last }) => [other, last]))
 }

@@ -12,7 +12,7 @@ export async function draftsOf(asker: SignedIn): Promise<KeptDraft[]> {
   return tx(database => database
     .select({ key: draft.key, text: draft.text, templateId: draft.templateId, templateVersion: draft.templateVersion, ref: draft.ref, at: milliseconds(draft.at), recordId: record.id, name: sql<string | null>`coalesce(${record.name}, ${conversation.other})` })
     .from(draft)
-    .leftJoin(record, and(sql`${draft.key} = 'record ' || ${record.id}`, visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })))
+    .leftJoin(record, and(sql`${draft.key} in ('record ' || ${record.id}, 'note ' || ${record.id})`, visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })))
     .leftJoin(conversation, sql`${draft.key} = 'conversation ' || ${conversation.id}`)
     .where(eq(draft.colleagueId, asker.id))
     .orderBy(desc(draft.at))

@@ -1,4 +1,4 @@
-import { array, number, object, string, type InferType } from 'yup'
+import { array, mixed, number, object, string, type InferType } from 'yup'
 import { FILL_IN_KINDS } from '../../core/template/fill-ins'
 import { PERSON_MODULES } from '../modules'
 import { line, uuid } from './common'
@@ -43,6 +43,15 @@ export const tryTemplate = object({
 })
 export type TryTemplate = InferType<typeof tryTemplate>
 
+export const lengthForm = object({
+  body: string().required('Write the text of the template.').max(5_000),
+  modules: array(string().oneOf(PERSON_MODULES).required()).min(1, 'Choose at least one module.').required(),
+  fillIns,
+  /** The last person counted so far; null at the start. */
+  after: uuid().nullable().default(null),
+})
+export type LengthForm = InferType<typeof lengthForm>
+
 /** Of what the text is about, and the ref that it will have. */
 const context = {
   aboutId: uuid().nullable().default(null),
@@ -51,4 +60,6 @@ const context = {
 export const fillContext = object(context)
 export type FillContext = InferType<typeof fillContext>
 
-export const fillOne = object({ ...context, answers: object().default({}) })
+/** By the keys of the template's own fill-ins. */
+const isAnswers = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value)
+export const fillOne = object({ ...context, answers: mixed<Record<string, unknown>>(isAnswers).default({}) })

@@ -33,7 +33,7 @@ export const sendForm = object({
 export type SendForm = InferType<typeof sendForm>
 
 export const draftForm = object({
-  key: string().matches(/^(record|conversation) [0-9a-f-]{36}$/).required(),
+  key: string().matches(/^(record|conversation|note) [0-9a-f-]{36}$/).required(),
   text: string().defined().max(10_000, 'No carrier takes a text of this length.'),
   templateId: uuid().nullable().default(null),
   templateVersion: number().integer().min(1).nullable().default(null),

@@ -1,40 +1,43 @@
 <script setup lang="ts">
+import { PhStar } from '@phosphor-icons/vue'
 import { onClickOutside } from '@vueuse/core'
 import { measureText } from '~~/core/text/measure'
+import { MODULE_FACTS } from '~~/shared/modules'
 import type { FilledTemplate } from '~~/shared/template'
-import { api, ApiProblem } from '~/composables/api'
+import { useFilledTemplates } from '~/composables/filled-templates'
+import { calendarDay } from '~/words/time'
 
-/** The templates of this record's module, each filled for this person before it is chosen. */
-const { recordId } = defineProps<{ recordId: string }>()
+/** The templates of this record's module, each filled for this person before it is chosen: favourites first, then what I use. */
+const { recordId, reference } = defineProps<{ recordId: string, reference: string }>()
 const emit = defineEmits<{ pick: [template: FilledTemplate], close: [] }>()
 
 const panel = useTemplateRef<HTMLElement>('panel')
 const field = useTemplateRef<HTMLInputElement>('field')
-const templates = shallowRef<FilledTemplate[] | null>(null)
-const problem = ref('')
+const { templates, contexts, aboutId, problem, fill, favour } = useFilledTemplates(recordId, reference)
 const words = ref('')
 const at = ref(0)
+/** The one whose fill-ins are being filled in. */
+const asking = ref(false)
 
-const found = computed(() => templates.value?.filter(({ name, text }) => `${name} ${text ?? ''}`.toLowerCase().includes(words.value.trim().toLowerCase())) ?? [])
-const current = computed(() => found.value[at.value])
-watch(words, () => at.value = 0)
-
-onMounted(async () => {
-  field.value?.focus()
-  try {
-    templates.value = await api<FilledTemplate[]>(`/api/records/${recordId}/templates`)
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
+const found = computed(() => {
+  const typed = words.value.trim().toLowerCase()
+  return templates.value?.filter(({ name, folder, text }) => `${name} ${folder} ${text ?? ''}`.toLowerCase().includes(typed)) ?? []
 })
+const current = computed(() => found.value[at.value])
+const length = computed(() => current.value?.text ? measureText(current.value.text) : null)
+const abouts = computed(() => contexts.value.map(({ id, module, name, day, over }) => ({ id, label: [`${MODULE_FACTS[module].one}: ${name}`, day && calendarDay(day), over && 'over'].filter(Boolean).join(', ') })))
+watch([words, aboutId], () => {
+  at.value = 0
+  asking.value = false
+})
+
+onMounted(() => field.value?.focus())
 onClickOutside(panel, () => emit('close'))
 
 function onKey(event: KeyboardEvent): void {
   const step = { ArrowDown: 1, ArrowUp: -1 }[event.key]
-  if (step) at.value = Math.min(found.value.length - 1, Math.max(0, at.value + step))
-  else if (event.key === 'Enter') pick()
+  if (step && event.target === field.value) at.value = Math.min(found.value.length - 1, Math.max(0, at.value + step))
+  else if (event.key === 'Enter' && event.target === field.value) pick()
   else if (event.key === 'Escape') emit('close')
   else return
   event.preventDefault()
@@ -42,8 +45,22 @@ function onKey(event: KeyboardEvent): void {
 }
 
 function pick(): void {
-  if (current.value?.text) emit('pick', current.value)
+  if (!current.value?.text) return
+  if (current.value.fillIns.length > 0) asking.value = true
+  else emit('pick', current.value)
 }
+
+function choose(index: number): void {
+  at.value = index
+  asking.value = false
+  pick()
+}
+
+function back(): void {
+  asking.value = false
+  field.value?.focus()
+}
+watch(at, index => document.getElementById(`template-${found.value[index]?.id}`)?.scrollIntoView({ block: 'nearest' }))
 </script>
 
 <template>
@@ -84,18 +101,17 @@ function pick(): void {
         Filling the templates…
       </p>
       <p
-        v-else-if="templates.length === 0"
-        class="quiet pad"
-      >
-        This module has no templates yet. <NuxtLink to="/templates">
-          Make the first
-        </NuxtLink>
-      </p>
-      <p
         v-else-if="found.length === 0"
         class="quiet pad"
       >
-        No template has these words.
+        <template v-if="templates.length === 0">
+          This module has no templates yet. <NuxtLink to="/templates">
+            Write the first one
+          </NuxtLink>
+        </template>
+        <template v-else>
+          No template has these words.
+        </template>
       </p>
       <ul
         id="template-list"
@@ -113,54 +129,107 @@ function pick(): void {
           :class="{ current: index === at, held: !template.text }"
           :aria-selected="index === at"
           :aria-disabled="!template.text"
-          @click="at = index; pick()"
-          @mousemove="at = index"
+          @click="choose(index)"
+          @mousemove="asking || (at = index)"
         >
-          {{ template.name }}
+          <span><PhStar
+            v-if="template.favourite"
+            size="14"
+            weight="fill"
+            class="star"
+            aria-label="Favourite"
+          /> {{ template.name }}</span>
           <span
             v-if="!template.text"
             class="small missing"
           >missing: {{ template.missing.join(', ') }}</span>
+          <span
+            v-else-if="template.folder || template.description"
+            class="small quiet"
+          >{{ [template.folder, template.description].filter(Boolean).join(': ') }}</span>
         </li>
       </ul>
     </div>
-    <div
-      class="preview"
-      aria-live="polite"
-    >
-      <template v-if="current?.text">
-        <p class="filled">
-          {{ current.text }}
-        </p>
-        <p class="small quiet figures">
-          {{ measureText(current.text).units }} units, {{ measureText(current.text).parts === 1 ? '1 part' : `${measureText(current.text).parts} parts` }}
-        </p>
-        <p class="small quiet">
-          <kbd>Enter</kbd> takes it, you can still change it
-        </p>
-      </template>
-      <p
-        v-else-if="current"
-        class="notice"
+    <div class="preview">
+      <label
+        v-if="abouts.length > 0"
+        class="about small quiet"
+      >It is about <select
+        v-model="aboutId"
+        class="about-choice"
       >
-        {{ current.missing.join(', ') }}: empty on this record, and the template has no stand-in. Fill it in on the record, then this template can be used.
-      </p>
+        <option :value="null">
+          what comes next of each kind
+        </option>
+        <option
+          v-for="one in abouts"
+          :key="one.id"
+          :value="one.id"
+        >
+          {{ one.label }}
+        </option>
+      </select></label>
+      <FillInForm
+        v-if="asking && current"
+        :key="current.id"
+        :template="current"
+        :fill="fill"
+        @filled="emit('pick', { ...current, text: $event })"
+        @back="back"
+      />
+      <template v-else-if="current">
+        <div
+          class="seen"
+          aria-live="polite"
+        >
+          <template v-if="current.text && length">
+            <p class="filled">
+              {{ current.text }}
+            </p>
+            <p class="small quiet figures">
+              {{ length.units }} units, {{ length.parts === 1 ? '1 part' : `${length.parts} parts` }}
+            </p>
+            <p class="small quiet">
+              <kbd>Enter</kbd> {{ current.fillIns.length > 0 ? `asks for ${current.fillIns.map(one => one.label.toLowerCase()).join(', ')}` : 'takes it, you can still change it' }}
+            </p>
+          </template>
+          <p
+            v-else
+            class="notice"
+          >
+            {{ current.missing.join(', ') }}: empty on this record, and the template has no stand-in. Fill it in on the record, then this template can be used.
+          </p>
+        </div>
+        <button
+          type="button"
+          class="plain-button calm small"
+          @click="favour(current)"
+        >
+          {{ current.favourite ? 'No favourite any more' : 'Make it a favourite' }}
+        </button>
+      </template>
     </div>
   </section>
 </template>
 
 <style scoped>
-.template-picker { position: absolute; z-index: 12; left: 0; right: 0; top: 100%; display: grid; grid-template-columns: minmax(14rem, 2fr) 3fr; background: var(--surface); border: 1px solid var(--ink); border-radius: 0 0 8px 8px; min-height: 15rem; animation: open-down var(--move); }
+.template-picker { position: absolute; z-index: 12; left: 0; right: 0; top: 100%; display: grid; grid-template-columns: minmax(14rem, 2fr) 3fr; background: var(--surface); border: 1px solid var(--ink); border-radius: 0 0 8px 8px; min-height: 16rem; animation: open-down var(--move); }
 @keyframes open-down { from { opacity: 0; transform: translateY(-4px); } }
 .choose { border-right: 1px solid var(--rule); min-width: 0; }
 .words { width: 100%; border: 0; border-bottom: 1px solid var(--rule); background: none; padding: 0.6rem 0.9rem; }
 .words:focus-visible { outline-offset: -2px; }
-.list { max-height: 15rem; overflow-y: auto; padding: 0.25rem 0; }
-.option { padding: 0.4rem 0.9rem; cursor: pointer; display: grid; border-left: 3px solid transparent; }
+.list { max-height: 17rem; overflow-y: auto; padding: 0.25rem 0; }
+.option { padding: 0.35rem 0.9rem; cursor: pointer; display: grid; border-left: 3px solid transparent; }
 .option.current { background: var(--mulberry-ground); border-left-color: var(--mulberry); }
 .option.held { color: var(--quiet); cursor: default; }
+.option .quiet { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.star { color: var(--saffron); vertical-align: -1px; }
 .missing { color: var(--saffron); }
-.preview { padding: 0.9rem; display: grid; gap: 0.5rem; align-content: start; }
+.preview { padding: 0.7rem 0.9rem 0.9rem; display: grid; gap: 0.6rem; align-content: start; justify-items: start; min-width: 0; }
+.preview > .fill-ins { width: 100%; }
+.about { display: flex; align-items: center; gap: 0.4rem; max-width: 100%; }
+.about-choice { border: 0; border-bottom: 1px solid var(--field-rule); background: none; color: var(--ink); padding: 0.15rem 0; min-width: 0; max-width: 20rem; }
+.seen { display: grid; gap: 0.5rem; width: 100%; }
 .filled { white-space: pre-wrap; font-size: var(--size-text); border-left: 3px solid var(--mulberry); padding-left: 0.75rem; }
 .pad { padding: 0.6rem 0.9rem; }
 @media (max-width: 700px) { .template-picker { grid-template-columns: 1fr; } .choose { border-right: 0; } }

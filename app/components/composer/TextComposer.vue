@@ -1,13 +1,17 @@
 <script setup lang="ts">
-import { PhChatCenteredText, PhNotePencil } from '@phosphor-icons/vue'
+import { PhChatCenteredText, PhClock, PhFloppyDisk, PhNotePencil, PhSmiley } from '@phosphor-icons/vue'
 import { useTextareaAutosize } from '@vueuse/core'
+import type { WallMoment } from '~~/core/hours/schedule'
+import { cautions } from '~~/core/message/cautions'
 import type { ComposerStart } from '~~/shared/composer'
 import { isPersonModule } from '~~/shared/modules'
 import type { RecordDetail } from '~~/shared/record'
 import type { FilledTemplate } from '~~/shared/template'
 import { useComposer } from '~/composables/composer'
 import { useKeys } from '~/composables/keys'
+import { useNow } from '~/composables/now'
 import { chooseLine, lineChoices, numberChoices } from '~/words/choices'
+import { sayMoment } from '~/words/moments'
 
 const { record, start } = defineProps<{ record: RecordDetail, start: ComposerStart }>()
 const emit = defineEmits<{ sent: [activityId: string], writing: [writing: boolean] }>()
@@ -23,22 +27,46 @@ watch(numbers, (choices) => {
   if (!choices.some(choice => choice.id === phoneId.value && !choice.disabled)) phoneId.value = choices.find(choice => !choice.disabled)?.id ?? null
 })
 
-const { text, measure, sending, problem, night, lastSent, secondsLeft, send, takeBack, fill } = useComposer(
+const { text, reference, measure, sending, problem, night, lastSent, secondsLeft, send, takeBack, fill } = useComposer(
   () => `record ${record.id}`,
   () => lineId.value && phoneId.value ? { lineId: lineId.value, phoneId: phoneId.value, conversationId: null, recordId: phone.value?.person ? record.id : null } : null,
 )
 const { textarea } = useTextareaAutosize({ input: text })
-const picking = ref(false)
+/** What is open below the text; one at a time. */
+const opened = ref<'templates' | 'later' | 'emoji' | null>(null)
+const picking = computed({ get: () => opened.value === 'templates', set: open => opened.value = open ? 'templates' : null })
+const savingAs = ref(false)
+const savedAs = ref('')
+const scheduled = ref('')
 const first = computed(() => phone.value?.person?.firstName ?? record.firstName ?? record.name)
 /** Templates are for people: a company's own number has none. */
 const templatesFor = computed(() => phone.value?.person?.id ?? (isPersonModule(record.module) ? record.id : null))
+const now = useNow()
+const theirs = computed(() => record.zones.filter(({ name }) => phone.value?.zones.includes(name)))
+/** What the sender may want to look at again; it stands in no way. */
+const careful = computed(() => cautions({ text: text.value, now: now.value, sender: start.sender, last: start.texted[phone.value?.e164 ?? ''] ?? null, lastHeardAt: phone.value?.lastHeardAt ?? null }))
 const why = computed(() => problem.value ? Object.values(problem.value.fields)[0] ?? problem.value.message : '')
 
 watch(() => text.value !== '', writing => emit('writing', writing))
 
-async function go(nightAllowed = false): Promise<void> {
-  const sent = await send(nightAllowed)
-  if (sent) emit('sent', sent.activityId)
+/** The moment that was asked about, where it is in their night. */
+let asked: WallMoment | null = null
+
+async function go(nightAllowed = false, later: WallMoment | null = null): Promise<void> {
+  asked = later
+  scheduled.value = savedAs.value = ''
+  const sent = await send(nightAllowed, later)
+  if (!sent) return
+  emit('sent', sent.activityId)
+  opened.value = null
+  if (later) scheduled.value = `It leaves at ${sayMoment(later)}, and stands under what comes next.`
+}
+
+/** Puts words where the cursor is, in a way that undo knows. */
+function insert(words: string): void {
+  opened.value = null
+  textarea.value?.focus()
+  document.execCommand('insertText', false, words)
 }
 
 async function back(): Promise<void> {
@@ -51,19 +79,22 @@ async function back(): Promise<void> {
 
 function take(template: FilledTemplate): void {
   fill(template.text!, template.id, template.version)
-  picking.value = false
+  opened.value = null
   void nextTick(() => textarea.value?.focus())
 }
 
-function stopPicking(): void {
-  picking.value = false
+function close(): void {
+  opened.value = null
   textarea.value?.focus()
 }
 
 useKeys([
   { keys: 't', shown: 'T', what: 'Write a text', act: () => textarea.value?.focus() },
-  { keys: 'e', shown: 'E', what: 'Choose a template', act: () => picking.value = true },
-  { keys: '$mod+e', shown: 'Ctrl E', what: 'Choose a template while writing', act: () => picking.value = true, inFields: true },
+  { keys: 'e', shown: 'E', what: 'Choose a template', act: () => picking.value = templatesFor.value !== null },
+  { keys: '$mod+e', shown: 'Ctrl E', what: 'Choose a template while writing', act: () => picking.value = templatesFor.value !== null, inFields: true },
+  { keys: '$mod+Shift+Enter', shown: 'Ctrl Shift Enter', what: 'Send later', act: () => { if (text.value.trim() !== '') opened.value = 'later' }, inFields: true },
+  { keys: '$mod+.', shown: 'Ctrl .', what: 'Put an emoji in', act: () => opened.value = 'emoji', inFields: true },
+  { keys: '$mod+Shift+s', shown: 'Ctrl Shift S', what: 'Save what is written as a template', act: () => savingAs.value = text.value.trim() !== '' && isPersonModule(record.module), inFields: true },
   { keys: '$mod+Enter', shown: 'Ctrl Enter', what: 'Send', act: () => void go(), inFields: true },
   { keys: '$mod+Backspace', shown: 'Ctrl Backspace', what: 'Take the last text back', act: () => void back() },
 ])
@@ -151,10 +182,23 @@ useKeys([
       >
         {{ why }}
       </p>
+      <ul
+        v-if="careful.length > 0"
+        class="careful"
+        aria-live="polite"
+      >
+        <li
+          v-for="one in careful"
+          :key="one.kind"
+        >
+          {{ one.words }}
+        </li>
+      </ul>
       <NightNotice
         v-if="night"
         :question="night"
-        @send="go(true)"
+        :later="asked"
+        @send="go(true, asked)"
         @keep="night = null"
       />
       <div class="foot">
@@ -163,12 +207,46 @@ useKeys([
           type="button"
           class="tool"
           :aria-expanded="picking"
-          @click="picking = !picking"
+          @click.stop="picking = !picking"
         >
           <PhNotePencil
             size="18"
             aria-hidden="true"
           /> Template <kbd>E</kbd>
+        </button>
+        <button
+          type="button"
+          class="tool"
+          :aria-expanded="opened === 'emoji'"
+          @click.stop="opened = opened === 'emoji' ? null : 'emoji'"
+        >
+          <PhSmiley
+            size="18"
+            aria-hidden="true"
+          /> Emoji
+        </button>
+        <button
+          v-if="isPersonModule(record.module) && text.trim() !== ''"
+          type="button"
+          class="tool"
+          @click="savingAs = true"
+        >
+          <PhFloppyDisk
+            size="18"
+            aria-hidden="true"
+          /> Save as template
+        </button>
+        <button
+          type="button"
+          class="tool"
+          :aria-expanded="opened === 'later'"
+          :disabled="text.trim() === '' || !lineId || !phoneId"
+          @click="opened = opened === 'later' ? null : 'later'"
+        >
+          <PhClock
+            size="18"
+            aria-hidden="true"
+          /> Later
         </button>
         <p
           v-if="lastSent"
@@ -185,6 +263,7 @@ useKeys([
           </button>
         </p>
         <Button
+          class="send"
           :label="`Send to ${first} now`"
           :loading="sending"
           :disabled="text.trim() === '' || !lineId || !phoneId"
@@ -195,8 +274,38 @@ useKeys([
         v-if="picking && templatesFor"
         :key="templatesFor"
         :record-id="templatesFor"
+        :reference="reference"
         @pick="take"
-        @close="stopPicking"
+        @close="close"
+      />
+      <LaterPanel
+        v-if="opened === 'later'"
+        :theirs="theirs"
+        :person="first"
+        :problem="problem?.fields['later.wallTime'] ?? problem?.fields['later.zone']"
+        :busy="sending"
+        @choose="go(false, $event)"
+        @close="close"
+      />
+      <LazyEmojiPicker
+        v-if="opened === 'emoji'"
+        @pick="insert"
+        @close="close"
+      />
+      <p
+        v-if="scheduled || savedAs"
+        class="small quiet"
+        role="status"
+      >
+        {{ scheduled || `“${savedAs}” is among your templates.` }}
+      </p>
+      <LazySaveAsTemplate
+        v-if="savingAs && isPersonModule(record.module)"
+        :record-id="record.id"
+        :module="record.module"
+        :text="text"
+        @saved="savedAs = $event; savingAs = false"
+        @close="savingAs = false"
       />
     </div>
   </section>
@@ -214,8 +323,12 @@ useKeys([
 .text { display: block; width: 100%; min-height: 3.2rem; max-height: 40vh; border: 0; background: none; resize: none; padding: 0.2rem 0; font-size: var(--size-text); line-height: 1.45; }
 .text:focus-visible { outline: none; }
 .text::placeholder { color: var(--quiet); opacity: 1; }
-.foot { display: flex; align-items: center; justify-content: space-between; padding-top: 0.4rem; }
+.foot { display: flex; flex-wrap: wrap; align-items: center; gap: 0.2rem 1.1rem; padding-top: 0.4rem; }
+.send { margin-left: auto; }
+.careful { color: var(--saffron-ink, var(--saffron)); padding-top: 0.25rem; }
 .tool { display: inline-flex; align-items: center; gap: 0.35rem; border: 0; background: none; color: var(--quiet); cursor: pointer; padding: 0.3rem 0; }
 .tool:hover { color: var(--ink); }
-.going { display: flex; gap: 0.6rem; align-items: center; margin-left: auto; padding-right: 1rem; color: var(--saffron); }
+.going { display: flex; gap: 0.6rem; align-items: center; margin-left: auto; color: var(--saffron); }
+.going + .send { margin-left: 0; }
+.tool:disabled { opacity: 0.45; cursor: default; }
 </style>

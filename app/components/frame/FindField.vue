@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { PhMagnifyingGlass } from '@phosphor-icons/vue'
-import type { Said } from '~~/shared/find'
+import { readRef, showRef } from '~~/core/message/ref'
+import type { FoundRef, Said } from '~~/shared/find'
 import { MODULE_FACTS } from '~~/shared/modules'
 import type { RecordRow } from '~~/shared/record'
 import { showPhone } from '~~/core/phone/show'
@@ -51,6 +52,16 @@ function around(words: string, typed: string): string {
   return `${place > 0 ? '…' : ''}${words.slice(place, place + 90)}${words.length > place + 90 ? '…' : ''}`
 }
 
+/** A text by the reference that somebody has read out; a mistyped one is called so. */
+async function byRef(typed: string): Promise<Found[]> {
+  const reading = readRef(typed)
+  if (!reading.ok && reading.reason === 'no-ref') return []
+  const found = await api<FoundRef>('/api/find/ref', { query: { typed } })
+  if (found.kind === 'found') return [{ ...foundSaid(found.said, ''), name: `${showRef(found.ref)}, ${found.said.recordName}` }]
+  empty.value = found.kind === 'unknown' ? `No text that you may see has the ref ${showRef(found.ref)}.` : found.kind === 'mistyped' ? 'This ref is mistyped: its check character does not fit. Ask for it once more.' : NOTHING
+  return []
+}
+
 /** People come as soon as they are found; what was said may come a moment later. */
 async function find(typed: string): Promise<void> {
   const turn = ++asked
@@ -59,12 +70,13 @@ async function find(typed: string): Promise<void> {
   try {
     const query = { words: typed }
     const later = api<Said[]>('/api/find/said', { query })
+    const reference = await byRef(typed)
     const records = (await api<RecordRow[]>('/api/find', { query })).map(foundRecord)
     if (turn !== asked) return
-    const something = records.length + commands.length > 0
-    if (something) show(records, commands)
+    const something = records.length + commands.length + reference.length > 0
+    if (something) show(records, commands, reference)
     const hits = await later
-    if (turn === asked && (hits.length > 0 || !something)) show(records, commands, hits.map(hit => foundSaid(hit, typed)))
+    if (turn === asked && (hits.length > 0 || !something)) show(records, commands, [...reference, ...hits.map(hit => foundSaid(hit, typed))])
   }
   catch (error) {
     if (turn !== asked) return

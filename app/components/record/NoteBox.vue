@@ -7,7 +7,7 @@ import { useDrafts } from '~/stores/drafts'
 const { recordId } = defineProps<{ recordId: string }>()
 const drafts = useDrafts()
 const key = `note ${recordId}`
-const words = computed({ get: () => drafts.of(key).text, set: text => drafts.keep(key, { text, templateId: null, templateVersion: null }) })
+const words = computed({ get: () => drafts.of(key).text, set: text => drafts.keep(key, { text }) })
 const open = ref(words.value !== '')
 const field = useTemplateRef<HTMLTextAreaElement>('field')
 const error = ref('')

@@ -1,134 +1,181 @@
 <script setup lang="ts">
-import { refDebounced } from '@vueuse/core'
-import { toTypedSchema } from '@vee-validate/yup'
-import { useForm } from 'vee-validate'
-import { v7 as uuid } from 'uuid'
-import type { Field } from '~~/core/template/fields'
 import { measureText } from '~~/core/text/measure'
+import { fullLabel } from '~~/shared/fields'
 import { MODULE_FACTS, PERSON_MODULES } from '~~/shared/modules'
-import { templateForm, type TemplateForm } from '~~/shared/schemas/template'
-import type { TemplateDetail, TemplateTrial } from '~~/shared/template'
-import { api, ApiProblem } from '~/composables/api'
+import type { TemplateDetail, TemplateVersion } from '~~/shared/template'
+import { useTemplateForm } from '~/composables/template-form'
+import { useKeys } from '~/composables/keys'
+import { useMe } from '~/stores/me'
+import { sayField } from '~/words/template'
 
-/** A template as Liquid, with the fields to put in and what would be sent, side by side. */
-const { template } = defineProps<{ template: TemplateDetail | null }>()
+/** A template with its fields as pills, and beside it what would be sent and how long it becomes for everybody. */
+const { template, folders } = defineProps<{ template: TemplateDetail | null, folders: string[] }>()
 const emit = defineEmits<{ saved: [id: string] }>()
 
-const { defineField, errors, handleSubmit, isSubmitting, setErrors } = useForm<TemplateForm>({
-  validationSchema: toTypedSchema(templateForm),
-  initialValues: template ? { name: template.name, modules: [...template.modules], body: template.body } : { name: '', modules: ['lead'], body: '' },
-})
-const quiet = { validateOnModelUpdate: false }
-const name = defineField('name', quiet)[0]
-const modules = defineField('modules', quiet)[0] as Ref<TemplateForm['modules']>
-const body = defineField('body', quiet)[0] as Ref<string>
+const me = useMe()
+const { form, errors, fields, toggle, recordId, trial, trialFailed, problem, save, saving } = useTemplateForm(template, id => emit('saved', id))
+const { name, description, folder, modules, body, fillIns, audience, teamId } = form
 const locked = computed(() => template !== null && !template.mayEdit)
-const field = useTemplateRef<HTMLTextAreaElement>('field')
+const text = useTemplateRef<{ insert: (field: { path: string, kind: 'text' | 'date' }) => void, swap: (from: string, to: string) => void, openList: () => void }>('text')
+const asLiquid = ref(false)
+const beside = ref<'try' | 'length' | 'versions'>('try')
+const tried = ref<{ id: string, name: string } | string | null>(null)
+watch(tried, one => recordId.value = one && typeof one === 'object' ? one.id : null)
+const triedName = computed(() => trial.value?.record?.name ?? 'the person contacted last')
 
-const fields = shallowRef<Field[]>([])
-watch(modules, async chosen => fields.value = chosen.length > 0 ? await api<Field[]>('/api/templates/fields', { query: { modules: [...chosen] } }).catch(() => fields.value) : [], { immediate: true })
-const groups = computed(() => (['person', 'company', 'sender', 'firm'] as const).map(group => ({
-  label: { person: 'The person', company: 'Their company', sender: 'Whoever sends', firm: 'Our firm' }[group],
-  fields: fields.value.filter(one => one.group === group),
-})).filter(group => group.fields.length > 0))
-
-const trial = shallowRef<TemplateTrial | null>(null)
-const trialFailed = ref('')
-const typed = refDebounced(body, 250)
-watch([typed, modules], async () => {
-  try {
-    trial.value = typed.value ? await api<TemplateTrial>('/api/templates/try', { method: 'POST', body: { body: typed.value, modules: modules.value, recordId: null } }) : null
-    trialFailed.value = ''
-  }
-  catch (error) {
-    trialFailed.value = error instanceof Error ? error.message : ''
-  }
-}, { immediate: true })
+const labelOf = (path: string) => {
+  const field = fields.value.find(one => one.path === path)
+  return field ? fullLabel(field) : path.includes(' ') ? path : sayField(path)
+}
 const measure = computed(() => trial.value?.text ? measureText(trial.value.text) : null)
-
-function toggle(module: typeof PERSON_MODULES[number]): void {
-  modules.value = PERSON_MODULES.filter(one => one === module ? !modules.value.includes(one) : modules.value.includes(one))
-}
-
-/** Puts a field where the cursor is, in a way that undo knows. */
-function insert({ path, kind }: Field): void {
-  field.value?.focus()
-  document.execCommand('insertText', false, kind === 'date' ? `{{ ${path} | date: "day" }}` : `{{ ${path} }}`)
-}
-
-const problem = ref('')
-const newId = uuid()
-const submit = handleSubmit(async (form) => {
-  problem.value = ''
-  try {
-    if (template) await api(`/api/templates/${template.id}`, { method: 'PUT', body: { ...form, version: template.version } })
-    else await api('/api/templates', { method: 'POST', body: { ...form, id: newId } })
-    emit('saved', template?.id ?? newId)
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    setErrors(error.fields as Record<string, string>)
-    problem.value = Object.keys(error.fields).length > 0 ? '' : error.message
-  }
+/** Who may be offered it: all only by those who may make it so. */
+const audiences = computed(() => [
+  { value: 'mine', label: 'for me alone' },
+  ...me.me!.teams.map(team => ({ value: team.id, label: `for ${team.name}` })),
+  ...me.me!.role !== 'rep' || template?.audience === 'all' ? [{ value: 'all', label: 'for everyone' }] : [],
+  ...template?.team && !me.me!.teams.some(({ id }) => id === template.team!.id) ? [{ value: template.team.id, label: `for ${template.team.name}` }] : [],
+])
+const chosenAudience = computed({
+  get: () => audience.value === 'team' ? teamId.value ?? '' : audience.value,
+  set: (value: string) => {
+    audience.value = value === 'mine' || value === 'all' ? value : 'team'
+    teamId.value = audience.value === 'team' ? value : null
+  },
 })
+
+function restore(version: TemplateVersion): void {
+  body.value = version.body
+  fillIns.value = version.fillIns
+}
+/** Writes something cheaper for a dear character, wherever it stands. */
+function swap(from: string, to: string): void {
+  if (asLiquid.value) body.value = body.value.replaceAll(from, to)
+  else text.value?.swap(from, to)
+}
+const put = (path: string, kind: string) => void nextTick(() => text.value?.insert({ path, kind: kind === 'date' ? 'date' : 'text' }))
+useKeys([{ keys: '$mod+j', shown: 'Ctrl J', what: 'Put a field into the template', act: () => text.value?.openList(), inFields: true }])
 </script>
 
 <template>
   <form
     class="editor"
     novalidate
-    @submit="submit"
+    @submit="save"
   >
     <div class="write">
-      <div class="field">
-        <label for="template-name">Name</label>
-        <InputText
+      <div class="row">
+        <LabelledField
           id="template-name"
-          v-model="name"
-          :readonly="locked"
-          :invalid="!!errors.name"
-          aria-describedby="template-name-error"
-        />
-        <p
-          id="template-name-error"
-          class="field-error"
+          v-slot="{ input }"
+          label="Name"
+          :error="errors.name"
         >
-          {{ errors.name }}
-        </p>
+          <InputText
+            v-bind="input"
+            v-model="name"
+            :readonly="locked"
+          />
+        </LabelledField>
+        <LabelledField
+          id="template-folder"
+          v-slot="{ input }"
+          label="Folder"
+          :error="errors.folder"
+        >
+          <InputText
+            v-bind="input"
+            v-model="folder"
+            :readonly="locked"
+            list="template-folders"
+            placeholder="none"
+          />
+        </LabelledField>
+        <datalist id="template-folders">
+          <option
+            v-for="one in folders"
+            :key="one"
+            :value="one"
+          />
+        </datalist>
       </div>
-      <fieldset
-        class="modules"
-        :disabled="locked"
-      >
-        <legend class="field-label">
-          For
-        </legend>
-        <label
-          v-for="module in PERSON_MODULES"
-          :key="module"
+      <div class="for">
+        <fieldset
+          class="modules"
+          :disabled="locked"
         >
-          <input
-            type="checkbox"
-            :checked="modules.includes(module)"
-            @change="toggle(module)"
-          > {{ MODULE_FACTS[module].many }}
-        </label>
-        <p class="field-error">
-          {{ errors.modules }}
-        </p>
-      </fieldset>
+          <legend class="heard-only">
+            For the people of
+          </legend>
+          <label
+            v-for="module in PERSON_MODULES"
+            :key="module"
+          >
+            <input
+              type="checkbox"
+              :checked="modules.includes(module)"
+              @change="toggle(module)"
+            > {{ MODULE_FACTS[module].many }}
+          </label>
+        </fieldset>
+        <label class="quiet">Offered <select
+          v-model="chosenAudience"
+          class="choice"
+          :disabled="locked"
+          aria-label="Offered to"
+        >
+          <option
+            v-for="one in audiences"
+            :key="one.value"
+            :value="one.value"
+          >{{ one.label }}</option>
+        </select></label>
+      </div>
+      <p
+        v-if="errors.modules || errors.audience"
+        class="field-error"
+        role="alert"
+      >
+        {{ errors.modules ?? errors.audience }}
+      </p>
       <div class="field">
-        <label for="template-body">Text, in Liquid</label>
+        <p class="text-head">
+          <label :for="asLiquid ? 'template-body' : undefined">Text</label>
+          <button
+            v-if="!locked && !asLiquid"
+            type="button"
+            class="plain-button"
+            @mousedown.prevent
+            @click="text?.openList()"
+          >
+            Put in a field <kbd>Ctrl J</kbd>
+          </button>
+          <button
+            type="button"
+            class="plain-button calm"
+            @click="asLiquid = !asLiquid"
+          >
+            {{ asLiquid ? 'See it with pills' : 'See it as Liquid' }}
+          </button>
+        </p>
         <textarea
+          v-if="asLiquid"
           id="template-body"
-          ref="field"
           v-model="body"
-          class="body"
+          class="liquid"
           rows="8"
-          spellcheck="true"
           :readonly="locked"
           :aria-invalid="!!errors.body"
-          aria-describedby="template-body-error template-problems"
+          aria-describedby="template-body-error"
+        />
+        <TemplateText
+          v-else-if="fields.length > 0 || modules.length === 0"
+          ref="text"
+          v-model="body"
+          label="Text"
+          :fields="fields"
+          :readonly="locked"
+          :invalid="!!errors.body"
+          described-by="template-body-error"
         />
         <p
           id="template-body-error"
@@ -138,6 +185,25 @@ const submit = handleSubmit(async (form) => {
           {{ errors.body }}
         </p>
       </div>
+      <FillInsEditor
+        v-if="!locked || fillIns.length > 0"
+        v-model="fillIns"
+        :readonly="locked"
+        :errors="errors"
+        @insert="put"
+      />
+      <LabelledField
+        id="template-description"
+        v-slot="{ input }"
+        label="What it is for, for those who choose it"
+        :error="errors.description"
+      >
+        <InputText
+          v-bind="input"
+          v-model="description"
+          :readonly="locked"
+        />
+      </LabelledField>
       <p
         v-if="problem"
         class="notice failed"
@@ -145,30 +211,64 @@ const submit = handleSubmit(async (form) => {
       >
         {{ problem }}
       </p>
-      <p
-        v-if="locked"
-        class="quiet"
-      >
-        {{ template!.owner }} looks after this one. Only the owner and leads change it.
-      </p>
       <div class="acts">
         <Button
           v-if="!locked"
           type="submit"
           :label="template ? 'Save as a new version' : 'Save this template'"
-          :loading="isSubmitting"
+          :loading="saving"
         />
+        <slot name="acts" />
         <p
           v-if="template"
           class="quiet small"
         >
-          Version {{ template.version }}, looked after by {{ template.owner }}
+          Version {{ template.version }}, looked after by {{ template.owner }}{{ locked ? '. Only the owner and leads change it.' : '' }}
         </p>
       </div>
     </div>
     <div class="beside">
-      <section aria-live="polite">
-        <h2>What would be sent<template v-if="trial?.record"> to {{ trial.record.name }}</template></h2>
+      <p class="tabs">
+        <button
+          type="button"
+          :aria-pressed="beside === 'try'"
+          @click="beside = 'try'"
+        >
+          On one person
+        </button>
+        <button
+          type="button"
+          :aria-pressed="beside === 'length'"
+          @click="beside = 'length'"
+        >
+          On everybody
+        </button>
+        <button
+          v-if="template"
+          type="button"
+          :aria-pressed="beside === 'versions'"
+          @click="beside = 'versions'"
+        >
+          Versions
+        </button>
+      </p>
+      <section
+        v-if="beside === 'try'"
+        class="try"
+        aria-label="What would be sent"
+      >
+        <LabelledField
+          id="tried-on"
+          v-slot="{ choice }"
+          label="What would be sent to"
+        >
+          <RecordPicker
+            v-model="tried"
+            kind="person"
+            :choice="choice"
+            :placeholder="triedName"
+          />
+        </LabelledField>
         <p
           v-if="trialFailed"
           class="notice failed"
@@ -179,80 +279,72 @@ const submit = handleSubmit(async (form) => {
           v-else-if="!trial"
           class="quiet"
         >
-          Write a text, and it is shown here for the person contacted last.
+          Write a text, and it is shown here as {{ triedName }} would get it.
         </p>
-        <template v-else-if="trial.text && measure">
-          <p class="filled">
-            {{ trial.text }}
-          </p>
-          <p class="small quiet figures">
-            {{ measure.units }} units, {{ measure.parts === 1 ? '1 part' : `${measure.parts} parts` }}<template v-if="measure.encoding === 'UCS-2'">, with characters that make it dear</template>
-          </p>
+        <template v-else>
+          <div aria-live="polite">
+            <p
+              v-if="trial.text && measure"
+              class="filled"
+            >
+              {{ trial.text }}
+            </p>
+            <p
+              v-if="measure"
+              class="small quiet figures"
+            >
+              {{ measure.units }} units, {{ measure.parts === 1 ? '1 part' : `${measure.parts} parts` }}
+            </p>
+            <p
+              v-if="!trial.record && trial.problems.length === 0"
+              class="quiet"
+            >
+              There is nobody in these modules yet to try it on.
+            </p>
+          </div>
+          <TemplateChecks
+            :source="body"
+            :trial="trial"
+            :label-of="labelOf"
+            @swap="swap"
+          />
         </template>
-        <ul
-          v-else
-          id="template-problems"
-          class="problems"
-        >
-          <li
-            v-for="(one, index) in trial.problems"
-            :key="index"
-          >
-            <strong>Line {{ one.line }}, character {{ one.column }}:</strong> {{ one.message }}
-          </li>
-          <li
-            v-for="(hole, index) in trial.holes"
-            :key="`hole-${index}`"
-          >
-            <strong>{{ hole.label }}</strong> is empty for {{ trial.record?.name }}, so nothing would be sent. Give a stand-in: <code>{{ `\{\{ ${hole.path} | default: "…" \}\}` }}</code>
-          </li>
-          <li v-if="!trial.record && trial.problems.length === 0">
-            There is nobody in these modules yet to try it on.
-          </li>
-        </ul>
       </section>
-      <section v-if="!locked">
-        <h2>Fields to put in</h2>
-        <div
-          v-for="group in groups"
-          :key="group.label"
-          class="group"
-        >
-          <h3 class="field-label">
-            {{ group.label }}
-          </h3>
-          <button
-            v-for="one in group.fields"
-            :key="one.path"
-            type="button"
-            class="pill"
-            :title="`such as ${one.example}`"
-            @click="insert(one)"
-          >
-            {{ one.label }}
-          </button>
-        </div>
-      </section>
+      <LengthOverPeople
+        v-else-if="beside === 'length' && trial && trial.problems.length === 0"
+        :template="{ body, modules, fillIns: fillIns.filter(({ label }) => label !== '') }"
+        :label-of="labelOf"
+      />
+      <p
+        v-else-if="beside === 'length'"
+        class="quiet"
+      >
+        Write a text without mistakes first; then it is filled for everybody here.
+      </p>
+      <VersionList
+        v-else-if="template"
+        :template="template"
+        @restore="restore"
+      />
     </div>
   </form>
 </template>
 
 <style scoped>
-.editor { display: grid; grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr); gap: 2rem; padding: 0.95rem 1.5rem 3rem; align-content: start; }
-.write { display: grid; gap: 0.6rem; align-content: start; }
-.body { width: 100%; border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.6rem 0.75rem; font-size: var(--size-text); line-height: 1.5; resize: vertical; }
-.modules { border: 0; margin: 0; padding: 0; display: flex; gap: 1.2rem; flex-wrap: wrap; }
-.modules legend { padding-bottom: 0.2rem; }
+.editor { display: grid; grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr); gap: 2rem; padding: 0.95rem 1.5rem 3rem; align-content: start; }
+.write, .beside, .try { display: grid; gap: 0.7rem; align-content: start; min-width: 0; }
+.row { display: grid; grid-template-columns: 2fr 1fr; gap: 0.9rem; }
+.for { display: flex; flex-wrap: wrap; justify-content: space-between; gap: 0.4rem 1.2rem; }
+.modules { border: 0; margin: 0; padding: 0; display: flex; gap: 1.1rem; flex-wrap: wrap; }
 .modules input { accent-color: var(--mulberry); }
-.acts { display: flex; align-items: center; gap: 1rem; }
-.beside { display: grid; gap: 1.5rem; align-content: start; }
-.beside h2 { padding-bottom: 0.5rem; }
-.filled { white-space: pre-wrap; font-size: var(--size-text); border-left: 3px solid var(--mulberry); padding-left: 0.75rem; }
-.problems { display: grid; gap: 0.5rem; color: var(--brick); }
-.problems code { color: var(--ink); }
-.group { padding-bottom: 0.6rem; }
-.group h3 { font-family: var(--reading); font-weight: 400; padding-bottom: 0.25rem; }
-.pill { border: 1px solid transparent; border-bottom-color: var(--mulberry); border-radius: 4px; background: var(--mulberry-ground); color: var(--mulberry); padding: 0.1rem 0.45rem; margin: 0 0.35rem 0.35rem 0; cursor: pointer; }
-.pill:hover { border-color: var(--mulberry); }
+.choice { border: 0; border-bottom: 1px solid var(--field-rule); background: none; color: var(--ink); padding: 0.1rem 0; }
+.text-head { display: flex; gap: 1.1rem; align-items: baseline; }
+.text-head .calm { margin-left: auto; }
+.liquid { width: 100%; border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.6rem 0.75rem; line-height: 1.5; resize: vertical; }
+.acts { display: flex; flex-wrap: wrap; align-items: center; gap: 0.5rem 1rem; }
+.tabs { display: flex; gap: 1.1rem; }
+.tabs button { border: 0; background: none; padding: 0 0 0.2rem; cursor: pointer; color: var(--quiet); border-bottom: 2px solid transparent; }
+.tabs button[aria-pressed='true'] { color: var(--ink); font-weight: 700; border-color: var(--mulberry); }
+.filled { white-space: pre-wrap; overflow-wrap: anywhere; font-size: var(--size-text); border-left: 3px solid var(--mulberry); padding-left: 0.75rem; margin-bottom: 0.4rem; }
 @media (max-width: 1000px) { .editor { grid-template-columns: 1fr; padding-inline: 0.75rem; } }
 </style>

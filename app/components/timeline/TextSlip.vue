@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { explain, STATE_WORDS } from '~~/core/message/words'
 import { sayMoney } from '~~/core/numbers/money'
+import { showRef } from '~~/core/message/ref'
 import { showPhone } from '~~/core/phone/show'
 import type { MessageState } from '~~/core/message/states'
 import type { TimelineEntry } from '~~/shared/timeline'
 import { api, ApiProblem } from '~/composables/api'
 import { useNow } from '~/composables/now'
 import { useMe } from '~/stores/me'
+import { sayMoment } from '~/words/moments'
 import { clock } from '~/words/time'
 
 /** A text as a slip of paper: ours begins at a mulberry rule, theirs is set in on a pine ground. */
@@ -22,10 +24,11 @@ const ours = computed(() => message.value.direction === 'out')
 const why = computed(() => ours.value ? explain(message.value.state as MessageState, message.value.code) : null)
 const failed = computed(() => ['failed', 'undelivered', 'held', 'not-known', 'unreported'].includes(message.value.state))
 const mine = computed(() => message.value.authorId === me.me?.id)
-const held = computed(() => message.value.state === 'held' && (message.value.code === 'night' || message.value.code === 'zone-unknown'))
+const held = computed(() => message.value.state === 'held' && ['night', 'zone-unknown', 'late'].includes(message.value.code ?? ''))
 const recallable = computed(() => mine.value && (message.value.state === 'held' || (message.value.state === 'waiting' && message.value.leavesAt > now.value)))
 
 const state = computed(() => {
+  if (message.value.state === 'waiting' && message.value.later) return `Leaves at ${sayMoment(message.value.later)}`
   const words = STATE_WORDS[message.value.state as MessageState]
   const at = message.value.settledAt ?? message.value.handedAt
   return at && message.value.state !== 'taken-back' ? `${words} ${clock(at, zone.value)}` : words
@@ -37,6 +40,7 @@ const foot = computed(() => {
     template ? `Template ${template.name} (v${template.version})` : null,
     ours.value ? (parts === 1 ? '1 part' : `${parts} parts`) : null,
     costMicros !== null && currency ? sayMoney({ micros: costMicros, currency }) : null,
+    message.value.ref ? `Ref ${showRef(message.value.ref)}` : null,
     entry.via ? `with ${entry.via.name}` : null,
   ].filter(Boolean).join('. ')
 })

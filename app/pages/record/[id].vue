@@ -69,7 +69,7 @@ const there = computed(() => {
 const welcome = computed(() => heardAt.value > now.value - 3_600_000 ? ` ${heard.value!.person?.firstName ?? record.value!.firstName ?? record.value!.name} wrote ${ago(heardAt.value, now.value)}, so an answer is welcome.` : '')
 
 function again(text: string): void {
-  useDrafts().keep(`record ${recordId}`, { text, templateId: null, templateVersion: null })
+  useDrafts().keep(`record ${recordId}`, { text })
   document.querySelector<HTMLTextAreaElement>('#text')?.focus()
 }
 
@@ -188,7 +188,7 @@ async function saved(detail: RecordDetail): Promise<void> {
       class="margin"
       aria-label="About this record"
     >
-      <section v-if="waiting.length + dates.length > 0">
+      <section v-if="waiting.length + dates.length + record.scheduled.length > 0">
         <h2>Comes next</h2>
         <p
           v-for="item in waiting"
@@ -198,6 +198,10 @@ async function saved(detail: RecordDetail): Promise<void> {
           <strong>Answer {{ record.firstName ?? record.name }}</strong>
           <span class="small quiet">waiting for {{ span(now - item.waitsSince) }}, on {{ item.line }}</span>
         </p>
+        <ScheduledList
+          :record="record"
+          @changed="timeline.refresh($event); load()"
+        />
         <p
           v-for="one in dates"
           :key="one.id"

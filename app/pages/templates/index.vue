@@ -1,30 +1,20 @@
 <script setup lang="ts">
-import type { TemplateDetail } from '~~/shared/template'
+import { PhStar } from '@phosphor-icons/vue'
 import { MODULE_FACTS } from '~~/shared/modules'
-import { api, ApiProblem } from '~/composables/api'
 import { useKeys } from '~/composables/keys'
+import { takeTemplatesIn, templatesAsFile, type TakenIn } from '~/composables/template-files'
+import { useTemplateList } from '~/composables/template-list'
 
 const route = useRoute()
-const templates = shallowRef<TemplateDetail[] | null>(null)
-const problem = ref('')
-const words = ref('')
+const { templates, problem, words, found, folders, shown, load, favour, retire } = useTemplateList()
 const chosenId = ref<string | null>(typeof route.query.id === 'string' ? route.query.id : null)
 const making = ref(false)
+const file = useTemplateRef<HTMLInputElement>('file')
+/** The one that is about to be taken away from everybody. */
+const retiring = ref<string | null>(null)
+const takenIn = shallowRef<TakenIn | null>(null)
 
-async function load(): Promise<void> {
-  try {
-    templates.value = await api<TemplateDetail[]>('/api/templates')
-    problem.value = ''
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-}
-void load()
-
-const found = computed(() => templates.value?.filter(({ name, body }) => `${name} ${body}`.toLowerCase().includes(words.value.trim().toLowerCase())) ?? [])
-const chosen = computed(() => making.value ? null : found.value.find(template => template.id === chosenId.value) ?? found.value[0] ?? null)
+const chosen = computed(() => making.value ? null : found.value.find(template => template.id === chosenId.value) ?? shown.value[0]?.templates[0] ?? null)
 
 function make(): void {
   making.value = true
@@ -35,6 +25,26 @@ async function saved(id: string): Promise<void> {
   await load()
   making.value = false
   chosenId.value = id
+}
+
+function takeOut(): void {
+  const link = Object.assign(document.createElement('a'), { href: URL.createObjectURL(templatesAsFile(found.value)), download: 'templates.json' })
+  link.click()
+  URL.revokeObjectURL(link.href)
+}
+
+async function bringIn(event: Event): Promise<void> {
+  const field = event.target as HTMLInputElement
+  const given = field.files?.[0]
+  field.value = ''
+  if (!given) return
+  try {
+    takenIn.value = await takeTemplatesIn(given)
+    await load()
+  }
+  catch (error) {
+    problem.value = error instanceof Error ? error.message : ''
+  }
 }
 
 useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: make }])
@@ -86,30 +96,121 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: make }])
       >
         {{ templates.length === 0 ? 'A template is a text you write once and send to many, each in their own name. Make the first one.' : 'No template has these words.' }}
       </p>
-      <ul>
-        <li
-          v-for="template in found"
-          :key="template.id"
+      <section
+        v-for="folder in shown"
+        :key="folder.name"
+        class="folder"
+      >
+        <h2
+          v-if="folder.name"
+          class="small quiet"
         >
-          <button
-            type="button"
-            class="one"
-            :class="{ here: chosen?.id === template.id }"
-            :aria-current="chosen?.id === template.id ? 'true' : undefined"
-            @click="making = false; chosenId = template.id"
+          {{ folder.name }}
+        </h2>
+        <ul>
+          <li
+            v-for="template in folder.templates"
+            :key="template.id"
           >
-            <strong>{{ template.name }}</strong>
-            <span class="small quiet">{{ template.modules.map(module => MODULE_FACTS[module].many.toLowerCase()).join(', ') }}</span>
-          </button>
-        </li>
-      </ul>
+            <button
+              type="button"
+              class="one"
+              :class="{ here: chosen?.id === template.id }"
+              :aria-current="chosen?.id === template.id ? 'true' : undefined"
+              @click="making = false; chosenId = template.id"
+            >
+              <strong><PhStar
+                v-if="template.favourite"
+                size="14"
+                weight="fill"
+                class="star"
+                aria-label="Favourite"
+              /> {{ template.name }}</strong>
+              <span class="small quiet">{{ [template.modules.map(module => MODULE_FACTS[module].many.toLowerCase()).join(', '), template.audience === 'mine' ? 'for you alone' : template.team?.name].filter(Boolean).join('; ') }}</span>
+            </button>
+          </li>
+        </ul>
+      </section>
+      <p class="files small">
+        <button
+          type="button"
+          class="plain-button calm"
+          :disabled="found.length === 0"
+          @click="takeOut"
+        >
+          Take out as JSON
+        </button>
+        <button
+          type="button"
+          class="plain-button calm"
+          @click="file?.click()"
+        >
+          Bring in JSON
+        </button>
+        <input
+          ref="file"
+          type="file"
+          accept="application/json,.json"
+          class="heard-only"
+          tabindex="-1"
+          aria-label="File of templates"
+          @change="bringIn"
+        >
+      </p>
+      <div
+        v-if="takenIn"
+        class="small"
+        role="status"
+      >
+        <p>{{ takenIn.taken }} brought in, for you alone until you share them.</p>
+        <p
+          v-for="(one, place) in takenIn.refused"
+          :key="place"
+          class="field-error"
+        >
+          {{ one.name }}: {{ one.reason }}
+        </p>
+      </div>
     </aside>
     <TemplateEditor
       v-if="templates && (making || chosen)"
       :key="chosen ? `${chosen.id} ${chosen.version}` : 'new'"
       :template="chosen"
+      :folders="folders"
       @saved="saved"
-    />
+    >
+      <template #acts>
+        <template v-if="chosen">
+          <button
+            type="button"
+            class="plain-button"
+            @click="favour(chosen)"
+          >
+            {{ chosen.favourite ? 'No favourite any more' : 'Make it a favourite' }}
+          </button>
+          <button
+            v-if="chosen.mayEdit && retiring !== chosen.id"
+            type="button"
+            class="plain-button calm"
+            @click="retiring = chosen.id"
+          >
+            Retire
+          </button>
+          <span
+            v-else-if="chosen.mayEdit"
+            role="alert"
+          >Nobody is offered it any more. <button
+            type="button"
+            class="plain-button"
+            @click="retire(chosen)"
+          >Retire it</button> <button
+            type="button"
+            class="plain-button calm"
+            @click="retiring = null"
+          >Keep it</button></span>
+        </template>
+      </template>
+    </TemplateEditor>
   </div>
 </template>
 
@@ -119,9 +220,13 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: make }])
 .head { display: flex; justify-content: space-between; align-items: baseline; padding-right: 1rem; }
 .filter { width: calc(100% - 1rem); border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.35rem 0.65rem; margin: 0.7rem 0; }
 .filter::placeholder { color: var(--quiet); opacity: 1; }
-.one { display: grid; width: 100%; text-align: left; border: 0; border-top: 1px solid var(--rule); border-right: 3px solid transparent; background: none; padding: 0.5rem 0.5rem 0.5rem 0; cursor: pointer; }
+.folder { padding-bottom: 0.6rem; }
+.folder h2 { font-family: var(--reading); font-weight: 400; padding-bottom: 0.15rem; }
+.one { display: grid; width: 100%; text-align: left; border: 0; border-top: 1px solid var(--rule); border-right: 3px solid transparent; background: none; padding: 0.4rem 0.5rem 0.4rem 0; cursor: pointer; }
 .one:hover { background: var(--hover); }
 .one.here { border-right-color: var(--mulberry); color: var(--mulberry); }
+.star { color: var(--saffron); vertical-align: -1px; }
+.files { display: flex; flex-wrap: wrap; gap: 0.3rem 1rem; padding: 0.4rem 0; }
 .pad { padding: 0.5rem 1rem 0.5rem 0; }
 @media (max-width: 800px) { .templates { grid-template-columns: 1fr; } .all { border-right: 0; padding-inline: 0.75rem; } }
 </style>

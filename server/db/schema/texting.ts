@@ -80,7 +80,7 @@ export const message = pgTable('message', {
 /** What somebody has written and not sent, by what it is for. */
 export const draft = pgTable('draft', {
   colleagueId: id('colleague_id').notNull().references(() => colleague.id),
-  /** `record …` or `conversation …`, by its id. */
+  /** `record …`, `conversation …`, or `note …` for a note on a record, by its id. */
   key: text('key').notNull(),
   text: text('text').notNull(),
   templateId: id('template_id'),

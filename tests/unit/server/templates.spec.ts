@@ -2,10 +2,15 @@ import { v7 as uuid } from 'uuid'
 import { tx } from '~~/server/db/door'
 import { customField } from '~~/server/db/schema'
 import { fillForRecord, fillOneForRecord, tryTemplate } from '~~/server/templates/fill'
+import { countLength } from '~~/server/templates/length'
+import { resultsOf } from '~~/server/templates/results'
 import { addTemplate, changeTemplate, countUse, listTemplates, retireTemplate, setFavourite, versionsOf } from '~~/server/templates/templates'
-import { editTemplate, fillContext, fillOne, makeTemplate, tryTemplate as trial } from '~~/shared/schemas/template'
+import { editTemplate, fillContext, fillOne, lengthForm, makeTemplate, tryTemplate as trial } from '~~/shared/schemas/template'
+import { takeEvent } from '~~/server/texting/events'
+import { sendText } from '~~/server/texting/send'
 import { useDatabase } from '../../support/database'
-import { DAY, makeFirm, makeLead, makeThing, type Firm } from '../../support/firm'
+import { drain, fakeCarrier } from '../../support/fake-carrier'
+import { DAY, later, makeFirm, makeLead, makeThing, textTo, type Firm } from '../../support/firm'
 
 useDatabase()
 let firm: Firm
@@ -121,7 +126,7 @@ describe('filling a template', () => {
     const { recordId } = await makeLead(firm.ada)
     const id = await make('See you {{ fill_in.day | date: "weekday" }} at {{ fill_in.when }}. Ref {{ message.ref }}', { fillIns: [WHEN, { key: 'day', label: 'Day', kind: 'date', example: '2026-12-03' }] })
     expect(await filled(id, recordId, firm.mika, { ref: '00000150' })).toMatchObject({ text: 'See you Thursday at 10:30. Ref 0000-0150', fillIns: [{ key: 'when' }, { key: 'day' }] })
-    const answer = (answers: object) => fillOneForRecord(firm.ada, recordId, id, fillOne.validateSync({ ref: '00000150', answers }))
+    const answer = (answers: object) => fillOneForRecord(firm.ada, recordId, id, fillOne.validateSync({ ref: '00000150', answers }, { stripUnknown: true }))
     await expect(answer({ when: 'noon' })).rejects.toMatchObject(problem(422, { fields: { 'answers.when': expect.stringMatching(/14:30/), 'answers.day': 'Fill in “Day”.' } }))
     expect(await answer({ when: '8:15', day: '2026-12-04' })).toMatchObject({ text: 'See you Friday at 08:15. Ref 0000-0150' })
   })
@@ -145,5 +150,47 @@ describe('filling a template', () => {
     expect(await tryOut('Hi {{ person.first_name }} at {{ fill_in.when }}', recordId, [WHEN])).toMatchObject({ text: 'Hi Iris at 10:30', record: { name: 'Iris Holm' } })
     expect(await tryOut('Hi {{ person.trial_day }}', recordId)).toMatchObject({ text: null, holes: [{ label: 'Trial starts', line: 1, column: 4 }] })
     expect(await tryOut('Hi {{ person.trail }}', null)).toMatchObject({ text: null, problems: [{ line: 1 }] })
+  })
+})
+
+describe('what a template did', () => {
+  it('is counted by version: what left, what arrived, and what came back within three days, once those are over', async () => {
+    const id = await make('Hi {{ person.first_name }}')
+    await change(id, 1, 'Hello {{ person.first_name }}')
+    const [day, three] = [86_400_000, 3 * 86_400_000]
+    const send = async (version: number, when = DAY) => {
+      const lead = await makeLead(firm.ada)
+      await sendText(firm.ada, textTo(lead.phoneId, firm.portland, { templateId: id, templateVersion: version }), when)
+      await drain(later(when, 10_000))
+      return lead
+    }
+    const answer = (e164: string, text: string, when: Date) => takeEvent('practice', { id: uuid(), at: when, kind: 'received', ref: uuid(), from: e164, to: firm.portland.e164, text }, when)
+    fakeCarrier()
+    const [answered, late, stopped] = [await send(1), await send(1), await send(1)]
+    await send(2)
+    await answer(answered.e164, 'Yes', later(DAY, day))
+    await answer(late.e164, 'Sorry for the wait', later(DAY, three + day))
+    await answer(stopped.e164, 'STOP', later(DAY, day))
+    const now = later(DAY, three + 2 * day)
+    await send(2, later(now, -day))
+    expect(await resultsOf(firm.mika, id, now)).toMatchObject([{ version: 2, sent: 2, waited: 1, answered: 0, optedOut: 0 }, { version: 1, sent: 3, waited: 3, answered: 2, optedOut: 1 }])
+    expect((await listTemplates(firm.ada)).find(one => one.id === id)!.times).toBe(5)
+    await expect(resultsOf(firm.noor, id, now)).rejects.toMatchObject(problem(404))
+  })
+})
+
+describe('the length over all people', () => {
+  it('counts those of the modules who may be seen, piece by piece, with what they are on', async () => {
+    const { recordId } = await makeLead(firm.ada, { firstName: 'Maximiliana' })
+    await makeThing(firm.ada, 'deal', { name: 'Forty bikes', fields: { value: '900' } }, [recordId])
+    const count = (who: Firm['ada'], body: string, modules = ['lead']) => countLength(who, lengthForm.validateSync({ body, modules, fillIns: [WHEN] }))
+    const all = await count(firm.ada, 'Hi {{ person.first_name }}, {{ sender.first_name }} here, at {{ fill_in.when }}.')
+    expect(all).toMatchObject({ next: null, total: all.tally.people })
+    expect(all.tally.longest).toMatchObject({ id: recordId, parts: 1, units: 'Hi Maximiliana, Ada here, at 10:30.'.length })
+    const about = await count(firm.ada, 'About {{ deal.name }}, {{ deal.value | money }}')
+    expect(about.tally.heldPeople).toBe(about.tally.people - 1)
+    expect(Object.keys(about.tally.held).sort()).toEqual(['deal.name', 'deal.value'])
+    expect((await count(firm.noor, 'Hi {{ person.first_name }}')).tally.people).toBeLessThan(all.tally.people)
+    await expect(count(firm.ada, 'Hi {{ person.frist }}')).rejects.toMatchObject(problem(422, { fields: { body: expect.stringContaining('Line 1') } }))
   })
 })

@@ -1,0 +1,127 @@
+<script setup lang="ts">
+import { watchDebounced } from '@vueuse/core'
+import type { FilledTemplate } from '~~/shared/template'
+import { ApiProblem } from '~/composables/api'
+
+/** What whoever sends a template fills in, with the text as it would go. */
+const { template, fill } = defineProps<{
+  template: FilledTemplate
+  fill: (templateId: string, answers: Record<string, string>) => Promise<Pick<FilledTemplate, 'text' | 'missing'>>
+}>()
+const emit = defineEmits<{ filled: [text: string], back: [] }>()
+
+const answers = ref<Record<string, string>>(Object.fromEntries(template.fillIns.map(({ key }) => [key, ''])))
+const errors = ref<Record<string, string>>({})
+const text = ref(template.text ?? '')
+const missing = ref<string[]>([])
+const complete = computed(() => template.fillIns.every(({ key }) => answers.value[key]?.trim()))
+const form = useTemplateRef<HTMLFormElement>('form')
+onMounted(() => form.value?.querySelector<HTMLElement>('input, select')?.focus())
+
+async function refill(): Promise<boolean> {
+  try {
+    const filled = await fill(template.id, answers.value)
+    errors.value = {}
+    missing.value = filled.missing
+    if (filled.text) text.value = filled.text
+    return filled.text !== null
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    errors.value = Object.fromEntries(Object.entries(error.fields).map(([key, reason]) => [key.replace('answers.', ''), String(reason)]))
+    if (Object.keys(errors.value).length === 0) missing.value = [error.message]
+    return false
+  }
+}
+
+// shown as it is filled in; what is still empty is no mistake yet
+watchDebounced(answers, () => complete.value && void refill(), { deep: true, debounce: 200 })
+
+async function take(): Promise<void> {
+  if (await refill()) emit('filled', text.value)
+  else await nextTick(() => form.value?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus())
+}
+const typeOf = (kind: string) => kind === 'date' ? 'date' : kind === 'time' ? 'time' : 'text'
+</script>
+
+<template>
+  <form
+    ref="form"
+    class="fill-ins"
+    :aria-label="`Fill in ${template.name}`"
+    novalidate
+    @submit.prevent="take"
+    @keydown.enter.stop
+    @keydown.esc.stop.prevent="emit('back')"
+  >
+    <LabelledField
+      v-for="one in template.fillIns"
+      :id="`fill-in-${one.key}`"
+      :key="one.key"
+      v-slot="{ input }"
+      :label="one.label"
+      :error="errors[one.key]"
+    >
+      <select
+        v-if="one.kind === 'choice'"
+        :id="input.id"
+        v-model="answers[one.key]"
+        class="blank"
+        :aria-invalid="!!errors[one.key]"
+        :aria-describedby="input['aria-describedby']"
+      >
+        <option
+          v-for="option in one.options"
+          :key="option"
+        >
+          {{ option }}
+        </option>
+      </select>
+      <input
+        v-else
+        :id="input.id"
+        v-model="answers[one.key]"
+        class="blank"
+        :type="typeOf(one.kind)"
+        :inputmode="one.kind === 'number' ? 'decimal' : undefined"
+        :placeholder="one.example ? `such as ${one.example}` : undefined"
+        :aria-invalid="!!errors[one.key]"
+        :aria-describedby="input['aria-describedby']"
+        autocomplete="off"
+      >
+    </LabelledField>
+    <p
+      v-if="missing.length > 0"
+      class="notice"
+      role="alert"
+    >
+      {{ missing.join(', ') }}: empty on this record, and the template has no stand-in.
+    </p>
+    <p
+      class="filled"
+      :class="{ examples: !complete }"
+      aria-live="polite"
+    >
+      {{ text }}
+    </p>
+    <p class="acts small quiet">
+      <Button
+        type="submit"
+        size="small"
+        label="Put it into the text"
+      />
+      <span v-if="!complete">Examples stand in it until you fill them in.</span>
+    </p>
+  </form>
+</template>
+
+<style scoped>
+.fill-ins { display: grid; grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr)); gap: 0.6rem 1rem; align-items: start; }
+.blank { width: 100%; border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.3rem 0.55rem; }
+.blank[aria-invalid='true'] { border-color: var(--brick); }
+.blank::placeholder { color: var(--quiet); opacity: 1; }
+.notice, .filled, .acts { grid-column: 1 / -1; }
+.filled { white-space: pre-wrap; font-size: var(--size-text); border-left: 3px solid var(--mulberry); padding-left: 0.75rem; }
+.examples { color: var(--quiet); }
+.acts { display: flex; align-items: center; gap: 1rem; }
+</style>

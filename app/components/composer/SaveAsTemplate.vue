@@ -1,0 +1,98 @@
+<script setup lang="ts">
+import { v7 as uuid } from 'uuid'
+import { MODULE_FACTS, type PersonModule } from '~~/shared/modules'
+import { api, ApiProblem } from '~/composables/api'
+
+/** What was just written as a template of one's own, with the person's values as fields again if wanted. */
+const { recordId, module, text } = defineProps<{ recordId: string, module: PersonModule, text: string }>()
+const emit = defineEmits<{ saved: [name: string], close: [] }>()
+
+const id = uuid()
+const name = ref('')
+const withFields = ref(true)
+const turned = ref<string | null>(null)
+const errors = ref<Record<string, string>>({})
+const saving = ref(false)
+const body = computed(() => withFields.value ? turned.value ?? text : text)
+
+onMounted(async () => {
+  turned.value = await api<{ body: string }>(`/api/records/${recordId}/as-template`, { method: 'POST', body: { text } }).then(({ body: made }) => made, () => null)
+})
+
+async function save(): Promise<void> {
+  saving.value = true
+  try {
+    await api('/api/templates', { method: 'POST', body: { id, name: name.value, modules: [module], body: body.value, audience: 'mine' } })
+    emit('saved', name.value)
+  }
+  catch (problem) {
+    if (!(problem instanceof ApiProblem)) throw problem
+    errors.value = Object.keys(problem.fields).length > 0 ? problem.fields as Record<string, string> : { name: problem.message }
+  }
+  finally {
+    saving.value = false
+  }
+}
+</script>
+
+<template>
+  <Dialog
+    visible
+    modal
+    header="Save as a template"
+    :style="{ width: '32rem' }"
+    @update:visible="emit('close')"
+  >
+    <form
+      class="form"
+      @submit.prevent="save"
+    >
+      <LabelledField
+        id="new-template-name"
+        v-slot="{ input }"
+        label="Name"
+        :error="errors.name"
+      >
+        <InputText
+          v-bind="input"
+          v-model="name"
+          placeholder="Bring the bikes back"
+          autocomplete="off"
+          autofocus
+        />
+      </LabelledField>
+      <label
+        v-if="turned && turned !== text"
+        class="turn"
+      ><input
+        v-model="withFields"
+        type="checkbox"
+      > Let names and other values be filled in for each person</label>
+      <p class="words">
+        <TemplateWords :source="body" />
+      </p>
+      <p
+        v-if="errors.body"
+        class="field-error"
+        role="alert"
+      >
+        {{ errors.body }}
+      </p>
+      <p class="small quiet">
+        For {{ MODULE_FACTS[module].many.toLowerCase() }}, and for you alone until you share it under Templates.
+      </p>
+      <Button
+        type="submit"
+        label="Save this template"
+        :loading="saving"
+      />
+    </form>
+  </Dialog>
+</template>
+
+<style scoped>
+.form { display: grid; gap: 0.9rem; }
+.turn { display: flex; gap: 0.5rem; align-items: center; }
+.turn input { accent-color: var(--mulberry); }
+.words { border-left: 3px solid var(--mulberry); padding-left: 0.75rem; font-size: var(--size-text); }
+</style>

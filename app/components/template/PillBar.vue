@@ -1,0 +1,66 @@
+<script setup lang="ts">
+import type { Field } from '~~/core/template/fields'
+import { DATE_FORMATS } from '~~/core/template/dates'
+import type { FieldPiece, Format } from '~~/core/template/pieces'
+
+/** What the chosen pill says where it is empty, and in which format. */
+const { piece, field, label } = defineProps<{ piece: FieldPiece, field?: Field, label: string }>()
+const emit = defineEmits<{ change: [piece: FieldPiece], remove: [] }>()
+
+const DATE_WORDS: Record<string, string> = { day: 'Thu 3 Dec', long: 'Thursday 3 December', weekday: 'Thursday', time: '9:30', moment: 'Thu 3 Dec, 9:30' }
+const formats = computed<{ value: Format | null, label: string }[]>(() => {
+  if (field?.kind === 'date') return Object.keys(DATE_FORMATS).filter(key => key !== 'time' && key !== 'moment').map(key => ({ value: `date:${key}` as Format, label: DATE_WORDS[key]! }))
+  if (field?.kind === 'money' || field?.kind === 'number') return [{ value: null, label: 'as it is' }, { value: 'money', label: '1,280' }]
+  if (field?.kind === 'text') return [{ value: null, label: 'as it is' }, { value: 'first_word', label: 'the first word' }, { value: 'upcase', label: 'IN CAPITALS' }]
+  return []
+})
+const known = computed(() => formats.value.some(({ value }) => value === piece.format))
+const standIn = ref(piece.standIn ?? '')
+</script>
+
+<template>
+  <div
+    class="pill-bar"
+    role="group"
+    :aria-label="`The field ${label}`"
+  >
+    <strong>{{ label }}</strong>
+    <label>where it is empty <input
+      v-model="standIn"
+      class="blank"
+      placeholder="nothing is sent"
+      @change="emit('change', { ...piece, standIn: standIn === '' ? null : standIn })"
+      @keydown.enter.prevent="emit('change', { ...piece, standIn: standIn === '' ? null : standIn })"
+    ></label>
+    <label v-if="formats.length > 0">written as <select
+      class="blank"
+      :value="piece.format"
+      @change="emit('change', { ...piece, format: (($event.target as HTMLSelectElement).value || null) as Format | null })"
+    >
+      <option
+        v-if="!known"
+        :value="piece.format"
+      >{{ piece.format?.replace('date:', '') ?? 'as it is' }}</option>
+      <option
+        v-for="one in formats"
+        :key="one.label"
+        :value="one.value ?? ''"
+        :selected="one.value === piece.format"
+      >{{ one.label }}</option>
+    </select></label>
+    <button
+      type="button"
+      class="plain-button calm"
+      @click="emit('remove')"
+    >
+      Take it out
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.pill-bar { display: flex; flex-wrap: wrap; align-items: center; gap: 0.4rem 1rem; border-left: 3px solid var(--mulberry); padding: 0.2rem 0 0.2rem 0.75rem; }
+.pill-bar label { display: inline-flex; align-items: center; gap: 0.4rem; color: var(--quiet); }
+.blank { border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); color: var(--ink); padding: 0.2rem 0.5rem; width: 10rem; }
+.blank::placeholder { color: var(--quiet); opacity: 1; }
+</style>

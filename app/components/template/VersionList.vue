@@ -1,0 +1,130 @@
+<script setup lang="ts">
+import { diffWordsWithSpace } from 'diff'
+import type { TemplateDetail, TemplateVersion, VersionResult } from '~~/shared/template'
+import { api, ApiProblem } from '~/composables/api'
+import { useNow } from '~/composables/now'
+import { sayDifference, sayShare } from '~/words/shares'
+import { ago } from '~/words/time'
+
+/** Every wording that a template had: who wrote it when, what was different, what it did, and a way back to it. */
+const { template } = defineProps<{ template: TemplateDetail }>()
+const emit = defineEmits<{ restore: [version: TemplateVersion] }>()
+
+const now = useNow()
+const versions = shallowRef<TemplateVersion[] | null>(null)
+const results = shallowRef<VersionResult[]>([])
+const problem = ref('')
+
+async function load(): Promise<void> {
+  try {
+    [versions.value, results.value] = await Promise.all([api<TemplateVersion[]>(`/api/templates/${template.id}/versions`), api<VersionResult[]>(`/api/templates/${template.id}/results`)])
+    compared.value = results.value.slice(0, 2).map(({ version }) => version)
+    problem.value = ''
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error.message
+  }
+}
+void load()
+
+/** The two that are compared, the later one first. */
+const compared = ref<number[]>([])
+const resultOf = (version: number) => results.value.find(one => one.version === version)
+const verdict = computed(() => {
+  const [one, other] = compared.value.map(resultOf)
+  return one && other && one !== other ? sayDifference(one, other) : ''
+})
+
+/** What each changed against the one before it. */
+const shown = computed(() => versions.value?.map((version, place) => ({ ...version, changes: diffWordsWithSpace(versions.value![place + 1]?.body ?? '', version.body) })) ?? [])
+</script>
+
+<template>
+  <section aria-label="Versions">
+    <h2>Versions</h2>
+    <LoadProblem
+      v-if="problem"
+      :problem="problem"
+      again="Load them again"
+      @again="load"
+    />
+    <div
+      v-if="results.length > 1"
+      class="compare"
+    >
+      <p>
+        Compare <select
+          v-model="compared[0]"
+          aria-label="One version"
+        >
+          <option
+            v-for="one in results"
+            :key="one.version"
+            :value="one.version"
+          >
+            version {{ one.version }}
+          </option>
+        </select> with <select
+          v-model="compared[1]"
+          aria-label="Another version"
+        >
+          <option
+            v-for="one in results"
+            :key="one.version"
+            :value="one.version"
+          >
+            version {{ one.version }}
+          </option>
+        </select>
+      </p>
+      <p role="status">
+        {{ verdict }}
+      </p>
+    </div>
+    <ol class="versions">
+      <li
+        v-for="(version, place) in shown"
+        :key="version.version"
+      >
+        <details :open="place === 0 && shown.length > 1">
+          <summary>
+            <strong>{{ version.version }}</strong> {{ version.by }}, {{ ago(version.at, now) }}
+          </summary>
+          <p
+            v-if="resultOf(version.version)"
+            class="small quiet figures"
+          >
+            Sent {{ resultOf(version.version)!.sent }}. Delivered {{ sayShare(resultOf(version.version)!.delivered, resultOf(version.version)!.settled) }}, answered within three days {{ sayShare(resultOf(version.version)!.answered, resultOf(version.version)!.waited) }}, opted out {{ sayShare(resultOf(version.version)!.optedOut, resultOf(version.version)!.waited) }}.
+          </p>
+          <p class="words">
+            <template
+              v-for="(change, i) in version.changes"
+              :key="i"
+            >
+              <ins v-if="change.added && version.version > 1">{{ change.value }}</ins><del v-else-if="change.removed">{{ change.value }}</del><template v-else>{{ change.value }}</template>
+            </template>
+          </p>
+          <button
+            v-if="template.mayEdit && place > 0"
+            type="button"
+            class="plain-button"
+            @click="emit('restore', version)"
+          >
+            Go back to this wording
+          </button>
+        </details>
+      </li>
+    </ol>
+  </section>
+</template>
+
+<style scoped>
+.compare { display: grid; gap: 0.3rem; padding: 0.3rem 0; }
+.compare select { border: 0; border-bottom: 1px solid var(--field-rule); background: none; color: var(--ink); }
+.versions { display: grid; gap: 0.35rem; padding-top: 0.4rem; }
+summary { cursor: pointer; }
+.words { white-space: pre-wrap; overflow-wrap: anywhere; padding: 0.2rem 0 0.2rem 0.8rem; }
+ins { background: var(--pine-ground); color: var(--pine); text-decoration: underline; }
+del { color: var(--brick); text-decoration: line-through; }
+</style>

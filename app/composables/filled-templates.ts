@@ -1,0 +1,47 @@
+import type { FilledTemplate, FilledTemplates, TextContext } from '~~/shared/template'
+import { api, ApiProblem } from '~/composables/api'
+
+/**
+ * The templates for a person, filled; anew when it is said what the text is about.
+ *
+ * @param reference the one that the text will have
+ */
+export function useFilledTemplates(recordId: string, reference: string) {
+  const templates = shallowRef<FilledTemplate[] | null>(null)
+  const contexts = shallowRef<TextContext[]>([])
+  const aboutId = ref<string | null>(null)
+  const problem = ref('')
+  const path = `/api/records/${recordId}/templates`
+
+  async function load(): Promise<void> {
+    try {
+      const found = await api<FilledTemplates>(path, { query: { aboutId: aboutId.value ?? undefined, ref: reference } })
+      templates.value = found.templates
+      contexts.value = found.contexts
+      problem.value = ''
+    }
+    catch (error) {
+      if (!(error instanceof ApiProblem)) throw error
+      problem.value = error.message
+    }
+  }
+  watch(aboutId, load, { immediate: true })
+
+  /** @throws ApiProblem with `answers.…` for each fill-in that does not fit */
+  const fill = (templateId: string, answers: Record<string, string>) =>
+    api<Pick<FilledTemplate, 'text' | 'missing'>>(`${path}/${templateId}`, { method: 'POST', body: { answers, aboutId: aboutId.value, ref: reference } })
+
+  async function favour(template: FilledTemplate): Promise<void> {
+    const favourite = !template.favourite
+    try {
+      await api(`/api/templates/${template.id}/favourite`, { method: 'PUT', body: { favourite } })
+      templates.value = templates.value!.map(one => one.id === template.id ? { ...one, favourite } : one)
+    }
+    catch (error) {
+      if (!(error instanceof ApiProblem)) throw error
+      problem.value = error.message
+    }
+  }
+
+  return { templates, contexts, aboutId, problem, load, fill, favour }
+}

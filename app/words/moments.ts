@@ -1,0 +1,22 @@
+import { instantOf, wallOf, type WallMoment } from '~~/core/hours/schedule'
+import type { ZoneRules } from '~~/core/hours/rules'
+import { calendarDay, clock, placeOf } from './time'
+
+/** "9:00 Honolulu time on Tue 1 Dec", with the year when it is another one. */
+export function sayMoment({ wallTime, zone }: WallMoment): string {
+  const day = calendarDay(wallTime.slice(0, 10)).replace(` ${new Date().getFullYear()}`, '')
+  return `${wallTime.slice(11).replace(/^0/, '')} ${placeOf(zone)} time on ${day}`
+}
+
+/** The same instant by another clock, or null where it is the same clock or no moment at all. */
+export function sayElsewhere({ wallTime, zone }: WallMoment, rules: ZoneRules[], other: ZoneRules): string | null {
+  const own = rules.find(({ name }) => name === zone)
+  const found = own && own.name !== other.name ? instantOf(wallTime, own) : null
+  if (!found?.ok || wallOf(found.instant, other) === wallTime) return null
+  return `${clock(found.instant, other)} ${placeOf(other.name)} time`
+}
+
+/** Tomorrow at nine in a zone. */
+export function tomorrowAtNine(rules: ZoneRules, now: number): string {
+  return `${wallOf(now + 86_400_000, rules).slice(0, 10)}T09:00`
+}

@@ -1,0 +1,21 @@
+import { difference, wilson } from '~~/core/numbers/wilson'
+import type { VersionResult } from '~~/shared/template'
+
+const percent = (share: number) => `${Math.round(share * 100)} %`
+
+/** "31 % (21 to 43)": a share with the interval in which it may as well be. */
+export function sayShare(hits: number, of: number): string {
+  const found = wilson(hits, of)
+  return found ? `${percent(found.share)} (${Math.round(found.low * 100)} to ${Math.round(found.high * 100)})` : 'not yet'
+}
+
+/** Whether one version was answered more than the other, in a plain sentence. */
+export function sayDifference(one: VersionResult, other: VersionResult): string {
+  const [first, second] = [wilson(one.answered, one.waited), wilson(other.answered, other.waited)]
+  if (!first || !second) return `There is nothing to compare yet: a text counts when three days have passed.`
+  const { low, high, verdict } = difference(first, second)
+  const points = [low, high].map(share => Math.round(Math.abs(share) * 100)).sort((a, b) => a - b)
+  if (verdict === 'open') return `Whether version ${one.version} or ${other.version} brings more answers cannot be told yet: with so few texts, chance alone makes such a difference.`
+  const [better, worse] = verdict === 'first' ? [one, other] : [other, one]
+  return `Version ${better.version} brings more answers than version ${worse.version}, by ${points[0]} to ${points[1]} of a hundred. Chance alone hardly makes that.`
+}

@@ -1,0 +1,5 @@
+import { route } from '~~/server/http/route'
+import { resultsOf } from '~~/server/templates/results'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId }, ({ asker, params, now }) => resultsOf(asker, params.id, now))

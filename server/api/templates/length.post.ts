@@ -1,0 +1,5 @@
+import { route } from '~~/server/http/route'
+import { countLength } from '~~/server/templates/length'
+import { lengthForm } from '~~/shared/schemas/template'
+
+export default route({ body: lengthForm }, ({ asker, body }) => countLength(asker, body))

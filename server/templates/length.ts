@@ -1,0 +1,67 @@
+import { sql } from 'drizzle-orm'
+import { checkTemplate } from '~~/core/template/check'
+import { exampleAnswers } from '~~/core/template/fill-ins'
+import { makeFiller } from '~~/core/template/fill'
+import { count, emptyTally } from '~~/core/template/length'
+import { CONTEXT_MODULES } from '~~/shared/fields'
+import type { LengthForm } from '~~/shared/schemas/template'
+import type { CountedLength } from '~~/shared/template'
+import { withOwnPlans } from '../db/own-plan'
+import { record, recordPerson } from '../db/schema'
+import { badInput } from '../http/problem'
+import { firmName } from '../identity/firm'
+import type { SignedIn } from '../identity/sign-in'
+import { visible } from '../identity/visible'
+import { catalogueOf } from './catalogue'
+import { senderValues } from './values'
+
+/** People that are counted at once: little enough that others hardly wait for the database. */
+const CHUNK = 1_000
+/** Texts that are filled before others get their turn. */
+const STEP = 200
+
+type Row = { id: string, name: string, first_name: string | null, last_name: string | null, title: string | null, city: string | null, stage: string | null, mail: string | null, fields: Record<string, unknown>, company: string | null, company_city: string | null, about: Record<string, Record<string, unknown>> | null }
+
+/**
+ * Fills a template for the next people of its modules, those that the asker may see, and tells how long it became.
+ * Whoever asks goes on where it ended, and may stop at any time.
+ *
+ * @throws Problem 422 if the template cannot be filled at all
+ */
+export async function countLength(asker: SignedIn, { body, modules, fillIns, after }: LengthForm): Promise<CountedLength> {
+  const [wrong] = checkTemplate(body, await catalogueOf(modules, fillIns))
+  if (wrong) throw badInput({ body: `Line ${wrong.line}, character ${wrong.column}: ${wrong.message}` })
+  const fill = makeFiller(body)
+  const always = { sender: senderValues(asker), firm: { name: await firmName() }, fill_in: exampleAnswers(fillIns), message: { ref: '4K7P-2M9X' } }
+  const used = CONTEXT_MODULES.filter(module => body.includes(`${module}.`))
+  const { rows, total } = await peopleOf(asker, modules, used, after)
+  const tally = emptyTally()
+  for (const [i, { id, name, first_name, last_name, title, city, stage, mail, fields, company, company_city, about }] of rows.entries()) {
+    count(tally, { id, name }, fill({ ...always, ...about, person: { ...fields, name, first_name, last_name, title, city, stage, mail }, company: { name: company, city: company_city } }, asker.zone))
+    if (i % STEP === STEP - 1) await new Promise(resolve => setImmediate(resolve))
+  }
+  return { tally, total, next: rows.length === CHUNK ? rows.at(-1)!.id : null }
+}
+
+/** @param used what the template says of what people are on: of each kind the first that is not over */
+async function peopleOf(asker: SignedIn, modules: string[], used: readonly string[], after: string | null): Promise<{ rows: Row[], total: number | null }> {
+  const mine = visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })
+  const theirs = visible(asker, 'record.see', { owner: sql`x.owner_id`, team: sql`x.team_id` })
+  const wanted = sql`r.module in (${sql.join(modules.map(module => sql`${module}`), sql`, `)}) and ${mine}`
+  const about = used.length === 0
+    ? sql`null::jsonb`
+    : sql`(select jsonb_object_agg(one.module, one.fields || jsonb_build_object('name', one.name, 'city', one.city, 'stage', one.stage)) from (
+        select distinct on (x.module) x.* from ${recordPerson} l join ${record} x on x.id = l.record_id
+        where l.person_id = r.id and not x.over and x.module in (${sql.join(used.map(module => sql`${module}`), sql`, `)}) and ${theirs}
+        order by x.module, x.fields ->> 'day' nulls last, x.fields ->> 'time' nulls last, x.made_at desc) one)`
+  return withOwnPlans(async (database) => {
+    const { rows } = await database.execute<Row>(sql`
+      select r.id, r.name, r.first_name, r.last_name, r.title, r.city, r.stage, r.mail, r.fields, company.name as company, company.city as company_city, ${about} as about
+      from (select * from ${record} r where ${wanted} and ${after ? sql`r.id > ${after}::uuid` : sql`true`} order by r.id limit ${sql.raw(String(CHUNK))}) r
+      left join ${record} company on company.id = r.company_id
+      order by r.id`)
+    // how many there are is asked once, at the start
+    const { rows: [all] } = after ? { rows: [null] } : await database.execute<{ total: number }>(sql`select count(*)::int as total from ${record} r where ${wanted}`)
+    return { rows, total: all?.total ?? null }
+  })
+}

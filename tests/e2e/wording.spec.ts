@@ -1,0 +1,133 @@
+import { expect, type Page } from '@playwright/test'
+import { freshNumber, makeLead, signIn, test } from './people'
+
+async function open(page: Page, words: string): Promise<string> {
+  const found = await (await page.request.get('/api/find', { params: { words } })).json() as { id: string }[]
+  await page.goto(`/record/${found[0]!.id}`)
+  await expect(page.getByRole('heading', { name: 'Where it stands' })).toBeVisible()
+  return found[0]!.id
+}
+
+test('by keyboard alone: a template is found, its blanks are filled in, and it is scheduled, moved and taken back', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  await open(page, 'iris holm')
+  await page.keyboard.press('e')
+  await page.keyboard.type('set time')
+  await expect(page.getByRole('option', { name: /Call at a set time/ })).toHaveAttribute('aria-selected', 'true')
+  await page.keyboard.press('Enter')
+  await expect(page.getByLabel('Day', { exact: true })).toBeFocused()
+  // an empty blank is asked for at its field
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('Fill in “Day”.')).toBeVisible()
+  await page.getByLabel('Day', { exact: true }).fill('2026-12-03')
+  await page.getByLabel('Time', { exact: true }).fill('15:45')
+  await expect(page.getByText('I ring you on Thursday at 15:45, as we said.')).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(page.getByLabel('Text to Iris')).toHaveValue(/I ring you on Thursday at 15:45/)
+  await expect(page.getByLabel('Text to Iris')).toBeFocused()
+
+  await page.keyboard.press('Control+Shift+Enter')
+  await expect(page.getByRole('form', { name: 'Send later' }).getByLabel('Day', { exact: true })).toBeFocused()
+  await page.keyboard.press('Enter')
+  const next = page.getByLabel('About this record').locator('.scheduled')
+  await expect(next).toContainText('9:00 Honolulu time')
+  await expect(page.getByText(/^Leaves at 9:00 Honolulu time/)).toBeVisible()
+  await expect(page.getByLabel('Text to Iris')).toHaveValue('')
+
+  await next.getByRole('button', { name: 'Change the time' }).focus()
+  await page.keyboard.press('Enter')
+  await next.getByLabel('Time', { exact: true }).fill('10:30')
+  await page.keyboard.press('Enter')
+  await expect(next).toContainText('10:30 Honolulu time')
+  await next.getByRole('button', { name: 'Take back' }).focus()
+  await page.keyboard.press('Enter')
+  await expect(next).toHaveCount(0)
+  await expect(page.getByText('Taken back, never sent').first()).toBeVisible()
+})
+
+test('a text for their night asks first, and a moment that has passed is refused at the field', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  await open(page, 'wren adeyemi')
+  await page.getByLabel('Text to Wren').fill('Hi Wren, Ada here. See you soon.')
+  await page.getByRole('button', { name: 'Later' }).click()
+  const later = page.getByRole('form', { name: 'Send later' })
+  await later.getByLabel('Time', { exact: true }).fill('03:00')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: 'Let it leave then all the same' })).toBeVisible()
+  await later.getByLabel('Day', { exact: true }).fill('2020-01-01')
+  await page.keyboard.press('Enter')
+  await expect(later.getByRole('alert')).toContainText('has passed')
+})
+
+test('the ref of a text finds it, a mistyped one is called so, and the entry is marked where it stands', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  const id = await makeLead(page.request, 'Ines', freshNumber())
+  await page.goto(`/record/${id}`)
+  await page.locator('#text').fill('Ada here from Pannier & Post, with a word to be found again.')
+  await page.keyboard.press('Control+Enter')
+  const slip = page.locator('.slip', { hasText: 'a word to be found again' })
+  const [ref] = /[0-9A-Z]{4}-[0-9A-Z]{4}/.exec(await slip.locator('.foot').innerText())!
+  await page.goto('/templates')
+  await expect(page.getByRole('heading', { name: 'Templates' })).toBeVisible()
+  await page.keyboard.press('/')
+  await page.keyboard.type(ref.toLowerCase())
+  await expect(page.getByRole('option', { name: new RegExp(`^${ref}`) })).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(page).toHaveURL(new RegExp(`/record/${id}\\?entry=`))
+  await expect(page.locator('.slip.sought')).toContainText('a word to be found again')
+  await expect(page.locator('.slip.sought')).toBeFocused()
+  await page.keyboard.press('/')
+  await page.keyboard.type(`${ref.slice(0, 8)}${ref[8] === '0' ? '1' : '0'}`)
+  await expect(page.getByText(/This ref is mistyped/)).toBeVisible()
+})
+
+test('what is written and not sent is there on another machine, and becomes a template with its fields', async ({ browser }) => {
+  const page = await signIn(browser, 'mika')
+  const id = await open(page, 'iris holm')
+  const saved = page.waitForResponse(answer => answer.url().endsWith('/api/drafts') && answer.request().method() === 'PUT')
+  await page.getByLabel('Text to Iris').fill('Hi Iris, Mika from Pannier & Post. The rain cover is here.')
+  await saved
+  const other = await signIn(browser, 'mika')
+  await other.goto(`/record/${id}`)
+  await expect(other.getByLabel('Text to Iris')).toHaveValue(/The rain cover is here/)
+
+  await other.getByRole('button', { name: 'Save as template' }).click()
+  const dialog = other.getByRole('dialog', { name: 'Save as a template' })
+  await expect(dialog.locator('.pill')).toHaveText(['first name', 'my first name', 'our firm'])
+  await dialog.getByLabel('Name', { exact: true }).fill('Rain cover')
+  await other.keyboard.press('Enter')
+  await expect(other.getByText('“Rain cover” is among your templates.')).toBeVisible()
+  await other.goto('/templates')
+  await other.getByRole('button', { name: /Rain cover/ }).click()
+  await expect(other.getByText('Version 1, looked after by Mika')).toBeVisible()
+  await other.getByRole('button', { name: 'On everybody' }).click()
+  await expect(other.getByText(/people counted/)).toBeVisible()
+})
+
+test('a team lead sees what changed between versions, and goes back to an earlier wording', async ({ browser }) => {
+  const page = await signIn(browser, 'odile')
+  await page.goto('/templates')
+  await page.getByRole('button', { name: /Sorry I missed you/ }).click()
+  await page.getByRole('button', { name: 'Versions' }).click()
+  const versions = page.getByRole('region', { name: 'Versions' })
+  await expect(versions.locator('ins').first()).toBeVisible()
+  await expect(versions.locator('del').first()).toHaveText('Please')
+  await versions.getByText('Odile Marchetti').nth(1).click()
+  await versions.getByRole('button', { name: 'Go back to this wording' }).first().click()
+  await page.getByRole('button', { name: 'On one person' }).click()
+  await expect(page.locator('.filled')).toContainText('Please call back.')
+})
+
+test('an admin renames the stage of a pipeline, and takes away none in which something stands', async ({ browser }) => {
+  const page = await signIn(browser, 'rafe')
+  await page.goto('/set-up/pipelines')
+  await page.getByRole('button', { name: 'Change Renewals' }).click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('Stage 2', { exact: true }).fill('Spoken to')
+  await dialog.getByRole('button', { name: 'Save the pipeline' }).click()
+  await expect(page.getByText('Spoken to')).toBeVisible()
+  await page.getByRole('button', { name: 'Change Renewals' }).click()
+  await page.getByRole('button', { name: 'Take stage 2 away' }).click()
+  await page.getByRole('button', { name: 'Save the pipeline' }).click()
+  await expect(page.getByRole('dialog').getByRole('alert')).toContainText('in “Spoken to”')
+})
