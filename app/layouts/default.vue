@@ -26,6 +26,7 @@ useKeys([
   { keys: 'g l', shown: 'G L', what: 'Go to leads', act: () => navigateTo('/records/leads') },
   { keys: 'g c', shown: 'G C', what: 'Go to candidates', act: () => navigateTo('/records/candidates') },
   { keys: 'g k', shown: 'G K', what: 'Go to clients', act: () => navigateTo('/records/clients') },
+  { keys: 'g d', shown: 'G D', what: 'Go to my drafts', act: () => navigateTo('/drafts') },
   { keys: 'g t', shown: 'G T', what: 'Go to templates', act: () => navigateTo('/templates') },
   { keys: 'a', shown: 'A', what: 'Answer whoever waits longest', act: () => shelf.openId = shelf.shown[0]?.conversationId ?? null },
 ])

@@ -12,7 +12,7 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
   const who = entry.colleague?.firstName ?? person
   const { data } = entry
   switch (entry.kind) {
-    case 'note': return { who, what: 'noted', more: [] }
+    case 'note': return { who, what: data.quote ? `noted on “${String(data.quote)}”` : 'noted', more: [] }
     case 'record-made': return { who, what: data.importId ? 'brought this record in, from a file' : 'made this record', more: [] }
     case 'stage-changed': return { who, what: `moved the stage from ${data.from ?? 'none'} to ${data.to ?? 'none'}${together(data)}`, more: [] }
     case 'put-on': return { who, what: `put ${data.person} on ${data.on}`, more: [] }

@@ -28,7 +28,7 @@ export function makeFiller(source: string): Filler {
   for (const output of outputsOf(parsed.pieces)) watch(output, holes)
   return (values, zone) => {
     holes.length = 0
-    return render(parsed.engine, parsed.pieces, { ...values, zone }, holes)
+    return render(parsed.engine, parsed.pieces, values, zone, holes)
   }
 }
 
@@ -42,9 +42,9 @@ export function fillTemplate(source: string, values: FieldValues, zone: string):
   return makeFiller(source)(values, zone)
 }
 
-function render(engine: Liquid, pieces: Template[], scope: object, holes: Hole[]): Filled {
+function render(engine: Liquid, pieces: Template[], values: FieldValues, zone: string, holes: Hole[]): Filled {
   try {
-    const text = String(engine.renderSync(pieces, scope))
+    const text = String(engine.renderSync(pieces, values, { globals: { zone } }))
     if (holes.length > 0) return { ok: false, holes: [...holes], problems: [] }
     if (text.trim() === '') return { ok: false, holes: [], problems: [{ line: 1, column: 1, message: 'Nothing is left of the text for this person.' }] }
     return { ok: true, text }

@@ -1,8 +1,10 @@
 import { measureText } from '../text/measure'
 import type { Filled } from './fill'
 
+interface Length { units: number, parts: number }
+
 /** Somebody whom a text was filled for, and how long it became. */
-export interface LengthSample { id: string, name: string, units: number, parts: number }
+export interface LengthSample extends Length { id: string, name: string }
 
 /** Somebody for whom nothing would be sent. */
 export interface HeldSample { id: string, name: string }
@@ -46,18 +48,18 @@ export function count(tally: LengthTally, person: HeldSample, filled: Filled): v
     return
   }
   const { units, parts, encoding } = measureText(filled.text)
-  const sample = { ...person, units, parts }
   tally.parts[parts] = (tally.parts[parts] ?? 0) + 1
   tally.units[units] = (tally.units[units] ?? 0) + 1
   if (encoding === 'UCS-2') tally.dear++
-  if (!tally.shortest || isShorter(sample, tally.shortest)) tally.shortest = sample
-  if (!tally.longest || isShorter(tally.longest, sample)) tally.longest = sample
-  const last = tally.most.at(-1)
-  if (tally.most.length < MOST_NAMED || isShorter(last!, sample)) tally.most = [...tally.most, sample].sort(longestFirst).slice(0, MOST_NAMED)
+  // hardly anybody is among the longest: nothing is made for the others
+  const length = { units, parts }
+  if (!tally.shortest || isShorter(length, tally.shortest)) tally.shortest = { ...person, ...length }
+  if (tally.most.length < MOST_NAMED || isShorter(tally.most.at(-1)!, length)) tally.most = [...tally.most, { ...person, ...length }].sort(longestFirst).slice(0, MOST_NAMED)
+  tally.longest = tally.most[0]!
 }
 
 /** By parts, which is what costs, then by units. */
-const isShorter = (a: LengthSample, b: LengthSample) => a.parts - b.parts < 0 || (a.parts === b.parts && a.units < b.units)
+const isShorter = (a: Length, b: Length) => a.parts - b.parts < 0 || (a.parts === b.parts && a.units < b.units)
 const longestFirst = (a: LengthSample, b: LengthSample) => b.parts - a.parts || b.units - a.units
 
 /** Two tallies of different people as one. */

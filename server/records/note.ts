@@ -1,15 +1,32 @@
 import { eq } from 'drizzle-orm'
+import type { NoteForm } from '~~/shared/schemas/record'
 import { tx } from '../db/door'
 import { activity } from '../db/schema'
+import { notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { appendEntry } from '../timeline/append'
+import { readEntries } from '../timeline/read'
 import { mustHold } from './one'
 
-/** Writes a note onto a record's timeline. Sending the same again writes nothing twice. */
-export async function addNote(asker: SignedIn, recordId: string, { id, words }: { id: string, words: string }, now: Date): Promise<void> {
+const QUOTED = 80
+
+/**
+ * Writes a note onto a record's timeline, perhaps on one of its entries, of which it keeps the first words. Sending
+ * the same again writes nothing twice.
+ */
+export async function addNote(asker: SignedIn, recordId: string, { id, words, about = null }: Pick<NoteForm, 'id' | 'words'> & Partial<NoteForm>, now: Date): Promise<void> {
   await tx(async (database) => {
     await mustHold(asker, 'record.edit', recordId)
     const [earlier] = await database.select({ id: activity.id }).from(activity).where(eq(activity.id, id))
-    if (!earlier) await appendEntry({ id, at: now, kind: 'note', colleagueId: asker.id, words }, [recordId])
+    if (earlier) return
+    const content = about ? await quoteOf(asker, recordId, about) : undefined
+    await appendEntry({ id, at: now, kind: 'note', colleagueId: asker.id, words, content }, [recordId])
   })
+}
+
+async function quoteOf(asker: SignedIn, recordId: string, about: string): Promise<{ about: string, quote: string }> {
+  const [entry] = await readEntries(asker, recordId, [about])
+  if (!entry) throw notFound('entry')
+  const words = entry.words ?? ''
+  return { about, quote: words.length > QUOTED ? `${words.slice(0, QUOTED).trimEnd()}…` : words }
 }

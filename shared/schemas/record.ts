@@ -85,4 +85,7 @@ export type MoveForm = InferType<typeof moveForm>
 export const noteForm = object({
   id: uuid().required(),
   words: string().trim().required('Write the note first.').max(10_000, 'A note holds 10,000 characters.'),
+  /** The entry of this record on which it is a note. */
+  about: uuid().nullable().default(null),
 })
+export type NoteForm = InferType<typeof noteForm>

@@ -104,6 +104,26 @@ test('what is written and not sent is there on another machine, and becomes a te
   await expect(other.getByText(/people counted/)).toBeVisible()
 })
 
+test('a draft is listed, gone on with and thrown away; a note on a text quotes it', async ({ browser }) => {
+  const page = await signIn(browser, 'noor')
+  const id = await makeLead(page.request, 'Odo', freshNumber())
+  await page.goto(`/record/${id}`)
+  const saved = page.waitForResponse(answer => answer.url().endsWith('/api/drafts') && answer.request().method() === 'PUT')
+  await page.getByLabel('Text to Odo').fill('Hi Odo, Noor from Pannier & Post. Bring your papers.')
+  await saved
+  await page.goto('/drafts')
+  await page.getByRole('button', { name: 'Go on with the draft for Odo Testaway' }).click()
+  await expect(page.getByLabel('Text to Odo')).toHaveValue(/Bring your papers/)
+  await page.keyboard.press('Control+Enter')
+  const slip = page.locator('.slip', { hasText: 'Bring your papers' })
+  await slip.getByRole('button', { name: 'Note on it' }).click()
+  await page.keyboard.type('The permit is missing.')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('noted on “Hi Odo, Noor from Pannier & Post. Bring your papers.”')).toBeVisible()
+  await page.goto('/drafts')
+  await expect(page.getByText('Nothing is begun.')).toBeVisible()
+})
+
 test('a team lead sees what changed between versions, and goes back to an earlier wording', async ({ browser }) => {
   const page = await signIn(browser, 'odile')
   await page.goto('/templates')
@@ -111,7 +131,7 @@ test('a team lead sees what changed between versions, and goes back to an earlie
   await page.getByRole('button', { name: 'Versions' }).click()
   const versions = page.getByRole('region', { name: 'Versions' })
   await expect(versions.locator('ins').first()).toBeVisible()
-  await expect(versions.locator('del').first()).toHaveText('Please')
+  await expect(versions.locator('del').first()).toHaveText('Please call back.')
   await versions.getByText('Odile Marchetti').nth(1).click()
   await versions.getByRole('button', { name: 'Go back to this wording' }).first().click()
   await page.getByRole('button', { name: 'On one person' }).click()

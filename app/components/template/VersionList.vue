@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { diffWordsWithSpace } from 'diff'
+import { changesBetween } from '~~/core/text/changes'
 import type { TemplateDetail, TemplateVersion, VersionResult } from '~~/shared/template'
 import { api, ApiProblem } from '~/composables/api'
 import { useNow } from '~/composables/now'
@@ -37,7 +37,7 @@ const verdict = computed(() => {
 })
 
 /** What each changed against the one before it. */
-const shown = computed(() => versions.value?.map((version, place) => ({ ...version, changes: diffWordsWithSpace(versions.value![place + 1]?.body ?? '', version.body) })) ?? [])
+const shown = computed(() => versions.value?.map((version, place) => ({ ...version, changes: changesBetween(versions.value![place + 1]?.body ?? version.body, version.body) })) ?? [])
 </script>
 
 <template>
@@ -102,7 +102,7 @@ const shown = computed(() => versions.value?.map((version, place) => ({ ...versi
               v-for="(change, i) in version.changes"
               :key="i"
             >
-              <ins v-if="change.added && version.version > 1">{{ change.value }}</ins><del v-else-if="change.removed">{{ change.value }}</del><template v-else>{{ change.value }}</template>
+              <ins v-if="change.kind === 'in'">{{ change.words }}</ins><del v-else-if="change.kind === 'out'">{{ change.words }}</del><template v-else>{{ change.words }}</template>
             </template>
           </p>
           <button

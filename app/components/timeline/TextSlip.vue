@@ -145,6 +145,7 @@ async function act(path: string, body: object = {}): Promise<void> {
       >
         {{ foot }}
       </p>
+      <slot name="more" />
     </div>
   </li>
 </template>

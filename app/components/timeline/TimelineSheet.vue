@@ -114,6 +114,12 @@ if (sought) {
               @changed="refresh(entry.id)"
               @again="emit('again', $event)"
             >
+              <template #more>
+                <SlipMore
+                  :entry="entry"
+                  :record="record"
+                />
+              </template>
               <template #proposal>
                 <button
                   type="button"

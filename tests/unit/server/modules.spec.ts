@@ -16,6 +16,7 @@ import { putOn, takeOff } from '~~/server/records/people'
 import { pipelinesOf } from '~~/server/records/pipelines'
 import { changeRecord } from '~~/server/records/save'
 import { readTimeline } from '~~/server/timeline/read'
+import { showOnMatter } from '~~/server/timeline/show-on'
 import { sendText } from '~~/server/texting/send'
 import { startComposer } from '~~/server/texting/composer'
 import { tx } from '~~/server/db/door'
@@ -125,6 +126,29 @@ describe('what happens with a person', () => {
     expect((await startComposer(firm.ada, deal)).lastLine).not.toEqual({})
     const foreign = await makeThing(firm.noor, 'job')
     await expect(sendText(firm.ada, textTo(phoneId, firm.portland, { recordId: foreign }), DAY)).rejects.toMatchObject(problem(404))
+  })
+
+  it('shows a text that is linked to it later, once, with whom it came from', async () => {
+    const { recordId, phoneId } = await makeLead(firm.ada)
+    await sendText(firm.ada, textTo(phoneId, firm.portland, { text: 'About the second trike.' }), DAY)
+    const [entry] = (await readTimeline(firm.ada, recordId)).entries
+    const deal = await makeThing(firm.ada, 'deal')
+    await showOnMatter(firm.mika, entry!.id, deal, DAY)
+    await showOnMatter(firm.mika, entry!.id, deal, DAY)
+    expect((await readTimeline(firm.ada, deal)).entries.filter(({ words }) => words === 'About the second trike.')).toMatchObject([{ via: { id: recordId, name: 'Iris Holm' } }])
+    await expect(showOnMatter(firm.ada, entry!.id, await makeThing(firm.ada, 'company'), DAY)).rejects.toMatchObject(problem(422))
+    await expect(showOnMatter(firm.noor, entry!.id, await makeThing(firm.noor, 'job'), DAY)).rejects.toMatchObject(problem(404))
+    await expect(showOnMatter(firm.noor, entry!.id, deal, DAY)).rejects.toMatchObject(problem(404))
+  })
+
+  it('takes a note on one of its entries, with the first words of it', async () => {
+    const { recordId, phoneId } = await makeLead(firm.ada)
+    await sendText(firm.ada, textTo(phoneId, firm.portland, { text: 'Hi Iris, Ada here. '.repeat(8) }), DAY)
+    const [entry] = (await readTimeline(firm.ada, recordId)).entries
+    await addNote(firm.mika, recordId, { id: uuid(), words: 'Said on the phone too.', about: entry!.id }, later(DAY, 1_000))
+    expect((await readTimeline(firm.ada, recordId)).entries[0]).toMatchObject({ kind: 'note', words: 'Said on the phone too.', data: { about: entry!.id, quote: expect.stringMatching(/^Hi Iris, Ada here.*…$/) } })
+    const other = await makeLead(firm.ada)
+    await expect(addNote(firm.ada, other.recordId, { id: uuid(), words: 'Elsewhere', about: entry!.id }, DAY)).rejects.toMatchObject(problem(404))
   })
 
   it('keeps its hours by where the person is, not the deal', async () => {

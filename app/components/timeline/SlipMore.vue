@@ -1,0 +1,127 @@
+<script setup lang="ts">
+import { v7 as uuid } from 'uuid'
+import { isMatterModule, MODULE_FACTS } from '~~/shared/modules'
+import type { RecordDetail } from '~~/shared/record'
+import type { TimelineEntry } from '~~/shared/timeline'
+import { api, ApiProblem } from '~/composables/api'
+
+/** What can be done with a text that is on the timeline: a note on it, and showing it on a deal, a job or a case. */
+const { entry, record } = defineProps<{ entry: TimelineEntry, record: RecordDetail }>()
+
+const matters = computed(() => record.related.filter(({ module }) => isMatterModule(module)))
+const noting = ref(false)
+const words = ref('')
+const said = ref('')
+const problem = ref('')
+const field = useTemplateRef<HTMLInputElement>('field')
+let id = uuid()
+
+async function begin(): Promise<void> {
+  noting.value = true
+  await nextTick()
+  field.value?.focus()
+}
+
+async function trying(work: () => Promise<unknown>): Promise<boolean> {
+  problem.value = said.value = ''
+  try {
+    await work()
+    return true
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = String(Object.values(error.fields)[0] ?? error.message)
+    return false
+  }
+}
+
+async function note(): Promise<void> {
+  if (!await trying(() => api(`/api/records/${record.id}/notes`, { method: 'POST', body: { id, words: words.value, about: entry.id } }))) return
+  id = uuid()
+  words.value = ''
+  noting.value = false
+}
+
+async function show(event: Event): Promise<void> {
+  const choice = event.target as HTMLSelectElement
+  const matter = matters.value.find(one => one.id === choice.value)
+  choice.value = ''
+  if (matter && await trying(() => api(`/api/entries/${entry.id}/places`, { method: 'POST', body: { recordId: matter.id } }))) said.value = `It shows on ${matter.name} now.`
+}
+</script>
+
+<template>
+  <div
+    class="more small"
+    :class="{ open: noting || said || problem }"
+  >
+    <button
+      v-if="record.mayEdit && !noting"
+      type="button"
+      class="plain-button calm"
+      @click="begin"
+    >
+      Note on it
+    </button>
+    <form
+      v-else-if="noting"
+      class="note"
+      @submit.prevent="note"
+      @keydown.esc.stop="noting = false"
+    >
+      <label
+        class="heard-only"
+        :for="`note-on-${entry.id}`"
+      >Note on this text</label>
+      <input
+        :id="`note-on-${entry.id}`"
+        ref="field"
+        v-model="words"
+        class="words"
+        placeholder="A note for colleagues on this text"
+        autocomplete="off"
+      >
+      <button
+        type="submit"
+        class="plain-button"
+      >
+        Note it
+      </button>
+    </form>
+    <select
+      v-if="matters.length > 0"
+      class="matters"
+      aria-label="Show it on"
+      @change="show"
+    >
+      <option value="">
+        Show it on…
+      </option>
+      <option
+        v-for="one in matters"
+        :key="one.id"
+        :value="one.id"
+      >
+        {{ MODULE_FACTS[one.module].one }}: {{ one.name }}
+      </option>
+    </select>
+    <span
+      v-if="said"
+      role="status"
+    >{{ said }}</span>
+    <span
+      v-if="problem"
+      class="field-error"
+      role="alert"
+    >{{ problem }}</span>
+  </div>
+</template>
+
+<style scoped>
+.more { display: inline-flex; flex-wrap: wrap; align-items: baseline; gap: 0.2rem 1rem; opacity: 0; }
+.more.open, .more:focus-within, :global(.slip:hover .more) { opacity: 1; }
+.note { display: inline-flex; gap: 0.6rem; align-items: baseline; }
+.words { border: 0; border-bottom: 1px solid var(--field-rule); background: none; width: 20rem; max-width: 60vw; padding: 0.1rem 0; }
+.matters { border: 0; background: none; color: var(--quiet); max-width: 10rem; }
+@media (hover: none) { .more { opacity: 1; } }
+</style>
