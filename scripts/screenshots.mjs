@@ -65,9 +65,16 @@ try {
   await ada.getByText('Perfect. Could we make it Thursday?').waitFor()
   await ada.keyboard.press('e')
   await ada.getByRole('option').first().waitFor()
-  await ada.keyboard.type('trial week starts')
+  await ada.keyboard.type('set time')
+  await ada.getByRole('option', { name: /Call at a set time/ }).waitFor()
+  await ada.keyboard.press('Enter')
+  await ada.getByLabel('Day', { exact: true }).fill('2026-12-03')
+  await ada.getByLabel('Time', { exact: true }).fill('15:30')
+  await ada.getByText('I ring you on Thursday at 15:30').waitFor()
   await save(ada, 'template-picker')
   await ada.keyboard.press('Enter')
+  await ada.getByRole('button', { name: 'Later' }).click()
+  await ada.getByRole('form', { name: 'Send later' }).getByLabel('Time', { exact: true }).fill('08:30')
   await save(ada, 'record')
 
   await ada.goto(`${address}/pipelines`)
@@ -98,7 +105,9 @@ try {
 
   const odile = await signIn('odile')
   await odile.goto(`${address}/templates`)
-  await odile.getByText('What would be sent to').waitFor()
+  await odile.getByRole('button', { name: /Sorry I missed you/ }).click()
+  await odile.getByRole('button', { name: 'Versions' }).click()
+  await odile.getByText('answered within three days').first().waitFor()
   await save(odile, 'templates')
 
   await ada.goto(`${address}/records/leads/new`)

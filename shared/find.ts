@@ -1,3 +1,4 @@
+import type { UnusableReason } from '../core/phone/read'
 import type { ActivityKind } from '../core/timeline/kinds'
 
 /** Something that was said, as it is found by its words. */
@@ -10,3 +11,6 @@ export type FoundRef
     | { kind: 'unknown', ref: string }
     | { kind: 'mistyped' }
     | { kind: 'no-ref' }
+
+/** A number that is on no record: from which line it would be texted, or why it cannot be. */
+export type Stranger = { kind: 'number', e164: string, line: string } | { kind: 'unusable', reason: UnusableReason | 'no-line' }

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { useDebounceFn, useStorage } from '@vueuse/core'
+import { useDebounceFn, useEventListener, useStorage } from '@vueuse/core'
 import { newRef } from '~~/core/message/ref'
 import type { KeptDraft } from '~~/shared/texting'
 import { api } from '~/composables/api'
@@ -64,6 +64,11 @@ export const useDrafts = defineStore('drafts', () => {
       if (saved && unsaved.get(key) === draft) unsaved.delete(key)
     }
   }, 600)
+
+  // whoever closes the page right after a word keeps the word
+  useEventListener(window, 'pagehide', () => {
+    for (const [key, draft] of unsaved) void fetch('/api/drafts', { method: 'PUT', keepalive: true, headers: { 'content-type': 'application/json' }, body: JSON.stringify({ key, ...draft }) })
+  })
 
   /** Takes up what was written on other machines: of two, the later one counts. */
   async function load(): Promise<KeptDraft[]> {

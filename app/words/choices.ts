@@ -1,3 +1,4 @@
+import { nearestFirst } from '~~/core/phone/nearest'
 import { showPhone } from '~~/core/phone/show'
 import type { LineChoice } from '~~/shared/composer'
 import type { RecordPhone } from '~~/shared/record'
@@ -32,13 +33,5 @@ export function lineChoices(lines: LineChoice[], country: string | null): LineOp
 /** The line used last with this number, else the shared one nearest to its area, else any that may. */
 export function chooseLine(options: LineOption[], e164: string | null, last: string | undefined): string | null {
   const open = options.filter(option => !option.disabled)
-  const nearest = [...open].sort((a, b) => Number(b.shared) - Number(a.shared) || commonDigits(b.e164, e164) - commonDigits(a.e164, e164))
-  return (open.find(option => option.id === last) ?? nearest[0])?.id ?? null
-}
-
-/** Digits that two numbers share at the front: the same country, the same area. */
-function commonDigits(a: string, b: string | null): number {
-  let count = 0
-  while (b && count < a.length && a[count] === b[count]) count++
-  return count
+  return (open.find(option => option.id === last) ?? nearestFirst(open, e164)[0])?.id ?? null
 }

@@ -3,7 +3,7 @@ import type { DraftForm } from '~~/shared/schemas/texting'
 import type { KeptDraft } from '~~/shared/texting'
 import { tx } from '../db/door'
 import { milliseconds } from '../db/instants'
-import { conversation, draft, record } from '../db/schema'
+import { conversation, draft, message, record } from '../db/schema'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../identity/visible'
 
@@ -21,11 +21,24 @@ export async function draftsOf(asker: SignedIn): Promise<KeptDraft[]> {
 
 const MOST = 200
 
-/** Keeps a draft, unless a later one is there: another window may have been quicker. An empty one is forgotten. */
+/**
+ * Keeps a draft, unless a later one is there: another window may have been quicker. An empty one is forgotten, and so
+ * is one that has left as a text meanwhile, or it would seem to be still unsent.
+ */
 export async function keepDraft(asker: SignedIn, { key, at, ...words }: DraftForm): Promise<void> {
   const values = { ...words, at: new Date(at) }
-  await tx(database => words.text === ''
+  await tx(async database => words.text === '' || await hasLeft(words.ref)
     ? database.delete(draft).where(and(eq(draft.colleagueId, asker.id), eq(draft.key, key), lte(draft.at, values.at)))
     : database.insert(draft).values({ colleagueId: asker.id, key, ...values })
         .onConflictDoUpdate({ target: [draft.colleagueId, draft.key], set: values, setWhere: lte(draft.at, values.at) }))
+}
+
+/** What has become a text is no draft any more. */
+export async function dropDraft(colleagueId: string, ref: string): Promise<void> {
+  await tx(database => database.delete(draft).where(and(eq(draft.colleagueId, colleagueId), eq(draft.ref, ref))))
+}
+
+async function hasLeft(ref: string): Promise<boolean> {
+  const [found] = await tx(database => database.select({ id: message.id }).from(message).where(eq(message.ref, ref)))
+  return found !== undefined
 }

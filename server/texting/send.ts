@@ -7,6 +7,7 @@ import { badInput, conflict } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { clockRules } from '../records/phones'
 import { countUse } from '../templates/templates'
+import { dropDraft } from './drafts'
 import { mayText, type Line } from './lines'
 import { queueText, type Queued } from './queue'
 import { leavesAtOf } from './schedule'
@@ -45,6 +46,7 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date): Prom
       later: form.later,
       ref: form.ref,
     }, now)
+    if (form.ref) await dropDraft(asker.id, form.ref)
     if (form.templateId) await countUse(asker.id, form.templateId)
     return queued
   }

@@ -15,7 +15,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
       expect(await violations(page)).toEqual([])
     })
 
-    for (const [what, path, sign] of [['a list', '/records/leads', 'Iris Holm'], ['the templates', '/templates', 'What would be sent'], ['a new record', '/records/leads/new', 'Make this lead']] as const) {
+    for (const [what, path, sign] of [['a list', '/records/leads', 'Iris Holm'], ['the templates', '/templates', 'What would be sent'], ['a new record', '/records/leads/new', 'Make this lead'], ['the drafts', '/drafts', 'Nothing is begun.']] as const) {
       test(`on ${what}`, async ({ browser }) => {
         const page = await signIn(browser, 'odile')
         await page.emulateMedia({ colorScheme })
@@ -24,6 +24,39 @@ for (const colorScheme of ['light', 'dark'] as const) {
         expect(await violations(page)).toEqual([])
       })
     }
+
+    test('on the pipelines of Set-up, and a pipeline being changed', async ({ browser }) => {
+      const page = await signIn(browser, 'rafe')
+      await page.emulateMedia({ colorScheme })
+      await page.goto('/set-up/pipelines')
+      await expect(page.getByText('First word')).toBeVisible()
+      expect(await violations(page)).toEqual([])
+      await page.getByRole('button', { name: 'Change New fleets' }).click()
+      await expect(page.getByRole('button', { name: 'Save the pipeline' })).toBeVisible()
+      expect(await violations(page)).toEqual([])
+    })
+
+    test('on a template: over everybody, its versions, a field being chosen, a pill and a blank', async ({ browser }) => {
+      const page = await signIn(browser, 'odile')
+      await page.emulateMedia({ colorScheme })
+      await page.goto('/templates')
+      await page.getByRole('button', { name: /Sorry I missed you/ }).click()
+      await page.getByRole('button', { name: 'On everybody' }).click()
+      await expect(page.getByText(/people counted/)).toBeVisible()
+      expect(await violations(page)).toEqual([])
+      await page.getByRole('button', { name: 'Versions' }).click()
+      await expect(page.getByText(/answered within three days/).first()).toBeVisible()
+      expect(await violations(page)).toEqual([])
+      await page.getByRole('button', { name: 'One more blank' }).click()
+      await page.locator('.field-pill').first().click()
+      await expect(page.getByLabel('where it is empty')).toBeVisible()
+      expect(await violations(page)).toEqual([])
+      await page.getByRole('textbox', { name: 'Text', exact: true }).focus()
+      await page.keyboard.press('End')
+      await page.keyboard.type('{{')
+      await expect(page.getByRole('listbox', { name: 'Fields' })).toBeVisible()
+      expect(await violations(page)).toEqual([])
+    })
 
     test('on a record, with a template being chosen, and with the shelf open', async ({ browser }) => {
       const page = await signIn(browser, 'odile')
@@ -36,6 +69,11 @@ for (const colorScheme of ['light', 'dark'] as const) {
       await expect(page.getByRole('option').first()).toBeVisible()
       expect(await violations(page)).toEqual([])
       await page.keyboard.press('Escape')
+      await page.locator('#text').fill('Hi Iris, see https:// pannier.example')
+      await page.getByRole('button', { name: 'Later' }).click()
+      await expect(page.getByRole('form', { name: 'Send later' })).toBeVisible()
+      expect(await violations(page)).toEqual([])
+      await page.locator('#text').fill('')
       await page.getByRole('button', { name: /Bo Castellanos waits/ }).click()
       await expect(page.getByRole('button', { name: 'Answer, and back' })).toBeVisible()
       expect(await violations(page)).toEqual([])

@@ -71,7 +71,7 @@ test('a template is refused with the place of its mistake, then saved, and used 
   await expect(page.getByRole('option', { name: /^First name/ })).toHaveAttribute('aria-selected', 'true')
   await page.keyboard.press('Enter')
   await page.keyboard.type(', a helmet is on its way.')
-  await expect(page.getByText('Hi Iris, a helmet is on its way.')).toBeVisible()
+  await expect(page.getByText(/^Hi [\p{L}]+, a helmet is on its way\.$/u)).toBeVisible()
   // undo works across pills
   await page.keyboard.press('Control+z')
   await page.keyboard.press('Control+Shift+z')

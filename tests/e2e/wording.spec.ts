@@ -78,7 +78,7 @@ test('the ref of a text finds it, a mistyped one is called so, and the entry is 
   await expect(page.locator('.slip.sought')).toBeFocused()
   await page.keyboard.press('/')
   await page.keyboard.type(`${ref.slice(0, 8)}${ref[8] === '0' ? '1' : '0'}`)
-  await expect(page.getByText(/This ref is mistyped/)).toBeVisible()
+  await expect(page.getByText(/This ref is mistyped/).first()).toBeVisible()
 })
 
 test('what is written and not sent is there on another machine, and becomes a template with its fields', async ({ browser }) => {
@@ -102,6 +102,28 @@ test('what is written and not sent is there on another machine, and becomes a te
   await expect(other.getByText('Version 1, looked after by Mika')).toBeVisible()
   await other.getByRole('button', { name: 'On everybody' }).click()
   await expect(other.getByText(/people counted/)).toBeVisible()
+})
+
+test('a number that is on no record is texted from the header, and made a record of with what was said', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  const number = freshNumber()
+  await page.goto('/records/leads')
+  await expect(page.locator('tbody a.open').first()).toBeVisible()
+  await page.keyboard.press('/')
+  await page.keyboard.type(number)
+  await page.getByRole('option', { name: /^Text \+1 .*on no record/ }).click()
+  const panel = page.getByRole('dialog', { name: /^Conversation with/ })
+  await panel.getByRole('textbox', { name: 'Answer' }).fill('Hello, Ada from Pannier & Post here.')
+  await panel.getByRole('button', { name: 'Answer, and back' }).click()
+  // at night there, a person says that it may leave now
+  const night = page.getByRole('button', { name: 'Send it now all the same' })
+  await expect(async () => {
+    if (await night.isVisible()) await night.click()
+    expect(await panel.count()).toBe(0)
+  }).toPass()
+  const id = await makeLead(page.request, 'Pia', number)
+  await page.goto(`/record/${id}`)
+  await expect(page.getByText('Hello, Ada from Pannier & Post here.')).toBeVisible()
 })
 
 test('a draft is listed, gone on with and thrown away; a note on a text quotes it', async ({ browser }) => {

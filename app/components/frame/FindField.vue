@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { PhMagnifyingGlass } from '@phosphor-icons/vue'
 import { readRef, showRef } from '~~/core/message/ref'
-import type { FoundRef, Said } from '~~/shared/find'
+import type { FoundRef, Said, Stranger } from '~~/shared/find'
 import { MODULE_FACTS } from '~~/shared/modules'
 import type { RecordRow } from '~~/shared/record'
 import { showPhone } from '~~/core/phone/show'
@@ -9,6 +9,8 @@ import { api } from '~/composables/api'
 import { commandsWith, type Command } from '~/composables/commands'
 import { useKeys } from '~/composables/keys'
 import { useNow } from '~/composables/now'
+import { useShelf } from '~/stores/shelf'
+import { UNUSABLE_WORDS } from '~/words/phone'
 import { ago } from '~/words/time'
 
 interface Found { key: string, name: string, about: string, act: () => void }
@@ -16,6 +18,7 @@ interface Group { label: string, items: Found[] }
 
 const NOTHING = 'Nobody and nothing by that name, number or word.'
 const now = useNow()
+const shelf = useShelf()
 const field = useTemplateRef<HTMLElement>('field')
 const chosen = ref<Found | string | null>(null)
 const groups = shallowRef<Group[]>([])
@@ -62,6 +65,25 @@ async function byRef(typed: string): Promise<Found[]> {
   return []
 }
 
+const LIKE_A_NUMBER = /^\+?[\d\s().-]{7,}$/
+
+/** A number that is on no record can be texted all the same. */
+async function strangerWith(typed: string): Promise<Found[]> {
+  if (!LIKE_A_NUMBER.test(typed.trim())) return []
+  const found = await api<Stranger>('/api/find/number', { query: { typed } })
+  if (found.kind === 'unusable') {
+    empty.value = found.reason === 'no-line' ? 'No line of yours texts the country of this number.' : UNUSABLE_WORDS[found.reason].split('. ')[0]!
+    return []
+  }
+  return [{ key: found.e164, name: `Text ${showPhone(found.e164)}`, about: `on no record, from ${found.line}`, act: () => void begin(found.e164) }]
+}
+
+async function begin(e164: string): Promise<void> {
+  const { conversationId, recordId } = await api<{ conversationId: string | null, recordId: string | null }>('/api/conversations', { method: 'POST', body: { typed: e164 } })
+  if (recordId) void navigateTo(`/record/${recordId}`)
+  else shelf.openId = conversationId
+}
+
 /** People come as soon as they are found; what was said may come a moment later. */
 async function find(typed: string): Promise<void> {
   const turn = ++asked
@@ -72,6 +94,8 @@ async function find(typed: string): Promise<void> {
     const later = api<Said[]>('/api/find/said', { query })
     const reference = await byRef(typed)
     const records = (await api<RecordRow[]>('/api/find', { query })).map(foundRecord)
+    if (turn !== asked) return
+    if (records.length === 0 && reference.length === 0) commands.unshift(...await strangerWith(typed))
     if (turn !== asked) return
     const something = records.length + commands.length + reference.length > 0
     if (something) show(records, commands, reference)

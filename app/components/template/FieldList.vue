@@ -29,6 +29,7 @@ defineExpose({ onKey })
 <template>
   <ul
     class="field-list"
+    tabindex="0"
     role="listbox"
     aria-label="Fields"
   >

@@ -10,6 +10,8 @@ import { readRecord } from '~~/server/records/one'
 import { draftsOf, keepDraft } from '~~/server/texting/drafts'
 import { reschedule, workOutSchedule } from '~~/server/texting/schedule'
 import { sendText } from '~~/server/texting/send'
+import { beginWith, readStranger } from '~~/server/texting/strangers'
+import { sendForm } from '~~/shared/schemas/texting'
 import { letGo, takeBack, TAKE_BACK_MS } from '~~/server/texting/take-back'
 import { findRef } from '~~/server/timeline/find-ref'
 import { readTimeline } from '~~/server/timeline/read'
@@ -173,6 +175,19 @@ describe('a draft', () => {
     expect(await draftsOf(firm.noor)).toMatchObject([{ name: null, recordId: null }])
   })
 
+  it('is none any more once it has left as a text, though its last word comes late', async () => {
+    const { recordId, phoneId } = await makeLead(firm.ada)
+    const own = newRef(() => 987_654_321)
+    const words = (at: number) => keepDraft(firm.ada, { key: `record ${recordId}`, text: 'Hi Iris, Ada here.', at, ref: own, templateId: null, templateVersion: null })
+    const is = async () => (await draftsOf(firm.ada)).some(one => one.recordId === recordId)
+    await words(1_000)
+    expect(await is()).toBe(true)
+    await sendText(firm.ada, to(phoneId, { ref: own }), DAY)
+    expect(await is()).toBe(false)
+    await words(2_000)
+    expect(await is()).toBe(false)
+  })
+
   it('is forgotten when it is emptied, but not by what is older', async () => {
     const key = `conversation ${uuid()}`
     await write(key, 'Yes', 2_000)
@@ -180,5 +195,24 @@ describe('a draft', () => {
     expect((await draftsOf(firm.ada)).some(one => one.key === key)).toBe(true)
     await write(key, '', 3_000)
     expect((await draftsOf(firm.ada)).some(one => one.key === key)).toBe(false)
+  })
+})
+
+describe('a number that is on no record', () => {
+  it('is texted from the nearest line of mine in its country, and its conversation comes onto the record that is made of it', async () => {
+    expect(await readStranger(firm.ada, '(612) 555-0177')).toEqual({ kind: 'number', e164: '+16125550177', line: 'Minneapolis line' })
+    const { conversationId } = await beginWith(firm.ada, '612 555 0177', DAY)
+    const form = sendForm.validateSync({ id: uuid(), lineId: firm.second.id, conversationId, text: 'Hi, Ada from Pannier & Post. You rang us?' })
+    await sendText(firm.ada, form, DAY)
+    const { recordId } = await makeLead(firm.ada, { firstName: 'Bea' }, '612 555 0177')
+    expect((await readTimeline(firm.ada, recordId)).entries.map(({ words }) => words)).toContain('Hi, Ada from Pannier & Post. You rang us?')
+    // from now on that record is meant
+    expect(await beginWith(firm.ada, '612 555 0177', DAY)).toEqual({ conversationId: null, recordId })
+  })
+
+  it('says why where it cannot be', async () => {
+    expect(await readStranger(firm.ada, '612 555')).toMatchObject({ kind: 'unusable' })
+    expect(await readStranger(firm.ada, '+44 7700 900123')).toEqual({ kind: 'unusable', reason: 'no-line' })
+    await expect(beginWith(firm.ada, '612 555', DAY)).rejects.toMatchObject(problem(422))
   })
 })

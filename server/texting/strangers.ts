@@ -1,0 +1,43 @@
+import { and, eq } from 'drizzle-orm'
+import { nearestFirst } from '~~/core/phone/nearest'
+import { readPhone } from '~~/core/phone/read'
+import type { LineChoice } from '~~/shared/composer'
+import type { Stranger } from '~~/shared/find'
+import { tx } from '../db/door'
+import { firm, phone, record } from '../db/schema'
+import { badInput } from '../http/problem'
+import type { SignedIn } from '../identity/sign-in'
+import { visible } from '../identity/visible'
+import { openConversation } from './conversations'
+import { linesOf } from './lines'
+
+/** What is known of a number that somebody has typed: whether it can be texted, from which line, or why not. */
+export async function readStranger(asker: SignedIn, typed: string): Promise<Stranger> {
+  const [{ country } = { country: 'US' }] = await tx(database => database.select({ country: firm.country }).from(firm))
+  const reading = readPhone(typed, country)
+  if (!reading.ok) return { kind: 'unusable', reason: reading.reason }
+  const line = await lineFor(asker, reading.e164, reading.country)
+  return line ? { kind: 'number', e164: reading.e164, line: line.name } : { kind: 'unusable', reason: 'no-line' }
+}
+
+/**
+ * Opens a conversation with a number that may be on no record. Where it is on one that the asker sees, that record
+ * is named instead: what is known of somebody should not be passed over.
+ */
+export async function beginWith(asker: SignedIn, typed: string, now: Date): Promise<{ conversationId: string | null, recordId: string | null }> {
+  const found = await readStranger(asker, typed)
+  if (found.kind === 'unusable') throw badInput({ typed: 'This number cannot be texted from a line of yours. Look at its digits and its country.' })
+  return tx(async (database) => {
+    const [known] = await database.select({ id: record.id }).from(phone).innerJoin(record, eq(record.id, phone.recordId))
+      .where(and(eq(phone.e164, found.e164), visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId }))).limit(1)
+    if (known) return { conversationId: null, recordId: known.id }
+    const { country } = readPhone(found.e164, 'US') as { country: string }
+    const line = await lineFor(asker, found.e164, country)
+    return { conversationId: await openConversation(line!.id, found.e164, now), recordId: null }
+  })
+}
+
+async function lineFor(asker: SignedIn, e164: string, country: string): Promise<LineChoice | undefined> {
+  const open = (await linesOf(asker)).filter(line => line.active && line.country === country && line.price)
+  return nearestFirst(open.map(line => ({ ...line, shared: !line.mine })), e164)[0]
+}
