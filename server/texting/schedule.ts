@@ -5,7 +5,7 @@ import { mayLeaveNow } from '~~/core/message/gate'
 import type { LaterForm } from '~~/shared/schemas/texting'
 import { tx } from '../db/door'
 import { at } from '../db/instants'
-import { conversation, job, line, message, numberState, record } from '../db/schema'
+import { conversation, job, message, numberState, record } from '../db/schema'
 import { badInput, conflict, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { HAND_OVER } from '../jobs/kinds'
@@ -39,7 +39,7 @@ export function leavesAtOf({ wallTime, zone }: LaterForm, now: Date): Date {
 export async function reschedule(asker: SignedIn, messageId: string, { later, nightAllowed }: { later: LaterForm | null, nightAllowed: boolean }, now: Date): Promise<{ leavesAt: number }> {
   return tx(async (database) => {
     const [found] = await database.select({ message, other: conversation.other, lastHeardAt: numberState.lastHeardAt, zone: record.zone, country: record.country, region: record.region })
-      .from(message).innerJoin(conversation, eq(conversation.id, message.conversationId)).innerJoin(line, eq(line.id, conversation.lineId))
+      .from(message).innerJoin(conversation, eq(conversation.id, message.conversationId))
       .leftJoin(numberState, eq(numberState.e164, conversation.other)).leftJoin(record, eq(record.id, message.recordId))
       .where(eq(message.id, messageId)).for('update', { of: message })
     if (!found || found.message.authorId !== asker.id) throw notFound('text')

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { watchDebounced } from '@vueuse/core'
 import { scaleBand, scaleLinear } from 'd3-scale'
 import { usualParts, usualUnits } from '~~/core/template/length'
 import { MODULE_FACTS } from '~~/shared/modules'
@@ -10,7 +11,7 @@ const { template, labelOf } = defineProps<{ template: Pick<TemplateForm, 'body' 
 
 const { tally, total, state, problem, count, stop } = useLength()
 // counted anew as it is written, and when it is opened, for records change too
-watch(() => JSON.stringify(template), () => void count(template), { immediate: true })
+watchDebounced(() => JSON.stringify(template), () => void count(template), { debounce: 400, immediate: true })
 
 const usual = computed(() => tally.value && usualParts(tally.value))
 const units = computed(() => tally.value && usualUnits(tally.value))

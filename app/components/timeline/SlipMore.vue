@@ -118,10 +118,12 @@ async function show(event: Event): Promise<void> {
 </template>
 
 <style scoped>
-.more { display: inline-flex; flex-wrap: wrap; align-items: baseline; gap: 0.2rem 1rem; opacity: 0; }
+.more { position: absolute; top: 0.1rem; right: 0.6rem; display: flex; flex-wrap: wrap; align-items: baseline; gap: 0.2rem 1rem; opacity: 0; background: var(--paper); padding-left: 0.6rem; }
+:global(.theirs .more) { background: var(--pine-ground); }
+.more.open { position: static; padding-left: 0; }
 .more.open, .more:focus-within, :global(.slip:hover .more) { opacity: 1; }
 .note { display: inline-flex; gap: 0.6rem; align-items: baseline; }
 .words { border: 0; border-bottom: 1px solid var(--field-rule); background: none; width: 20rem; max-width: 60vw; padding: 0.1rem 0; }
 .matters { border: 0; background: none; color: var(--quiet); max-width: 10rem; }
-@media (hover: none) { .more { opacity: 1; } }
+@media (hover: none) { .more { opacity: 1; position: static; padding-left: 0; } }
 </style>

@@ -153,7 +153,7 @@ async function act(path: string, body: object = {}): Promise<void> {
 <style scoped>
 .slip { display: grid; grid-template-columns: 3.4rem minmax(0, 1fr); }
 .time { padding-top: 0.2rem; }
-.paper { border-left: 3px solid var(--mulberry); padding: 0.05rem 0.9rem 0.1rem 0.8rem; }
+.paper { position: relative; border-left: 3px solid var(--mulberry); padding: 0.05rem 0.9rem 0.1rem 0.8rem; }
 .theirs .paper { border-left-color: var(--pine); background: var(--pine-ground); margin-left: 2.2rem; padding: 0.4rem 0.9rem 0.5rem 0.8rem; }
 .compact { grid-template-columns: 3.2rem minmax(0, 1fr); }
 .compact.theirs .paper { margin-left: 1rem; }
