@@ -258,7 +258,7 @@ async function saved(detail: RecordDetail): Promise<void> {
       :header="`Change ${record.name}`"
       :style="{ width: '44rem' }"
     >
-      <RecordForm
+      <LazyRecordForm
         :module="record.module"
         :record="record"
         @saved="saved"
