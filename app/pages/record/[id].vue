@@ -198,7 +198,8 @@ async function saved(detail: RecordDetail): Promise<void> {
           <strong>Answer {{ record.firstName ?? record.name }}</strong>
           <span class="small quiet">waiting for {{ span(now - item.waitsSince) }}, on {{ item.line }}</span>
         </p>
-        <ScheduledList
+        <LazyScheduledList
+          v-if="record.scheduled.length > 0"
           :record="record"
           @changed="timeline.refresh($event); load()"
         />
@@ -264,7 +265,7 @@ async function saved(detail: RecordDetail): Promise<void> {
         @saved="saved"
       />
     </Dialog>
-    <ConsentDialog
+    <LazyConsentDialog
       v-if="consent"
       v-bind="consent"
       @done="consentDone"
