@@ -69,7 +69,7 @@ async function bringIn(found: StoredImport, most: number, now: Date): Promise<bo
       .where(and(eq(importPiece.importId, found.id), gte(importPiece.place, found.pieces), lt(importPiece.place, found.pieces + most))).orderBy(importPiece.place)
     const asker = await colleagueAtWork(found.colleagueId)
     if (pieces.length === 0 || !asker) {
-      await database.update(recordImport).set({ state: asker ? 'done' : 'stopped', endedAt: now }).where(eq(recordImport.id, found.id))
+      await database.update(recordImport).set({ state: pieces.length > 0 ? 'stopped' : 'done', endedAt: now }).where(eq(recordImport.id, found.id))
       return false
     }
     const targets = importTargets(found.module, await ownFields())

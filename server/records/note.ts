@@ -1,7 +1,7 @@
-import { eq } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import type { NoteForm } from '~~/shared/schemas/record'
 import { tx } from '../db/door'
-import { activity } from '../db/schema'
+import { activity, activityOnRecord } from '../db/schema'
 import { notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { appendEntry } from '../timeline/append'
@@ -19,14 +19,16 @@ export async function addNote(asker: SignedIn, recordId: string, { id, words, ab
     await mustHold(asker, 'record.edit', recordId)
     const [earlier] = await database.select({ id: activity.id }).from(activity).where(eq(activity.id, id))
     if (earlier) return
-    const content = about ? await quoteOf(asker, recordId, about) : undefined
-    await appendEntry({ id, at: now, kind: 'note', colleagueId: asker.id, words, content }, [recordId])
+    const on = about ? await quoteOf(asker, recordId, about) : null
+    await appendEntry({ id, at: now, kind: 'note', colleagueId: asker.id, words, content: on?.content, privateLineId: on?.privateLineId }, [recordId])
   })
 }
 
-async function quoteOf(asker: SignedIn, recordId: string, about: string): Promise<{ about: string, quote: string }> {
+/** What went over a private line is quoted only to those who answer it. */
+async function quoteOf(asker: SignedIn, recordId: string, about: string): Promise<{ content: { about: string, quote: string }, privateLineId: string | null }> {
   const [entry] = await readEntries(asker, recordId, [about])
   if (!entry) throw notFound('entry')
   const words = entry.words ?? ''
-  return { about, quote: words.length > QUOTED ? `${words.slice(0, QUOTED).trimEnd()}…` : words }
+  const [place] = await tx(database => database.select({ privateLineId: activityOnRecord.privateLineId }).from(activityOnRecord).where(and(eq(activityOnRecord.recordId, recordId), eq(activityOnRecord.activityId, about))))
+  return { content: { about, quote: words.length > QUOTED ? `${words.slice(0, QUOTED).trimEnd()}…` : words }, privateLineId: place!.privateLineId }
 }

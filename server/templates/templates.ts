@@ -3,7 +3,7 @@ import { checkTemplate } from '~~/core/template/check'
 import { can } from '~~/shared/permissions'
 import type { EditTemplate, MakeTemplate, TemplateForm } from '~~/shared/schemas/template'
 import type { TemplateDetail, TemplateVersion } from '~~/shared/template'
-import { tx } from '../db/door'
+import { once, tx } from '../db/door'
 import { milliseconds } from '../db/instants'
 import { colleague, team, template, templateMine, templateVersion } from '../db/schema'
 import { badInput, conflict, notAllowed, notFound } from '../http/problem'
@@ -84,10 +84,11 @@ export async function setFavourite(asker: SignedIn, id: string, favourite: boole
     .onConflictDoUpdate({ target: [templateMine.colleagueId, templateMine.templateId], set: { favourite } }))
 }
 
-/** What I use comes first where templates are chosen. */
+/** What I use comes first where templates are chosen. The text has left already: a template that is not there fails nothing. */
 export async function countUse(colleagueId: string, templateId: string): Promise<void> {
-  await tx(database => database.insert(templateMine).values({ colleagueId, templateId, times: 1 })
-    .onConflictDoUpdate({ target: [templateMine.colleagueId, templateMine.templateId], set: { times: sql`${templateMine.times} + 1` } }))
+  await once(sql`
+    insert into ${templateMine} as mine (colleague_id, template_id, times) select ${colleagueId}::uuid, id, 1 from ${template} where id = ${templateId}::uuid
+    on conflict (colleague_id, template_id) do update set times = mine.times + 1`)
 }
 
 /** @throws Problem 404 for one that is not there, or not for this asker */

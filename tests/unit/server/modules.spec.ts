@@ -147,6 +147,12 @@ describe('what happens with a person', () => {
     const [entry] = (await readTimeline(firm.ada, recordId)).entries
     await addNote(firm.mika, recordId, { id: uuid(), words: 'Said on the phone too.', about: entry!.id }, later(DAY, 1_000))
     expect((await readTimeline(firm.ada, recordId)).entries[0]).toMatchObject({ kind: 'note', words: 'Said on the phone too.', data: { about: entry!.id, quote: expect.stringMatching(/^Hi Iris, Ada here.*…$/) } })
+    // what went over a private line is not quoted to those who do not answer it
+    await sendText(firm.ada, textTo(phoneId, firm.own, { text: 'Between us.' }), later(DAY, 2_000))
+    const [secret] = (await readTimeline(firm.ada, recordId)).entries
+    await addNote(firm.ada, recordId, { id: uuid(), words: 'Keep it so.', about: secret!.id }, later(DAY, 3_000))
+    const notes = async (who: Firm['ada']) => (await readTimeline(who, recordId)).entries.filter(({ kind }) => kind === 'note').map(({ words: said }) => said)
+    expect([await notes(firm.ada), await notes(firm.mika)]).toEqual([['Keep it so.', 'Said on the phone too.'], ['Said on the phone too.']])
     const other = await makeLead(firm.ada)
     await expect(addNote(firm.ada, other.recordId, { id: uuid(), words: 'Elsewhere', about: entry!.id }, DAY)).rejects.toMatchObject(problem(404))
   })

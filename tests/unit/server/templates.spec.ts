@@ -144,6 +144,11 @@ describe('filling a template', () => {
     expect(await order()).toEqual([often, seldom, near])
   })
 
+  it('lets a text go whose template is not there, and fails nothing', async () => {
+    const { phoneId } = await makeLead(firm.ada)
+    await expect(sendText(firm.ada, textTo(phoneId, firm.portland, { templateId: uuid(), templateVersion: 1 }), DAY)).resolves.toMatchObject({ leavesAt: expect.any(Number) })
+  })
+
   it('tries an unsaved one on a record, with its mistakes', async () => {
     const { recordId } = await makeLead(firm.ada)
     const tryOut = (body: string, on: string | null, fillIns: object[] = []) => tryTemplate(firm.ada, trial.validateSync({ body, modules: ['lead'], recordId: on, fillIns }))
