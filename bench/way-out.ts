@@ -99,7 +99,7 @@ async function main(): Promise<void> {
       await Promise.all(Array.from({ length: 8 }, async () => {
         for (let i = queue.shift(); i !== undefined; i = queue.shift()) {
           // as if written five seconds ago, so that the time to take it back does not count
-          await sendText(ada, { id: uuid(), lineId: line!.id, phoneId: phones[i % phones.length]!.id, conversationId: null, recordId: null, text: `Bench ${i}`, templateId: null, templateVersion: null, nightAllowed: true, later: null, ref: null }, new Date(Date.now() - TAKE_BACK_MS))
+          await sendText(ada, { id: uuid(), lineId: line!.id, phoneId: phones[i % phones.length]!.id, conversationId: null, recordId: null, text: `Bench ${i}`, templateId: null, templateVersion: null, nightAllowed: true, later: null, ref: null, pictureIds: [] }, new Date(Date.now() - TAKE_BACK_MS))
         }
       }))
       await allDelivered

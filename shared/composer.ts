@@ -1,3 +1,5 @@
+import type { NationalLanguage } from '../core/text/national'
+
 /** A line of mine as the composer offers it. */
 export interface LineChoice {
   id: string
@@ -6,10 +8,12 @@ export interface LineChoice {
   country: string
   active: boolean
   private: boolean
+  /** Languages whose national tables its carrier knows. */
+  languages: NationalLanguage[]
   mine: boolean
   answeredBy: number
   /** What a part costs within the line's country; null while the carrier has not told. */
-  price: { microsPerPart: number, currency: string, mostParts: number } | null
+  price: { microsPerPart: number, currency: string, mostParts: number, microsPerPicture: number | null, mostPictures: number } | null
 }
 
 export interface ComposerStart {

@@ -21,6 +21,8 @@ export const PERMISSIONS = {
   /** Fields of the firm's own. */
   'field.edit': { rep: 'none', lead: 'none', admin: 'all' },
   'pipeline.edit': { rep: 'none', lead: 'none', admin: 'all' },
+  /** How a line is set up. */
+  'line.edit': { rep: 'none', lead: 'none', admin: 'all' },
   /** A saved list: one's own, or one shared with a team. */
   'view.see': { rep: 'team', lead: 'team', admin: 'team' },
   'view.edit': { rep: 'own', lead: 'team', admin: 'all' },

@@ -1,5 +1,6 @@
 import type { RecordPhone } from './record'
 import type { TimelineEntry } from './timeline'
+import type { NationalLanguage } from '../core/text/national'
 import type { ZoneRules } from '../core/hours/rules'
 import type { Module } from './modules'
 
@@ -20,6 +21,8 @@ export interface ConversationDetail {
   id: string
   lineId: string
   lineName: string
+  /** Whose national tables the line's carrier knows. */
+  languages: NationalLanguage[]
   other: string
   waitsSince: number | null
   records: { id: string, name: string, module: Module, title: string | null, city: string | null }[]

@@ -6,6 +6,7 @@ export interface KeptDraft {
   templateId: string | null
   templateVersion: number | null
   ref: string
+  pictureIds: string[]
   at: number
   recordId: string | null
   /** Whom it is for: a name, or a number that is on no record. */

@@ -1,6 +1,7 @@
 import type { WallMoment } from '../core/hours/schedule'
 import type { ActivityKind } from '../core/timeline/kinds'
 import type { MessageState } from '../core/message/states'
+import type { PictureFacts } from './pictures'
 
 /** One entry of a timeline as the interface gives it. Instants are epoch milliseconds. */
 export interface TimelineEntry {
@@ -26,6 +27,7 @@ export interface TimelineMessage {
   other: string
   line: { name: string, e164: string }
   template: { name: string, version: number } | null
+  pictures: PictureFacts[]
   /** Texts of before there were refs have none. */
   ref: string | null
   /** The moment as it was meant, of one that is to leave later. */

@@ -1,6 +1,7 @@
 import { useIntervalFn } from '@vueuse/core'
 import { v7 as uuid } from 'uuid'
 import { measureText } from '~~/core/text/measure'
+import type { NationalLanguage } from '~~/core/text/national'
 import type { ZoneRules } from '~~/core/hours/rules'
 import { api, ApiProblem } from '~/composables/api'
 import type { WallMoment } from '~~/core/hours/schedule'
@@ -24,8 +25,9 @@ export interface NightQuestion { zones: ZoneRules[], reason: string, notBefore: 
  * seconds in which it can be taken back. The same on the record page and on the shelf.
  *
  * @param draftKey what the draft is for; it is kept under it until it is sent
+ * @param languages whose national tables the line's carrier knows
  */
-export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Target | null) {
+export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Target | null, languages: () => readonly NationalLanguage[]) {
   const drafts = useDrafts()
   const draft = computed({
     get: () => drafts.of(toValue(draftKey)),
@@ -40,7 +42,16 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
       draft.value = { ...draft.value, text: value }
     },
   })
-  const measure = computed(() => measureText(text.value))
+  const pictureIds = computed({
+    get: () => draft.value.pictureIds,
+    set: (ids: string[]) => {
+      problem.value = null
+      draft.value = { ...draft.value, pictureIds: ids }
+    },
+  })
+  /** Whether there is anything to send. */
+  const empty = computed(() => text.value.trim() === '' && pictureIds.value.length === 0)
+  const measure = computed(() => measureText(text.value, languages()))
   const sending = ref(false)
   const problem = ref<ApiProblem | null>(null)
   const night = ref<NightQuestion | null>(null)
@@ -60,15 +71,15 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
   /** @returns what was queued, or null if something stands in the way, which is then shown */
   async function send(nightAllowed = false, later: WallMoment | null = null): Promise<Sent | null> {
     const to = target()
-    if (!to || sending.value || text.value.trim() === '') return null
-    const of = JSON.stringify([to, text.value, later])
+    if (!to || sending.value || empty.value) return null
+    const of = JSON.stringify([to, text.value, pictureIds.value, later])
     attempt = attempt?.of === of ? attempt : { id: uuid(), of }
     sending.value = true
     problem.value = null
     night.value = null
     try {
       const { templateId, templateVersion, ref: ownRef } = draft.value
-      const sent = await api<Sent>('/api/texts', { method: 'POST', body: { ...to, id: attempt.id, text: text.value, templateId, templateVersion, nightAllowed, later, ref: ownRef } })
+      const sent = await api<Sent>('/api/texts', { method: 'POST', body: { ...to, id: attempt.id, text: text.value, pictureIds: pictureIds.value, templateId, templateVersion, nightAllowed, later, ref: ownRef } })
       drafts.drop(toValue(draftKey))
       attempt = null
       if (!later) {
@@ -102,8 +113,8 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
   async function takeBack(): Promise<boolean> {
     if (!lastSent.value) return false
     try {
-      const { text: words } = await api<{ text: string }>(`/api/texts/${lastSent.value.id}/take-back`, { method: 'POST', body: {} })
-      if (text.value === '') text.value = words
+      const { text: words, pictureIds: pictures } = await api<{ text: string, pictureIds: string[] }>(`/api/texts/${lastSent.value.id}/take-back`, { method: 'POST', body: {} })
+      if (empty.value) [text.value, pictureIds.value] = [words, pictures]
       lastSent.value = null
       countdown.pause()
       return true
@@ -120,5 +131,5 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
     draft.value = { ...draft.value, text: words, templateId, templateVersion }
   }
 
-  return { text, reference, measure, sending, problem, night, lastSent, secondsLeft, send, takeBack, fill }
+  return { text, pictureIds, empty, reference, measure, sending, problem, night, lastSent, secondsLeft, send, takeBack, fill }
 }

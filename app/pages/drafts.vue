@@ -79,6 +79,10 @@ function drop(draft: KeptDraft): void {
         </p>
         <p class="words">
           {{ draft.text }}
+          <span
+            v-if="draft.pictureIds.length > 0"
+            class="quiet"
+          >{{ draft.pictureIds.length === 1 ? 'and a picture' : `and ${draft.pictureIds.length} pictures` }}</span>
         </p>
         <p class="acts">
           <button

@@ -10,6 +10,7 @@ export interface Draft {
   text: string
   templateId: string | null
   templateVersion: number | null
+  pictureIds: string[]
   /** The reference that the text will have. */
   ref: string
   /** When it was written, epoch milliseconds. */
@@ -17,7 +18,7 @@ export interface Draft {
 }
 
 const randomBits = () => crypto.getRandomValues(new Uint32Array(1))[0]!
-const fresh = (): Draft => ({ text: '', templateId: null, templateVersion: null, ref: newRef(randomBits), at: 0 })
+const fresh = (): Draft => ({ text: '', templateId: null, templateVersion: null, pictureIds: [], ref: newRef(randomBits), at: 0 })
 
 /**
  * Drafts by what they are for. They lie in this browser, apart for each colleague, so that they survive a failed
@@ -31,13 +32,15 @@ export const useDrafts = defineStore('drafts', () => {
 
   function of(key: string): Draft {
     const there = kept.value[key] ?? begun.get(key) ?? fresh()
+    // drafts of before there were pictures lie in browsers without them
+    there.pictureIds ??= []
     if (!kept.value[key]) begun.set(key, there)
     return there
   }
 
   function keep(key: string, values: Partial<Omit<Draft, 'at'>>): void {
     const draft = { ...of(key), ...values, at: Date.now() }
-    if (draft.text === '') kept.value = without(key)
+    if (draft.text === '' && draft.pictureIds.length === 0) kept.value = without(key)
     else kept.value = { ...kept.value, [key]: draft }
     save(key, draft)
   }
@@ -47,7 +50,7 @@ export const useDrafts = defineStore('drafts', () => {
     const draft = of(key)
     kept.value = without(key)
     begun.delete(key)
-    save(key, { ...draft, text: '', at: Date.now() })
+    save(key, { ...draft, text: '', pictureIds: [], at: Date.now() })
   }
 
   const without = (key: string) => Object.fromEntries(Object.entries(kept.value).filter(([other]) => other !== key))
@@ -74,7 +77,7 @@ export const useDrafts = defineStore('drafts', () => {
   async function load(): Promise<KeptDraft[]> {
     const there = await api<KeptDraft[]>('/api/drafts')
     const newer = there.filter(({ key, at }) => at > (kept.value[key]?.at ?? 0) && !unsaved.has(key))
-    if (newer.length > 0) kept.value = { ...kept.value, ...Object.fromEntries(newer.map(({ key, text, templateId, templateVersion, ref, at }) => [key, { text, templateId, templateVersion, ref, at }])) }
+    if (newer.length > 0) kept.value = { ...kept.value, ...Object.fromEntries(newer.map(({ key, recordId, name, ...draft }) => [key, draft])) }
     return there
   }
 

@@ -1,27 +1,51 @@
-import { septets } from './alphabet'
+import { DEFAULT_SEPTETS, septetsUnder, type SeptetTable } from './alphabet'
+import { readShift, shiftsOf, type NationalLanguage, type Shift } from './national'
 
 export type Encoding = 'GSM-7' | 'UCS-2'
 
-export interface TextMeasure {
+/** How a text is said on the air. */
+export interface Coding {
   encoding: Encoding
+  /** The national tables in use; null for the default alphabet and for UCS-2. */
+  shift: Shift | null
+}
+
+export interface TextMeasure extends Coding {
   /** Septets in GSM-7, UTF-16 code units in UCS-2. */
   units: number
   /** Short messages on the air; 0 for an empty text. */
   parts: number
-  /** Units that one part holds: 160 or 70 alone, 153 or 67 when joined. */
+  /** Units that one part holds: 160 or 70 alone, 153 or 67 when joined; less where a header names a language. */
   perPart: number
   /** Units still free in the last part. */
   room: number
 }
 
-/**
- * Units of one part, alone and joined. 140 octets of user data, less a header of 6 octets
- * with an 8-bit reference when parts are joined (3GPP TS 23.040, 9.2.3.24.1).
- */
+/** Octets of user data in one part (3GPP TS 23.040). */
+const OCTETS = 140
+/** The header's own length; the element that joins parts, with an 8-bit reference (3GPP TS 23.040, 9.2.3.24.1); one that names a table. */
+const [LENGTH_OCTETS, JOIN_OCTETS, TABLE_OCTETS] = [1, 5, 3]
+
+/** Units of one part, alone and joined. */
+export interface Capacity { single: number, joined: number }
+
+const septetCapacity = (tables: number): Capacity => ({
+  single: Math.floor((OCTETS - (tables === 0 ? 0 : LENGTH_OCTETS + tables * TABLE_OCTETS)) * 8 / 7),
+  joined: Math.floor((OCTETS - LENGTH_OCTETS - JOIN_OCTETS - tables * TABLE_OCTETS) * 8 / 7),
+})
+
 export const CAPACITY = {
-  'GSM-7': { single: 160, joined: 153 },
-  'UCS-2': { single: 70, joined: 67 },
+  'GSM-7': septetCapacity(0),
+  'UCS-2': { single: OCTETS / 2, joined: (OCTETS - LENGTH_OCTETS - JOIN_OCTETS) / 2 },
 } as const
+/** By how many tables the header names. */
+const SHIFTED = [septetCapacity(0), septetCapacity(1), septetCapacity(2)]
+
+export function capacityOf({ encoding, shift }: Coding): Capacity {
+  if (!shift) return CAPACITY[encoding]
+  const { single, locking } = readShift(shift)
+  return SHIFTED[Number(single) + Number(locking)]!
+}
 
 /** Most parts that can be joined: the header counts them in one octet (3GPP TS 23.040). */
 export const MOST_PARTS = 255
@@ -35,22 +59,21 @@ function isSurrogatePair(text: string, index: number): boolean {
 }
 
 /** Septets of the whole text, or -1 as soon as one character is outside of the alphabet. */
-function countSeptets(text: string): number {
+function countSeptets(text: string, table: SeptetTable): number {
   let units = 0
   for (let i = 0; i < text.length; i++) {
-    const cost = septets(text.charCodeAt(i))
+    const cost = table[text.charCodeAt(i)]!
     if (cost === 0) return -1
     units += cost
   }
   return units
 }
 
-function septetParts(text: string): { parts: number, used: number } {
-  const { joined } = CAPACITY['GSM-7']
+function septetParts(text: string, table: SeptetTable, joined: number): { parts: number, used: number } {
   let parts = 1
   let used = 0
   for (let i = 0; i < text.length; i++) {
-    const cost = septets(text.charCodeAt(i))
+    const cost = table[text.charCodeAt(i)]!
     if (used + cost > joined) {
       parts++
       used = 0
@@ -71,18 +94,38 @@ function ucs2Parts(text: string): { parts: number, used: number } {
   return { parts: parts + 1, used: text.length - start }
 }
 
+/** The text in septets, or null where it holds a character that the alphabet does not have. */
+function inSeptets(text: string, shift: Shift | null): TextMeasure | null {
+  const table = shift ? septetsUnder(shift) : DEFAULT_SEPTETS
+  const units = countSeptets(text, table)
+  if (units < 0) return null
+  const coding: Coding = { encoding: 'GSM-7', shift }
+  const { single, joined } = capacityOf(coding)
+  if (units <= single) return { ...coding, units, parts: units === 0 ? 0 : 1, perPart: single, room: single - units }
+  const { parts, used } = septetParts(text, table, joined)
+  return { ...coding, units, parts, perPart: joined, room: joined - used }
+}
+
+function inUcs2(text: string): TextMeasure {
+  const { single, joined } = CAPACITY['UCS-2']
+  const [coding, units]: [Coding, number] = [{ encoding: 'UCS-2', shift: null }, text.length]
+  if (units <= single) return { ...coding, units, parts: 1, perPart: single, room: single - units }
+  const { parts, used } = ucs2Parts(text)
+  return { ...coding, units, parts, perPart: joined, room: joined - used }
+}
+
 /**
- * How long a text is on the air, in the encoding a telephone would choose for it.
+ * How long a text is on the air, in the cheapest coding that says all of it: the one with the fewest parts,
+ * and of those with as many the default alphabet, which every telephone knows, before one that a header names.
  * An escape pair or a surrogate pair is never cut: the whole character moves to the next part.
  *
  * @param text any string; lone surrogates count as one unit
+ * @param languages whose national tables the line's carrier knows
  */
-export function measureText(text: string): TextMeasure {
-  const septetCount = countSeptets(text)
-  const encoding: Encoding = septetCount < 0 ? 'UCS-2' : 'GSM-7'
-  const units = septetCount < 0 ? text.length : septetCount
-  const { single, joined } = CAPACITY[encoding]
-  if (units <= single) return { encoding, units, parts: units === 0 ? 0 : 1, perPart: single, room: single - units }
-  const { parts, used } = encoding === 'GSM-7' ? septetParts(text) : ucs2Parts(text)
-  return { encoding, units, parts, perPart: joined, room: joined - used }
+export function measureText(text: string, languages: readonly NationalLanguage[] = []): TextMeasure {
+  const plain = inSeptets(text, null)
+  if (languages.length === 0) return plain ?? inUcs2(text)
+  if (plain && plain.parts <= 1) return plain
+  const ways = [plain, ...languages.flatMap(shiftsOf).map(shift => inSeptets(text, shift)), inUcs2(text)]
+  return ways.filter(way => way !== null).reduce((cheapest, way) => way.parts < cheapest.parts ? way : cheapest)
 }

@@ -3,8 +3,9 @@ import { createRouter, defineEventHandler, getHeader, getQuery, readBody, setRes
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
 import { crashPoint } from './crash-points'
 import type { Network } from './network'
-import { MOST_PARTS, PRICES } from './numbers'
-import { priceOf, refusalOf, type Refusal } from './rules'
+import { MOST_PARTS, MOST_PICTURE_BYTES, MOST_PICTURES, PRICES } from './numbers'
+import { priceOf, refusalOf, type Refusal, type Wish } from './rules'
+import { isTables, NO_TABLES } from './tables'
 import type { SentText, World } from './world'
 
 export interface CarrierOptions { key: string, perSecond: number }
@@ -43,11 +44,12 @@ export function carrierRouter(world: World, network: Network, { key, perSecond }
       setResponseHeader(event, 'retry-after', String(limit.msBeforeNext / 1000) as unknown as number)
       return refuse(event, { status: 429, code: 'too-fast', detail: `At most ${perSecond} texts a second.` })
     }
-    const body = await readBody<Partial<SentText>>(event)
-    const wish = { from: String(body?.from ?? ''), to: String(body?.to ?? ''), text: String(body?.text ?? ''), confirmsOptOut: body?.confirmsOptOut === true }
+    const body = await readBody<Partial<Wish>>(event)
+    const wish = { from: String(body?.from ?? ''), to: String(body?.to ?? ''), text: String(body?.text ?? ''), tables: isTables(body?.tables) ? body.tables : NO_TABLES, pictures: wishedPictures(body?.pictures), confirmsOptOut: body?.confirmsOptOut === true }
     const refusal = refusalOf(wish, world)
     if (refusal) return refuse(event, refusal)
-    const taken = accept({ ...wish, ...priceOf(wish), id: randomUUID(), key: idempotencyKey, at: Date.now() })
+    const id = randomUUID()
+    const taken = accept(id, wish.pictures, { ...wish, ...priceOf(wish), id, key: idempotencyKey, at: Date.now() })
     underWay.set(idempotencyKey, taken)
     const text = await taken.finally(() => underWay.delete(idempotencyKey))
     network.carry(text)
@@ -56,7 +58,8 @@ export function carrierRouter(world: World, network: Network, { key, perSecond }
     return answer(event, text)
   }))
 
-  async function accept(text: SentText): Promise<SentText> {
+  async function accept(id: string, wished: Wish['pictures'], kept: Omit<SentText, 'pictures'>): Promise<SentText> {
+    const text = { ...kept, pictures: await world.pictures.keep(id, wished) }
     await world.record({ do: 'accept', text })
     return text
   }
@@ -66,7 +69,7 @@ export function carrierRouter(world: World, network: Network, { key, perSecond }
     return { id, parts, price }
   }
 
-  router.get('/v1/prices', guarded(() => ({ prices: PRICES, mostParts: MOST_PARTS })))
+  router.get('/v1/prices', guarded(() => ({ prices: PRICES, mostParts: MOST_PARTS, mostPictures: MOST_PICTURES, mostPictureBytes: MOST_PICTURE_BYTES })))
 
   router.get('/v1/events', guarded((event) => {
     const after = Number(getQuery(event).after || 0)
@@ -76,3 +79,7 @@ export function carrierRouter(world: World, network: Network, { key, perSecond }
 
   return router
 }
+
+const wishedPictures = (given: unknown): Wish['pictures'] => Array.isArray(given)
+  ? given.map(one => ({ type: String(one?.type), base64: String(one?.base64) }))
+  : []

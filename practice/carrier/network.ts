@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { crashPoint } from './crash-points'
 import type { Faults } from './faults'
+import type { Picture } from './pictures'
 import type { Reporter } from './reporter'
 import type { SentText, World, WorldEvent } from './world'
 
@@ -24,11 +25,19 @@ export class Network {
     await this.report('text.sent', text, null)
     await new Promise(resolve => setTimeout(resolve, this.pace.delivered))
     if (this.world.off.has(text.to)) return this.report('text.undelivered', text, 'recipient-unreachable')
+    await (text.pictures?.length ? this.arriveWhole(text, text.pictures) : this.arriveInParts(text))
+    crashPoint('arrived')
+    await this.report('text.delivered', text, null)
+  }
+
+  private async arriveWhole({ id, from, to, text }: SentText, pictures: Picture[]): Promise<void> {
+    await this.world.record({ do: 'arrive-with-pictures', handset: to, from, id, text, pictures, at: Date.now() })
+  }
+
+  private async arriveInParts(text: SentText): Promise<void> {
     const parts = this.world.partsOf(text)
     if (this.random() < 0.5) parts.reverse()
     for (const part of parts) await this.world.record({ do: 'arrive', handset: text.to, part, from: text.from, id: text.id, at: Date.now() })
-    crashPoint('arrived')
-    await this.report('text.delivered', text, null)
   }
 
   /** Somebody writes on a handset to one of our customer's numbers. */

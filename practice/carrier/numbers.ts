@@ -11,11 +11,15 @@ export const LINES: { number: string, country: string }[] = [
 
 export const MOST_PARTS = 10
 
-/** Invented prices, of the size that such texts cost. */
+/** Of one message with pictures, and the bytes of each. */
+export const MOST_PICTURES = 3
+export const MOST_PICTURE_BYTES = 600_000
+
+/** Invented prices, of the size that such texts cost. Pictures go only within the US and Canada (common practice). */
 export const PRICES = [
-  { country: 'US', microsPerPart: 8_000, currency: 'USD' },
-  { country: 'CA', microsPerPart: 8_500, currency: 'USD' },
-  { country: 'GB', microsPerPart: 38_000, currency: 'USD' },
+  { country: 'US', microsPerPart: 8_000, microsPerPicture: 20_000, currency: 'USD' },
+  { country: 'CA', microsPerPart: 8_500, microsPerPicture: 24_000, currency: 'USD' },
+  { country: 'GB', microsPerPart: 38_000, microsPerPicture: null, currency: 'USD' },
 ]
 
 const CANADIAN_AREAS = new Set(['204', '226', '236', '250', '289', '306', '343', '365', '403', '416', '418', '431', '437', '438', '450', '506', '514', '519', '548', '579', '581', '587', '604', '613', '639', '647', '672', '705', '709', '778', '780', '782', '807', '819', '825', '867', '873', '902', '905'])

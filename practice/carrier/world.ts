@@ -1,12 +1,15 @@
 import { join as joinPath } from 'node:path'
 import { cut, join, type Part } from './air'
 import { Journal } from './journal'
+import { Pictures, type Picture } from './pictures'
+import type { Tables } from './tables'
 
 /** Everything that the practice carrier and its handsets remember; each entry changes the world in one way. */
 export type Entry
   = | { do: 'accept', text: SentText }
     | { do: 'event', event: WorldEvent }
     | { do: 'arrive', handset: string, part: Part, from: string, id: string, at: number }
+    | { do: 'arrive-with-pictures', handset: string, from: string, id: string, text: string, pictures: Picture[], at: number }
     | { do: 'write', handset: string, to: string, text: string, id: string, at: number }
     | { do: 'opt', number: string, out: boolean }
     | { do: 'switch', number: string, on: boolean }
@@ -17,6 +20,10 @@ export interface SentText {
   from: string
   to: string
   text: string
+  /** The national tables that it is said in; none in journals of before there were any. */
+  tables?: Tables
+  /** A text with pictures goes whole, not in parts. */
+  pictures?: Picture[]
   parts: number
   price: { micros: number, currency: string }
   at: number
@@ -30,7 +37,7 @@ export interface WorldEvent {
   data: { id: string, key: string | null, code: string | null, from: string, to: string, text: string }
 }
 
-export interface HandsetText { id: string, at: number, direction: 'in' | 'out', other: string, text: string, parts: number }
+export interface HandsetText { id: string, at: number, direction: 'in' | 'out', other: string, text: string, parts: number, pictures?: Picture[] }
 
 export class World {
   readonly byKey = new Map<string, SentText>()
@@ -38,11 +45,13 @@ export class World {
   readonly handsets = new Map<string, HandsetText[]>()
   readonly optedOut = new Set<string>()
   readonly off = new Set<string>()
+  readonly pictures: Pictures
   private readonly halfArrived = new Map<string, Part[]>()
   private readonly journal: Journal<Entry>
   private readonly watchers = new Set<(number: string) => void>()
 
   constructor(folder: string) {
+    this.pictures = new Pictures(joinPath(folder, 'carrier'))
     this.journal = new Journal<Entry>(joinPath(folder, 'carrier'), entry => this.apply(entry))
   }
 
@@ -65,7 +74,7 @@ export class World {
   }
 
   partsOf(text: SentText): Part[] {
-    return cut(text.text, this.byKey.size % 256)
+    return cut(text.text, this.byKey.size % 256, text.tables)
   }
 
   private apply(entry: Entry): void {
@@ -87,6 +96,10 @@ export class World {
         break
       case 'write':
         this.show(entry.handset, { id: entry.id, at: entry.at, direction: 'out', other: entry.to, text: entry.text, parts: cut(entry.text, 0).length })
+        break
+      case 'arrive-with-pictures':
+        if (this.handsets.get(entry.handset)?.some(text => text.id === entry.id)) break
+        this.show(entry.handset, { id: entry.id, at: entry.at, direction: 'in', other: entry.from, text: entry.text, parts: 1, pictures: entry.pictures })
         break
       case 'arrive':
         this.arrive(entry)

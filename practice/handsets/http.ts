@@ -15,7 +15,7 @@ export function handsetRouter(world: World, network: Network, folder: string) {
 
   router.get('/handsets', defineEventHandler(async (event) => {
     setResponseHeader(event, 'content-type', 'text/html; charset=utf-8')
-    setResponseHeader(event, 'content-security-policy', 'default-src \'self\'; img-src data:; frame-ancestors \'none\'')
+    setResponseHeader(event, 'content-security-policy', 'default-src \'self\'; img-src \'self\' data:; frame-ancestors \'none\'')
     return readFile(join(built, 'page.html'), 'utf8')
   }))
 
@@ -40,6 +40,12 @@ export function handsetRouter(world: World, network: Network, folder: string) {
   }))
 
   router.get('/handsets/api/texts', defineEventHandler(event => world.handsets.get(String(getQuery(event).phone)) ?? []))
+
+  router.get('/handsets/api/pictures/:file', defineEventHandler(async (event) => {
+    const bytes = await world.pictures.read(getRouterParam(event, 'file')!)
+    setResponseStatus(event, bytes ? 200 : 404)
+    return bytes
+  }))
 
   const fromThisPage = (origin: string | undefined, host: string | undefined) => !origin || (URL.canParse(origin) && new URL(origin).host === host)
 

@@ -1,5 +1,5 @@
 /** The page of handsets: a list of telephones, one of them open, live. */
-interface Text { id: string, at: number, direction: 'in' | 'out', other: string, text: string, parts: number }
+interface Text { id: string, at: number, direction: 'in' | 'out', other: string, text: string, parts: number, pictures?: { file: string }[] }
 interface Phone { number: string, owner: string | null, on: boolean, last: Text | null }
 
 const MOST_SHOWN = 60
@@ -19,6 +19,13 @@ function element(tag: string, className: string, content: string): HTMLElement {
   const made = document.createElement(tag)
   made.className = className
   made.textContent = content
+  return made
+}
+
+function picture(file: string): HTMLElement {
+  const made = document.createElement('img')
+  made.src = `/handsets/api/pictures/${file}`
+  made.alt = 'A picture'
   return made
 }
 
@@ -85,11 +92,11 @@ async function showHandset(): Promise<void> {
   power.textContent = phone?.on === false ? 'Switched off' : 'Switched on'
   power.setAttribute('aria-pressed', String(phone?.on !== false))
   const all = await get<Text[]>(`texts?phone=${encodeURIComponent(chosen)}`)
-  texts.replaceChildren(...all.map(({ direction, text, other, at, parts }) => {
+  texts.replaceChildren(...all.map(({ direction, text, other, at, parts, pictures = [] }) => {
     const row = document.createElement('li')
     row.className = direction === 'out' ? 'own' : ''
     const time = new Date(at).toTimeString().slice(0, 5)
-    row.append(element('p', 'words', text), element('p', 'about', `${direction === 'out' ? 'to' : 'from'} ${other}, ${time}${parts > 1 ? `, ${parts} parts` : ''}`))
+    row.append(...pictures.map(({ file }) => picture(file)), element('p', 'words', text), element('p', 'about', `${direction === 'out' ? 'to' : 'from'} ${other}, ${time}${parts > 1 ? `, ${parts} parts` : ''}`))
     return row
   }))
   texts.scrollTop = texts.scrollHeight

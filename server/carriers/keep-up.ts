@@ -7,10 +7,10 @@ import type { Carrier } from './port'
 
 /** Fetches a carrier's price list, so that the composer can say what a text costs before it goes. */
 export async function fetchPrices(carrier: Carrier): Promise<void> {
-  const { prices, mostParts } = await carrier.prices()
+  const { prices, ...most } = await carrier.prices()
   await tx(async (database) => {
     await database.delete(carrierPrice).where(eq(carrierPrice.carrier, carrier.name))
-    await database.insert(carrierPrice).values(prices.map(price => ({ ...price, carrier: carrier.name, mostParts })))
+    await database.insert(carrierPrice).values(prices.map(price => ({ ...price, carrier: carrier.name, ...most })))
   })
 }
 

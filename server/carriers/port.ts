@@ -1,7 +1,17 @@
 import type { CarrierReport } from '~~/core/message/states'
+import type { Shift } from '~~/core/text/national'
 
 /** A text as it is handed over. The key makes asking twice the same as asking once. */
-export interface CarrierText { key: string, from: string, to: string, text: string, confirmsOptOut: boolean }
+export interface CarrierText {
+  key: string
+  from: string
+  to: string
+  text: string
+  /** The national tables to say it in; null lets the carrier choose between the default alphabet and UCS-2. */
+  shift: Shift | null
+  pictures: { type: string, bytes: Buffer }[]
+  confirmsOptOut: boolean
+}
 
 export type HandOverAnswer
   = | { kind: 'accepted', ref: string, parts: number, costMicros: number, currency: string }
@@ -15,7 +25,13 @@ export type CarrierEvent = { id: string, at: Date } & (
   | { kind: 'received', ref: string, from: string, to: string, text: string }
 )
 
-export interface CarrierPrices { prices: { country: string, microsPerPart: number, currency: string }[], mostParts: number }
+export interface CarrierPrices {
+  prices: { country: string, microsPerPart: number, /** Null where no pictures go. */ microsPerPicture: number | null, currency: string }[]
+  mostParts: number
+  mostPictures: number
+  /** Of each picture. */
+  mostPictureBytes: number
+}
 
 /** What Plauder needs of a carrier, whichever it is. */
 export interface Carrier {

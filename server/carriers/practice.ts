@@ -1,5 +1,6 @@
 import { date, number, object, string, type InferType } from 'yup'
 import { Webhook } from 'standardwebhooks'
+import { NATIONAL_TABLES, readShift, type Shift } from '~~/core/text/national'
 import type { Carrier, CarrierEvent, CarrierPrices, HandOverAnswer } from './port'
 
 /** Longer than the practice carrier ever takes to think, shorter than a lease. */
@@ -46,7 +47,7 @@ export function practiceCarrier({ url, key, webhookSecret }: PracticeAccess): Ca
         response = await ask('/v1/texts', {
           method: 'POST',
           headers: { 'idempotency-key': text.key },
-          body: JSON.stringify({ from: text.from, to: text.to, text: text.text, confirmsOptOut: text.confirmsOptOut }),
+          body: JSON.stringify({ from: text.from, to: text.to, text: text.text, tables: tablesOf(text.shift), pictures: text.pictures.map(({ type, bytes }) => ({ type, base64: bytes.toString('base64') })), confirmsOptOut: text.confirmsOptOut }),
         })
         return await readAnswer(response)
       }
@@ -95,6 +96,14 @@ function readEvent(input: unknown): CarrierEvent {
   const { id, type, at, data }: EventShape = eventShape.validateSync(input)
   if (type === 'text.received') return { id, at, kind: 'received', ref: data.id, from: data.from, to: data.to, text: data.text }
   return { id, at, kind: type.slice('text.'.length) as 'sent', ref: data.id, key: data.key, code: data.code }
+}
+
+/** The tables by the numbers that a header gives them; none are zeros. */
+function tablesOf(shift: Shift | null): { single: number, locking: number } {
+  if (!shift) return { single: 0, locking: 0 }
+  const { language, single, locking } = readShift(shift)
+  const { id } = NATIONAL_TABLES[language]
+  return { single: single ? id : 0, locking: locking ? id : 0 }
 }
 
 /** Nothing was sent: the connection itself was refused. */

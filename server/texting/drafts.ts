@@ -10,7 +10,7 @@ import { visible } from '../identity/visible'
 /** What I have written and not sent, the latest first, each with whom it is for. */
 export async function draftsOf(asker: SignedIn): Promise<KeptDraft[]> {
   return tx(database => database
-    .select({ key: draft.key, text: draft.text, templateId: draft.templateId, templateVersion: draft.templateVersion, ref: draft.ref, at: milliseconds(draft.at), recordId: record.id, name: sql<string | null>`coalesce(${record.name}, ${conversation.other})` })
+    .select({ key: draft.key, text: draft.text, templateId: draft.templateId, templateVersion: draft.templateVersion, ref: draft.ref, pictureIds: draft.pictureIds, at: milliseconds(draft.at), recordId: record.id, name: sql<string | null>`coalesce(${record.name}, ${conversation.other})` })
     .from(draft)
     .leftJoin(record, and(sql`${draft.key} in ('record ' || ${record.id}, 'note ' || ${record.id})`, visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })))
     .leftJoin(conversation, sql`${draft.key} = 'conversation ' || ${conversation.id}`)
@@ -27,7 +27,7 @@ const MOST = 200
  */
 export async function keepDraft(asker: SignedIn, { key, at, ...words }: DraftForm): Promise<void> {
   const values = { ...words, at: new Date(at) }
-  await tx(async database => words.text === '' || await hasLeft(words.ref)
+  await tx(async database => (words.text === '' && words.pictureIds.length === 0) || await hasLeft(words.ref)
     ? database.delete(draft).where(and(eq(draft.colleagueId, asker.id), eq(draft.key, key), lte(draft.at, values.at)))
     : database.insert(draft).values({ colleagueId: asker.id, key, ...values })
         .onConflictDoUpdate({ target: [draft.colleagueId, draft.key], set: values, setWhere: lte(draft.at, values.at) }))

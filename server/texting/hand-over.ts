@@ -14,6 +14,7 @@ import { statement } from '../db/statement'
 import { zonesOf } from '../records/phones'
 import { announceMessage, announceShown, SHOWN, SHOWN_JOINS, type ShownRow } from './announce'
 import { applyKeptReports } from './events'
+import { picturesOf } from './pictures'
 
 /** After an hour of trying a text counts as failed: its moment has passed. */
 const GIVE_UP_AFTER = 3_600_000
@@ -58,6 +59,7 @@ async function begin(messageIds: string[], now: Date): Promise<Map<string, Ready
   return tx(async (database) => {
     const facts = await factsOf(messageIds)
     const numbers = await lockNumbers(facts.map(one => one.other))
+    const pictures = await picturesOf(facts.filter(one => one.pictures > 0).map(one => one.id))
     const ready = new Map<string, Ready>()
     const fresh: string[] = []
     for (const one of facts) {
@@ -70,7 +72,7 @@ async function begin(messageIds: string[], now: Date): Promise<Map<string, Ready
       }
       else if (uncertain || afterEvent(one.state as MessageState, 'claim')) {
         if (!uncertain) fresh.push(one.id)
-        ready.set(one.id, { carrier: one.carrier, uncertain, text: { key: one.id, from: one.from, to: one.other, text: one.words ?? '', confirmsOptOut: one.confirmsOptOut } })
+        ready.set(one.id, { carrier: one.carrier, uncertain, text: { key: one.id, from: one.from, to: one.other, text: one.words ?? '', shift: one.shift, pictures: pictures.get(one.id) ?? [], confirmsOptOut: one.confirmsOptOut } })
       }
     }
     // taking back is the same kind of update: where it has won, the text is not ours to hand over any more
@@ -105,7 +107,7 @@ function judge(facts: Facts, number: NumberState, now: Date): Verdict {
 async function factsOf(messageIds: string[]) {
   return tx(database => database
     .select({
-      id: message.id, state: message.state, costMicros: message.costMicros, nightAllowed: message.nightAllowed, leavesAt: message.leavesAt, wallTime: message.wallTime, confirmsOptOut: message.confirmsOptOut,
+      id: message.id, state: message.state, shift: message.shift, pictures: message.pictures, costMicros: message.costMicros, nightAllowed: message.nightAllowed, leavesAt: message.leavesAt, wallTime: message.wallTime, confirmsOptOut: message.confirmsOptOut,
       other: conversation.other, from: line.e164, carrier: line.carrier, lineActive: line.active,
       words: activityContent.words, textingOn: sql<boolean>`coalesce((select ${firm.textingOn} from ${firm}), false)`,
       zone: record.zone, country: record.country, region: record.region,

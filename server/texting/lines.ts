@@ -8,7 +8,8 @@ export type Line = typeof line.$inferSelect
 
 export const lineBelongs = ({ colleagueId, teamId }: Pick<Line, 'colleagueId' | 'teamId'>) => ({ ownerId: colleagueId, teamId })
 
-export interface Price { microsPerPart: number, currency: string, mostParts: number }
+/** What a text costs within a country, and the most that its carrier takes. */
+export interface Price { microsPerPart: number, currency: string, mostParts: number, microsPerPicture: number | null, mostPictures: number, mostPictureBytes: number }
 
 /** A number of one country texts only within that country (common practice). */
 export const mayText = (line: Pick<Line, 'country'>, country: string) => line.country === country
@@ -26,6 +27,7 @@ export async function linesOf(asker: Asker): Promise<LineChoice[]> {
       country: one.country,
       active: one.active,
       private: one.private,
+      languages: one.languages,
       mine: one.colleagueId === asker.id,
       answeredBy: one.colleagueId ? 1 : members.filter(member => member.teamId === one.teamId).length,
       price: prices.find(price => price.carrier === one.carrier && price.country === one.country) ?? null,

@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import type { WallMoment } from '~~/core/hours/schedule'
 import { measureText } from '~~/core/text/measure'
-import { activity, activityContent, activityOnRecord, conversation, job, message, phone, record } from '../db/schema'
+import { activity, activityContent, activityOnRecord, conversation, job, message, phone, picture, record } from '../db/schema'
 import { statement } from '../db/statement'
 import { HAND_OVER } from '../jobs/kinds'
 import { wakeOutbox } from '../jobs/wake'
@@ -31,6 +31,7 @@ export interface Outgoing {
   /** The moment as it was meant, of one that is to leave later. */
   later: WallMoment | null
   ref: string | null
+  pictureIds: string[]
 }
 
 /**
@@ -48,12 +49,17 @@ export async function queueText(out: Outgoing, now: Date): Promise<Queued> {
 }
 
 function valuesOf({ line, leavesAt, later, ref, ...out }: Outgoing, now: Date) {
-  const { encoding, units, parts } = measureText(out.text)
+  const { encoding, shift, units, parts } = measureText(out.text, line.languages)
+  const pictures = out.pictureIds.length
   return {
     ...out,
     encoding,
+    shift,
     units,
-    parts,
+    // with pictures it is one message, whatever its length
+    parts: pictures > 0 ? 1 : parts,
+    pictures,
+    pictureIds: JSON.stringify(out.pictureIds),
     lineId: line.id,
     lineColleague: line.colleagueId,
     lineTeam: line.teamId,
@@ -102,13 +108,16 @@ const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
       returning record_id
     ), told as (
       insert into ${message} (id, conversation_id, activity_id, direction, origin, author_id, record_id, template_id, template_version, state,
-        night_allowed, confirms_opt_out, answers_since, encoding, units, parts, made_at, leaves_at, wall_time, wall_zone, ref)
+        night_allowed, confirms_opt_out, answers_since, encoding, shift, units, parts, pictures, made_at, leaves_at, wall_time, wall_zone, ref)
       select ${value('id')}::uuid, talk.id, (select id from happened), 'out', case when ${byHand} then 'by-hand' else 'automatic' end, ${authorId}, ${value('recordId')}::uuid,
         ${value('templateId')}::uuid, ${value('templateVersion')}::int, 'waiting', ${value('nightAllowed')}::boolean, ${value('confirmsOptOut')}::boolean,
-        case when ${byHand} then (select waits_since from before) end, ${value('encoding')}, ${value('units')}::int, ${value('parts')}::int, ${now}, ${value('leavesAt')}::timestamptz,
+        case when ${byHand} then (select waits_since from before) end, ${value('encoding')}, ${value('shift')}, ${value('units')}::int, ${value('parts')}::int, ${value('pictures')}::int, ${now}, ${value('leavesAt')}::timestamptz,
         ${value('wallTime')}, ${value('wallZone')}, ${value('ref')}
       from talk
       returning id, activity_id, conversation_id
+    ), pictured as (
+      update ${picture} set message_id = ${value('id')}::uuid
+      where ${value('pictures')}::int > 0 and message_id is null and colleague_id = ${authorId} and id in (select x::uuid from jsonb_array_elements_text(${value('pictureIds')}::jsonb) x)
     ), later as (
       insert into ${job} (id, kind, key, payload, lane, order_at, due_at)
       values (${value('jobId')}::uuid, ${HAND_OVER}, ${value('jobKey')}, ${value('payload')}::jsonb, ${value('lane')}, ${value('orderAt')}::timestamptz, ${value('leavesAt')}::timestamptz)

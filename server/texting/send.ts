@@ -9,6 +9,7 @@ import { clockRules } from '../records/phones'
 import { countUse } from '../templates/templates'
 import { dropDraft } from './drafts'
 import { mayText, type Line } from './lines'
+import { checkPictures } from './pictures'
 import { queueText, type Queued } from './queue'
 import { leavesAtOf } from './schedule'
 import { TAKE_BACK_MS } from './take-back'
@@ -27,6 +28,7 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date): Prom
   if (situation.earlier) return firstResult(asker, form.id, situation.earlier)
   const { line, recipient } = situation
   checkWords(form, situation)
+  await checkPictures(asker, form.pictureIds, line.name, situation.price!)
   const leavesAt = form.later ? leavesAtOf(form.later, now) : new Date(now.getTime() + TAKE_BACK_MS)
   checkRules(form, situation, form.later ? leavesAt : now)
   try {
@@ -45,6 +47,7 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date): Prom
       leavesAt,
       later: form.later,
       ref: form.ref,
+      pictureIds: form.pictureIds,
     }, now)
     if (form.ref) await dropDraft(asker.id, form.ref)
     if (form.templateId) await countUse(asker.id, form.templateId)
@@ -65,16 +68,16 @@ function firstResult(asker: SignedIn, id: string, earlier: NonNullable<Situation
 
 /** The one way out for Plauder itself: an answer to STOP, START or HELP. The gate asks its rules all the same. */
 export async function answerByItself(line: Line, to: string, text: string, confirmsOptOut: boolean, now: Date): Promise<void> {
-  await queueText({ id: uuid(), line, to, recordId: null, text, authorId: null, writtenOn: null, templateId: null, templateVersion: null, nightAllowed: false, confirmsOptOut, leavesAt: now, later: null, ref: null }, now)
+  await queueText({ id: uuid(), line, to, recordId: null, text, authorId: null, writtenOn: null, templateId: null, templateVersion: null, nightAllowed: false, confirmsOptOut, leavesAt: now, later: null, ref: null, pictureIds: [] }, now)
 }
 
-function checkWords({ text }: SendForm, { line, recipient, price }: Situation): void {
-  if (text.trim() === '') throw badInput({ text: 'Write the text first.' })
+function checkWords({ text, pictureIds }: SendForm, { line, recipient, price }: Situation): void {
+  if (text.trim() === '' && pictureIds.length === 0) throw badInput({ text: 'Write the text first.' })
   if (/\{\{|\{%/.test(text)) throw badInput({ text: 'A field of the template is still open in the text. Fill it in or take it out.' })
   if (!mayText(line, recipient.country)) throw badInput({ lineId: `${line.name} texts within ${line.country} only, and this number is in ${recipient.country}. Choose a line there.` })
   if (!price) throw badInput({ lineId: `The carrier of ${line.name} has no price for ${recipient.country}, so it cannot text there. Choose another line.` })
-  const { parts } = measureText(text)
-  if (parts > price.mostParts) throw badInput({ text: `The text has ${parts} parts; the carrier takes ${price.mostParts}. Shorten it, or send it as two.` })
+  const { parts } = measureText(text, line.languages)
+  if (pictureIds.length === 0 && parts > price.mostParts) throw badInput({ text: `The text has ${parts} parts; the carrier takes ${price.mostParts}. Shorten it, or send it as two.` })
 }
 
 /** @param when the hour that decides: now, or the moment for which it is meant */

@@ -63,7 +63,7 @@ type Row = Record<string, unknown> & {
 export async function readConversation(asker: Asker, conversationId: string, now: Date): Promise<ConversationDetail> {
   return tx(async (database) => {
     const [found] = await database
-      .select({ conversation, lineName: line.name, texts: numberState.texts, lastHeardAt: milliseconds(numberState.lastHeardAt) })
+      .select({ conversation, lineName: line.name, languages: line.languages, texts: numberState.texts, lastHeardAt: milliseconds(numberState.lastHeardAt) })
       .from(conversation)
       .innerJoin(line, and(eq(line.id, conversation.lineId), visible(asker, 'line.answer', { owner: line.colleagueId, team: line.teamId })))
       .leftJoin(numberState, eq(numberState.e164, conversation.other))
@@ -81,6 +81,7 @@ export async function readConversation(asker: Asker, conversationId: string, now
       id: conversationId,
       lineId: found.conversation.lineId,
       lineName: found.lineName,
+      languages: found.languages,
       other: found.conversation.other,
       waitsSince: found.conversation.waitsSince?.getTime() ?? null,
       records: records.map(({ record: { id, name, module, title, city } }) => ({ id, name, module, title, city })),

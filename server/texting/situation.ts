@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm'
+import type { NationalLanguage } from '~~/core/text/national'
 import { can, type Asker } from '~~/shared/permissions'
 import type { SendForm } from '~~/shared/schemas/texting'
 import { milliseconds } from '../db/instants'
@@ -35,20 +36,20 @@ export interface Situation {
 export async function readSituation(asker: Asker, form: SendForm): Promise<Situation> {
   const { rows: [found] } = await situationOf({ id: form.id, lineId: form.lineId, phoneId: form.phoneId, conversationId: form.conversationId, recordId: form.recordId })
   if (!found) throw notFound('line')
-  const own: Line = { id: found.id, e164: found.e164, name: found.name, country: found.country, teamId: found.team_id, colleagueId: found.colleague_id, private: found.private, active: found.active, carrier: found.carrier }
+  const own: Line = { id: found.id, e164: found.e164, name: found.name, country: found.country, teamId: found.team_id, colleagueId: found.colleague_id, private: found.private, active: found.active, carrier: found.carrier, languages: found.languages }
   if (!can(asker, 'line.answer', lineBelongs(own))) throw notAllowed(`text from ${own.name}`)
   if (form.recordId && !(found.written_on_id && can(asker, 'record.edit', { ownerId: found.written_on_owner, teamId: found.written_on_team }))) throw notFound('record')
   return {
     earlier: found.activity_id ? { authorId: found.author_id, activityId: found.activity_id, leavesAt: found.leaves_at } : null,
     line: own,
-    price: found.most_parts === null ? null : { microsPerPart: found.micros_per_part, currency: found.currency, mostParts: found.most_parts },
+    price: found.most_parts === null ? null : { microsPerPart: found.micros_per_part, currency: found.currency, mostParts: found.most_parts, microsPerPicture: found.micros_per_picture, mostPictures: found.most_pictures, mostPictureBytes: found.most_picture_bytes },
     recipient: recipientOf(asker, form, found),
     textingOn: found.texting_on,
   }
 }
 
 const situationOf = statement<Pick<SendForm, 'id' | 'lineId' | 'phoneId' | 'conversationId' | 'recordId'>, Row>(value => sql`
-  select l.*, f.texting_on, c.micros_per_part, c.currency, c.most_parts,
+  select l.*, f.texting_on, c.micros_per_part, c.currency, c.most_parts, c.micros_per_picture, c.most_pictures, c.most_picture_bytes,
     m.author_id, m.activity_id, ${milliseconds(sql`m.leaves_at`)} as leaves_at,
     p.id as phone_id, p.e164 as phone_e164, p.country as phone_country, p.kind as phone_kind,
     r.id as record_id, r.owner_id, r.team_id as record_team, r.zone, r.country as record_country, r.region, v.other,
@@ -91,10 +92,14 @@ type Row = Record<string, unknown> & {
   private: boolean
   active: boolean
   carrier: string
+  languages: NationalLanguage[]
   texting_on: boolean
   micros_per_part: number
   currency: string
   most_parts: number | null
+  micros_per_picture: number | null
+  most_pictures: number
+  most_picture_bytes: number
   author_id: string | null
   activity_id: string | null
   leaves_at: number

@@ -7,6 +7,7 @@ import { HAND_OVER } from '../jobs/kinds'
 import { wakeOutbox } from '../jobs/wake'
 import { announceConversation, waitsSince } from './conversations'
 import { move } from './hand-over'
+import { takePicturesBack } from './pictures'
 
 /** For this long a text waits before it leaves, so that it can be taken back. */
 export const TAKE_BACK_MS = 5_000
@@ -15,10 +16,10 @@ export const TAKE_BACK_MS = 5_000
  * Takes a text back while it waits. Claiming it is the same kind of conditional update, so one of the
  * two wins.
  *
- * @returns the words, for the composer
+ * @returns the words and the pictures, for the composer
  * @throws Problem 409 if it has left
  */
-export async function takeBack(asker: SignedIn, messageId: string, now: Date): Promise<{ text: string }> {
+export async function takeBack(asker: SignedIn, messageId: string, now: Date): Promise<{ text: string, pictureIds: string[] }> {
   return tx(async (database) => {
     const found = await mustBeMine(asker, messageId)
     if (!await move(messageId, found.message.state, 'take-back', { settledAt: now })) {
@@ -27,7 +28,7 @@ export async function takeBack(asker: SignedIn, messageId: string, now: Date): P
     await database.update(job).set({ doneAt: now }).where(eq(job.key, `${HAND_OVER} ${messageId}`))
     if (found.message.answersSince) await waitsSince(found.message.conversationId, found.message.answersSince)
     announceConversation(found.message.conversationId, found.line)
-    return { text: found.words ?? '' }
+    return { text: found.words ?? '', pictureIds: await takePicturesBack(messageId) }
   })
 }
 

@@ -1,11 +1,12 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { ActivityKind } from '~~/core/timeline/kinds'
 import type { RhythmDay } from '~~/core/timeline/rhythm'
+import type { PictureFacts } from '~~/shared/pictures'
 import type { Asker } from '~~/shared/permissions'
 import type { TimelineEntry, TimelinePage } from '~~/shared/timeline'
 import { tx } from '../db/door'
 import { at, milliseconds } from '../db/instants'
-import { activity, activityContent, activityOnRecord, colleague, consentProposal, conversation, line, message, record, template } from '../db/schema'
+import { activity, activityContent, activityOnRecord, colleague, consentProposal, conversation, line, message, picture, record, template } from '../db/schema'
 import { notFound } from '../http/problem'
 import { visible } from '../identity/visible'
 import { mayReadLine } from './visibility'
@@ -19,6 +20,7 @@ const SLIP = sql`
   c.id as colleague_id, c.first_name as colleague_first, c.name as colleague_name,
   m.id as message_id, m.state, m.code, m.direction, m.origin, m.author_id, m.units, m.parts, m.cost_micros::float8 as cost_micros, m.currency,
   m.conversation_id, m.ref, m.wall_time, m.wall_zone, m.template_version, tp.name as template_name,
+  case when m.pictures > 0 then (select json_agg(json_build_object('id', pi.id, 'width', pi.width, 'height', pi.height, 'size', pi.size) order by pi.id) from ${picture} pi where pi.message_id = m.id) end as pictures,
   ${milliseconds(sql`m.leaves_at`)} as leaves_at, ${milliseconds(sql`m.handed_at`)} as handed_at, ${milliseconds(sql`m.settled_at`)} as settled_at,
   v.other, l.name as line_name, l.e164 as line_e164,
   p.id as proposal_id, p.opted_out as proposal_decision`
@@ -154,6 +156,7 @@ type EntryRow = Record<string, unknown> & {
   wall_zone: string | null
   template_version: number | null
   template_name: string | null
+  pictures: PictureFacts[] | null
   leaves_at: number
   handed_at: number | null
   settled_at: number | null
@@ -189,6 +192,7 @@ function messageOf(row: EntryRow): TimelineEntry['message'] {
     other: row.other,
     line: { name: row.line_name, e164: row.line_e164 },
     template: row.template_name ? { name: row.template_name, version: row.template_version! } : null,
+    pictures: row.pictures ?? [],
     ref: row.ref,
     later: row.wall_time ? { wallTime: row.wall_time, zone: row.wall_zone! } : null,
     units: row.units,

@@ -1,5 +1,6 @@
-import { boolean, number, object, string, type InferType } from 'yup'
+import { array, boolean, number, object, string, type InferType } from 'yup'
 import { readRef } from '../../core/message/ref'
+import { MOST_PICTURES } from '../pictures'
 import { uuid } from './common'
 
 /** When a text is to leave, by the clock of a place. */
@@ -11,6 +12,8 @@ export type LaterForm = InferType<typeof laterForm>
 
 const ref = string().test('ref', 'This is no reference of a text. Leave it out, and it gets one.', value => value == null || readRef(value).ok)
 
+const pictureIds = () => array().of(uuid().required()).max(MOST_PICTURES, `A text takes ${MOST_PICTURES} pictures at most.`).default([])
+
 export const sendForm = object({
   /** Made by the browser: sending the same again gives the first result. */
   id: uuid().required(),
@@ -20,7 +23,8 @@ export const sendForm = object({
   conversationId: uuid().nullable().default(null),
   /** The record from which it is written, where that is not the one that holds the number: a deal, say. */
   recordId: uuid().nullable().default(null),
-  text: string().required('Write the text first.').max(10_000, 'No carrier takes a text of this length.'),
+  text: string().defined('Write the text first.').max(10_000, 'No carrier takes a text of this length.'),
+  pictureIds: pictureIds(),
   templateId: uuid().nullable().default(null),
   templateVersion: number().integer().min(1).nullable().default(null),
   /** "Yes, at night": for this one text. */
@@ -38,6 +42,7 @@ export const draftForm = object({
   templateId: uuid().nullable().default(null),
   templateVersion: number().integer().min(1).nullable().default(null),
   ref: ref.required(),
+  pictureIds: pictureIds(),
   /** When it was written, epoch milliseconds: of two windows the later one counts. */
   at: number().integer().min(0).max(8.64e15).required(),
 })

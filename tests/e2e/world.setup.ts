@@ -1,7 +1,11 @@
-import { mkdtempSync, rmSync } from 'node:fs'
+import { equal } from 'node:assert/strict'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
+import { NATIONAL_LANGUAGES, NATIONAL_TABLES } from '../../core/text/national'
+import { measureText } from '../../core/text/measure'
+import type { SentText } from '../../practice/carrier/world'
 import { startApplication, startPractice, stop } from '../../scripts/world.mjs'
 
 /** Lays the demo data into a folder of its own and starts everything; ends it all afterwards. */
@@ -18,6 +22,17 @@ export default async function world() {
   await Promise.all([practice.open, application.healthy])
   return async () => {
     await Promise.all([application, practice].map(({ child }) => stop(child)))
+    compareParts(join(folder, 'practice'))
     rmSync(folder, { recursive: true, force: true })
+  }
+}
+
+/** Every text of the whole run: the parts that the ruler says are those that the carrier counted. */
+function compareParts(folder: string): void {
+  const entries = readFileSync(join(folder, 'carrier', 'journal.jsonl'), 'utf8').trim().split('\n').map(line => JSON.parse(line) as { do: string, text: SentText })
+  for (const { text: { text, parts, tables, pictures } } of entries.filter(entry => entry.do === 'accept')) {
+    if (pictures?.length) continue
+    const languages = NATIONAL_LANGUAGES.filter(language => [tables?.single, tables?.locking].includes(NATIONAL_TABLES[language].id))
+    equal(measureText(text, languages).parts, parts, `“${text}” has other parts than the carrier counted`)
   }
 }

@@ -1,5 +1,10 @@
+import { eq } from 'drizzle-orm'
+import { NATIONAL_TABLES, readShift } from '~~/core/text/national'
+import { cut } from '~~/practice/carrier/air'
 import type { Carrier, CarrierText, HandOverAnswer } from '~~/server/carriers/port'
 import { registerCarrier } from '~~/server/carriers/registry'
+import { tx } from '~~/server/db/door'
+import { message } from '~~/server/db/schema'
 import { perform, takeDue } from '~~/server/jobs/outbox'
 import { BULK_CHANGE, FILL_BACK, HAND_OVER, IMPORT } from '~~/server/jobs/kinds'
 import { importMany } from '~~/server/imports/work'
@@ -7,7 +12,10 @@ import { changeMany } from '~~/server/records/bulk-work'
 import { fillBackMany } from '~~/server/timeline/fill-back'
 import { handOver } from '~~/server/texting/hand-over'
 
-/** A carrier under the test's control: it keeps what it is asked and answers as told. */
+/**
+ * A carrier under the test's control: it keeps what it is asked and answers as told. Of every text that comes by
+ * it counts the parts as the practice carrier would, and holds them against what we had counted.
+ */
 export function fakeCarrier() {
   const asked: CarrierText[] = []
   const answers: ((text: CarrierText) => HandOverAnswer | Promise<HandOverAnswer>)[] = []
@@ -16,11 +24,12 @@ export function fakeCarrier() {
     name: 'practice',
     hand: async (text) => {
       asked.push(text)
+      await expectSameParts(text)
       return (answers.shift() ?? accept)(text)
     },
     readReport: () => null,
     eventsSince: async cursor => ({ events: [], cursor }),
-    prices: async () => ({ prices: [], mostParts: 10 }),
+    prices: async () => ({ prices: [], mostParts: 10, mostPictures: 3, mostPictureBytes: 600_000 }),
   }
   registerCarrier(carrier)
   return { asked, next: (answer: HandOverAnswer | ((text: CarrierText) => HandOverAnswer | Promise<HandOverAnswer>)) => answers.push(typeof answer === 'function' ? answer : () => answer) }
@@ -33,4 +42,12 @@ export async function drain(now: Date): Promise<void> {
     if (claimed === 0) return
     await Promise.all(works.map(perform))
   }
+}
+
+async function expectSameParts({ key, text, shift, pictures }: CarrierText): Promise<void> {
+  const [ours] = await tx(database => database.select({ parts: message.parts }).from(message).where(eq(message.id, key)))
+  const { language, single, locking } = shift ? readShift(shift) : { language: 'turkish', single: false, locking: false } as const
+  const { id } = NATIONAL_TABLES[language]
+  const theirs = pictures.length > 0 ? 1 : cut(text, 0, { single: single ? id : 0, locking: locking ? id : 0 }).length
+  expect({ text, parts: ours!.parts }).toEqual({ text, parts: theirs })
 }

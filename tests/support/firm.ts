@@ -31,7 +31,7 @@ export async function makeFirm(): Promise<Firm> {
     odile: asker('Odile Marchetti', 'lead', [sales, recruiting], [a, m, n, o], o),
     rafe: asker('Rafe Pennington', 'admin', [], [r], r),
   }
-  const line = (e164: string, name: string, country: string, belongs: Partial<Line>): Line => ({ id: uuid(), e164, name, country, teamId: null, colleagueId: null, private: false, active: true, carrier: 'practice', ...belongs })
+  const line = (e164: string, name: string, country: string, belongs: Partial<Line>): Line => ({ id: uuid(), e164, name, country, teamId: null, colleagueId: null, private: false, active: true, carrier: 'practice', languages: [], ...belongs })
   const lines = {
     portland: line('+15035550118', 'Portland line', 'US', { teamId: sales }),
     second: line('+16125550104', 'Minneapolis line', 'US', { teamId: sales }),
@@ -44,7 +44,7 @@ export async function makeFirm(): Promise<Firm> {
     await database.insert(schema.colleague).values(Object.values(colleagues).map(({ id, name, firstName, email, role, title, zone }) => ({ id, name, firstName, email, role, title, zone, passwordHash: 'none' })))
     await database.insert(schema.teamMember).values(Object.values(colleagues).flatMap(one => one.teamIds.map(teamId => ({ teamId, colleagueId: one.id }))))
     await database.insert(schema.line).values(Object.values(lines))
-    await database.insert(schema.carrierPrice).values(['US', 'CA'].map(country => ({ carrier: 'practice', country, microsPerPart: 8_000, currency: 'USD', mostParts: 10 })))
+    await database.insert(schema.carrierPrice).values(['US', 'CA'].map(country => ({ carrier: 'practice', country, microsPerPart: 8_000, currency: 'USD', mostParts: 10, microsPerPicture: country === 'US' ? 20_000 : null, mostPictures: 3, mostPictureBytes: 600_000 })))
   })
   return { ...colleagues, ...lines }
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { PhChatCenteredText, PhClock, PhFloppyDisk, PhNotePencil, PhSmiley } from '@phosphor-icons/vue'
+import { PhChatCenteredText, PhClock, PhFloppyDisk, PhImage, PhNotePencil, PhSmiley } from '@phosphor-icons/vue'
 import { useTextareaAutosize } from '@vueuse/core'
 import type { WallMoment } from '~~/core/hours/schedule'
 import { cautions } from '~~/core/message/cautions'
@@ -10,6 +10,7 @@ import type { FilledTemplate } from '~~/shared/template'
 import { useComposer } from '~/composables/composer'
 import { useKeys } from '~/composables/keys'
 import { useNow } from '~/composables/now'
+import { usePictures } from '~/composables/pictures'
 import { chooseLine, lineChoices, numberChoices } from '~/words/choices'
 import { sayMoment } from '~/words/moments'
 
@@ -27,10 +28,13 @@ watch(numbers, (choices) => {
   if (!choices.some(choice => choice.id === phoneId.value && !choice.disabled)) phoneId.value = choices.find(choice => !choice.disabled)?.id ?? null
 })
 
-const { text, reference, measure, sending, problem, night, lastSent, secondsLeft, send, takeBack, fill } = useComposer(
+const { text, pictureIds, empty, reference, measure, sending, problem, night, lastSent, secondsLeft, send, takeBack, fill } = useComposer(
   () => `record ${record.id}`,
   () => lineId.value && phoneId.value ? { lineId: lineId.value, phoneId: phoneId.value, conversationId: null, recordId: phone.value?.person ? record.id : null } : null,
+  () => line.value?.languages ?? [],
 )
+const pictures = usePictures(pictureIds)
+const chooser = useTemplateRef<HTMLInputElement>('chooser')
 const { textarea } = useTextareaAutosize({ input: text })
 /** What is open below the text; one at a time. */
 const opened = ref<'templates' | 'later' | 'emoji' | null>(null)
@@ -46,6 +50,19 @@ const theirs = computed(() => record.zones.filter(({ name }) => phone.value?.zon
 /** What the sender may want to look at again; it stands in no way. */
 const careful = computed(() => cautions({ text: text.value, now: now.value, sender: start.sender, last: start.texted[phone.value?.e164 ?? ''] ?? null, lastHeardAt: phone.value?.lastHeardAt ?? null }))
 const why = computed(() => problem.value ? Object.values(problem.value.fields)[0] ?? problem.value.message : '')
+
+/** Pictures that are pasted or dropped go in; words go where words go. */
+function takeFrom(event: Event, data: DataTransfer | null): void {
+  const files = pictures.among(data)
+  if (files.length === 0) return
+  event.preventDefault()
+  void pictures.add(files)
+}
+
+async function choosePictures(): Promise<void> {
+  await pictures.add(chooser.value?.files ?? [])
+  chooser.value!.value = ''
+}
 
 watch(() => text.value !== '', writing => emit('writing', writing))
 
@@ -92,7 +109,7 @@ useKeys([
   { keys: 't', shown: 'T', what: 'Write a text', act: () => textarea.value?.focus() },
   { keys: 'e', shown: 'E', what: 'Choose a template', act: () => picking.value = templatesFor.value !== null },
   { keys: '$mod+e', shown: 'Ctrl E', what: 'Choose a template while writing', act: () => picking.value = templatesFor.value !== null, inFields: true },
-  { keys: '$mod+Shift+Enter', shown: 'Ctrl Shift Enter', what: 'Send later', act: () => { if (text.value.trim() !== '') opened.value = 'later' }, inFields: true },
+  { keys: '$mod+Shift+Enter', shown: 'Ctrl Shift Enter', what: 'Send later', act: () => { if (!empty.value) opened.value = 'later' }, inFields: true },
   { keys: '$mod+.', shown: 'Ctrl .', what: 'Put an emoji in', act: () => opened.value = 'emoji', inFields: true },
   { keys: '$mod+Shift+s', shown: 'Ctrl Shift S', what: 'Save what is written as a template', act: () => savingAs.value = text.value.trim() !== '' && isPersonModule(record.module), inFields: true },
   { keys: '$mod+Enter', shown: 'Ctrl Enter', what: 'Send', act: () => void go(), inFields: true },
@@ -166,12 +183,23 @@ useKeys([
         :placeholder="templatesFor ? `Write to ${first}, or press E for a template` : `Write to ${first}`"
         :aria-invalid="!!problem"
         aria-describedby="text-problem text-length"
+        @paste="takeFrom($event, $event.clipboardData)"
+        @drop="takeFrom($event, $event.dataTransfer)"
       />
       <div id="text-length">
+        <PictureTray
+          v-if="pictureIds.length > 0 || pictures.comingIn.value > 0"
+          :ids="pictureIds"
+          :coming-in="pictures.comingIn.value"
+          :line="line"
+          @remove="pictures.remove"
+        />
         <TextRuler
+          v-else
           :text="text"
           :measure="measure"
           :price="line?.price ?? null"
+          :languages="line?.languages"
         />
       </div>
       <p
@@ -181,6 +209,13 @@ useKeys([
         role="alert"
       >
         {{ why }}
+      </p>
+      <p
+        v-if="pictures.problem.value"
+        class="notice failed"
+        role="alert"
+      >
+        {{ pictures.problem.value }}
       </p>
       <ul
         v-if="careful.length > 0"
@@ -226,6 +261,25 @@ useKeys([
           /> Emoji
         </button>
         <button
+          v-if="line?.price?.microsPerPicture != null"
+          type="button"
+          class="tool"
+          @click="chooser?.click()"
+        >
+          <PhImage
+            size="18"
+            aria-hidden="true"
+          /> Picture
+        </button>
+        <input
+          ref="chooser"
+          type="file"
+          hidden
+          multiple
+          accept="image/jpeg,image/png,image/gif,image/webp"
+          @change="choosePictures"
+        >
+        <button
           v-if="isPersonModule(record.module) && text.trim() !== ''"
           type="button"
           class="tool"
@@ -240,7 +294,7 @@ useKeys([
           type="button"
           class="tool"
           :aria-expanded="opened === 'later'"
-          :disabled="text.trim() === '' || !lineId || !phoneId"
+          :disabled="empty || !lineId || !phoneId"
           @click="opened = opened === 'later' ? null : 'later'"
         >
           <PhClock
@@ -266,7 +320,7 @@ useKeys([
           class="send"
           :label="`Send to ${first} now`"
           :loading="sending"
-          :disabled="text.trim() === '' || !lineId || !phoneId"
+          :disabled="empty || pictures.comingIn.value > 0 || !lineId || !phoneId"
           @click="go()"
         />
       </div>

@@ -1,17 +1,21 @@
 <script setup lang="ts">
-import { CAPACITY, type TextMeasure } from '~~/core/text/measure'
+import { CAPACITY, capacityOf, type TextMeasure } from '~~/core/text/measure'
+import { readShift, type NationalLanguage } from '~~/core/text/national'
 import { encodingPins } from '~~/core/text/pins'
 import { sayMoney } from '~~/core/numbers/money'
+import { TABLE_WORDS } from '~/words/tables'
 
 /** A ruler in the text's own units: where each part ends, where the text is now, and what makes it dear. */
-const { text, measure, price } = defineProps<{
+const { text, measure, price, languages = [] } = defineProps<{
   text: string
   measure: TextMeasure
+  /** Whose national tables the line's carrier knows. */
+  languages?: readonly NationalLanguage[]
   price: { microsPerPart: number, currency: string, mostParts: number } | null
 }>()
 
-const single = computed(() => CAPACITY[measure.encoding].single)
-const joined = computed(() => CAPACITY[measure.encoding].joined)
+const single = computed(() => capacityOf(measure).single)
+const joined = computed(() => capacityOf(measure).joined)
 /** The ruler reaches to the end of the part the text is in. */
 const length = computed(() => measure.parts <= 1 ? single.value : measure.parts * joined.value)
 const at = (units: number) => `${Math.min(100, 100 * units / length.value)}%`
@@ -22,8 +26,10 @@ const ticks = computed(() => {
   const step = [10, 20, 50, 100, 200].find(size => length.value / size <= 34) ?? 500
   return Array.from({ length: Math.floor(length.value / step) }, (_, i) => ({ units: (i + 1) * step, long: (i + 1) % 5 === 0 }))
 })
-const pins = computed(() => measure.encoding === 'UCS-2' ? encodingPins(text) : [])
+const pins = computed(() => measure.encoding === 'UCS-2' ? encodingPins(text, undefined, languages) : [])
 const dear = computed(() => [...new Set(pins.value.map(pin => pin.char))].slice(0, 5))
+/** The language whose letters the header of each part names. */
+const tables = computed(() => measure.shift ? TABLE_WORDS[readShift(measure.shift).language] : null)
 const cost = computed(() => price ? sayMoney({ micros: measure.parts * price.microsPerPart, currency: price.currency }) : null)
 const tooLong = computed(() => price !== null && measure.parts > price.mostParts)
 
@@ -89,8 +95,14 @@ const hint = computed(() => {
           v-for="char in dear"
           :key="char"
           class="char"
-        >{{ char }}</b> {{ dear.length === 1 ? 'makes' : 'make' }} a part hold 70 units instead of 160
+        >{{ char }}</b> {{ dear.length === 1 ? 'makes' : 'make' }} a part hold {{ CAPACITY['UCS-2'].single }} units instead of {{ CAPACITY['GSM-7'].single }}
       </span>
+    </p>
+    <p
+      v-if="tables"
+      class="words hint"
+    >
+      In {{ tables }} letters: a part holds {{ single }} units instead of {{ CAPACITY['UCS-2'].single }}
     </p>
   </div>
 </template>

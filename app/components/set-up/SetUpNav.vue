@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The rooms of Set-up. */
-const ROOMS = [{ name: 'Fields of your own', to: '/set-up/fields' }, { name: 'Pipelines', to: '/set-up/pipelines' }]
+const ROOMS = [{ name: 'Fields of your own', to: '/set-up/fields' }, { name: 'Pipelines', to: '/set-up/pipelines' }, { name: 'Lines', to: '/set-up/lines' }]
 </script>
 
 <template>

@@ -11,6 +11,7 @@ const held = computed(() => conversation.optedOut ? 'This number has opted out, 
 const { text, measure, sending, problem, night, send } = useComposer(
   () => conversation.records[0] ? `record ${conversation.records[0].id}` : `conversation ${conversation.id}`,
   () => ({ lineId: conversation.lineId, phoneId: conversation.phone?.id ?? null, conversationId: conversation.id }),
+  () => conversation.languages,
 )
 const { textarea } = useTextareaAutosize({ input: text })
 onMounted(() => textarea.value?.focus())

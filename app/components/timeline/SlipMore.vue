@@ -44,9 +44,12 @@ async function note(): Promise<void> {
 
 async function show(event: Event): Promise<void> {
   const choice = event.target as HTMLSelectElement
-  const matter = matters.value.find(one => one.id === choice.value)
+  const [id, extent] = choice.value.split(' ')
+  const matter = matters.value.find(one => one.id === id)
   choice.value = ''
-  if (matter && await trying(() => api(`/api/entries/${entry.id}/places`, { method: 'POST', body: { recordId: matter.id } }))) said.value = `It shows on ${matter.name} now.`
+  const whole = extent === 'whole'
+  if (!matter || !await trying(() => api(`/api/entries/${entry.id}/places`, { method: 'POST', body: { recordId: matter.id, whole } }))) return
+  said.value = whole ? `The whole conversation shows on ${matter.name} now.` : `It shows on ${matter.name} now.`
 }
 </script>
 
@@ -97,13 +100,21 @@ async function show(event: Event): Promise<void> {
       <option value="">
         Show it on…
       </option>
-      <option
+      <optgroup
         v-for="one in matters"
         :key="one.id"
-        :value="one.id"
+        :label="`${MODULE_FACTS[one.module].one}: ${one.name}`"
       >
-        {{ MODULE_FACTS[one.module].one }}: {{ one.name }}
-      </option>
+        <option :value="one.id">
+          This text
+        </option>
+        <option
+          v-if="entry.message"
+          :value="`${one.id} whole`"
+        >
+          The whole conversation so far
+        </option>
+      </optgroup>
     </select>
     <span
       v-if="said"

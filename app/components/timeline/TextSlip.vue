@@ -34,11 +34,11 @@ const state = computed(() => {
   return at && message.value.state !== 'taken-back' ? `${words} ${clock(at, zone.value)}` : words
 })
 const foot = computed(() => {
-  const { origin, template, parts, costMicros, currency } = message.value
+  const { origin, template, parts, pictures, costMicros, currency } = message.value
   return [
     origin === 'automatic' ? 'sent by Plauder itself' : null,
     template ? `Template ${template.name} (v${template.version})` : null,
-    ours.value ? (parts === 1 ? '1 part' : `${parts} parts`) : null,
+    ours.value ? pictures.length > 0 ? 'picture message' : (parts === 1 ? '1 part' : `${parts} parts`) : null,
     costMicros !== null && currency ? sayMoney({ micros: costMicros, currency }) : null,
     message.value.ref ? `Ref ${showRef(message.value.ref)}` : null,
     entry.via ? `with ${entry.via.name}` : null,
@@ -79,6 +79,23 @@ async function act(path: string, body: object = {}): Promise<void> {
         <template v-else>
           <strong>{{ person }}</strong> to {{ message.line.name }}<template v-if="!compact">, from {{ showPhone(message.other, true) }}</template>
         </template>
+      </p>
+      <p
+        v-if="message.pictures.length > 0"
+        class="pictures"
+      >
+        <a
+          v-for="(picture, place) in message.pictures"
+          :key="picture.id"
+          :href="`/api/pictures/${picture.id}`"
+          target="_blank"
+        ><img
+          :src="`/api/pictures/${picture.id}`"
+          :width="picture.width"
+          :height="picture.height"
+          :alt="`Picture ${place + 1} of this text`"
+          loading="lazy"
+        ></a>
       </p>
       <p class="words">
         {{ entry.words }}
@@ -162,6 +179,8 @@ async function act(path: string, body: object = {}): Promise<void> {
 .state.good { color: var(--pine); }
 .state.failed { color: var(--brick); }
 .words { font-size: var(--size-text); white-space: pre-wrap; overflow-wrap: anywhere; }
+.pictures { display: flex; flex-wrap: wrap; gap: 0.5rem; padding: 0.2rem 0; }
+.pictures img { display: block; width: auto; height: auto; max-height: 150px; max-width: min(100%, 260px); border-radius: 4px; }
 .back .words { color: var(--quiet); text-decoration: line-through; }
 .why { color: var(--brick); }
 .acts, .proposal { display: flex; flex-wrap: wrap; gap: 1rem; align-items: baseline; margin-top: 0.15rem; }

@@ -1,36 +1,17 @@
 <script setup lang="ts">
 import { isPersonModule, MODULE_FACTS, MODULES, type Module } from '~~/shared/modules'
 import type { OwnField } from '~~/shared/set-up'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
 import { useKeys } from '~/composables/keys'
-import { useMe } from '~/stores/me'
+import { adminsOnly, useSetUpList } from '~/composables/set-up-list'
 import { KIND_WORDS } from '~/words/fields'
 
-definePageMeta({
-  middleware: () => useMe().me?.role === 'admin' ? undefined : navigateTo('/'),
-})
+definePageMeta({ middleware: adminsOnly })
 
 const module = ref<Module>('lead')
-const fields = shallowRef<OwnField[] | null>(null)
-const problem = ref('')
+const { list: fields, problem, trying, load } = useSetUpList<OwnField>(() => ({ path: '/api/set-up/fields', query: { module: module.value } }))
 /** A field, a new one, or none. */
 const editing = shallowRef<OwnField | 'new' | null>(null)
-
-async function trying(work: () => Promise<OwnField[]>): Promise<void> {
-  try {
-    fields.value = await work()
-    problem.value = ''
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-}
-const load = () => trying(() => api<OwnField[]>('/api/set-up/fields', { query: { module: module.value } }))
-watch(module, () => {
-  fields.value = null
-  void load()
-}, { immediate: true })
 
 const inUse = computed(() => fields.value?.filter(field => !field.retired) ?? [])
 
@@ -53,57 +34,30 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new field', act: () => editing.v
 </script>
 
 <template>
-  <div class="page">
-    <SetUpNav />
-    <header class="head">
-      <h1>Fields of your own</h1>
-      <p class="quiet">
-        They stand in forms, lists, conditions and templates of their module.
-      </p>
-    </header>
-    <nav
-      class="modules"
-      aria-label="Modules"
-    >
-      <button
-        v-for="one in MODULES"
-        :key="one"
-        type="button"
-        class="module"
-        :aria-pressed="one === module"
-        @click="module = one"
-      >
-        {{ MODULE_FACTS[one].many }}
-      </button>
-      <button
-        type="button"
-        class="plain-button new"
-        @click="editing = 'new'"
-      >
-        New field <kbd>C</kbd>
-      </button>
-    </nav>
-    <LoadProblem
-      v-if="problem"
-      :problem="problem"
-      :again="fields ? 'See the fields as they are' : 'Load them again'"
-      @again="load"
-    />
+  <SetUpRoom
+    title="Fields of your own"
+    hint="They stand in forms, lists, conditions and templates of their module."
+    what="the fields"
+    :loaded="fields !== null"
+    :problem="problem"
+    @again="load"
+  >
+    <template #choice>
+      <ModuleChoice
+        v-model="module"
+        :modules="MODULES"
+        makes="New field"
+        @make="editing = 'new'"
+      />
+    </template>
     <p
-      v-if="!fields && !problem"
-      class="quiet"
-      role="status"
-    >
-      Loading the fields…
-    </p>
-    <p
-      v-else-if="fields?.length === 0"
+      v-if="fields!.length === 0"
       class="quiet"
     >
       {{ MODULE_FACTS[module].many }} have no fields of your own yet. A lease’s end, a size, a source: what you ask everybody belongs here.
     </p>
     <table
-      v-else-if="fields"
+      v-else
       class="rows"
     >
       <thead>
@@ -202,16 +156,10 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new field', act: () => editing.v
       @saved="saved"
       @close="editing = null"
     />
-  </div>
+  </SetUpRoom>
 </template>
 
 <style scoped>
-.page { padding: 0.85rem 1.5rem 2rem; display: grid; gap: 0.9rem; align-content: start; }
-.head { display: flex; align-items: baseline; gap: 1rem; flex-wrap: wrap; }
-.modules { display: flex; gap: 1.1rem; align-items: baseline; }
-.module { border: 0; background: none; padding: 0 0 0.2rem; cursor: pointer; color: var(--quiet); border-bottom: 2px solid transparent; }
-.module[aria-pressed='true'] { color: var(--mulberry); font-weight: 700; border-color: var(--mulberry); }
-.new { margin-left: auto; }
 .rows { border-collapse: collapse; width: 100%; }
 .rows th { text-align: left; font-weight: 400; font-size: var(--size-small); color: var(--quiet); border-bottom: 1px solid var(--field-rule); padding: 0 1rem 0.3rem 0; }
 .rows td { height: 40px; padding: 0.2rem 1rem 0.2rem 0; border-bottom: 1px solid var(--rule); }
@@ -223,5 +171,4 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new field', act: () => editing.v
 .move + .move { margin-left: 0.2rem; }
 .move:hover:not(:disabled) { color: var(--mulberry); }
 .move:disabled { opacity: 0.35; cursor: default; }
-@media (max-width: 700px) { .page { padding-inline: 0.75rem; overflow-x: auto; } }
 </style>

@@ -1,7 +1,9 @@
 import { sql } from 'drizzle-orm'
-import { bigint, boolean, index, integer, pgTable, text, unique, primaryKey } from 'drizzle-orm/pg-core'
+import { bigint, boolean, customType, index, integer, jsonb, pgTable, text, unique, primaryKey } from 'drizzle-orm/pg-core'
 import type { Encoding } from '~~/core/text/measure'
+import type { NationalLanguage, Shift } from '~~/core/text/national'
 import type { MessageState } from '~~/core/message/states'
+import type { PictureType } from '~~/shared/pictures'
 import { id, instant } from '../columns'
 import { colleague, team } from './identity'
 
@@ -17,6 +19,8 @@ export const line = pgTable('line', {
   private: boolean('private').notNull().default(false),
   active: boolean('active').notNull().default(true),
   carrier: text('carrier').notNull(),
+  /** Languages whose national tables the line's carrier knows, as an admin says. */
+  languages: jsonb('languages').$type<NationalLanguage[]>().notNull().default([]),
 })
 
 /** Everything between one line and one other number. */
@@ -56,8 +60,12 @@ export const message = pgTable('message', {
   /** What the conversation waited for when this answered it, to be restored if it is taken back. */
   answersSince: instant('answers_since'),
   encoding: text('encoding').$type<Encoding>().notNull(),
+  /** The national tables that it is said in. */
+  shift: text('shift').$type<Shift>(),
   units: integer('units').notNull(),
   parts: integer('parts').notNull(),
+  /** How many pictures go with it; a text with any is one picture message, whatever its length. */
+  pictures: integer('pictures').notNull().default(0),
   costMicros: bigint('cost_micros', { mode: 'number' }),
   currency: text('currency'),
   madeAt: instant('made_at').notNull(),
@@ -77,6 +85,25 @@ export const message = pgTable('message', {
   index('message_unsettled').on(table.handedAt).where(sql`${table.state} in ('accepted', 'sent')`),
 ])
 
+const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' })
+
+/** A picture as it goes: made small, without what the camera wrote into it. */
+export const picture = pgTable('picture', {
+  id: id().primaryKey(),
+  colleagueId: id('colleague_id').notNull().references(() => colleague.id),
+  /** Null until the text is sent that it was put into. */
+  messageId: id('message_id'),
+  type: text('type').$type<PictureType>().notNull(),
+  width: integer('width').notNull(),
+  height: integer('height').notNull(),
+  size: integer('size').notNull(),
+  bytes: bytes('bytes').notNull(),
+  at: instant('at').notNull(),
+}, table => [
+  index('picture_message').on(table.messageId).where(sql`${table.messageId} is not null`),
+  index('picture_unsent').on(table.colleagueId, table.at).where(sql`${table.messageId} is null`),
+])
+
 /** What somebody has written and not sent, by what it is for. */
 export const draft = pgTable('draft', {
   colleagueId: id('colleague_id').notNull().references(() => colleague.id),
@@ -86,6 +113,7 @@ export const draft = pgTable('draft', {
   templateId: id('template_id'),
   templateVersion: integer('template_version'),
   ref: text('ref').notNull(),
+  pictureIds: jsonb('picture_ids').$type<string[]>().notNull().default([]),
   at: instant('at').notNull(),
 }, table => [primaryKey({ columns: [table.colleagueId, table.key] })])
 
@@ -114,4 +142,8 @@ export const carrierPrice = pgTable('carrier_price', {
   microsPerPart: integer('micros_per_part').notNull(),
   currency: text('currency').notNull(),
   mostParts: integer('most_parts').notNull(),
+  /** What a text with pictures costs; null where the country takes none. */
+  microsPerPicture: integer('micros_per_picture'),
+  mostPictures: integer('most_pictures').notNull().default(0),
+  mostPictureBytes: integer('most_picture_bytes').notNull().default(0),
 }, table => [primaryKey({ columns: [table.carrier, table.country] })])

@@ -3,6 +3,10 @@ import { getCharCount } from '@trt2/gsm-charset-utils'
 import fc from 'fast-check'
 import { split } from 'split-sms'
 import { measureText, encodingPins } from '~~/core'
+import { capacityOf } from '~~/core/text/measure'
+import { NATIONAL_LANGUAGES, NATIONAL_TABLES, readShift } from '~~/core/text/national'
+import { cut, isSayable, join } from '~~/practice/carrier/air'
+import { isTables } from '~~/practice/carrier/tables'
 
 const GSM = '@£$¥èéùìòÇ\nØø\rÅåΔ_ΦΓΛΩΠΨΣΘΞÆæßÉ !"#¤%&\'()*+,-./0123456789:;<=>?¡ABCXYZÄÖÑÜ§¿abcxyzäöñüà\f^{}\\[~]|€'
 const OTHERS = ['’', '“', '–', '…', 'ê', 'Ж', '漢', '😀', '👩‍🔧', '\u00a0']
@@ -71,7 +75,62 @@ describe('measureText', () => {
   })
 })
 
+describe('national tables', () => {
+  const LETTERS = { turkish: 'ğĞşŞıİçéü', spanish: 'áéíóúñÁÍÓÚç', portuguese: 'ãõâêôçÃÕáíóúÀ∞' } as const
+  const languages = fc.subarray([...NATIONAL_LANGUAGES])
+  const text = fc.array(fc.oneof({ weight: 6, arbitrary: fc.constantFrom(...GSM) }, fc.constantFrom(...Object.values(LETTERS).join(''), '’', '😀')), { maxLength: 500 }).map(chars => chars.join(''))
+
+  it('leaves so much room beside the headers that name them (3GPP TS 23.040 and 23.038, values from memory)', () => {
+    expect(capacityOf({ encoding: 'GSM-7', shift: 'turkish-single' })).toEqual({ single: 155, joined: 149 })
+    expect(capacityOf({ encoding: 'GSM-7', shift: 'portuguese-both' })).toEqual({ single: 152, joined: 146 })
+    // 18 letters with a cedilla or a breve in one text: by extension two septets each, by the locking table one
+    expect(measureText('ş'.repeat(78), ['turkish'])).toMatchObject({ shift: 'turkish-locking', units: 78, parts: 1, room: 77 })
+    expect(measureText('Günaydın, yarın görüşürüz.', ['turkish'])).toMatchObject({ shift: 'turkish-single', units: 29, parts: 1 })
+    expect(measureText('Günaydın, yarın görüşürüz.')).toMatchObject({ encoding: 'UCS-2', shift: null })
+  })
+
+  it('stay unused where the line does not have them or the usual alphabet costs no more', () => {
+    fc.assert(fc.property(text, languages, (words, allowed) => {
+      const { shift, parts } = measureText(words, allowed)
+      const plain = measureText(words)
+      if (shift) expect(allowed).toContain(readShift(shift).language)
+      if (shift) expect(parts <= plain.parts).toBe(true)
+      if (shift && plain.encoding === 'GSM-7') expect(parts).toBeLessThan(plain.parts)
+      if (!shift) expect({ parts }).toEqual({ parts: plain.parts })
+    }), { numRuns: 1000 })
+  })
+
+  it('are the cheapest of all codings in which the practice carrier can say the text', () => {
+    fc.assert(fc.property(text, languages, (words, allowed) => {
+      fc.pre(words !== '')
+      const ids = [0, ...allowed.map(language => NATIONAL_TABLES[language].id)]
+      const ways = ids.flatMap(id => [{ single: id, locking: 0 }, { single: 0, locking: id }, { single: id, locking: id }]).filter(isTables)
+      const counts = ways.filter(way => way.single + way.locking === 0 || isSayable(words, way)).map(way => cut(words, 0, way).length)
+      expect(measureText(words, allowed).parts).toBe(Math.min(...counts))
+    }), { numRuns: 1000 })
+  })
+
+  it('bring the text whole to the handset, within 140 octets a part', () => {
+    fc.assert(fc.property(fc.constantFrom(...NATIONAL_LANGUAGES).chain(language => fc.tuple(fc.constant(language), fc.array(fc.constantFrom(...LETTERS[language], ...'abc {}€'), { minLength: 1, maxLength: 600 }))), ([language, chars]) => {
+      const words = chars.join('')
+      const { id, locking } = NATIONAL_TABLES[language]
+      for (const tables of [{ single: id, locking: 0 }, ...locking ? [{ single: 0, locking: id }, { single: id, locking: id }] : []]) {
+        if (!isSayable(words, tables)) continue
+        const parts = cut(words, 3, tables)
+        expect(join([...parts].reverse())).toBe(words)
+        const header = 1 + 3 * (Number(tables.single > 0) + Number(tables.locking > 0)) + (parts.length > 1 ? 5 : 0)
+        for (const { data } of parts) expect(header + Math.ceil((data.length * 7 + (7 - header * 8 % 7) % 7) / 8)).toBeLessThanOrEqual(140)
+      }
+    }))
+  })
+})
+
 describe('encodingPins', () => {
+  it('points at what even the letters of the line do not have', () => {
+    expect(encodingPins('Yarın 10’da', undefined, ['turkish'])).toEqual([{ index: 8, char: '’' }])
+    expect(encodingPins('Yarın 10', undefined, ['turkish'])).toEqual([])
+  })
+
   it('points at each character that makes a text expensive', () => {
     expect(encodingPins('It’s fine 😀.')).toEqual([{ index: 2, char: '’' }, { index: 10, char: '😀' }])
   })

@@ -90,6 +90,38 @@ describe('fillTemplate', () => {
   })
 })
 
+describe('a hostile template', () => {
+  const TOKENS = ['{{', '}}', '{%', '%}', ' person.first_name ', ' if ', ' endif ', ' case ', ' when ', ' else ', ' raw ', ' endraw ', ' comment ', '| upcase ', '| truncate: 1000000000 ', '| default: ', '"', '\'', '[0]', '..', '(1..99999999)', ' and ', ' or ', ' == ', '.constructor', '.__proto__', ' for i in (1..99999999) ', ' assign x = ', ' include "a" ', '%%%%', '\n', '\u0000', '😀', 'x']
+  const asWell = (source: string) => {
+    const filled = fill(source)
+    if (filled.ok) return filled.text
+    expect(filled.holes.length + filled.problems.length).toBeGreaterThan(0)
+    for (const { message, line, column } of filled.problems) expect(message.length > 5 && line >= 1 && column >= 1).toBe(true)
+    return null
+  }
+
+  it('ends in a text or in an error with its place, whatever it is made of', () => {
+    fc.assert(fc.property(fc.array(fc.constantFrom(...TOKENS), { maxLength: 120 }), (tokens) => {
+      const text = asWell(tokens.join(''))
+      expect(text === null || !text.includes('function')).toBe(true)
+    }), { numRuns: 3000 })
+  })
+
+  it.each([
+    ['endless loops', '{% for i in (1..99999999) %}x{% endfor %}', /cannot be used/],
+    ['growing strings', `{{ person.first_name ${'| append: person.first_name '.repeat(100)}}}`, /append/],
+    ['deep nesting', `${'{% if true %}'.repeat(60)}x${'{% endif %}'.repeat(60)}`, /inside/],
+    ['too many pieces', '{{ firm.name }}'.repeat(301), /more than 300/],
+    ['too long a template', 'x'.repeat(5_001), /long|characters/],
+    ['other files', '{% include "secret" %}', /cannot be used/],
+    ['what code has', '{{ person.constructor.constructor }}', /person.constructor/],
+  ])('gets nowhere with %s', (_, source, says) => {
+    const filled = fill(source)
+    expect(filled).toMatchObject({ ok: false })
+    if (!filled.ok) expect([...filled.problems.map(({ message }) => message), ...filled.holes.map(({ path }) => path)].join(' ')).toMatch(says)
+  })
+})
+
 describe('formatDate', () => {
   const thursday = '2026-12-03T17:30:00Z'
   it.each([

@@ -6,6 +6,7 @@ import { measureText } from '~~/core'
 import { cut, join } from '~~/practice/carrier/air'
 import { LINES, PRICES } from '~~/practice/carrier/numbers'
 import { priceOf, refusalOf } from '~~/practice/carrier/rules'
+import { NO_TABLES } from '~~/practice/carrier/tables'
 import { World, type SentText } from '~~/practice/carrier/world'
 import { LINES as DEMO_LINES } from '~~/demo/colleagues'
 
@@ -38,7 +39,7 @@ describe('the air', () => {
 
 describe('the carrier', () => {
   const world = () => new World(joinPath(folder, `w${Math.random()}`))
-  const wish = { from: LINES[0]!.number, to: '+18085550142', text: 'Hi', confirmsOptOut: false }
+  const wish = { from: LINES[0]!.number, to: '+18085550142', text: 'Hi', tables: NO_TABLES, pictures: [], confirmsOptOut: false }
 
   it.each([
     [{ from: '+15035550999' }, 'sender-unknown'], [{ to: '808 555 0142' }, 'recipient-unknown'], [{ to: '+447700900123' }, 'country-not-allowed'],

@@ -128,17 +128,32 @@ describe('what happens with a person', () => {
     await expect(sendText(firm.ada, textTo(phoneId, firm.portland, { recordId: foreign }), DAY)).rejects.toMatchObject(problem(404))
   })
 
+  const one = (recordId: string) => ({ recordId, whole: false })
+
   it('shows a text that is linked to it later, once, with whom it came from', async () => {
     const { recordId, phoneId } = await makeLead(firm.ada)
     await sendText(firm.ada, textTo(phoneId, firm.portland, { text: 'About the second trike.' }), DAY)
     const [entry] = (await readTimeline(firm.ada, recordId)).entries
     const deal = await makeThing(firm.ada, 'deal')
-    await showOnMatter(firm.mika, entry!.id, deal, DAY)
-    await showOnMatter(firm.mika, entry!.id, deal, DAY)
+    await showOnMatter(firm.mika, entry!.id, one(deal), DAY)
+    await showOnMatter(firm.mika, entry!.id, one(deal), DAY)
     expect((await readTimeline(firm.ada, deal)).entries.filter(({ words }) => words === 'About the second trike.')).toMatchObject([{ via: { id: recordId, name: 'Iris Holm' } }])
-    await expect(showOnMatter(firm.ada, entry!.id, await makeThing(firm.ada, 'company'), DAY)).rejects.toMatchObject(problem(422))
-    await expect(showOnMatter(firm.noor, entry!.id, await makeThing(firm.noor, 'job'), DAY)).rejects.toMatchObject(problem(404))
-    await expect(showOnMatter(firm.noor, entry!.id, deal, DAY)).rejects.toMatchObject(problem(404))
+    await expect(showOnMatter(firm.ada, entry!.id, one(await makeThing(firm.ada, 'company')), DAY)).rejects.toMatchObject(problem(422))
+    await expect(showOnMatter(firm.noor, entry!.id, one(await makeThing(firm.noor, 'job')), DAY)).rejects.toMatchObject(problem(404))
+    await expect(showOnMatter(firm.noor, entry!.id, one(deal), DAY)).rejects.toMatchObject(problem(404))
+  })
+
+  it('shows the whole conversation that is linked to it, and of another line nothing', async () => {
+    const { recordId, phoneId } = await makeLead(firm.ada)
+    for (const text of ['First.', 'Second.']) await sendText(firm.ada, textTo(phoneId, firm.portland, { text }), DAY)
+    await note(recordId, 'No text.', DAY)
+    const entry = (await readTimeline(firm.ada, recordId)).entries.find(({ words }) => words === 'First.')!
+    const deal = await makeThing(firm.ada, 'deal')
+    await showOnMatter(firm.ada, entry.id, { recordId: deal, whole: true }, DAY)
+    expect((await words(deal)).filter(text => text !== null).sort()).toEqual(['First.', 'Second.'])
+    await sendText(firm.ada, textTo(phoneId, firm.portland, { text: 'Third.' }), later(DAY, 1_000))
+    await showOnMatter(firm.ada, entry.id, { recordId: deal, whole: true }, later(DAY, 2_000))
+    expect((await words(deal)).filter(text => text !== null).sort()).toEqual(['First.', 'Second.', 'Third.'])
   })
 
   it('takes a note on one of its entries, with the first words of it', async () => {

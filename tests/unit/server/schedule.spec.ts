@@ -161,7 +161,7 @@ describe('the reference of a text', () => {
 
 describe('a draft', () => {
   const ref = newRef(() => 1)
-  const write = (key: string, text: string, at: number, who = firm.ada) => keepDraft(who, { key, text, at, ref, templateId: null, templateVersion: null })
+  const write = (key: string, text: string, at: number, who = firm.ada) => keepDraft(who, { key, text, at, ref, templateId: null, templateVersion: null, pictureIds: [] })
 
   it('is kept for its writer, named by whom it is for, the later word of two windows', async () => {
     const { recordId } = await makeLead(firm.ada)
@@ -178,7 +178,7 @@ describe('a draft', () => {
   it('is none any more once it has left as a text, though its last word comes late', async () => {
     const { recordId, phoneId } = await makeLead(firm.ada)
     const own = newRef(() => 987_654_321)
-    const words = (at: number) => keepDraft(firm.ada, { key: `record ${recordId}`, text: 'Hi Iris, Ada here.', at, ref: own, templateId: null, templateVersion: null })
+    const words = (at: number) => keepDraft(firm.ada, { key: `record ${recordId}`, text: 'Hi Iris, Ada here.', at, ref: own, templateId: null, templateVersion: null, pictureIds: [] })
     const is = async () => (await draftsOf(firm.ada)).some(one => one.recordId === recordId)
     await words(1_000)
     expect(await is()).toBe(true)

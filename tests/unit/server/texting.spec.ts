@@ -38,7 +38,7 @@ describe('sending a text', () => {
     await drain(later(DAY, TAKE_BACK_MS - 1))
     expect(carrier.asked).toEqual([])
     await drain(LEFT)
-    expect(carrier.asked).toEqual([{ key: id, from: '+15035550118', to: e164, text: 'Hi Iris, Ada here.', confirmsOptOut: false }])
+    expect(carrier.asked).toEqual([{ key: id, from: '+15035550118', to: e164, text: 'Hi Iris, Ada here.', shift: null, pictures: [], confirmsOptOut: false }])
     expect(await stored(id)).toMatchObject({ state: 'accepted', carrierRef: `ref-${id}`, costMicros: 8_000, parts: 1 })
     const { entries } = await readTimeline(firm.mika, recordId)
     expect(entries[0]).toMatchObject({ kind: 'text-out', words: 'Hi Iris, Ada here.', colleague: { firstName: 'Ada' }, message: { state: 'accepted', line: { name: 'Portland line' } } })
@@ -98,7 +98,7 @@ describe('taking a text back', () => {
   it('gives the words back while it waits, and it never leaves', async () => {
     const carrier = fakeCarrier()
     const { id } = await queued({ text: 'Oh no' })
-    expect(await takeBack(firm.ada, id, later(DAY, 1_000))).toEqual({ text: 'Oh no' })
+    expect(await takeBack(firm.ada, id, later(DAY, 1_000))).toEqual({ text: 'Oh no', pictureIds: [] })
     await drain(later(DAY, 60_000))
     expect([carrier.asked, await stateOf(id)]).toEqual([[], 'taken-back'])
   })

@@ -1,0 +1,73 @@
+<script setup lang="ts">
+import { PhX } from '@phosphor-icons/vue'
+import { sayMoney } from '~~/core/numbers/money'
+import type { LineChoice } from '~~/shared/composer'
+
+/** The pictures that go with a text, what they make it cost, and each to be taken out with one click. */
+const { ids, comingIn, line } = defineProps<{ ids: string[], comingIn: number, line: LineChoice | null }>()
+const emit = defineEmits<{ remove: [id: string] }>()
+
+const price = computed(() => line?.price ?? null)
+const what = computed(() => {
+  if (!price.value) return ''
+  const { microsPerPicture, mostPictures, currency } = price.value
+  if (microsPerPicture === null) return `No pictures go out over ${line!.name}. Take them out, or choose another line.`
+  if (ids.length > mostPictures) return `The carrier takes ${mostPictures} pictures in one text. Take ${ids.length - mostPictures} out.`
+  return `One message, however long the text: ${sayMoney({ micros: microsPerPicture, currency })}`
+})
+const refused = computed(() => price.value !== null && (price.value.microsPerPicture === null || ids.length > price.value.mostPictures))
+</script>
+
+<template>
+  <div class="tray">
+    <ul
+      class="pictures"
+      aria-label="Pictures in this text"
+    >
+      <li
+        v-for="(id, place) in ids"
+        :key="id"
+      >
+        <img
+          :src="`/api/pictures/${id}`"
+          :alt="`Picture ${place + 1}`"
+        >
+        <button
+          type="button"
+          class="out"
+          :aria-label="`Take picture ${place + 1} out`"
+          @click="emit('remove', id)"
+        >
+          <PhX
+            size="14"
+            aria-hidden="true"
+          />
+        </button>
+      </li>
+      <li
+        v-for="place in comingIn"
+        :key="`coming-${place}`"
+        class="coming small quiet"
+      >
+        Making it small…
+      </li>
+    </ul>
+    <p
+      v-if="ids.length > 0"
+      class="figures small"
+      :class="{ refused }"
+    >
+      {{ what }}
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.tray { display: flex; flex-wrap: wrap; align-items: end; gap: 0.4rem 1rem; padding-top: 0.4rem; }
+.pictures { display: flex; gap: 0.6rem; }
+.pictures li { position: relative; height: 72px; }
+.pictures img { height: 72px; max-width: 160px; object-fit: cover; border-radius: 4px; display: block; }
+.out { position: absolute; top: -6px; right: -6px; display: grid; place-items: center; width: 24px; height: 24px; border-radius: 50%; border: 1px solid var(--field-rule); background: var(--surface); color: var(--ink); cursor: pointer; }
+.coming { display: grid; place-items: center; width: 96px; border: 1px dashed var(--field-rule); border-radius: 4px; text-align: center; }
+.refused { color: var(--brick); }
+</style>

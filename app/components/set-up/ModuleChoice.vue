@@ -1,0 +1,40 @@
+<script setup lang="ts" generic="M extends Module">
+import { MODULE_FACTS, type Module } from '~~/shared/modules'
+
+/** Which module a room of Set-up is about, and making something new in it. */
+const { modules, makes } = defineProps<{ modules: readonly M[], makes: string }>()
+const emit = defineEmits<{ make: [] }>()
+const module = defineModel<M>({ required: true })
+</script>
+
+<template>
+  <nav
+    class="modules"
+    aria-label="Modules"
+  >
+    <button
+      v-for="one in modules"
+      :key="one"
+      type="button"
+      class="module"
+      :aria-pressed="one === module"
+      @click="module = one"
+    >
+      {{ MODULE_FACTS[one].many }}
+    </button>
+    <button
+      type="button"
+      class="plain-button new"
+      @click="emit('make')"
+    >
+      {{ makes }} <kbd>C</kbd>
+    </button>
+  </nav>
+</template>
+
+<style scoped>
+.modules { display: flex; gap: 1.1rem; align-items: baseline; }
+.module { border: 0; background: none; padding: 0 0 0.2rem; cursor: pointer; color: var(--quiet); border-bottom: 2px solid transparent; }
+.module[aria-pressed='true'] { color: var(--mulberry); font-weight: 700; border-color: var(--mulberry); }
+.new { margin-left: auto; }
+</style>

@@ -1,0 +1,49 @@
+import { v7 as uuid } from 'uuid'
+import { MOST_BYTES_IN, type PictureFacts } from '~~/shared/pictures'
+import { api, ApiProblem } from '~/composables/api'
+
+/**
+ * Pictures of a text that is being written: each goes to the server at once, which makes it small.
+ *
+ * @param ids those that the draft holds
+ */
+export function usePictures(ids: Ref<string[]>) {
+  const comingIn = ref(0)
+  const problem = ref('')
+
+  async function add(files: Iterable<File>): Promise<void> {
+    problem.value = ''
+    for (const file of files) await addOne(file)
+  }
+
+  async function addOne(file: File): Promise<void> {
+    if (file.size > MOST_BYTES_IN) {
+      problem.value = `${file.name || 'The picture'} has more than ${MOST_BYTES_IN / 1e6} MB. Make it smaller first.`
+      return
+    }
+    comingIn.value++
+    try {
+      const { id } = await api<PictureFacts>(`/api/pictures/${uuid()}`, { method: 'PUT', body: file })
+      ids.value = [...ids.value, id]
+    }
+    catch (error) {
+      if (!(error instanceof ApiProblem)) throw error
+      problem.value = error.fields.picture ?? error.message
+    }
+    finally {
+      comingIn.value--
+    }
+  }
+
+  async function remove(id: string): Promise<void> {
+    problem.value = ''
+    ids.value = ids.value.filter(other => other !== id)
+    // one that stays there is forgotten by itself after a while
+    await api(`/api/pictures/${id}`, { method: 'DELETE' }).catch(() => undefined)
+  }
+
+  /** Pictures among what was pasted or dropped. */
+  const among = (data: DataTransfer | null) => [...data?.files ?? []].filter(({ type }) => type.startsWith('image/'))
+
+  return { comingIn, problem, add, remove, among }
+}

@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { NATIONAL_LANGUAGES, type NationalLanguage } from '~~/core/text/national'
+import { showPhone } from '~~/core/phone/show'
+import type { SetUpLine } from '~~/shared/set-up'
+import { api } from '~/composables/api'
+import { adminsOnly, useSetUpList } from '~/composables/set-up-list'
+import { TABLE_WORDS } from '~/words/tables'
+
+definePageMeta({ middleware: adminsOnly })
+
+const { list: lines, problem, trying, load } = useSetUpList<SetUpLine>(() => ({ path: '/api/set-up/lines' }))
+
+function turn(line: SetUpLine, language: NationalLanguage): Promise<void> {
+  const languages = NATIONAL_LANGUAGES.filter(one => (one === language) !== line.languages.includes(one))
+  return trying(() => api<SetUpLine[]>(`/api/set-up/lines/${line.id}`, { method: 'PUT', body: { languages } }))
+}
+</script>
+
+<template>
+  <SetUpRoom
+    title="Lines"
+    hint="The numbers that you text and call from."
+    what="the lines"
+    :loaded="lines !== null"
+    :problem="problem"
+    @again="load"
+  >
+    <ul>
+      <li
+        v-for="line in lines"
+        :key="line.id"
+        class="line"
+      >
+        <div>
+          <h2>{{ line.name }}</h2>
+          <p class="figures">
+            {{ showPhone(line.e164, true) }}
+          </p>
+          <p class="quiet">
+            {{ [line.colleague ? `answered by ${line.colleague}` : line.team ? `answered by ${line.team}` : 'answered by nobody', line.private ? 'private' : null, line.active ? null : 'not active'].filter(Boolean).join(', ') }}
+          </p>
+        </div>
+        <fieldset class="letters">
+          <legend>
+            Letters that the carrier of {{ line.name }} knows besides the usual ones
+          </legend>
+          <label
+            v-for="language in NATIONAL_LANGUAGES"
+            :key="language"
+          >
+            <input
+              type="checkbox"
+              :checked="line.languages.includes(language)"
+              @change="turn(line, language)"
+            >
+            {{ TABLE_WORDS[language] }}
+          </label>
+        </fieldset>
+      </li>
+    </ul>
+    <p class="quiet small">
+      With a language’s letters a part of a text holds 149 to 155 units, where it would hold 67 to 70. Ask the carrier before you switch one on: where it does not know them, they arrive wrong.
+    </p>
+  </SetUpRoom>
+</template>
+
+<style scoped>
+.line { display: grid; grid-template-columns: 16rem minmax(0, 1fr); gap: 1.5rem; border-top: 1px solid var(--rule); padding: 0.7rem 0; }
+.line h2 { font-size: var(--size-text); }
+.letters { display: flex; flex-wrap: wrap; gap: 0.3rem 1.4rem; border: 0; padding: 0; margin: 0; align-content: start; }
+.letters legend { color: var(--quiet); padding: 0 0 0.3rem; float: left; width: 100%; }
+.letters label { display: inline-flex; gap: 0.4rem; align-items: center; min-height: 24px; cursor: pointer; }
+@media (max-width: 700px) { .line { grid-template-columns: minmax(0, 1fr); gap: 0.5rem; } }
+</style>

@@ -1,0 +1,5 @@
+import { route } from '~~/server/http/route'
+import { dropPicture } from '~~/server/texting/pictures'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId }, ({ asker, params }) => dropPicture(asker, params.id))

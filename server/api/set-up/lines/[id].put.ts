@@ -1,0 +1,6 @@
+import { route } from '~~/server/http/route'
+import { changeLine } from '~~/server/texting/line-edit'
+import { byId } from '~~/shared/schemas/common'
+import { lineForm } from '~~/shared/schemas/line'
+
+export default route({ params: byId, body: lineForm }, ({ asker, params, body, now }) => changeLine(asker, params.id, body, now))

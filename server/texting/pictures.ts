@@ -1,0 +1,79 @@
+import { and, eq, inArray, isNull, lt, sql } from 'drizzle-orm'
+import { MOST_PICTURES, type PictureFacts } from '~~/shared/pictures'
+import { once, tx } from '../db/door'
+import { activityOnRecord, draft, message, picture, record } from '../db/schema'
+import { badInput, notFound } from '../http/problem'
+import type { SignedIn } from '../identity/sign-in'
+import { visible } from '../identity/visible'
+import { mayReadLine } from '../timeline/visibility'
+import type { Price } from './lines'
+import { shrinkPicture } from './shrink-picture'
+
+/** What was put in and never sent is forgotten after this long, unless a draft still holds it. */
+const KEPT_UNSENT_MS = 30 * 86_400_000
+
+/** Keeps a picture for a text that is being written. Putting the same in again changes nothing. */
+export async function takePicture(asker: SignedIn, id: string, file: Buffer, now: Date): Promise<PictureFacts> {
+  const small = await shrinkPicture(file)
+  return tx(async (database) => {
+    await forgetUnsent(asker, now)
+    await database.insert(picture).values({ id, colleagueId: asker.id, ...small, size: small.bytes.length, at: now }).onConflictDoNothing()
+    const [kept] = await unsent(asker, [id])
+    if (!kept) throw badInput({ picture: 'This picture is in another text already. Put it in anew.' })
+    return kept
+  })
+}
+
+/** Takes a picture out before its text is sent. */
+export async function dropPicture(asker: SignedIn, id: string): Promise<void> {
+  await tx(database => database.delete(picture).where(and(eq(picture.id, id), eq(picture.colleagueId, asker.id), isNull(picture.messageId))))
+}
+
+/** @throws Problem 404 for one that is neither my own nor in an entry that I may read */
+export async function readPicture(asker: SignedIn, id: string): Promise<{ type: string, bytes: Buffer }> {
+  const [found] = await tx(database => database.select({ type: picture.type, bytes: picture.bytes }).from(picture).where(and(eq(picture.id, id), sql`(${picture.colleagueId} = ${asker.id}::uuid or exists (
+    select 1 from ${message} m
+    join ${activityOnRecord} s on s.activity_id = m.activity_id and ${mayReadLine(asker, sql`s.private_line_id`)}
+    join ${record} r on r.id = s.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+    where m.id = ${picture.messageId}))`)))
+  if (!found) throw notFound('picture')
+  return found
+}
+
+/** @throws Problem 422 where the line's carrier does not take these pictures */
+export async function checkPictures(asker: SignedIn, ids: string[], lineName: string, price: Price): Promise<void> {
+  if (ids.length === 0) return
+  if (price.microsPerPicture === null) throw badInput({ pictureIds: `No pictures go out over ${lineName}: its carrier takes none in that country. Take them out, or choose another line.` })
+  if (ids.length > price.mostPictures) throw badInput({ pictureIds: `The carrier takes ${price.mostPictures} pictures in one text at most. Take ${ids.length - price.mostPictures} out.` })
+  const found = await unsent(asker, ids)
+  if (found.length < ids.length) throw badInput({ pictureIds: 'A picture of this text is not there any more. Take it out and put it in anew.' })
+  if (found.some(({ size }) => size > price.mostPictureBytes)) throw badInput({ pictureIds: 'A picture is too large for this carrier. Take it out, or choose another line.' })
+}
+
+/** The pictures of texts that are about to be handed over, by text, in the order in which they were put in. */
+export async function picturesOf(messageIds: string[]): Promise<Map<string, { type: string, bytes: Buffer }[]>> {
+  const rows = messageIds.length === 0 ? [] : await tx(database => database.select().from(picture).where(inArray(picture.messageId, messageIds)).orderBy(picture.id))
+  const byMessage = new Map<string, { type: string, bytes: Buffer }[]>()
+  for (const { messageId, type, bytes } of rows) byMessage.set(messageId!, [...byMessage.get(messageId!) ?? [], { type, bytes }])
+  return byMessage
+}
+
+/** Gives the pictures of a text that was taken back to its writer again. */
+export async function takePicturesBack(messageId: string): Promise<string[]> {
+  const rows = await tx(async (database) => {
+    await database.update(message).set({ pictures: 0 }).where(eq(message.id, messageId))
+    return database.update(picture).set({ messageId: null }).where(eq(picture.messageId, messageId)).returning({ id: picture.id })
+  })
+  return rows.map(({ id }) => id).sort()
+}
+
+const unsent = (asker: SignedIn, ids: string[]) => tx(database => database
+  .select({ id: picture.id, width: picture.width, height: picture.height, size: picture.size })
+  .from(picture)
+  .where(and(inArray(picture.id, ids), eq(picture.colleagueId, asker.id), isNull(picture.messageId)))
+  .limit(MOST_PICTURES))
+
+async function forgetUnsent(asker: SignedIn, now: Date): Promise<void> {
+  const old = and(eq(picture.colleagueId, asker.id), isNull(picture.messageId), lt(picture.at, new Date(now.getTime() - KEPT_UNSENT_MS)))
+  await once(sql`delete from ${picture} where ${old} and not exists (select 1 from ${draft} d where d.colleague_id = ${asker.id}::uuid and d.picture_ids ? ${picture.id}::text)`)
+}
