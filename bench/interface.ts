@@ -2,22 +2,17 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
-import { chromium, type Browser, type Page } from '@playwright/test'
-import { DEMO_PASSWORD, layDemo } from '../demo/lay'
+import type { Page } from '@playwright/test'
+import { layDemo } from '../demo/lay'
 import { startApplication, startPractice, stop } from '../scripts/world.mjs'
-import { exitCode, figure, percentile } from './support'
+import { openBrowser, sayTimes, signIn } from './browser'
+import { exitCode, figure } from './support'
 
 /** From a click to a colleague's paint, and how much JavaScript the record page loads. */
 const SENDS = 40
 const MOST_JAVASCRIPT_KB = 280
 const port = 4830
 const address = `http://127.0.0.1:${port}`
-
-async function signIn(browser: Browser, who: string): Promise<Page> {
-  const page = await (await browser.newContext()).newPage()
-  await page.request.post(`${address}/api/sign-in`, { data: { email: `${who}@pannier.example`, password: DEMO_PASSWORD } })
-  return page
-}
 
 /** Gzipped bytes of every script that a first visit to a record loads. */
 async function javascriptOf(page: Page, url: string): Promise<number> {
@@ -58,9 +53,9 @@ process.env.PLAUDER_QUIET = '1'
 const practice = startPractice({ folder, port, practicePort: port + 1 })
 const application = startApplication({ folder, port, practicePort: port + 1, env: { PLAUDER_LOG: 'silent' } })
 await Promise.all([practice.open, application.healthy])
-const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1'] })
+const browser = await openBrowser()
 try {
-  const [ada, mika] = await Promise.all([signIn(browser, 'ada'), signIn(browser, 'mika')])
+  const [ada, mika] = await Promise.all([signIn(browser, address, 'ada'), signIn(browser, address, 'mika')])
   const id = crypto.randomUUID()
   await ada.request.post(`${address}/api/records`, { data: { id, module: 'lead', firstName: 'Bench', zone: 'Etc/GMT', phones: [{ label: 'mobile', typed: '541 555 0101' }] } })
   // whoever wrote a moment ago may be answered whatever the hour
@@ -70,7 +65,7 @@ try {
   await mika.getByText('Ada is looking.').waitFor()
   const samples: number[] = []
   for (let run = 0; run < SENDS; run++) samples.push(await clickToPaint(ada, mika, 'Bench', run))
-  console.log(`# click to colleague's paint: p50 ${percentile(samples, 0.5)} ms, p95 ${percentile(samples, 0.95)} ms over ${SENDS} sends (aim under 100)`)
+  console.log(`# click to colleague's paint: ${sayTimes(samples)} sends (aim under 100)`)
   figure('record-page-javascript-kB', kilobytes, `<=${MOST_JAVASCRIPT_KB}`, kilobytes <= MOST_JAVASCRIPT_KB)
 }
 finally {

@@ -8,8 +8,10 @@ import { idAt } from '../demo/rows'
 import { startDatabase } from '../server/db/start'
 import { whoSignedIn, openSignIn } from '../server/identity/sign-in'
 import { PAGE, timelineQuery } from '../server/timeline/read'
+import type { Database } from './people'
 import { serve } from './served'
 import { exitCode, figure, percentile, timeEach } from './support'
+import { fillTexts } from './texts'
 
 /**
  * A record's timeline, first page of 50, random records, visibility included, over HTTP, against the bare
@@ -41,29 +43,14 @@ async function measure(entries: number): Promise<{ bare: number, http: number }>
   }
 }
 
-/** Texts of a year on leads of their own, loaded by COPY. */
-async function fill(database: Awaited<ReturnType<typeof startDatabase>>, entries: number): Promise<string[]> {
-  const { rows: [own] } = await database.pool.query('select c.id as owner, m.team_id as team, (select id from line where private = false order by name limit 1) as line from colleague c join team_member m on m.colleague_id = c.id where c.email = $1', ['ada@pannier.example'])
+/** Texts of a year on leads of their own. */
+async function fill(database: Database, entries: number): Promise<string[]> {
+  const { rows: [own] } = await database.pool.query('select c.id as owner, m.team_id as team from colleague c join team_member m on m.colleague_id = c.id where c.email = $1', ['ada@pannier.example'])
   const now = Date.now()
-  const records = Array.from({ length: Math.max(1, Math.round(entries / ENTRIES_A_RECORD)) }, () => idAt(new Date(now)))
-  await database.copyFrom('copy record (id, module, name, owner_id, team_id, made_at) from \'/dev/blob\' csv', records.map((id, i) => `${id},lead,Bench ${i},${own.owner},${own.team},${new Date(now).toISOString()}`).join('\n'))
-  const conversations = records.map((_, i) => ({ id: idAt(new Date(now)), other: `+1999${String(i).padStart(7, '0')}` }))
-  await database.copyFrom('copy conversation (id, line_id, other, last_at) from \'/dev/blob\' csv', conversations.map(({ id, other }) => `${id},${own.line},${other},${new Date(now).toISOString()}`).join('\n'))
-  const chunk = 20_000
-  for (let start = 0; start < entries; start += chunk) {
-    const rows = Array.from({ length: Math.min(chunk, entries - start) }, (_, i) => {
-      const n = start + i
-      const at = new Date(now - (n % ENTRIES_A_RECORD) * 86_400_000 * 1.7 - n)
-      return { at: at.toISOString(), activity: idAt(at), message: idAt(at), record: records[n % records.length], conversation: conversations[n % records.length]!.id, ours: n % 3 > 0 }
-    })
-    await database.copyFrom('copy activity (id, at, kind, colleague_id, message_id) from \'/dev/blob\' csv', rows.map(row => `${row.activity},${row.at},${row.ours ? 'text-out' : 'text-in'},${row.ours ? own.owner : ''},${row.message}`).join('\n'))
-    await database.copyFrom('copy activity_content (activity_id, words) from \'/dev/blob\' csv', rows.map(row => `${row.activity},"Hi, the mechanic comes on Thursday before 11 to see to the racks."`).join('\n'))
-    await database.copyFrom('copy activity_on_record (record_id, at, activity_id) from \'/dev/blob\' csv', rows.map(row => `${row.record},${row.at},${row.activity}`).join('\n'))
-    await database.copyFrom('copy message (id, conversation_id, activity_id, direction, state, encoding, units, parts, made_at, leaves_at) from \'/dev/blob\' csv', rows.map(row => `${row.message},${row.conversation},${row.activity},${row.ours ? 'out' : 'in'},${row.ours ? 'delivered' : 'received'},GSM-7,64,1,${row.at},${row.at}`).join('\n'))
-  }
-  await database.pool.query('vacuum analyze')
-  await database.pool.query('checkpoint')
-  return records
+  const leads = Array.from({ length: Math.max(1, Math.round(entries / ENTRIES_A_RECORD)) }, (_, i) => ({ id: idAt(new Date(now)), e164: `+1999${String(i).padStart(7, '0')}` }))
+  await database.copyFrom('copy record (id, module, name, owner_id, team_id, made_at) from \'/dev/blob\' csv', leads.map(({ id }, i) => `${id},lead,Bench ${i},${own.owner},${own.team},${new Date(now).toISOString()}`).join('\n'))
+  await fillTexts(database, leads, entries, ENTRIES_A_RECORD)
+  return leads.map(({ id }) => id)
 }
 
 async function overHttp(folder: string, pick: (run: number) => string): Promise<number[]> {

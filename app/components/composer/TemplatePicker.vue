@@ -19,10 +19,14 @@ const at = ref(0)
 /** The one whose fill-ins are being filled in. */
 const asking = ref(false)
 
-const found = computed(() => {
+/** As many are drawn: nobody reads further, and every key stays quick. */
+const MOST = 80
+const searched = computed(() => templates.value?.map(template => ({ template, in: `${template.name} ${template.folder} ${template.text ?? ''}`.toLowerCase() })) ?? [])
+const matching = computed(() => {
   const typed = words.value.trim().toLowerCase()
-  return templates.value?.filter(({ name, folder, text }) => `${name} ${folder} ${text ?? ''}`.toLowerCase().includes(typed)) ?? []
+  return searched.value.filter(one => one.in.includes(typed)).map(({ template }) => template)
 })
+const found = computed(() => matching.value.slice(0, MOST))
 const current = computed(() => found.value[at.value])
 const length = computed(() => current.value?.text ? measureText(current.value.text) : null)
 const abouts = computed(() => contexts.value.map(({ id, module, name, day, over }) => ({ id, label: [`${MODULE_FACTS[module].one}: ${name}`, day && calendarDay(day), over && 'over'].filter(Boolean).join(', ') })))
@@ -147,6 +151,12 @@ watch(at, index => document.getElementById(`template-${found.value[index]?.id}`)
             v-else-if="template.folder || template.description"
             class="small quiet"
           >{{ [template.folder, template.description].filter(Boolean).join(': ') }}</span>
+        </li>
+        <li
+          v-if="matching.length > found.length"
+          class="quiet small pad"
+        >
+          and {{ matching.length - found.length }} more; type a word of it
         </li>
       </ul>
     </div>

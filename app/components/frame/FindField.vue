@@ -84,8 +84,24 @@ async function begin(e164: string): Promise<void> {
   else shelf.openId = conversationId
 }
 
-/** People come as soon as they are found; what was said may come a moment later. */
+let looking = false
+let lookNext: string | null = null
+
+/** Looks at once, and for what is typed meanwhile as soon as that is back: never two at a time, never an idle wait. */
 async function find(typed: string): Promise<void> {
+  lookNext = typed
+  if (looking) return
+  looking = true
+  while (lookNext !== null) {
+    const next = lookNext
+    lookNext = null
+    await look(next)
+  }
+  looking = false
+}
+
+/** People come as soon as they are found; what was said may come a moment later, and holds up nothing. */
+async function look(typed: string): Promise<void> {
   const turn = ++asked
   const commands = commandsWith(typed).map(foundCommand)
   empty.value = NOTHING
@@ -99,8 +115,9 @@ async function find(typed: string): Promise<void> {
     if (turn !== asked) return
     const something = records.length + commands.length + reference.length > 0
     if (something) show(records, commands, reference)
-    const hits = await later
-    if (turn === asked && (hits.length > 0 || !something)) show(records, commands, [...reference, ...hits.map(hit => foundSaid(hit, typed))])
+    void later.then((hits) => {
+      if (turn === asked && (hits.length > 0 || !something)) show(records, commands, [...reference, ...hits.map(hit => foundSaid(hit, typed))])
+    }, () => undefined)
   }
   catch (error) {
     if (turn !== asked) return
@@ -143,7 +160,7 @@ useKeys([
       option-group-children="items"
       placeholder="Find a person, a number, a word, or something to do"
       aria-label="Find a person, a number, a word, or something to do"
-      :delay="80"
+      :delay="0"
       :min-length="2"
       :empty-search-message="empty"
       auto-option-focus

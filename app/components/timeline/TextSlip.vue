@@ -38,7 +38,7 @@ const foot = computed(() => {
   return [
     origin === 'automatic' ? 'sent by Plauder itself' : null,
     template ? `Template ${template.name} (v${template.version})` : null,
-    ours.value ? pictures.length > 0 ? 'picture message' : (parts === 1 ? '1 part' : `${parts} parts`) : null,
+    ours.value ? pictures.length > 0 ? 'Picture message' : (parts === 1 ? '1 part' : `${parts} parts`) : null,
     costMicros !== null && currency ? sayMoney({ micros: costMicros, currency }) : null,
     message.value.ref ? `Ref ${showRef(message.value.ref)}` : null,
     entry.via ? `with ${entry.via.name}` : null,

@@ -6,7 +6,7 @@ import { takeTemplatesIn, templatesAsFile, type TakenIn } from '~/composables/te
 import { useTemplateList } from '~/composables/template-list'
 
 const route = useRoute()
-const { templates, problem, words, found, folders, shown, load, favour, retire } = useTemplateList()
+const { templates, problem, words, found, folders, shown, hidden, first, showMore, load, favour, retire } = useTemplateList()
 const chosenId = ref<string | null>(typeof route.query.id === 'string' ? route.query.id : null)
 const making = ref(false)
 const file = useTemplateRef<HTMLInputElement>('file')
@@ -14,7 +14,14 @@ const file = useTemplateRef<HTMLInputElement>('file')
 const retiring = ref<string | null>(null)
 const takenIn = shallowRef<TakenIn | null>(null)
 
-const chosen = computed(() => making.value ? null : found.value.find(template => template.id === chosenId.value) ?? shown.value[0]?.templates[0] ?? null)
+/** Searching leaves the open one where it is: somebody may be writing in it. */
+const chosen = computed(() => making.value ? null : templates.value?.find(({ id }) => id === chosenId.value) ?? first.value)
+
+function open(id: string | undefined): void {
+  if (!id) return
+  making.value = false
+  chosenId.value = id
+}
 
 function make(): void {
   making.value = true
@@ -76,6 +83,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: make }])
         class="filter"
         type="search"
         placeholder="Find by name or words"
+        @keydown.enter.prevent="open(shown[0]?.templates[0]?.id)"
       >
       <LoadProblem
         v-if="problem"
@@ -117,7 +125,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: make }])
               class="one"
               :class="{ here: chosen?.id === template.id }"
               :aria-current="chosen?.id === template.id ? 'true' : undefined"
-              @click="making = false; chosenId = template.id"
+              @click="open(template.id)"
             >
               <strong><PhStar
                 v-if="template.favourite"
@@ -131,6 +139,14 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: make }])
           </li>
         </ul>
       </section>
+      <button
+        v-if="hidden > 0"
+        type="button"
+        class="plain-button pad"
+        @click="showMore"
+      >
+        Show more of the {{ hidden }} others
+      </button>
       <p class="files small">
         <button
           type="button"
