@@ -20,6 +20,15 @@ export async function readBytes(event: H3Event, most: number): Promise<Buffer> {
   return Buffer.concat(chunks)
 }
 
+/** @throws Problem 415 if it is not sent as a file, 413 */
+export async function readFile(event: H3Event, most: number): Promise<Buffer> {
+  // what a form of another site could send without asking is none of these
+  if (!/^(image\/|application\/octet-stream)/i.test(event.node.req.headers['content-type'] ?? '')) {
+    throw new Problem(415, 'not-a-file', 'A file wanted', 'Send the picture’s bytes as they are, as image/… or application/octet-stream.')
+  }
+  return readBytes(event, most)
+}
+
 /** @throws Problem 415 if it is not sent as JSON, 400 if it is not JSON, 413 */
 export async function readJson(event: H3Event, most: number): Promise<unknown> {
   if (!/^application\/json\b/i.test(event.node.req.headers['content-type'] ?? '')) {

@@ -35,7 +35,10 @@ for (const { method, path, name } of ROUTES.filter(route => !OPEN.includes(route
   })
 }
 
-for (const { method, path, name } of ROUTES.filter(route => (route.method === 'POST' || route.method === 'PUT') && route.name !== 'POST /api/carriers/practice/events' && route.name !== 'POST /api/sign-out')) {
+/** Those take the bytes of a picture, not JSON; see the test of their own. */
+const takesBytes = (name: string) => name.startsWith('PUT /api/pictures/')
+
+for (const { method, path, name } of ROUTES.filter(route => !takesBytes(route.name) && (route.method === 'POST' || route.method === 'PUT') && route.name !== 'POST /api/carriers/practice/events' && route.name !== 'POST /api/sign-out')) {
   test(`${name} refuses what is malformed, oversized or from elsewhere`, async ({ browser }) => {
     const { request } = await signIn(browser, 'ada')
     const send = (data: string | Buffer, headers: Record<string, string> = {}) => request.fetch(path, { method, data: Buffer.from(data), headers: { 'content-type': 'application/json', ...headers } })
@@ -51,6 +54,15 @@ for (const { method, path, name } of ROUTES.filter(route => (route.method === 'P
     await isProblem(await send('[]'), 422)
   })
 }
+
+test('a picture is refused from elsewhere, as JSON, too large, and when it is none', async ({ browser }) => {
+  const { request } = await signIn(browser, 'ada')
+  const put = (data: Buffer, headers: Record<string, string> = {}) => request.put(`/api/pictures/${randomUUID()}`, { data, headers: { 'content-type': 'image/png', ...headers } })
+  await isProblem(await put(Buffer.from('x'), { origin: 'https://elsewhere.example' }), 403)
+  await isProblem(await put(Buffer.from('{}'), { 'content-type': 'application/json' }), 415)
+  await isProblem(await put(Buffer.alloc(12_000_001)), 413)
+  await isProblem(await put(Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>')), 422)
+})
 
 test('what is foreign is not found, whoever\'s it is', async ({ browser }) => {
   const [ada, noor] = await Promise.all([signIn(browser, 'ada'), signIn(browser, 'noor')])

@@ -43,8 +43,10 @@ export async function writeFromHandset(request: APIRequestContext, phone: string
   expect(answer.ok()).toBe(true)
 }
 
-export async function textsOnHandset(request: APIRequestContext, phone: string): Promise<{ direction: string, text: string, parts: number }[]> {
-  return await (await request.get(`${PRACTICE}/handsets/api/texts`, { params: { phone } })).json() as { direction: string, text: string, parts: number }[]
+interface HandsetText { direction: string, text: string, parts: number, pictures?: { type: string }[] }
+
+export async function textsOnHandset(request: APIRequestContext, phone: string): Promise<HandsetText[]> {
+  return await (await request.get(`${PRACTICE}/handsets/api/texts`, { params: { phone } })).json() as HandsetText[]
 }
 
 /** A zone in which it is day now, so that no test asks at night whatever the hour it runs at. */

@@ -1,5 +1,6 @@
 import { expect, type Page } from '@playwright/test'
-import { freshNumber, makeLead, signIn, test } from './people'
+import sharp from 'sharp'
+import { freshNumber, makeLead, signIn, test, textsOnHandset } from './people'
 
 async function open(page: Page, words: string): Promise<string> {
   const found = await (await page.request.get('/api/find', { params: { words } })).json() as { id: string }[]
@@ -172,4 +173,50 @@ test('an admin renames the stage of a pipeline, and takes away none in which som
   await page.getByRole('button', { name: 'Take stage 2 away' }).click()
   await page.getByRole('button', { name: 'Save the pipeline' }).click()
   await expect(page.getByRole('dialog').getByRole('alert')).toContainText('in “Spoken to”')
+})
+
+test('a picture goes with a text, survives a reload, arrives at the handset and shows to a colleague', async ({ browser }) => {
+  const [page, mika] = await Promise.all([signIn(browser, 'ada'), signIn(browser, 'mika')])
+  const number = freshNumber()
+  const id = await makeLead(page.request, 'Pictured', number)
+  const picture = await sharp({ create: { width: 900, height: 600, channels: 3, background: '#b8cdb9' } }).png().toBuffer()
+  await page.goto(`/record/${id}`)
+  await page.getByLabel('Text to Pictured').fill('Ada here: this is the bike.')
+  await page.locator('input[type=file]').setInputFiles({ name: 'no-picture.png', mimeType: 'image/png', buffer: Buffer.from('words') })
+  await expect(page.getByRole('alert')).toContainText('This is no picture that telephones show')
+  await page.locator('input[type=file]').setInputFiles([{ name: 'one.png', mimeType: 'image/png', buffer: picture }, { name: 'two.png', mimeType: 'image/png', buffer: picture }])
+  await expect(page.getByAltText('Picture 2')).toBeVisible()
+  await page.getByRole('button', { name: 'Take picture 2 out' }).click()
+  await expect(page.getByText('One message, however long the text: 2 ¢')).toBeVisible()
+  await page.reload()
+  await expect(page.getByAltText('Picture 1')).toBeVisible()
+  await page.getByRole('button', { name: 'Send to Pictured now' }).click()
+  await expect(page.getByText(/^Delivered/)).toBeVisible()
+  expect(await textsOnHandset(page.request, number)).toMatchObject([{ text: 'Ada here: this is the bike.', pictures: [{ type: 'image/png' }] }])
+  await mika.goto(`/record/${id}`)
+  await expect(mika.getByAltText('Picture 1 of this text')).toBeVisible()
+  expect(await mika.getByAltText('Picture 1 of this text').evaluate((one: HTMLImageElement) => one.naturalWidth)).toBe(900)
+})
+
+test('with the letters of its language a text costs what the ruler says, and arrives as it was written', async ({ browser }) => {
+  const [rafe, page] = await Promise.all([signIn(browser, 'rafe'), signIn(browser, 'ada')])
+  const number = freshNumber()
+  const id = await makeLead(page.request, 'Lettered', number)
+  const words = 'Günaydın! Bisikletiniz yarın sabah dokuzda hazır olacak; dükkanın önünde görüşürüz. Soru olursa buraya yazın, Ada.'
+  await page.goto(`/record/${id}`)
+  await page.getByLabel('Text to Lettered').fill(words)
+  await expect(page.getByText(/^2 parts/)).toBeVisible()
+
+  await rafe.goto('/set-up/lines')
+  const turkish = rafe.getByRole('group', { name: /Portland line/ }).getByLabel('Turkish')
+  await turkish.check()
+  await expect(turkish).toBeChecked()
+  await page.reload()
+  await expect(page.getByText('In Turkish letters: a part holds 155 units instead of 70')).toBeVisible()
+  await expect(page.getByText(/^1 part,/)).toBeVisible()
+  await page.getByRole('button', { name: 'Send to Lettered now' }).click()
+  await expect(page.getByText(/^Delivered/)).toBeVisible()
+  expect(await textsOnHandset(page.request, number)).toMatchObject([{ text: words, parts: 1 }])
+  await turkish.uncheck()
+  await expect(turkish).not.toBeChecked()
 })

@@ -106,7 +106,6 @@ onMounted(() => form.value?.querySelector<HTMLInputElement>('input')?.focus())
 .later label { display: inline-flex; align-items: center; gap: 0.4rem; }
 .plain-input { border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.25rem 0.5rem; }
 .clocks { display: flex; flex-wrap: wrap; gap: 0.2rem 1rem; border: 0; margin: 0; padding: 0; }
-.clocks input { accent-color: var(--mulberry); }
 .acts { display: flex; align-items: center; gap: 1rem; flex-basis: 100%; }
 .small, .field-error { flex-basis: 100%; }
 </style>

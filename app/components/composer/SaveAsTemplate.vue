@@ -93,6 +93,5 @@ async function save(): Promise<void> {
 <style scoped>
 .form { display: grid; gap: 0.9rem; }
 .turn { display: flex; gap: 0.5rem; align-items: center; }
-.turn input { accent-color: var(--mulberry); }
 .words { border-left: 3px solid var(--mulberry); padding-left: 0.75rem; font-size: var(--size-text); }
 </style>

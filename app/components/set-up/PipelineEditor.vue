@@ -152,7 +152,6 @@ const errorOf = (place: number) => errors.value[`stages[${place}].name`]
 .stages ol { display: grid; gap: 0.5rem; width: 100%; }
 .stage { display: grid; grid-template-columns: minmax(0, 1fr) auto auto; gap: 0.9rem; align-items: end; }
 .over { display: flex; gap: 0.4rem; align-items: center; padding-bottom: 0.45rem; }
-.over input { accent-color: var(--mulberry); }
 .ways { display: flex; gap: 0.4rem; align-items: baseline; padding-bottom: 0.45rem; }
 .move { border: 0; background: none; padding: 0 0.2rem; cursor: pointer; color: var(--quiet); }
 .move:hover:not(:disabled) { color: var(--mulberry); }

@@ -42,7 +42,7 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<void> {
         </div>
         <fieldset class="letters">
           <legend>
-            Letters that the carrier of {{ line.name }} knows besides the usual ones
+            <span class="heard-only">{{ line.name }}: </span>Its carrier knows the letters of these too
           </legend>
           <label
             v-for="language in NATIONAL_LANGUAGES"
