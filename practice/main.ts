@@ -5,10 +5,12 @@ import { carrierRouter } from './carrier/http'
 import { Network } from './carrier/network'
 import { Reporter } from './carrier/reporter'
 import { World } from './carrier/world'
+import { Exchange, USUAL_PACE } from './exchange/exchange'
+import { exchangeRouter } from './exchange/http'
 import { handsetRouter } from './handsets/http'
 
 /**
- * The practice world: a carrier and the handsets that it reaches, as a process of its own. The
+ * The practice world: a carrier, a telephone exchange and the handsets that they reach, as a process of its own. The
  * application knows it only over the network, as it would know a real one.
  */
 const need = (name: string) => {
@@ -23,13 +25,16 @@ const random = seededRandom(Number(process.env.PRACTICE_SEED ?? 1))
 
 const world = new World(folder)
 const network = new Network(world, new Reporter(need('PRACTICE_REPORT_TO'), need('PRACTICE_WEBHOOK_SECRET')), pace, faults, random)
+const exchange = new Exchange(folder, new Reporter(need('PRACTICE_CALLS_REPORT_TO'), need('PRACTICE_WEBHOOK_SECRET')), { ...USUAL_PACE, ...JSON.parse(process.env.PRACTICE_CALL_PACE ?? '{}') }, phone => world.off.has(phone))
 const app = createApp()
-app.use(handsetRouter(world, network, folder))
+app.use(handsetRouter(world, network, exchange, folder))
+app.use(exchangeRouter(exchange, need('PRACTICE_KEY')))
 app.use(carrierRouter(world, network, { key: need('PRACTICE_KEY'), perSecond: Number(process.env.PRACTICE_PER_SECOND ?? 50) }, random))
 
 const server = createServer(toNodeListener(app))
 server.listen(Number(need('PRACTICE_PORT')), '127.0.0.1', () => {
   network.resume()
+  void exchange.resume()
   process.stdout.write('the practice world is open\n')
 })
 for (const signal of ['SIGTERM', 'SIGINT'] as const) {

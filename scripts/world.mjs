@@ -31,6 +31,7 @@ export function startPractice({ folder, port, practicePort, env = {} }) {
       PRACTICE_PORT: String(practicePort),
       PRACTICE_DATA: join(folder, 'practice'),
       PRACTICE_REPORT_TO: `http://127.0.0.1:${port}/api/carriers/practice/events`,
+      PRACTICE_CALLS_REPORT_TO: `http://127.0.0.1:${port}/api/exchanges/practice/events`,
       PRACTICE_KEY: key,
       PRACTICE_WEBHOOK_SECRET: webhookSecret,
       ...env,

@@ -1,5 +1,8 @@
 import { mkdirSync } from 'node:fs'
 import { resolve } from 'node:path'
+import { endForgotten } from './calling/forgotten'
+import { registerExchange } from './calling/port'
+import { practiceExchange } from './calling/practice-exchange'
 import { keepUpWith } from './carriers/keep-up'
 import { practiceCarrier } from './carriers/practice'
 import { registerCarrier } from './carriers/registry'
@@ -22,19 +25,25 @@ async function start(): Promise<() => Promise<void>> {
   const folder = resolve(process.env.PLAUDER_DATA ?? '.data')
   mkdirSync(folder, { recursive: true, mode: 0o700 })
   const database = await startDatabase(folder)
-  const carrier = practiceCarrier({
+  const access = {
     url: process.env.PLAUDER_CARRIER_URL ?? 'http://127.0.0.1:4401',
     key: process.env.PLAUDER_CARRIER_KEY ?? '',
     webhookSecret: process.env.PLAUDER_WEBHOOK_SECRET ?? 'bm8tc2VjcmV0LXNldC1ub3RoaW5nLWlzLXRha2Vu',
-  })
+  }
+  const carrier = practiceCarrier(access)
   registerCarrier(carrier)
+  registerExchange(practiceExchange(access))
   await takeLeasesBack()
   await workOutSchedule()
   const stopOutbox = startOutbox({ [HAND_OVER]: handOver, [BULK_CHANGE]: changeMany, [FILL_BACK]: fillBackMany, [IMPORT]: importMany })
   const stopKeepingUp = keepUpWith(carrier, Number(process.env.PLAUDER_CATCH_UP_MS ?? 30_000))
-  const silence = setInterval(() => void callSilence(new Date()).catch(error => log.error({ err: error }, 'silent texts could not be called so')), HOUR).unref()
+  const tidy = async () => {
+    await callSilence(new Date())
+    await endForgotten(new Date())
+  }
+  const tidying = setInterval(() => void tidy().catch(error => log.error({ err: error }, 'what is silent could not be called so')), HOUR).unref()
   return async () => {
-    clearInterval(silence)
+    clearInterval(tidying)
     stopKeepingUp()
     await stopOutbox()
     await database.close()

@@ -4,3 +4,5 @@ export type Notice
     | { kind: 'record', recordId: string }
     | { kind: 'conversation', conversationId: string, incoming?: boolean }
     | { kind: 'presence', recordId: string }
+    | { kind: 'call', callId: string }
+    | { kind: 'task', recordId: string }

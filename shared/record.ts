@@ -1,3 +1,4 @@
+import type { TaskDetail } from './calling'
 import type { WallMoment } from '../core/hours/schedule'
 import type { ZoneRules } from '../core/hours/rules'
 import type { Field } from '../core/template/fields'
@@ -45,10 +46,13 @@ export interface RecordPhone {
   country: string | null
   kind: PhoneKind
   extension: string | null
-  unusable: UnusableReason | null
+  /** `not-theirs`: a colleague has found it to be somebody else's. */
+  unusable: UnusableReason | 'not-theirs' | null
   /** Every zone the person may be in with this number; names of `zones` of the record. */
   zones: string[]
   consent: { texts: 'unknown' | 'agreed' | 'refused', at: number | null, how: string | null, words: string | null, line: string | null }
+  /** Nobody there has asked for no calls. */
+  mayBeCalled: boolean
   lastHeardAt: number | null
   /** Whose it is, where it is one of the people on the record and not the record's own. */
   person: { id: string, name: string, firstName: string } | null
@@ -109,6 +113,8 @@ export interface RecordDetail {
   people: PersonOn[]
   related: Related[]
   scheduled: ScheduledText[]
+  /** What is still to be done, the next first. */
+  tasks: TaskDetail[]
   /** Its own, and after them those of the people on it. */
   phones: RecordPhone[]
   /** The module's own fields, in order. */

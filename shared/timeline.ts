@@ -1,6 +1,7 @@
 import type { WallMoment } from '../core/hours/schedule'
 import type { ActivityKind } from '../core/timeline/kinds'
 import type { MessageState } from '../core/message/states'
+import type { TimelineCall } from './calling'
 import type { PictureFacts } from './pictures'
 
 /** One entry of a timeline as the interface gives it. Instants are epoch milliseconds. */
@@ -14,6 +15,8 @@ export interface TimelineEntry {
   /** The record it came from, where it shows here because of a link. */
   via: { id: string, name: string } | null
   message: TimelineMessage | null
+  /** A call that was made with Plauder, as it stands now. */
+  call: TimelineCall | null
 }
 
 export interface TimelineMessage {

@@ -1,12 +1,10 @@
+import { sayWallMoment } from '~~/core/hours/say'
 import { instantOf, wallOf, type WallMoment } from '~~/core/hours/schedule'
 import type { ZoneRules } from '~~/core/hours/rules'
-import { calendarDay, clock, placeOf } from './time'
+import { clock, placeOf } from './time'
 
 /** "9:00 Honolulu time on Tue 1 Dec", with the year when it is another one. */
-export function sayMoment({ wallTime, zone }: WallMoment): string {
-  const day = calendarDay(wallTime.slice(0, 10)).replace(` ${new Date().getFullYear()}`, '')
-  return `${wallTime.slice(11).replace(/^0/, '')} ${placeOf(zone)} time on ${day}`
-}
+export const sayMoment = (moment: WallMoment) => sayWallMoment(moment, new Date().getFullYear())
 
 /** The same instant by another clock, or null where it is the same clock or no moment at all. */
 export function sayElsewhere({ wallTime, zone }: WallMoment, rules: ZoneRules[], other: ZoneRules): string | null {

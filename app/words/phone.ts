@@ -3,7 +3,8 @@ import type { PhoneKind, UnusableReason } from '~~/core/phone/read'
 export const KIND_WORDS: Record<PhoneKind, string> = { 'mobile': 'mobile', 'landline': 'landline, calls only', 'toll-free': 'toll-free', 'unknown': 'mobile or landline' }
 
 /** Why what was typed cannot be used, and what to do. */
-export const UNUSABLE_WORDS: Record<UnusableReason, string> = {
+export const UNUSABLE_WORDS: Record<UnusableReason | 'not-theirs', string> = {
+  'not-theirs': 'It is somebody else’s, as was found on a call. Type it anew if that is wrong.',
   'empty': 'Nothing is typed yet.',
   'not-a-number': 'There are no digits that make a number. Kept as typed, not usable.',
   'several-numbers': 'That looks like two numbers. Give each its own line; kept as typed until then.',

@@ -1,8 +1,9 @@
+import { MONTHS, WEEKDAYS } from '~~/core/hours/say'
 import { wallTime } from '~~/core/hours/wall'
 import type { ZoneRules } from '~~/core/hours/rules'
 
-const WEEKDAYS = ['Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday']
-const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December']
+export { calendarDay, placeOf } from '~~/core/hours/say'
+
 const MINUTE = 60_000
 
 /** "9:03" on the wall of a zone. */
@@ -40,13 +41,3 @@ export function span(milliseconds: number): string {
 
 /** "a moment ago", "9 days ago". */
 export const ago = (instant: number, now: number) => `${span(now - instant)} ago`
-
-/** "Honolulu" of "Pacific/Honolulu". */
-export const placeOf = (zone: string) => zone.split('/').at(-1)!.replaceAll('_', ' ').replace(/^St /, 'St. ')
-
-/** A day of the calendar, "2026-12-03", as "Thu 3 Dec 2026". */
-export function calendarDay(day: string): string {
-  const [year, month, date] = day.split('-').map(Number)
-  const weekday = new Date(Date.UTC(year!, month! - 1, date)).getUTCDay()
-  return `${WEEKDAYS[weekday]!.slice(0, 3)} ${date} ${MONTHS[month! - 1]!.slice(0, 3)} ${year}`
-}

@@ -1,5 +1,5 @@
 /** What a timeline can hold in this version. Entries are added, never changed. */
-export const ACTIVITY_KINDS = ['text-out', 'text-in', 'note', 'record-made', 'fields-changed', 'stage-changed', 'put-on', 'moved-on', 'taken-off', 'consent-changed', 'call-out', 'call-in'] as const
+export const ACTIVITY_KINDS = ['text-out', 'text-in', 'note', 'record-made', 'fields-changed', 'stage-changed', 'put-on', 'moved-on', 'taken-off', 'consent-changed', 'call-out', 'call-in', 'task-made', 'task-done', 'task-again', 'task-withdrawn'] as const
 export type ActivityKind = typeof ACTIVITY_KINDS[number]
 
 /** Which side an entry came from, for the rhythm. */

@@ -1,5 +1,4 @@
 import { Webhook } from 'standardwebhooks'
-import type { WorldEvent } from './world'
 
 const TRIES = 8
 
@@ -11,7 +10,7 @@ export class Reporter {
     this.webhook = new Webhook(secret)
   }
 
-  send(event: WorldEvent, afterMs: number, tried = 0): void {
+  send(event: { id: string }, afterMs: number, tried = 0): void {
     setTimeout(async () => {
       const body = JSON.stringify(event)
       const now = new Date()

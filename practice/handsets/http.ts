@@ -5,11 +5,13 @@ import { createEventStream, createRouter, defineEventHandler, getHeader, getQuer
 import type { Network } from '../carrier/network'
 import { LINES } from '../carrier/numbers'
 import type { World } from '../carrier/world'
+import type { Exchange } from '../exchange/exchange'
+import { MANNERS, type Manner } from '../exchange/manners'
 
 const FILES: Record<string, string> = { 'page.js': 'text/javascript', 'page.css': 'text/css' }
 
 /** The page on which one is the other person, and what it needs. */
-export function handsetRouter(world: World, network: Network, folder: string) {
+export function handsetRouter(world: World, network: Network, exchange: Exchange, folder: string) {
   const router = createRouter()
   const built = join(dirname(process.argv[1]!), 'handsets')
 
@@ -32,10 +34,10 @@ export function handsetRouter(world: World, network: Network, folder: string) {
 
   router.get('/handsets/api/phones', defineEventHandler(() => {
     const owners = ownersOf(folder)
-    const numbers = new Set([...world.handsets.keys(), ...owners.keys()])
+    const numbers = new Set([...world.handsets.keys(), ...owners.keys(), ...[...exchange.calls.values()].map(call => call.phone)])
     return {
       lines: LINES.map(line => line.number),
-      phones: [...numbers].map(number => ({ number, owner: owners.get(number) ?? null, on: !world.off.has(number), last: world.handsets.get(number)?.at(-1) ?? null })),
+      phones: [...numbers].map(number => ({ number, owner: owners.get(number) ?? null, on: !world.off.has(number), manner: exchange.mannerOf(number), call: exchange.onPhone(number), last: world.handsets.get(number)?.at(-1) ?? null })),
     }
   }))
 
@@ -70,10 +72,24 @@ export function handsetRouter(world: World, network: Network, folder: string) {
     return { on: on === true }
   }))
 
+  /** What a person does with a telephone: takes a call or not, ends it, calls a line, or says how it shall take calls by itself. */
+  router.post('/handsets/api/calls', defineEventHandler(async (event) => {
+    const { phone = '', act, to, manner } = await readBody<{ phone?: string, act?: string, to?: string, manner?: Manner }>(event) ?? {}
+    const call = exchange.onPhone(phone)
+    const usable = fromThisPage(getHeader(event, 'origin'), getHeader(event, 'host')) && /^\+[1-9]\d{6,14}$/.test(phone)
+    if (usable && act === 'call' && !call && LINES.some(line => line.number === to)) return { done: await exchange.callFrom(phone, to!) !== null }
+    if (usable && act === 'manner' && MANNERS.includes(manner!)) return { done: await exchange.setManner(phone, manner!).then(() => true) }
+    if (usable && act === 'pick-up' && call?.direction === 'out') return { done: await exchange.answer(call, 'person') }
+    if (usable && act === 'decline' && call?.direction === 'out' && call.state === 'ringing') return { done: await exchange.end(call, 'declined', 'them') }
+    if (usable && act === 'hang-up' && call) return { done: await exchange.end(call, 'hung-up', 'them') }
+    setResponseStatus(event, 422)
+    return { detail: 'This telephone cannot do that now.' }
+  }))
+
   router.get('/handsets/api/live', defineEventHandler((event) => {
     const stream = createEventStream(event)
-    const stop = world.watch(number => void stream.push(number))
-    stream.onClosed(stop)
+    const stops = [world, exchange].map(one => one.watch(number => void stream.push(number)))
+    stream.onClosed(() => stops.forEach(stop => stop()))
     return stream.send()
   }))
 

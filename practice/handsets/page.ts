@@ -1,6 +1,7 @@
 /** The page of handsets: a list of telephones, one of them open, live. */
 interface Text { id: string, at: number, direction: 'in' | 'out', other: string, text: string, parts: number, pictures?: { file: string }[] }
-interface Phone { number: string, owner: string | null, on: boolean, last: Text | null }
+interface Call { direction: 'out' | 'in', line: string, state: 'ringing' | 'talking', held: boolean, muted: boolean }
+interface Phone { number: string, owner: string | null, on: boolean, manner: string, call: Call | null, last: Text | null }
 
 const MOST_SHOWN = 60
 const find = <E extends HTMLElement>(id: string) => document.getElementById(id) as E
@@ -11,6 +12,14 @@ const to = find<HTMLSelectElement>('to')
 const words = find<HTMLTextAreaElement>('words')
 const problem = find('problem')
 const power = find('power')
+const manner = find<HTMLSelectElement>('manner')
+const call = find('call')
+const callActs = find('call-acts')
+
+const MANNERS: Record<string, string> = {
+  'by-hand': 'I take the call here, or not', 'picks-up': 'it is picked up', 'lets-it-ring': 'it rings until they give up', 'busy': 'it is busy', 'mailbox': 'its mailbox answers', 'no-such-number': 'there is no such number any more',
+}
+for (const [value, words] of Object.entries(MANNERS)) manner.add(new Option(words, value))
 
 let phones: Phone[] = []
 let chosen: string | null = new URLSearchParams(location.search).get('phone')
@@ -41,7 +50,7 @@ async function post(path: string, body: object): Promise<void> {
 
 async function load(): Promise<void> {
   const world = await get<{ lines: string[], phones: Phone[] }>('phones')
-  phones = world.phones.sort((a, b) => (b.last?.at ?? 0) - (a.last?.at ?? 0) || (a.owner ?? a.number).localeCompare(b.owner ?? b.number))
+  phones = world.phones.sort((a, b) => Number(b.call !== null) - Number(a.call !== null) || (b.last?.at ?? 0) - (a.last?.at ?? 0) || (a.owner ?? a.number).localeCompare(b.owner ?? b.number))
   if (to.options.length === 0) for (const line of world.lines) to.add(new Option(line, line))
   showList()
   await showHandset()
@@ -51,12 +60,12 @@ function showList(): void {
   const wanted = field.value.trim().toLowerCase()
   const digits = wanted.replace(/\D/g, '')
   const found = phones.filter(({ number, owner }) => owner?.toLowerCase().includes(wanted) || (digits !== '' && number.includes(digits)) || wanted === '')
-  list.replaceChildren(...found.slice(0, MOST_SHOWN).map(({ number, owner, last }) => {
+  list.replaceChildren(...found.slice(0, MOST_SHOWN).map(({ number, owner, last, call }) => {
     const row = document.createElement('li')
     const button = document.createElement('button')
     button.type = 'button'
     button.setAttribute('aria-current', String(number === chosen))
-    button.append(element('span', '', owner ?? number), element('span', 'last', last ? last.text : number))
+    button.append(element('span', '', owner ?? number), element('span', 'last', call ? (call.state === 'ringing' ? 'it rings' : 'talking') : last ? last.text : number))
     button.addEventListener('click', () => {
       chosen = number
       void load()
@@ -73,7 +82,7 @@ function newPhone(number: string): HTMLElement {
   const button = element('button', '', `Take a phone with the number ${number}`) as HTMLButtonElement
   button.type = 'button'
   button.addEventListener('click', () => {
-    phones.push({ number, owner: null, on: true, last: null })
+    phones.push({ number, owner: null, on: true, manner: 'by-hand', call: null, last: null })
     chosen = number
     showList()
     void showHandset()
@@ -91,6 +100,7 @@ async function showHandset(): Promise<void> {
   find('number').textContent = chosen
   power.textContent = phone?.on === false ? 'Switched off' : 'Switched on'
   power.setAttribute('aria-pressed', String(phone?.on !== false))
+  showCall(phone ?? null)
   const all = await get<Text[]>(`texts?phone=${encodeURIComponent(chosen)}`)
   texts.replaceChildren(...all.map(({ direction, text, other, at, parts, pictures = [] }) => {
     const row = document.createElement('li')
@@ -102,6 +112,23 @@ async function showHandset(): Promise<void> {
   texts.scrollTop = texts.scrollHeight
   const lastFrom = all.findLast(text => text.direction === 'in')?.other
   if (lastFrom) to.value = lastFrom
+}
+
+/** The call that is on, and what can be done with it. */
+function showCall(phone: Phone | null): void {
+  const on = phone?.call ?? null
+  if (phone) manner.value = phone.manner
+  call.textContent = on === null ? '' : on.state === 'talking' ? `Talking with ${on.line}${on.held ? ', on hold' : on.muted ? ', who is muted' : ''}` : on.direction === 'out' ? `${on.line} is calling` : `Calling ${on.line}`
+  const acts = on === null ? [['call', 'Call the number below']] : on.state === 'ringing' && on.direction === 'out' ? [['pick-up', 'Pick up'], ['decline', 'Decline']] : [['hang-up', 'Hang up']]
+  callActs.replaceChildren(...acts.map(([act, words]) => {
+    const button = element('button', 'quick-call', words!) as HTMLButtonElement
+    button.type = 'button'
+    button.addEventListener('click', async () => {
+      await post('calls', { phone: chosen, act, to: to.value })
+      await load()
+    })
+    return button
+  }))
 }
 
 async function write(text: string): Promise<void> {
@@ -116,6 +143,7 @@ find('write').addEventListener('submit', (event) => {
   void write(words.value)
 })
 for (const quick of document.querySelectorAll<HTMLButtonElement>('.quick')) quick.addEventListener('click', () => void write(quick.dataset.words!))
+manner.addEventListener('change', () => void post('calls', { phone: chosen, act: 'manner', manner: manner.value }))
 power.addEventListener('click', async () => {
   const on = phones.find(phone => phone.number === chosen)?.on !== false
   await post('power', { phone: chosen, on: !on })

@@ -55,6 +55,28 @@ export async function tx<T>(work: (database: Database) => Promise<T>): Promise<T
 }
 
 /**
+ * Work inside of a `tx` that, if it fails, leaves no trace of itself and lets the rest go on.
+ *
+ * @throws whatever the work throws; only it has been undone
+ */
+export async function savepoint<T>(work: () => Promise<T>): Promise<T> {
+  const inside = visit.getStore()
+  if (!inside) throw new Error('There is no transaction to go back in.')
+  const announced = inside.afterCommit.length
+  await inside.connection.query('savepoint part')
+  try {
+    const result = await work()
+    await inside.connection.query('release savepoint part')
+    return result
+  }
+  catch (error) {
+    inside.afterCommit.length = announced
+    await inside.connection.query('rollback to savepoint part')
+    throw error
+  }
+}
+
+/**
  * Waits for a connection and then does work that is one statement, and so needs no transaction around it.
  * For work that is put together at the last moment, when it is known what there is to do.
  *

@@ -5,6 +5,7 @@ import type { RecordDetail } from '~~/shared/record'
 import { tx } from '../db/door'
 import { colleague, record } from '../db/schema'
 import { notAllowed, notFound } from '../http/problem'
+import { openTasks } from '../calling/tasks'
 import { scheduledOn } from '../texting/scheduled'
 import { customFieldsOf } from './fields'
 import { clockRules, phonesOf } from './phones'
@@ -48,6 +49,7 @@ export async function readRecord(asker: Asker, recordId: string, now: Date): Pro
       people,
       related: await relatedTo(asker, found),
       scheduled: await scheduledOn(asker, recordId),
+      tasks: await openTasks(asker, { recordId }),
       phones,
       customFields: await customFieldsOf(found.module),
       mayEdit: can(asker, 'record.edit', found),

@@ -33,7 +33,7 @@ export async function phonesOf(recordIds: string[], named = false): Promise<Reco
   const rows = await tx(database => database
     .select({
       id: phone.id, label: phone.label, typed: phone.typed, e164: phone.e164, country: phone.country, kind: phone.kind, extension: phone.extension, unusable: phone.unusable,
-      texts: numberState.texts, consentAt: milliseconds(consentEntry.at), how: consentEntry.how, words: consentEntry.words, line: line.name,
+      texts: numberState.texts, calls: numberState.calls, consentAt: milliseconds(consentEntry.at), how: consentEntry.how, words: consentEntry.words, line: line.name,
       lastHeardAt: milliseconds(numberState.lastHeardAt),
       place: { zone: record.zone, country: record.country, region: record.region },
       person: { id: record.id, name: record.name, firstName: sql<string>`coalesce(${record.firstName}, ${record.name})` },
@@ -47,9 +47,10 @@ export async function phonesOf(recordIds: string[], named = false): Promise<Reco
     .leftJoin(line, eq(line.id, conversation.lineId))
     .where(sql`${phone.recordId} = any(${uuidArray(recordIds)})`)
     .orderBy(sql`array_position(${uuidArray(recordIds)}, ${phone.recordId})`, phone.position))
-  return rows.map(({ texts, consentAt, how, words, line, place, person, ...known }) => ({
+  return rows.map(({ texts, calls, consentAt, how, words, line, place, person, ...known }) => ({
     ...known,
     zones: zonesOf(place, known.e164),
+    mayBeCalled: calls !== 'refused',
     consent: { texts: texts ?? 'unknown', at: consentAt, how, words, line },
     person: named ? person : null,
   }))

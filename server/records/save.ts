@@ -167,7 +167,7 @@ async function savePhones(recordId: string, before: StoredPhone[], forms: PhoneF
     const rows: StoredPhone[] = []
     for (const [position, { id, label, typed }] of forms.entries()) {
       const old = before.find(row => row.id === id)
-      const reading = old?.typed === typed && !old.unusable ? old : storedPhone(typed, recordCountry ?? firmCountry)
+      const reading = old?.typed === typed && (!old.unusable || old.unusable === 'not-theirs') ? old : storedPhone(typed, recordCountry ?? firmCountry)
       const row = { ...reading, id: old?.id ?? uuid(), recordId, position, label }
       await database.insert(phone).values(row).onConflictDoUpdate({ target: phone.id, set: row })
       rows.push(row)

@@ -8,7 +8,7 @@ import { touchContact } from './contact'
 export async function adoptConversations(e164: string, recordId: string): Promise<void> {
   await tx(async (database) => {
     const entries = await database
-      .select({ id: activity.id, at: activity.at, messageId: message.id, private: line.private, lineId: line.id })
+      .select({ id: activity.id, at: activity.at, private: line.private, lineId: line.id })
       .from(message)
       .innerJoin(activity, eq(activity.id, message.activityId))
       .innerJoin(conversation, eq(conversation.id, message.conversationId))
@@ -16,7 +16,7 @@ export async function adoptConversations(e164: string, recordId: string): Promis
       .where(eq(conversation.other, e164))
     for (const entry of entries) {
       await showOnRecords({ id: entry.id, at: entry.at, privateLineId: entry.private ? entry.lineId : null }, [recordId])
-      await touchContact(entry.messageId, entry.at)
+      await touchContact(entry.id, entry.at)
     }
   })
 }

@@ -69,7 +69,7 @@ async function store(to: Line, conversationId: string, incoming: Incoming) {
       id: messageId, conversationId, activityId, direction: 'in', state: 'received', encoding, units, parts,
       madeAt: incoming.at, leavesAt: incoming.at, carrierRef: incoming.ref, ref: freshRef(),
     })
-    await touchContact(messageId, incoming.at)
+    await touchContact(activityId, incoming.at)
     return { messageId, activityId }
   })
 }

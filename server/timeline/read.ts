@@ -1,12 +1,14 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { ActivityKind } from '~~/core/timeline/kinds'
 import type { RhythmDay } from '~~/core/timeline/rhythm'
+import type { EffectDone } from '~~/shared/calling'
 import type { PictureFacts } from '~~/shared/pictures'
 import type { Asker } from '~~/shared/permissions'
 import type { TimelineEntry, TimelinePage } from '~~/shared/timeline'
+import { factsOf, storedOf } from '../calling/stored'
 import { tx } from '../db/door'
 import { at, milliseconds } from '../db/instants'
-import { activity, activityContent, activityOnRecord, colleague, consentProposal, conversation, line, message, picture, record, template } from '../db/schema'
+import { activity, activityContent, activityOnRecord, call, callEffect, colleague, consentProposal, conversation, disposition, line, message, picture, record, template } from '../db/schema'
 import { notFound } from '../http/problem'
 import { visible } from '../identity/visible'
 import { mayReadLine } from './visibility'
@@ -20,6 +22,11 @@ const SLIP = sql`
   c.id as colleague_id, c.first_name as colleague_first, c.name as colleague_name,
   m.id as message_id, m.state, m.code, m.direction, m.origin, m.author_id, m.units, m.parts, m.cost_micros::float8 as cost_micros, m.currency,
   m.conversation_id, m.ref, m.wall_time, m.wall_zone, m.template_version, tp.name as template_name,
+  case when a.kind in ('call-out', 'call-in') then (
+    select json_build_object('call', to_jsonb(k), 'disposition', di.name, 'effects', (
+      select coalesce(json_agg(json_build_object('position', e.position, 'words', e.words, 'state', e.state, 'reason', e.reason) order by e.position), '[]')
+      from ${callEffect} e where e.call_id = k.id and e.round = (select max(round) from ${callEffect} x where x.call_id = k.id)))
+    from ${call} k left join ${disposition} di on di.id = k.disposition_id where k.activity_id = a.id) end as called,
   case when m.pictures > 0 then (select json_agg(json_build_object('id', pi.id, 'width', pi.width, 'height', pi.height, 'size', pi.size) order by pi.id) from ${picture} pi where pi.message_id = m.id) end as pictures,
   ${milliseconds(sql`m.leaves_at`)} as leaves_at, ${milliseconds(sql`m.handed_at`)} as handed_at, ${milliseconds(sql`m.settled_at`)} as settled_at,
   v.other, l.name as line_name, l.e164 as line_e164,
@@ -157,6 +164,7 @@ type EntryRow = Record<string, unknown> & {
   template_version: number | null
   template_name: string | null
   pictures: PictureFacts[] | null
+  called: { call: Record<string, unknown>, disposition: string | null, effects: EffectDone[] } | null
   leaves_at: number
   handed_at: number | null
   settled_at: number | null
@@ -177,7 +185,13 @@ function entryOf(row: EntryRow): TimelineEntry {
     colleague: row.colleague_id ? { id: row.colleague_id, firstName: row.colleague_first, name: row.colleague_name } : null,
     via: row.via_id ? { id: row.via_id, name: row.via_name } : null,
     message: row.message_id ? messageOf(row) : null,
+    call: row.called ? callOf(row.called) : null,
   }
+}
+
+function callOf({ call: row, disposition: name, effects }: NonNullable<EntryRow['called']>): TimelineEntry['call'] {
+  const stored = storedOf(row)
+  return { id: stored.id, colleagueId: stored.colleagueId, facts: factsOf(stored), disposition: name, effects }
 }
 
 function messageOf(row: EntryRow): TimelineEntry['message'] {

@@ -6,6 +6,9 @@ import type { Module, PipelineModule } from '~~/shared/modules'
 import { id, instant } from '../columns'
 import { colleague, team } from './identity'
 
+/** It rang at somebody else's: a colleague has said so. */
+export type NotTheirs = 'not-theirs'
+
 /** Records of all modules: common columns, and the module's own fields as jsonb. */
 export const record = pgTable('record', {
   id: id().primaryKey(),
@@ -93,7 +96,7 @@ export const phone = pgTable('phone', {
   kind: text('kind').$type<PhoneKind>().notNull(),
   extension: text('extension'),
   /** Why the number can't be used; null if it can. */
-  unusable: text('unusable').$type<UnusableReason>(),
+  unusable: text('unusable').$type<UnusableReason | NotTheirs>(),
 }, table => [index('phone_record').on(table.recordId, table.position), index('phone_e164').on(table.e164), index('phone_digits').using('gin', sql`${table.e164} gin_trgm_ops`)])
 
 /** Fields that a firm adds to a module. Those that Plauder knows are in shared/fields. */

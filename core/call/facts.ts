@@ -1,0 +1,93 @@
+/** Why a call ended, whichever side it came from. */
+export const CALL_ENDS = ['hung-up', 'busy', 'declined', 'no-answer', 'unreachable', 'no-such-number', 'network'] as const
+export type CallEnd = typeof CALL_ENDS[number]
+export const SIDES = ['us', 'them', 'network'] as const
+export type Side = typeof SIDES[number]
+export type AnsweredBy = 'person' | 'machine'
+
+/** What is switched during a call. */
+export type SwitchKind = 'hold' | 'mute'
+export interface Switch { what: SwitchKind, on: boolean, at: number }
+
+/** What the exchange tells of a call. Instants are epoch milliseconds of the exchange's clock. */
+export type CallEvent = { at: number } & (
+  | { kind: 'ringing' }
+  | { kind: 'answered', by: AnsweredBy }
+  | { kind: 'switched', what: SwitchKind, on: boolean }
+  | { kind: 'ended', why: CallEnd, side: Side }
+)
+
+/** All that is known of a call. What state it is in follows from it. */
+export interface CallFacts {
+  madeAt: number
+  ringingAt: number | null
+  answeredAt: number | null
+  answeredBy: AnsweredBy | null
+  endedAt: number | null
+  end: { why: CallEnd, side: Side } | null
+  /** In the order in which they were done. */
+  switches: Switch[]
+}
+
+export type CallState = 'dialling' | 'ringing' | 'talking' | 'held' | 'ended'
+
+export const newCall = (madeAt: number): CallFacts => ({ madeAt, ringingAt: null, answeredAt: null, answeredBy: null, endedAt: null, end: null, switches: [] })
+
+/**
+ * A call with one more event. It makes no difference in which order events come, nor how often: of two that cannot
+ * both be, the one that happened first is right, and of two of one instant the one that stands first in the lists above.
+ */
+export function withEvent(facts: CallFacts, event: CallEvent): CallFacts {
+  switch (event.kind) {
+    case 'ringing':
+      return { ...facts, ringingAt: Math.min(facts.ringingAt ?? Infinity, event.at) }
+    case 'answered': {
+      const first = facts.answeredAt === null || event.at < facts.answeredAt || (event.at === facts.answeredAt && event.by === 'person')
+      return first ? { ...facts, answeredAt: event.at, answeredBy: event.by } : facts
+    }
+    case 'switched': {
+      const { what, on, at } = event
+      const known = facts.switches.some(one => one.what === what && one.on === on && one.at === at)
+      return known ? facts : { ...facts, switches: [...facts.switches, { what, on, at }].sort(inOrder) }
+    }
+    case 'ended': {
+      const { at, why, side } = event
+      const first = facts.endedAt === null || at < facts.endedAt || (at === facts.endedAt && rank(why, side) < rank(facts.end!.why, facts.end!.side))
+      return first ? { ...facts, endedAt: at, end: { why, side } } : facts
+    }
+  }
+}
+
+const rank = (why: CallEnd, side: Side) => CALL_ENDS.indexOf(why) * SIDES.length + SIDES.indexOf(side)
+const inOrder = (a: Switch, b: Switch) => a.at - b.at || a.what.localeCompare(b.what) || Number(a.on) - Number(b.on)
+
+/** When somebody or something answered; null for what came only after the end. */
+export function answeredAt({ answeredAt: at, endedAt }: CallFacts): number | null {
+  return at !== null && (endedAt === null || at <= endedAt) ? at : null
+}
+
+/** Whether something is switched on now: as it was switched last. */
+export function isOn({ switches }: CallFacts, what: SwitchKind): boolean {
+  return switches.findLast(one => one.what === what)?.on ?? false
+}
+
+export function callState(facts: CallFacts): CallState {
+  if (facts.endedAt !== null) return 'ended'
+  if (answeredAt(facts) !== null) return isOn(facts, 'hold') ? 'held' : 'talking'
+  return facts.ringingAt === null ? 'dialling' : 'ringing'
+}
+
+/** Milliseconds from the answer to the end, or to now while it goes on; 0 for a call that was not answered. */
+export function talkMs(facts: CallFacts, now: number): number {
+  const from = answeredAt(facts)
+  return from === null ? 0 : Math.max(0, (facts.endedAt ?? now) - from)
+}
+
+/** What became of a call, in one word; null while it goes on. */
+export type CallOutcome = 'answered' | 'machine' | Exclude<CallEnd, 'hung-up'> | 'given-up'
+
+export function outcomeOf(facts: CallFacts): CallOutcome | null {
+  if (facts.end === null) return null
+  if (answeredAt(facts) !== null) return facts.answeredBy === 'machine' ? 'machine' : 'answered'
+  return facts.end.why === 'hung-up' ? 'given-up' : facts.end.why
+}

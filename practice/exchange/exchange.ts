@@ -1,0 +1,161 @@
+import { randomUUID } from 'node:crypto'
+import { join } from 'node:path'
+import { Journal } from '../carrier/journal'
+import type { Reporter } from '../carrier/reporter'
+import { mannerOf, type Manner } from './manners'
+
+export type End = 'hung-up' | 'busy' | 'declined' | 'no-answer' | 'unreachable' | 'no-such-number' | 'network'
+
+export interface Call {
+  id: string
+  /** The customer's own name for it; null for one that came from outside. */
+  key: string | null
+  /** `out`: from one of our customer's lines. */
+  direction: 'out' | 'in'
+  line: string
+  phone: string
+  state: 'ringing' | 'talking' | 'ended'
+  held: boolean
+  muted: boolean
+}
+
+export interface CallEvent {
+  id: string
+  type: 'call.incoming' | 'call.ringing' | 'call.answered' | 'call.switched' | 'call.ended'
+  at: string
+  data: { id: string, key: string | null, direction: 'out' | 'in', line: string, phone: string, by?: 'person' | 'machine', what?: 'hold' | 'mute', on?: boolean, why?: End, side?: 'us' | 'them' | 'network' }
+}
+
+type Entry = { do: 'event', event: CallEvent } | { do: 'manner', phone: string, manner: Manner }
+
+/** Milliseconds until something happens on a line. */
+export interface ExchangePace { ringing: number, pickUp: number, mailbox: number, mailboxTakes: number, patience: number, busy: number }
+export const USUAL_PACE: ExchangePace = { ringing: 300, pickUp: 3_000, mailbox: 9_000, mailboxTakes: 45_000, patience: 30_000, busy: 900 }
+
+/** A telephone exchange: connects our customer's lines with the telephones of the practice world. */
+export class Exchange {
+  readonly calls = new Map<string, Call>()
+  readonly events: CallEvent[] = []
+  private readonly byKey = new Map<string, string>()
+  private readonly manners = new Map<string, Manner>()
+  private readonly journal: Journal<Entry>
+  private readonly watchers = new Set<(phone: string) => void>()
+
+  constructor(folder: string, private readonly reporter: Pick<Reporter, 'send'>, private readonly pace: ExchangePace, private readonly isOff: (phone: string) => boolean) {
+    this.journal = new Journal<Entry>(join(folder, 'exchange'), entry => this.apply(entry))
+  }
+
+  /** After a restart no call is on any more: the wires were cut. */
+  async resume(): Promise<void> {
+    for (const call of this.calls.values()) if (call.state !== 'ended') await this.end(call, 'network', 'network')
+  }
+
+  watch(seen: (phone: string) => void): () => void {
+    this.watchers.add(seen)
+    return () => this.watchers.delete(seen)
+  }
+
+  /** Asking twice with one key is one call. */
+  async dial(key: string, line: string, phone: string): Promise<Call> {
+    const known = this.byKey.get(key)
+    if (known) return this.calls.get(known)!
+    const call: Call = { id: randomUUID(), key, direction: 'out', line, phone, state: 'ringing', held: false, muted: false }
+    this.calls.set(call.id, call)
+    this.byKey.set(key, call.id)
+    this.later(this.pace.ringing, call, () => this.beginRinging(call))
+    return call
+  }
+
+  /** Somebody calls one of our customer's lines from a telephone. */
+  async callFrom(phone: string, line: string): Promise<Call> {
+    const call: Call = { id: randomUUID(), key: null, direction: 'in', line, phone, state: 'ringing', held: false, muted: false }
+    this.calls.set(call.id, call)
+    await this.tell(call, 'call.incoming', {})
+    this.later(this.pace.patience, call, () => this.end(call, 'no-answer', 'network'))
+    return call
+  }
+
+  async answer(call: Call, by: 'person' | 'machine'): Promise<boolean> {
+    if (call.state !== 'ringing') return false
+    call.state = 'talking'
+    await this.tell(call, 'call.answered', { by })
+    return true
+  }
+
+  async turn(call: Call, what: 'hold' | 'mute', on: boolean): Promise<boolean> {
+    if (call.state !== 'talking') return false
+    call[what === 'hold' ? 'held' : 'muted'] = on
+    await this.tell(call, 'call.switched', { what, on })
+    return true
+  }
+
+  async end(call: Call, why: End, side: 'us' | 'them' | 'network'): Promise<boolean> {
+    if (call.state === 'ended') return false
+    call.state = 'ended'
+    await this.tell(call, 'call.ended', { why, side })
+    return true
+  }
+
+  mannerOf = (phone: string): Manner => this.manners.get(phone) ?? mannerOf(phone)
+
+  async setManner(phone: string, manner: Manner): Promise<void> {
+    const entry: Entry = { do: 'manner', phone, manner }
+    this.apply(entry)
+    await this.journal.append(entry)
+    this.show(phone)
+  }
+
+  /** The call that a telephone is in, or that rings on it. */
+  onPhone = (phone: string): Call | null => [...this.calls.values()].findLast(call => call.phone === phone && call.state !== 'ended') ?? null
+
+  private async beginRinging(call: Call): Promise<void> {
+    const manner = this.mannerOf(call.phone)
+    if (this.isOff(call.phone)) return void await this.end(call, 'unreachable', 'network')
+    if (manner === 'no-such-number') return void await this.end(call, 'no-such-number', 'network')
+    if (manner === 'busy' || this.isEngaged(call)) return void this.later(this.pace.busy, call, () => this.end(call, 'busy', 'them'))
+    await this.tell(call, 'call.ringing', {})
+    if (manner === 'picks-up') this.later(this.pace.pickUp, call, () => this.answer(call, 'person'))
+    if (manner === 'mailbox') {
+      this.later(this.pace.mailbox, call, async () => {
+        await this.answer(call, 'machine')
+        this.later(this.pace.mailboxTakes, call, () => this.end(call, 'hung-up', 'them'))
+      })
+    }
+    this.later(this.pace.patience, call, async () => {
+      if (call.state === 'ringing') await this.end(call, 'no-answer', 'network')
+    })
+  }
+
+  private isEngaged(call: Call): boolean {
+    return [...this.calls.values()].some(other => other !== call && other.phone === call.phone && other.state === 'talking')
+  }
+
+  /** What has ended meanwhile stays so. */
+  private later(ms: number, call: Call, act: () => Promise<unknown>): void {
+    setTimeout(() => {
+      if (call.state !== 'ended') void act()
+    }, ms).unref()
+  }
+
+  private async tell(call: Call, type: CallEvent['type'], more: Partial<CallEvent['data']>): Promise<void> {
+    const { id, key, direction, line, phone } = call
+    const event: CallEvent = { id: `call-${randomUUID()}`, type, at: new Date().toISOString(), data: { id, key, direction, line, phone, ...more } }
+    this.events.push(event)
+    await this.journal.append({ do: 'event', event })
+    this.reporter.send(event, 0)
+    this.show(phone)
+  }
+
+  private show(phone: string): void {
+    for (const seen of this.watchers) seen(phone)
+  }
+
+  private apply(entry: Entry): void {
+    if (entry.do === 'manner') return void this.manners.set(entry.phone, entry.manner)
+    const { type, data: { id, key, direction, line, phone } } = entry.event
+    this.events.push(entry.event)
+    const known = this.calls.get(id) ?? { id, key, direction, line, phone, state: 'ringing' as const, held: false, muted: false }
+    this.calls.set(id, { ...known, state: type === 'call.ended' ? 'ended' : type === 'call.answered' ? 'talking' : known.state })
+    if (key) this.byKey.set(key, id)
+  }
+}

@@ -1,0 +1,6 @@
+import { dispose } from '~~/server/calling/dispose'
+import { route } from '~~/server/http/route'
+import { disposeForm } from '~~/shared/schemas/calling'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId, body: disposeForm }, ({ asker, params, body, now }) => dispose(asker, params.id, body, now))

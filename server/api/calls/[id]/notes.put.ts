@@ -1,0 +1,6 @@
+import { keepNotes } from '~~/server/calling/notes'
+import { route } from '~~/server/http/route'
+import { callNotesForm } from '~~/shared/schemas/calling'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId, body: callNotesForm }, ({ asker, params, body }) => keepNotes(asker, params.id, body.notes))

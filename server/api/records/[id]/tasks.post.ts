@@ -1,0 +1,6 @@
+import { addTask } from '~~/server/calling/tasks'
+import { route } from '~~/server/http/route'
+import { taskForm } from '~~/shared/schemas/calling'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId, body: taskForm }, ({ asker, params, body, now }) => addTask(asker, params.id, body, now))

@@ -1,0 +1,74 @@
+import { and, eq, isNull } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
+import { mayCall } from '~~/core/call/gate'
+import { can } from '~~/shared/permissions'
+import type { DialForm } from '~~/shared/schemas/calling'
+import { tx } from '../db/door'
+import { call, line, numberState, phone, record } from '../db/schema'
+import { badInput, conflict, notAllowed, notFound } from '../http/problem'
+import type { SignedIn } from '../identity/sign-in'
+import { clockRules, recordsWithNumber, zonesOf } from '../records/phones'
+import { lineBelongs } from '../texting/lines'
+import { appendEntry } from '../timeline/append'
+import { theExchange } from './port'
+import { addToCall, announceCall } from './stored'
+
+interface Dialled { id: string, activityId: string }
+
+/**
+ * Calls a number from a line: writes the call and its entry, then asks the exchange. Dialling the same again gives the
+ * first call.
+ *
+ * @throws Problem 409 `no-calls`, `night` (with what time it is there) or `on-a-call`; 422 at the number or the line
+ */
+export async function dial(asker: SignedIn, form: DialForm, now: Date): Promise<Dialled> {
+  const { earlier, from, to, activityId } = await begin(asker, form, now)
+  if (earlier) return { id: form.id, activityId }
+  const answer = await theExchange().dial({ key: form.id, from, to })
+  if (answer.kind === 'dialling') await tx(database => database.update(call).set({ exchangeRef: answer.ref }).where(eq(call.id, form.id)))
+  else await addToCall(form.id, { kind: 'ended', at: Date.now(), why: answer.kind === 'refused' && answer.code === 'recipient-unknown' ? 'no-such-number' : 'network', side: 'network' })
+  return { id: form.id, activityId }
+}
+
+async function begin(asker: SignedIn, form: DialForm, now: Date): Promise<{ earlier: boolean, from: string, to: string, activityId: string }> {
+  return tx(async (database) => {
+    const [known] = await database.select().from(call).where(eq(call.id, form.id))
+    if (known?.colleagueId === asker.id) return { earlier: true, from: '', to: known.other, activityId: known.activityId }
+    const own = await mustAnswer(asker, form.lineId)
+    const { e164, recordId, place, calls, lastHeardAt } = await mustReach(asker, form.phoneId)
+    const zones = zonesOf(place, e164)
+    const verdict = mayCall({ now: now.getTime(), refused: calls === 'refused', zones, lastHeardAt: lastHeardAt?.getTime() ?? null, nightAllowed: form.nightAllowed })
+    if (!verdict.may && verdict.reason === 'no-calls') throw conflict('no-calls', 'No calls', 'This number is not to be called: somebody there has asked for it. Text, if texts are welcome.')
+    if (!verdict.may) {
+      const detail = verdict.reason === 'night' ? 'It is outside of the hours in which a person there may be called.' : 'Nobody knows what time it is there.'
+      throw conflict('night', 'Their night', `${detail} Call later, or say that you may call now.`, { reason: verdict.reason, zones: clockRules(zones, now), notBefore: verdict.notBefore })
+    }
+    const [on] = await database.select({ id: call.id }).from(call).where(and(eq(call.colleagueId, asker.id), isNull(call.endedAt))).limit(1)
+    if (on) throw conflict('on-a-call', 'You are on a call', 'You are on a call already. End it, then dial.')
+    const activityId = uuid()
+    const shownOn = [...new Set([recordId, ...await recordsWithNumber(e164)])]
+    await appendEntry({ id: activityId, at: now, kind: 'call-out', colleagueId: asker.id, data: { callId: form.id }, privateLineId: own.private ? own.id : null }, shownOn)
+    await database.insert(call).values({ id: form.id, direction: 'out', lineId: own.id, other: e164, recordId, colleagueId: asker.id, activityId, exchange: theExchange().name, madeAt: now })
+    await announceCall({ id: form.id, lineId: own.id, activityId })
+    return { earlier: false, from: own.e164, to: e164, activityId }
+  })
+}
+
+async function mustAnswer(asker: SignedIn, lineId: string) {
+  const [own] = await tx(database => database.select().from(line).where(eq(line.id, lineId)))
+  if (!own) throw notFound('line')
+  if (!can(asker, 'line.answer', lineBelongs(own))) throw notAllowed(`call from ${own.name}`)
+  if (!own.active) throw badInput({ lineId: `${own.name} is not active. Choose another line.` })
+  return own
+}
+
+async function mustReach(asker: SignedIn, phoneId: string) {
+  const [found] = await tx(database => database
+    .select({ e164: phone.e164, record, calls: numberState.calls, lastHeardAt: numberState.lastHeardAt })
+    .from(phone).innerJoin(record, eq(record.id, phone.recordId)).leftJoin(numberState, eq(numberState.e164, phone.e164))
+    .where(eq(phone.id, phoneId)))
+  if (!found || !can(asker, 'record.see', found.record)) throw notFound('number')
+  if (!found.e164) throw badInput({ phoneId: 'This number cannot be used, so nobody can be called on it. Correct it on the record.' })
+  const { zone, country, region } = found.record
+  return { e164: found.e164, recordId: found.record.id, place: { zone, country, region }, calls: found.calls, lastHeardAt: found.lastHeardAt }
+}

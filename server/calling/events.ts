@@ -1,0 +1,53 @@
+import { and, eq, or } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
+import type { CallEvent } from '~~/core/call/facts'
+import { tx } from '../db/door'
+import { call, callEvent, line } from '../db/schema'
+import { heardFrom, lockNumber } from '../consent/number'
+import { log } from '../http/log'
+import { recordsWithNumber } from '../records/phones'
+import { touchContact } from '../texting/contact'
+import { appendEntry } from '../timeline/append'
+import type { ExchangeEvent } from './port'
+import { addToCall, announceCall, type StoredCall } from './stored'
+
+/** Takes what an exchange tells, once each by its id, in whatever order it comes. */
+export async function takeCallEvent(exchange: string, told: ExchangeEvent, now: Date): Promise<void> {
+  await tx(async (database) => {
+    const [first] = await database.insert(callEvent).values({ exchange, id: told.id, receivedAt: now }).onConflictDoNothing().returning({ id: callEvent.id })
+    if (!first) return
+    if (told.kind === 'incoming') return ringIn(exchange, told)
+    // its own name first: an event may overtake the answer that tells us theirs
+    const mine = told.key && isId(told.key) ? eq(call.id, told.key) : undefined
+    const [found] = await database.select().from(call).where(or(mine, and(eq(call.exchange, exchange), eq(call.exchangeRef, told.ref))))
+    if (!found) return log.warn({ ref: told.ref }, 'an exchange told of a call that is not ours')
+    const after = await addToCall(found.id, told.event)
+    if (after && told.event.kind === 'answered') await answered(after, told.event)
+  })
+}
+
+/** It counts as contact, with a mailbox too; whoever has spoken with us may be answered whatever the hour. */
+async function answered({ other, activityId }: StoredCall, { by, at }: Extract<CallEvent, { kind: 'answered' }>): Promise<void> {
+  await touchContact(activityId, new Date(at))
+  if (by === 'machine') return
+  await lockNumber(other)
+  await heardFrom(other, new Date(at))
+}
+
+/** Somebody calls one of our lines: it rings with all who answer it. */
+async function ringIn(exchange: string, told: Extract<ExchangeEvent, { kind: 'incoming' }>): Promise<void> {
+  await tx(async (database) => {
+    const [to] = await database.select().from(line).where(eq(line.e164, told.line))
+    if (!to) return log.warn({ ref: told.ref }, 'a call came in for a line that is not ours')
+    const [id, activityId] = [uuid(), uuid()]
+    const holders = await recordsWithNumber(told.other)
+    await appendEntry({ id: activityId, at: told.at, kind: 'call-in', colleagueId: null, data: { callId: id }, privateLineId: to.private ? to.id : null }, holders)
+    await database.insert(call).values({ id, direction: 'in', lineId: to.id, other: told.other, recordId: holders[0] ?? null, colleagueId: null, activityId, exchange, exchangeRef: told.ref, madeAt: told.at, ringingAt: told.at })
+    await lockNumber(told.other)
+    await heardFrom(told.other, told.at)
+    await touchContact(activityId, told.at)
+    await announceCall({ id, lineId: to.id, activityId })
+  })
+}
+
+const isId = (key: string) => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(key)

@@ -1,0 +1,78 @@
+import { sql } from 'drizzle-orm'
+import type { CallDetail } from '~~/shared/calling'
+import type { Module } from '~~/shared/modules'
+import { once } from '../db/door'
+import { at } from '../db/instants'
+import { activity, activityContent, activityOnRecord, call, disposition, line, record } from '../db/schema'
+import { visible } from '../identity/visible'
+import type { SignedIn } from '../identity/sign-in'
+import { clockRules, zonesOf } from '../records/phones'
+import { mayReadLine } from '../timeline/visibility'
+import { factsOf, storedOf } from './stored'
+
+/** What nobody has put away for so long is only on the timeline. */
+const DAY_MS = 86_400_000
+/** After a key was pressed the call stays on the shelf, so that it can be taken back. */
+const STAYS_MS = 60_000
+
+type Row = Record<string, unknown> & {
+  call: Record<string, unknown>
+  line_name: string
+  notes: string | null
+  record_id: string | null
+  record_name: string
+  first_name: string | null
+  module: Module
+  title: string | null
+  company: string | null
+  city: string | null
+  zone: string | null
+  country: string | null
+  region: string | null
+  disposition_name: string | null
+  said_at: number | null
+  said: string | null
+  said_kind: string | null
+}
+
+/** The calls on my shelf: mine until I have said how they went, and those that ring or rang on lines I answer, which nobody took. */
+export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]> {
+  const { rows } = await once<Row>(sql`
+    select to_jsonb(c) as call, l.name as line_name, t.words as notes, d.name as disposition_name,
+      r.id as record_id, r.name as record_name, r.first_name, r.module, r.title, r.city, r.zone, r.country, r.region, firm.name as company,
+      said.at as said_at, said.words as said, said.kind as said_kind
+    from ${call} c
+    join ${line} l on l.id = c.line_id
+    left join ${activityContent} t on t.activity_id = c.activity_id
+    left join ${disposition} d on d.id = c.disposition_id
+    left join ${record} r on r.id = c.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+    left join ${record} firm on firm.id = r.company_id
+    left join lateral (
+      select (extract(epoch from s.at) * 1000)::float8 as at, w.words, a.kind
+      from ${activityOnRecord} s join ${activity} a on a.id = s.activity_id join ${activityContent} w on w.activity_id = a.id
+      where s.record_id = r.id and a.id <> c.activity_id and w.words is not null and a.kind in ('text-out', 'text-in', 'note', 'call-out', 'call-in') and ${mayReadLine(asker, sql`s.private_line_id`)}
+      order by s.at desc limit 1) said on true
+    where c.put_away_at is null and c.made_at > ${at(new Date(now.getTime() - DAY_MS))}
+      and (c.disposed_at is null or c.disposed_at > ${at(new Date(now.getTime() - STAYS_MS))})
+      and (c.colleague_id = ${asker.id}::uuid or (c.colleague_id is null and c.direction = 'in' and ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })}))
+    order by c.made_at desc limit 20`)
+  return rows.map(row => detailOf(asker, row, now))
+}
+
+function detailOf(asker: SignedIn, row: Row, now: Date): CallDetail {
+  const stored = storedOf(row.call)
+  const place = row.record_id ? { zone: row.zone, country: row.country, region: row.region } : { zone: null, country: null, region: null }
+  return {
+    id: stored.id,
+    direction: stored.direction,
+    other: stored.other,
+    line: { id: stored.lineId, name: row.line_name },
+    record: row.record_id ? { id: row.record_id, name: row.record_name, firstName: row.first_name ?? row.record_name, module: row.module, title: row.title, company: row.company, city: row.city } : null,
+    facts: factsOf(stored),
+    mine: stored.colleagueId === asker.id,
+    notes: row.notes ?? '',
+    disposition: row.disposition_name ? { name: row.disposition_name, at: stored.disposedAt!.getTime() } : null,
+    zones: clockRules(zonesOf(place, stored.other), now),
+    lastSaid: row.said ? { at: row.said_at!, words: row.said, ours: row.said_kind !== 'text-in' } : null,
+  }
+}

@@ -1,0 +1,45 @@
+import { eq } from 'drizzle-orm'
+import { callState } from '~~/core/call/facts'
+import { can } from '~~/shared/permissions'
+import { tx } from '../db/door'
+import { call, line } from '../db/schema'
+import { conflict, notFound } from '../http/problem'
+import type { SignedIn } from '../identity/sign-in'
+import { lineBelongs } from '../texting/lines'
+import { theExchange, type Order } from './port'
+import { addToCall, announceCall, factsOf, type StoredCall } from './stored'
+
+/** What of a call that comes in anybody may do who answers its line; the rest is for whoever is on it. */
+const FOR_ALL: readonly Order[] = ['answer', 'decline']
+
+/**
+ * Tells the exchange to do something with a call. What then happens comes back as an event.
+ *
+ * @throws Problem 404 for a call that is not mine; 409 where it cannot be done, or a colleague was quicker
+ */
+export async function orderCall(asker: SignedIn, callId: string, order: Order): Promise<void> {
+  const found = await mustOrder(asker, callId, order)
+  if (callState(factsOf(found)) === 'ended') return
+  const answer = found.exchangeRef ? await theExchange().order(found.exchangeRef, order) : 'gone'
+  if (answer === 'unreachable') throw conflict('exchange-away', 'No connection', 'The exchange cannot be reached. Try again in a moment.')
+  if (answer === 'not-now' && order !== 'hang-up') throw conflict('not-now', 'Not now', 'That cannot be done at this moment of the call.')
+  // a call that its exchange knows no more is over, whatever we had heard
+  if (answer === 'gone') await addToCall(callId, { kind: 'ended', at: Date.now(), why: 'network', side: 'network' })
+}
+
+async function mustOrder(asker: SignedIn, callId: string, order: Order): Promise<StoredCall> {
+  return tx(async (database) => {
+    const [found] = await database.select({ call, line }).from(call).innerJoin(line, eq(line.id, call.lineId)).where(eq(call.id, callId)).for('update', { of: call })
+    if (!found || !can(asker, 'line.answer', lineBelongs(found.line))) throw notFound('call')
+    if (!FOR_ALL.includes(order)) {
+      if (found.call.colleagueId !== asker.id) throw notFound('call')
+      return found.call
+    }
+    if (found.call.direction !== 'in' || (found.call.colleagueId && found.call.colleagueId !== asker.id)) throw conflict('taken', 'Taken', 'A colleague has answered this call already.')
+    if (order === 'answer') {
+      await database.update(call).set({ colleagueId: asker.id }).where(eq(call.id, callId))
+      await announceCall(found.call)
+    }
+    return found.call
+  })
+}

@@ -1,0 +1,35 @@
+import type { CallEvent } from '~~/core/call/facts'
+
+/** What a person can tell an exchange to do with a call. */
+export const ORDERS = ['hang-up', 'answer', 'decline', 'hold', 'resume', 'mute', 'unmute'] as const
+export type Order = typeof ORDERS[number]
+
+/** `key` is our own name for a call of ours; `incoming` begins one that we do not know yet. */
+export type ExchangeEvent = { id: string, ref: string, key: string | null } & (
+  | { kind: 'happened', event: CallEvent }
+  | { kind: 'incoming', at: Date, line: string, other: string }
+)
+
+export type DialAnswer = { kind: 'dialling', ref: string } | { kind: 'refused', code: string } | { kind: 'unreachable' }
+
+/** What Plauder needs of a telephone exchange, whichever it is. */
+export interface Exchange {
+  name: string
+  /** Calls a number from a line. The key makes asking twice one call. Never throws for what can go wrong outside. */
+  dial: (call: { key: string, from: string, to: string }) => Promise<DialAnswer>
+  /** `gone`: the exchange knows no such call any more. */
+  order: (ref: string, order: Order) => Promise<'done' | 'not-now' | 'gone' | 'unreachable'>
+  /** Reads a report to us; null unless its signature is right and fresh. */
+  readReport: (rawBody: Buffer, headers: Record<string, string | undefined>) => ExchangeEvent | null
+}
+
+let used: Exchange | null = null
+
+export function registerExchange(exchange: Exchange): void {
+  used = exchange
+}
+
+export function theExchange(): Exchange {
+  if (!used) throw new Error('No exchange is registered.')
+  return used
+}

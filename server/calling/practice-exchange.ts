@@ -1,0 +1,84 @@
+import { boolean, date, object, string, type InferType } from 'yup'
+import { Webhook } from 'standardwebhooks'
+import { CALL_ENDS, SIDES, type CallEvent } from '~~/core/call/facts'
+import type { PracticeAccess } from '../carriers/practice'
+import type { Exchange, ExchangeEvent } from './port'
+
+const TIMEOUT_MS = 5_000
+
+const eventShape = object({
+  id: string().max(100).required(),
+  type: string().oneOf(['call.incoming', 'call.ringing', 'call.answered', 'call.switched', 'call.ended'] as const).required(),
+  at: date().required(),
+  data: object({
+    id: string().max(100).required(),
+    key: string().max(100).nullable().default(null),
+    line: string().max(20).required(),
+    phone: string().max(20).required(),
+    by: string().oneOf(['person', 'machine'] as const).default('person'),
+    what: string().oneOf(['hold', 'mute'] as const).default('hold'),
+    on: boolean().default(false),
+    why: string().oneOf(CALL_ENDS).default('network'),
+    side: string().oneOf(SIDES).default('network'),
+  }).required(),
+})
+type EventShape = InferType<typeof eventShape>
+
+/** The practice exchange, over its HTTP interface. */
+export function practiceExchange({ url, key, webhookSecret }: PracticeAccess): Exchange {
+  const webhook = new Webhook(webhookSecret)
+  const ask = (path: string, body: object, headers: Record<string, string> = {}) => fetch(new URL(path, url), {
+    method: 'POST',
+    body: JSON.stringify(body),
+    headers: { 'authorization': `Bearer ${key}`, 'content-type': 'application/json', ...headers },
+    signal: AbortSignal.timeout(TIMEOUT_MS),
+    redirect: 'error',
+  })
+  return {
+    name: 'practice',
+    async dial({ key: callKey, from, to }) {
+      try {
+        const response = await ask('/v1/calls', { from, to }, { 'idempotency-key': callKey })
+        const body = await response.json() as { id?: string, code?: string }
+        return response.ok && body.id ? { kind: 'dialling', ref: body.id } : { kind: 'refused', code: body.code ?? 'bad-request' }
+      }
+      catch {
+        return { kind: 'unreachable' }
+      }
+    },
+    async order(ref, order) {
+      try {
+        const { status } = await ask(`/v1/calls/${encodeURIComponent(ref)}/${order}`, {})
+        return status < 300 ? 'done' : status === 404 ? 'gone' : 'not-now'
+      }
+      catch {
+        return 'unreachable'
+      }
+    },
+    readReport(rawBody, headers) {
+      try {
+        webhook.verify(rawBody.toString('utf8'), headers as Record<string, string>)
+      }
+      catch {
+        return null
+      }
+      return readEvent(JSON.parse(rawBody.toString('utf8')))
+    },
+  }
+}
+
+function readEvent(input: unknown): ExchangeEvent {
+  const { id, type, at, data }: EventShape = eventShape.validateSync(input)
+  const call = { id, ref: data.id, key: data.key }
+  if (type === 'call.incoming') return { ...call, kind: 'incoming', at, line: data.line, other: data.phone }
+  return { ...call, kind: 'happened', event: happened(type, at.getTime(), data) }
+}
+
+function happened(type: Exclude<EventShape['type'], 'call.incoming'>, at: number, { by, what, on, why, side }: EventShape['data']): CallEvent {
+  switch (type) {
+    case 'call.ringing': return { kind: 'ringing', at }
+    case 'call.answered': return { kind: 'answered', at, by }
+    case 'call.switched': return { kind: 'switched', at, what, on }
+    case 'call.ended': return { kind: 'ended', at, why, side }
+  }
+}

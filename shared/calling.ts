@@ -1,0 +1,69 @@
+import type { Effect, EffectState, Family } from '../core/call/effects'
+import type { CallFacts } from '../core/call/facts'
+import type { FillIn } from '../core/template/fill-ins'
+import type { ZoneRules } from '../core/hours/rules'
+import type { WallMoment } from '../core/hours/schedule'
+import type { Module, PersonModule } from './modules'
+
+/** A call as it lies on the shelf. */
+export interface CallDetail {
+  id: string
+  direction: 'out' | 'in'
+  other: string
+  line: { id: string, name: string }
+  /** Null for a number on none, or on none that I may see. */
+  record: { id: string, name: string, firstName: string, module: Module, title: string | null, company: string | null, city: string | null } | null
+  facts: CallFacts
+  /** Whether I am the one who calls or has answered. */
+  mine: boolean
+  notes: string
+  /** How it went, once a key was pressed. */
+  disposition: { name: string, at: number } | null
+  zones: ZoneRules[]
+  /** What was said last before, to know it while it rings. */
+  lastSaid: { at: number, words: string, ours: boolean } | null
+}
+
+/** One thing that a key would do for this person. */
+export interface EffectPreview {
+  position: number
+  effect: Effect
+  words: string
+  /** The text, filled for this person; null for other effects. */
+  text: { name: string, text: string | null, missing: string[], fillIns: FillIn[], line: string, to: string } | null
+  /** When a task or a call-back would be due; null where it asks. */
+  due: WallMoment | null
+  /** Why it will not work, if that is known. */
+  problem: string | null
+}
+
+export interface DispositionPreview { id: string, name: string, letter: string, family: Family, effects: EffectPreview[] }
+
+/** What one effect has done. */
+export interface EffectDone { position: number, words: string, state: EffectState, reason: string | null }
+
+export interface Disposed { name: string, effects: EffectDone[] }
+
+/** A call on the timeline. */
+export interface TimelineCall {
+  id: string
+  colleagueId: string | null
+  facts: CallFacts
+  disposition: string | null
+  effects: EffectDone[]
+}
+
+export interface OwnDisposition { id: string, name: string, letter: string, family: Family, effects: Effect[], retired: boolean }
+
+export interface TaskDetail extends WallMoment {
+  id: string
+  kind: 'task' | 'call-back'
+  title: string
+  dueAt: number
+  doneAt: number | null
+  owner: { id: string, firstName: string }
+  record: { id: string, name: string, module: Module }
+}
+
+/** Modules whose people are called. */
+export const DISPOSITION_MODULES: readonly PersonModule[] = ['lead', 'client', 'candidate']

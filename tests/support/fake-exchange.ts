@@ -1,0 +1,34 @@
+import type { CallEvent } from '~~/core/call/facts'
+import { takeCallEvent } from '~~/server/calling/events'
+import { registerExchange, type DialAnswer, type Exchange, type Order } from '~~/server/calling/port'
+
+/** An exchange under the test's control: it keeps what it is asked, answers as told, and tells what the test says. */
+export function fakeExchange() {
+  const dialled: { key: string, from: string, to: string }[] = []
+  const ordered: { ref: string, order: Order }[] = []
+  let next: DialAnswer | null = null
+  let told = 0
+  const exchange: Exchange = {
+    name: 'practice',
+    dial: async (call) => {
+      dialled.push(call)
+      const answer = next ?? { kind: 'dialling', ref: `call-${call.key}` }
+      next = null
+      return answer
+    },
+    order: async (ref, order) => {
+      ordered.push({ ref, order })
+      return 'done'
+    },
+    readReport: () => null,
+  }
+  registerExchange(exchange)
+  return {
+    dialled,
+    ordered,
+    answerNext: (answer: DialAnswer) => next = answer,
+    tell: (key: string, event: CallEvent, id = `told-${key}-${told++}`) => takeCallEvent('practice', { id, ref: `call-${key}`, key, kind: 'happened', event }, new Date(event.at)),
+    ring: (other: string, line: string, at: Date, ref = `in-${other}-${told++}`) => takeCallEvent('practice', { id: `ring-${ref}`, ref, key: null, kind: 'incoming', at, line, other }, at).then(() => ref),
+    tellOf: (ref: string, event: CallEvent) => takeCallEvent('practice', { id: `told-${ref}-${told++}`, ref, key: null, kind: 'happened', event }, new Date(event.at)),
+  }
+}

@@ -1,0 +1,304 @@
+import { eq } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
+import type { Effect } from '~~/core/call/effects'
+import { callState } from '~~/core/call/facts'
+import { dial } from '~~/server/calling/dial'
+import { dispose } from '~~/server/calling/dispose'
+import { endForgotten } from '~~/server/calling/forgotten'
+import { myCalls } from '~~/server/calling/mine'
+import { keepNotes, putAway } from '~~/server/calling/notes'
+import { orderCall } from '~~/server/calling/orders'
+import { previewDispositions } from '~~/server/calling/preview'
+import { takeDispositionBack } from '~~/server/calling/take-back'
+import { addTask, openTasks, setDone } from '~~/server/calling/tasks'
+import { writeConsent } from '~~/server/consent/ledger'
+import { tx } from '~~/server/db/door'
+import { disposition, task } from '~~/server/db/schema'
+import { addTemplate } from '~~/server/templates/templates'
+import { readRecord } from '~~/server/records/one'
+import { readTimeline } from '~~/server/timeline/read'
+import { dialForm, disposeForm } from '~~/shared/schemas/calling'
+import { makeTemplate } from '~~/shared/schemas/template'
+import { useDatabase } from '../../support/database'
+import { drain, fakeCarrier } from '../../support/fake-carrier'
+import { fakeExchange } from '../../support/fake-exchange'
+import { DAY, later, makeFirm, makeLead, NIGHT, type Firm } from '../../support/firm'
+
+useDatabase()
+let firm: Firm
+let exchange: ReturnType<typeof fakeExchange>
+beforeAll(async () => firm = await makeFirm())
+beforeEach(() => {
+  exchange = fakeExchange()
+  fakeCarrier()
+})
+
+const problem = (status: number, details: object = {}) => ({ details: { status, ...details } })
+const dialled = (phoneId: string, values: object = {}) => dialForm.validateSync({ id: uuid(), phoneId, lineId: firm.portland.id, ...values })
+const second = (n: number) => DAY.getTime() + n * 1_000
+
+/** A lead that was called; with an answer after four seconds and an end after ten, unless it is to be still on. */
+async function called({ answered = true, ended = true, values = {} } = {}) {
+  const lead = await makeLead(firm.ada, values)
+  const form = dialled(lead.phoneId)
+  await dial(firm.ada, form, DAY)
+  await exchange.tell(form.id, { kind: 'ringing', at: second(1) })
+  if (answered) await exchange.tell(form.id, { kind: 'answered', at: second(4), by: 'person' })
+  if (ended) await exchange.tell(form.id, { kind: 'ended', at: second(10), why: answered ? 'hung-up' : 'no-answer', side: 'them' })
+  return { ...lead, callId: form.id }
+}
+
+const template = async (body: string, values: object = {}) => {
+  const id = uuid()
+  await addTemplate(firm.odile, makeTemplate.validateSync({ id, name: 'Sorry I missed you', modules: ['lead'], audience: 'all', body, ...values }), DAY)
+  return id
+}
+let letters = 0
+async function key(effects: Effect[], values: object = {}) {
+  const id = uuid()
+  await tx(database => database.insert(disposition).values({ id, module: 'lead', name: 'Visit wanted', family: 'reached', letter: String.fromCharCode(97 + letters++ % 26), position: 0, effects, ...values }))
+  return id
+}
+const chosen = (dispositionId: string, choices: object[] = []) => disposeForm.validateSync({ dispositionId, choices })
+const callOn = async (recordId: string) => (await readTimeline(firm.mika, recordId)).entries.find(({ kind }) => kind === 'call-out')!.call!
+const record = (id: string) => readRecord(firm.ada, id, DAY)
+const mine = async (who = firm.ada, now = later(DAY, 20_000)) => myCalls(who, now)
+
+describe('dialling', () => {
+  it('writes the call and its entry, asks the exchange once, and is the same call when dialled again', async () => {
+    const { phoneId, recordId, e164 } = await makeLead(firm.ada)
+    const form = dialled(phoneId)
+    const first = await dial(firm.ada, form, DAY)
+    expect(await dial(firm.ada, form, later(DAY, 500))).toEqual(first)
+    expect(exchange.dialled).toEqual([{ key: form.id, from: firm.portland.e164, to: e164 }])
+    expect(callState((await callOn(recordId)).facts)).toBe('dialling')
+    await expect(dial(firm.ada, dialled(phoneId), DAY)).rejects.toMatchObject(problem(409, { type: 'on-a-call' }))
+    await exchange.tell(form.id, { kind: 'ended', at: second(1), why: 'hung-up', side: 'us' })
+  })
+
+  it('is refused at night unless it is said, on a number not to be called, one that cannot be used, another’s line and a foreign record', async () => {
+    const { phoneId, e164 } = await makeLead(firm.ada)
+    await expect(dial(firm.ada, dialled(phoneId), NIGHT)).rejects.toMatchObject(problem(409, { type: 'night', zones: [{ name: 'Pacific/Honolulu' }] }))
+    await expect(dial(firm.noor, dialled(phoneId, { lineId: firm.halifax.id }), DAY)).rejects.toMatchObject(problem(404))
+    await expect(dial(firm.ada, dialled(phoneId, { lineId: firm.halifax.id }), DAY)).rejects.toMatchObject(problem(403))
+    const { phoneId: half } = await makeLead(firm.ada, {}, '808 55')
+    await expect(dial(firm.ada, dialled(half), DAY)).rejects.toMatchObject(problem(422, { fields: { phoneId: expect.stringContaining('cannot be used') } }))
+    await writeConsent({ e164, at: DAY, kind: 'refused', covers: 'calls', how: 'by-hand', words: null })
+    await expect(dial(firm.ada, dialled(phoneId, { nightAllowed: true }), DAY)).rejects.toMatchObject(problem(409, { type: 'no-calls' }))
+    expect(exchange.dialled).toEqual([])
+  })
+
+  it('ends at once where the exchange is away, and one can dial again', async () => {
+    const { phoneId, recordId } = await makeLead(firm.ada)
+    exchange.answerNext({ kind: 'unreachable' })
+    await dial(firm.ada, dialled(phoneId), DAY)
+    expect((await callOn(recordId)).facts.end).toEqual({ why: 'network', side: 'network' })
+    const again = dialled(phoneId)
+    await dial(firm.ada, again, DAY)
+    await exchange.tell(again.id, { kind: 'ended', at: second(2), why: 'busy', side: 'them' })
+  })
+})
+
+describe('what the exchange tells', () => {
+  it('is taken once by its id and in any order, counts as contact, and welcomes an answer', async () => {
+    const { phoneId, recordId } = await makeLead(firm.ada)
+    const form = dialled(phoneId)
+    await dial(firm.ada, form, DAY)
+    await exchange.tell(form.id, { kind: 'ended', at: second(30), why: 'hung-up', side: 'us' }, 'late')
+    await exchange.tell(form.id, { kind: 'answered', at: second(3), by: 'person' })
+    await exchange.tell(form.id, { kind: 'ended', at: second(1), why: 'busy', side: 'them' }, 'late')
+    expect((await callOn(recordId)).facts).toMatchObject({ answeredAt: second(3), endedAt: second(30), end: { why: 'hung-up' } })
+    const { lastContactAt, phones } = await record(recordId)
+    expect([lastContactAt, phones[0]!.lastHeardAt]).toEqual([second(3), second(3)])
+  })
+
+  it('of a mailbox counts as contact, but nobody was heard', async () => {
+    const { phoneId, recordId } = await makeLead(firm.ada)
+    const form = dialled(phoneId)
+    await dial(firm.ada, form, DAY)
+    await exchange.tell(form.id, { kind: 'answered', at: second(3), by: 'machine' })
+    await exchange.tell(form.id, { kind: 'ended', at: second(9), why: 'hung-up', side: 'us' })
+    const { lastContactAt, phones } = await record(recordId)
+    expect([lastContactAt, phones[0]!.lastHeardAt]).toEqual([second(3), null])
+  })
+
+  it('may never come: after four hours a call is over', async () => {
+    const { recordId } = await called({ ended: false })
+    await endForgotten(later(DAY, 3 * 3_600_000))
+    expect((await callOn(recordId)).facts.end).toBeNull()
+    await endForgotten(later(DAY, 5 * 3_600_000))
+    expect((await callOn(recordId)).facts.end).toEqual({ why: 'network', side: 'network' })
+  })
+})
+
+describe('a call that comes in', () => {
+  it('rings with who answers its line, with what was said last, and is taken by one', async () => {
+    const { recordId, e164 } = await makeLead(firm.ada)
+    const ref = await exchange.ring(e164, firm.portland.e164, later(DAY, 15_000))
+    const ringing = (await mine()).find(one => one.other === e164)!
+    expect(ringing).toMatchObject({ direction: 'in', mine: false, record: { id: recordId, name: 'Iris Holm' }, line: { name: 'Portland line' } })
+    expect((await mine(firm.mika)).map(one => one.id)).toContain(ringing.id)
+    expect((await mine(firm.noor)).map(one => one.id)).not.toContain(ringing.id)
+    await orderCall(firm.mika, ringing.id, 'answer')
+    await expect(orderCall(firm.ada, ringing.id, 'answer')).rejects.toMatchObject(problem(409, { type: 'taken' }))
+    await expect(orderCall(firm.ada, ringing.id, 'hang-up')).rejects.toMatchObject(problem(404))
+    await exchange.tellOf(ref, { kind: 'answered', at: second(16), by: 'person' })
+    await orderCall(firm.mika, ringing.id, 'hold')
+    expect(exchange.ordered.map(({ order }) => order)).toEqual(['answer', 'hold'])
+    expect((await mine()).map(one => one.id)).not.toContain(ringing.id)
+    await exchange.tellOf(ref, { kind: 'ended', at: second(19), why: 'hung-up', side: 'them' })
+  })
+
+  it('that nobody took stays on the shelf as missed until somebody puts it away', async () => {
+    const { e164 } = await makeLead(firm.ada)
+    const ref = await exchange.ring(e164, firm.portland.e164, DAY)
+    await exchange.tellOf(ref, { kind: 'ended', at: second(9), why: 'no-answer', side: 'network' })
+    const missed = (await mine(firm.mika)).find(one => one.other === e164)!
+    await expect(putAway(firm.noor, missed.id, DAY)).rejects.toMatchObject(problem(404))
+    await putAway(firm.mika, missed.id, DAY)
+    expect((await mine()).map(one => one.id)).not.toContain(missed.id)
+  })
+})
+
+describe('notes of a call', () => {
+  it('are its words on the timeline, and its caller’s alone to write', async () => {
+    const { callId, recordId } = await called({ ended: false })
+    await keepNotes(firm.ada, callId, 'Two racks are loose.')
+    await keepNotes(firm.ada, callId, 'Two racks are loose. Mornings only.')
+    expect((await readTimeline(firm.mika, recordId)).entries.find(({ kind }) => kind === 'call-out')!.words).toBe('Two racks are loose. Mornings only.')
+    expect((await mine()).find(one => one.id === callId)!.notes).toContain('Mornings only')
+    await expect(keepNotes(firm.mika, callId, 'Mine')).rejects.toMatchObject(problem(404))
+    await exchange.tell(callId, { kind: 'ended', at: second(20), why: 'hung-up', side: 'us' })
+  })
+})
+
+describe('a disposition', () => {
+  it('shows before what it would do for this person', async () => {
+    const templateId = await template('Hi {{ person.first_name }}, {{ sender.first_name }} here. Sorry that I missed you.')
+    const id = await key([{ kind: 'text', templateId }, { kind: 'stage', stage: 'Trial' }, { kind: 'call-back', days: 2, time: '10:00' }], { letter: 'z' })
+    const { callId } = await called()
+    const preview = (await previewDispositions(firm.ada, callId, DAY)).find(one => one.id === id)!
+    expect(preview.effects).toMatchObject([
+      { words: 'Text “Sorry I missed you”', text: { text: 'Hi Iris, Ada here. Sorry that I missed you.', line: 'Portland line' }, problem: null },
+      { words: 'Stage to Trial' },
+      { words: expect.stringMatching(/^Call back 10:00 Honolulu time on/), due: { zone: 'Pacific/Honolulu' } },
+    ])
+    await expect(previewDispositions(firm.mika, callId, DAY)).rejects.toMatchObject(problem(404))
+  })
+
+  it('does everything once, however often it is pressed, and says so in one entry', async () => {
+    const carrier = fakeCarrier()
+    const templateId = await template('Hi {{ person.first_name }}, thank you for the minute.')
+    const id = await key([{ kind: 'text', templateId }, { kind: 'stage', stage: 'Trial' }, { kind: 'add-tag', tag: 'visit' }, { kind: 'call-back', days: 2, time: '10:00' }])
+    const { callId, recordId, e164 } = await called()
+    const [done, again] = await Promise.all([dispose(firm.ada, callId, chosen(id), later(DAY, 11_000)), dispose(firm.ada, callId, chosen(id), later(DAY, 11_000))])
+    expect(again).toEqual(done)
+    expect(done).toMatchObject({ name: 'Visit wanted', effects: [{ state: 'done' }, { state: 'done' }, { state: 'done' }, { state: 'done' }] })
+    await drain(later(DAY, 60_000))
+    expect(carrier.asked).toMatchObject([{ to: e164, text: 'Hi Iris, thank you for the minute.' }])
+    expect(await record(recordId)).toMatchObject({ stage: 'Trial', tags: ['visit'], tasks: [{ kind: 'call-back', title: 'Call back', zone: 'Pacific/Honolulu' }] })
+    expect(await callOn(recordId)).toMatchObject({ disposition: 'Visit wanted', effects: [{}, {}, {}, { words: expect.stringContaining('Call back 10:00') }] })
+    const other = await key([])
+    await expect(dispose(firm.ada, callId, chosen(other), DAY)).rejects.toMatchObject(problem(409, { type: 'disposed' }))
+  })
+
+  it('does the rest where one effect fails, and says why', async () => {
+    const templateId = await template('Hi {{ person.first_name }}.')
+    const id = await key([{ kind: 'text', templateId }, { kind: 'stage', stage: 'Nowhere' }, { kind: 'add-tag', tag: 'visit' }])
+    const { callId, recordId, e164 } = await called()
+    await writeConsent({ e164, at: DAY, kind: 'refused', covers: 'texts', how: 'by-hand', words: null })
+    expect((await dispose(firm.ada, callId, chosen(id), DAY)).effects).toEqual([
+      { position: 0, words: 'Text “Sorry I missed you”', state: 'failed', reason: 'This number has opted out of texts.' },
+      { position: 1, words: 'Stage to Nowhere', state: 'failed', reason: expect.stringContaining('no stage “Nowhere”') },
+      { position: 2, words: 'Tag visit', state: 'done', reason: null },
+    ])
+    expect((await record(recordId)).tags).toEqual(['visit'])
+  })
+
+  it('asks for what is still missing before it does anything, and takes what is said and left out', async () => {
+    const carrier = fakeCarrier()
+    const templateId = await template('A mechanic comes on {{ fill_in.day }}.', { fillIns: [{ key: 'day', label: 'Day', kind: 'text', example: 'Thursday' }] })
+    const id = await key([{ kind: 'add-tag', tag: 'visit' }, { kind: 'text', templateId }, { kind: 'call-back', days: null, time: '09:00' }, { kind: 'stage', stage: 'Offer' }])
+    const { callId, recordId } = await called()
+    await expect(dispose(firm.ada, callId, chosen(id), DAY)).rejects.toMatchObject(problem(422, { fields: { 'choices.2.day': expect.any(String) } }))
+    await expect(dispose(firm.ada, callId, chosen(id, [{ position: 2, day: '2026-12-03' }]), DAY)).rejects.toMatchObject(problem(422, { fields: { 'choices.1.answers.day': expect.any(String) } }))
+    expect((await record(recordId)).tags).toEqual([])
+    const { effects } = await dispose(firm.ada, callId, chosen(id, [{ position: 1, answers: { day: 'Friday' } }, { position: 2, day: '2026-12-03', time: '11:30' }, { position: 3, leftOut: true }]), DAY)
+    expect(effects.map(({ state }) => state)).toEqual(['done', 'done', 'done', 'left-out'])
+    await drain(later(DAY, 60_000))
+    expect(carrier.asked).toMatchObject([{ text: 'A mechanic comes on Friday.' }])
+    expect(await record(recordId)).toMatchObject({ stage: 'New', tasks: [{ wallTime: '2026-12-03T11:30' }] })
+  })
+
+  it('sends the text as it was changed by hand', async () => {
+    const carrier = fakeCarrier()
+    const id = await key([{ kind: 'text', templateId: await template('Hi {{ person.first_name }}.') }])
+    const { callId } = await called()
+    await dispose(firm.ada, callId, chosen(id, [{ position: 0, text: 'Hi Iris, until Friday then.' }]), DAY)
+    await drain(later(DAY, 60_000))
+    expect(carrier.asked).toMatchObject([{ text: 'Hi Iris, until Friday then.' }])
+  })
+
+  it('marks a wrong number, and a person not to be called on any number', async () => {
+    const { callId, recordId, phoneId } = await called()
+    await dispose(firm.ada, callId, chosen(await key([{ kind: 'wrong-number' }])), DAY)
+    expect((await record(recordId)).phones).toMatchObject([{ e164: null, unusable: 'not-theirs' }])
+    await expect(dial(firm.ada, dialled(phoneId), DAY)).rejects.toMatchObject(problem(422))
+    const other = await called()
+    await dispose(firm.ada, other.callId, chosen(await key([{ kind: 'no-calls' }])), DAY)
+    await expect(dial(firm.ada, dialled(other.phoneId), DAY)).rejects.toMatchObject(problem(409, { type: 'no-calls' }))
+    expect((await record(other.recordId)).phones[0]!.mayBeCalled).toBe(false)
+  })
+
+  it('waits for the end of the call, and belongs to its module and to its caller', async () => {
+    const id = await key([])
+    const { callId } = await called({ ended: false })
+    await expect(dispose(firm.ada, callId, chosen(id), DAY)).rejects.toMatchObject(problem(409, { type: 'still-on' }))
+    await exchange.tell(callId, { kind: 'ended', at: second(20), why: 'hung-up', side: 'us' })
+    await expect(dispose(firm.ada, callId, chosen(await key([], { module: 'client' })), DAY)).rejects.toMatchObject(problem(404))
+    await expect(dispose(firm.mika, callId, chosen(id), DAY)).rejects.toMatchObject(problem(404))
+  })
+
+  it('is taken back: what was done is undone, what has not left does not leave, what cannot be undone says so', async () => {
+    const carrier = fakeCarrier()
+    const id = await key([{ kind: 'text', templateId: await template('Hi {{ person.first_name }}.') }, { kind: 'stage', stage: 'Trial' }, { kind: 'add-tag', tag: 'visit' }, { kind: 'task', title: 'Loose racks', days: 1, time: '08:00' }, { kind: 'wrong-number' }, { kind: 'no-calls' }])
+    const { callId, recordId, phoneId } = await called({ values: { stage: 'Talking' } })
+    await dispose(firm.ada, callId, chosen(id), DAY)
+    const back = await takeDispositionBack(firm.ada, callId, later(DAY, 2_000))
+    expect(back.effects.map(({ state }) => state)).toEqual(['taken-back', 'taken-back', 'taken-back', 'taken-back', 'taken-back', 'taken-back'])
+    await drain(later(DAY, 60_000))
+    expect(carrier.asked).toEqual([])
+    expect(await record(recordId)).toMatchObject({ stage: 'Talking', tags: [], tasks: [], phones: [{ unusable: null, mayBeCalled: true }] })
+    expect((await callOn(recordId)).disposition).toBeNull()
+    await expect(takeDispositionBack(firm.ada, callId, DAY)).rejects.toMatchObject(problem(409, { type: 'not-disposed' }))
+
+    await dispose(firm.ada, callId, chosen(id, [{ position: 4, leftOut: true }, { position: 5, leftOut: true }]), later(DAY, 3_000))
+    await drain(later(DAY, 60_000))
+    const [made] = await openTasks(firm.ada, { recordId })
+    await setDone(firm.ada, made!.id, true, later(DAY, 61_000))
+    const stays = await takeDispositionBack(firm.ada, callId, later(DAY, 62_000))
+    expect(stays.effects.map(({ state, reason }) => [state, reason])).toEqual([
+      ['stays', expect.stringContaining('already left')], ['taken-back', null], ['taken-back', null], ['stays', 'It is done already.'], ['left-out', null], ['left-out', null],
+    ])
+    await dial(firm.ada, dialled(phoneId), DAY).then(({ id: again }) => exchange.tell(again, { kind: 'ended', at: second(70), why: 'busy', side: 'them' }))
+  })
+})
+
+describe('a task', () => {
+  it('is due by the clock of the person, is done and not done after all, and is seen by who sees the record', async () => {
+    const { recordId } = await makeLead(firm.ada)
+    const id = uuid()
+    await addTask(firm.ada, recordId, { id, kind: 'task', title: 'Send the prices', day: '2026-12-03', time: '09:00' }, DAY)
+    await addTask(firm.ada, recordId, { id, kind: 'task', title: 'Send the prices', day: '2026-12-03', time: '09:00' }, DAY)
+    expect(await openTasks(firm.ada, { recordId })).toMatchObject([{ id, wallTime: '2026-12-03T09:00', zone: 'Pacific/Honolulu', dueAt: Date.parse('2026-12-03T19:00:00Z'), owner: { firstName: 'Ada' } }])
+    expect(await openTasks(firm.noor, { recordId })).toEqual([])
+    await expect(setDone(firm.noor, id, true, DAY)).rejects.toMatchObject(problem(404))
+    await setDone(firm.mika, id, true, DAY)
+    await setDone(firm.mika, id, true, DAY)
+    expect(await openTasks(firm.ada, { recordId })).toEqual([])
+    await setDone(firm.ada, id, false, DAY)
+    expect((await openTasks(firm.ada, 'mine')).map(one => one.id)).toContain(id)
+    expect((await readTimeline(firm.mika, recordId)).entries.filter(({ kind }) => kind.startsWith('task')).map(({ kind }) => kind).sort()).toEqual(['task-again', 'task-done', 'task-made'])
+    expect(await tx(database => database.select().from(task).where(eq(task.id, id)))).toHaveLength(1)
+  })
+})
