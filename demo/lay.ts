@@ -7,6 +7,7 @@ import { startDatabase } from '../server/db/start'
 import { hashPassword } from '../server/identity/password'
 import { addCast, addCastMatters } from './cast'
 import { COLLEAGUES, DEMO_PASSWORD, LINES } from './colleagues'
+import { dispositionRows } from './dispositions'
 import { CUSTOM_FIELDS } from './fields'
 import { generate, type Staff } from './generate'
 import { addMatters, showOnMatters } from './matters'
@@ -73,6 +74,7 @@ async function addStaff(database: Database, passwordHash: string, now: Date): Pr
   await database.insert(schema.template).values(templates)
   await database.insert(schema.templateVersion).values(templates.flatMap(({ id, version, name, body, earlier, fillIns, ownerId }) =>
     [...earlier, body].map((wording, place) => ({ templateId: id, version: place + 1, name, body: wording, fillIns, at: wordedAt(version, place + 1, now), colleagueId: ownerId }))))
+  await database.insert(schema.disposition).values(dispositionRows(Object.fromEntries(templates.map(({ name, id }) => [name, id])), uuid))
   // those that come with Plauder make room for the firm's own
   await database.delete(schema.pipeline)
   const pipelines = PIPELINES.map((one, position) => ({ ...one, id: uuid(), position }))

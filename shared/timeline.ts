@@ -25,7 +25,7 @@ export interface TimelineMessage {
   direction: 'out' | 'in'
   state: MessageState | 'received'
   code: string | null
-  origin: 'by-hand' | 'automatic' | null
+  origin: 'by-hand' | 'disposition' | 'automatic' | null
   authorId: string | null
   other: string
   line: { name: string, e164: string }

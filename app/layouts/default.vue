@@ -4,22 +4,32 @@ import { useLive } from '~/composables/live'
 import { useKeys } from '~/composables/keys'
 import { useDrafts } from '~/stores/drafts'
 import { useMe } from '~/stores/me'
+import { useCalls } from '~/stores/calls'
 import { useShelf } from '~/stores/shelf'
 import { chime } from '~/composables/chime'
 
 const me = useMe()
 const shelf = useShelf()
+const calls = useCalls()
 const keysShown = ref(false)
 
 void shelf.load()
+void calls.load()
 // what was written elsewhere; without it, what lies in this browser is there all the same
 useDrafts().load().catch(() => undefined)
 const loadSoon = useDebounceFn(shelf.load, 150)
+const callsSoon = useDebounceFn(calls.load, 60)
+// a call that comes in is heard, and nothing moves
+watch(() => calls.ringing.length, (now, before) => now > before && chime())
 useLive((notice) => {
+  if (notice.kind === 'call') return void callsSoon()
   if (notice.kind !== 'conversation') return
   if (notice.incoming) chime()
   void loadSoon()
-}, () => void shelf.load())
+}, () => {
+  void shelf.load()
+  void calls.load()
+})
 
 useKeys([
   { keys: 'Shift+?', shown: '?', what: 'This list of keys', act: () => keysShown.value = true },
@@ -28,6 +38,10 @@ useKeys([
   { keys: 'g k', shown: 'G K', what: 'Go to clients', act: () => navigateTo('/records/clients') },
   { keys: 'g d', shown: 'G D', what: 'Go to my drafts', act: () => navigateTo('/drafts') },
   { keys: 'g t', shown: 'G T', what: 'Go to templates', act: () => navigateTo('/templates') },
+  { keys: 'Alt+a', shown: 'Alt A', what: 'Answer the call that rings', act: () => calls.ringing[0] && void calls.order(calls.ringing[0], 'answer'), inFields: true },
+  { keys: 'Alt+h', shown: 'Alt H', what: 'Hold the call, or go on with it', act: () => calls.on && void calls.order(calls.on, calls.stateOf(calls.on) === 'held' ? 'resume' : 'hold'), inFields: true },
+  { keys: 'Alt+e', shown: 'Alt E', what: 'End the call', act: () => calls.on && void calls.order(calls.on, 'hang-up'), inFields: true },
+  { keys: 'Alt+c', shown: 'Alt C', what: 'Open the call on the shelf', act: () => calls.openId = calls.calls[0]?.id ?? null, inFields: true },
   { keys: 'a', shown: 'A', what: 'Answer whoever waits longest', act: () => shelf.openId = shelf.shown[0]?.conversationId ?? null },
 ])
 useHead({ title: computed(() => `${shelf.total > 0 ? `(${shelf.total}) ` : ''}Plauder`) })

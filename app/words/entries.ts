@@ -1,3 +1,5 @@
+import { sayCall } from './calls'
+import { sayMoment } from './moments'
 import type { TimelineEntry } from '~~/shared/timeline'
 
 interface Change { label: string, from: string | null, to: string | null }
@@ -5,6 +7,7 @@ interface Change { label: string, from: string | null, to: string | null }
 /** What a single-line entry says: who did it in bold, what, and what it opens to. */
 export interface EntryWords { who: string, what: string, more: string[] }
 
+const coveredBy = (covers: unknown) => covers === 'calls' ? 'calls' : covers === 'both' ? 'texts and calls' : 'texts'
 const CONSENT_HOW: Record<string, string> = { 'text': 'by a text', 'form': 'on a form', 'by-hand': 'as noted by a colleague', 'file': 'by a file that was brought in' }
 
 /** Says an entry that is no text. */
@@ -21,12 +24,27 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
     case 'fields-changed': return { who, ...sayChanges(data.changes as Change[] | undefined ?? [], together(data)) }
     case 'consent-changed': return {
       who: entry.colleague ? who : person,
-      what: `${data.kind === 'refused' ? 'opted out of texts' : 'agreed to texts'} ${CONSENT_HOW[String(data.how)] ?? ''}`.trim(),
+      what: `${data.kind === 'refused' ? `${data.covers === 'calls' ? 'asked for no' : 'opted out of'} ${coveredBy(data.covers)}` : `agreed to ${coveredBy(data.covers)}`} ${CONSENT_HOW[String(data.how)] ?? ''}`.trim(),
       more: entry.words ? [`“${entry.words}”`] : [],
     }
-    case 'call-in': return { who: person, what: `called, ${entry.colleague ? `${who} answered` : 'nobody answered'}, ${talk(Number(data.seconds))}`, more: [] }
-    case 'call-out': return { who, what: `called, ${data.outcome === 'answered' ? talk(Number(data.seconds)) : data.outcome === 'voicemail' ? 'voicemail left' : 'no answer'}`, more: [] }
+    case 'task-made': return { who, what: `${data.kind === 'call-back' ? 'will call back' : `made a task: “${entry.words}”`}, ${sayMoment({ wallTime: String(data.wallTime), zone: String(data.zone) })}`, more: [] }
+    case 'task-done': return { who, what: data.kind === 'call-back' ? 'ticked the call-back off' : `did “${entry.words}”`, more: [] }
+    case 'task-again': return { who, what: `has “${entry.words}” to do again`, more: [] }
+    case 'task-withdrawn': return { who, what: data.kind === 'call-back' ? 'took the call-back away' : `took “${entry.words}” away`, more: [] }
+    case 'call-in': return entry.call ? sayOwnCall(entry, who, person) : { who: person, what: `called, ${entry.colleague ? `${who} answered` : 'nobody answered'}, ${talk(Number(data.seconds))}`, more: [] }
+    case 'call-out': return entry.call ? sayOwnCall(entry, who, person) : { who, what: `called, ${data.outcome === 'answered' ? talk(Number(data.seconds)) : data.outcome === 'voicemail' ? 'voicemail left' : 'no answer'}`, more: [] }
     default: return { who, what: entry.kind, more: [] }
+  }
+}
+
+/** A call made with Plauder: how it stands or ended, how it went, and what that set off. */
+function sayOwnCall({ kind, call }: TimelineEntry, who: string, person: string): EntryWords {
+  const { facts, disposition, effects } = call!
+  const how = sayCall(facts, kind === 'call-in' ? 'in' : 'out', Date.now())
+  return {
+    who: kind === 'call-in' ? person : who,
+    what: `${kind === 'call-in' ? 'called' : `called ${person}`}, ${how}${disposition ? `. ${disposition}` : ''}`,
+    more: effects.map(({ words, state, reason }) => state === 'failed' ? `${words}: did not work. ${reason}` : state === 'left-out' ? `${words}: left out` : state === 'taken-back' ? `${words}: taken back` : state === 'stays' ? `${words}: could not be taken back. ${reason}` : words),
   }
 }
 

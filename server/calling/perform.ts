@@ -32,18 +32,19 @@ const NOTHING_TO_DO = (reason: string): Performed => ({ reason, before: {} })
 export async function perform(asker: SignedIn, call: StoredCall, target: TextTarget, plan: Plan, now: Date): Promise<Performed> {
   const { effect } = plan.preview
   const recordId = call.recordId!
+  const because = { callId: call.id }
   switch (effect.kind) {
     case 'text': return { reason: null, before: { messageId: await text(asker, recordId, target, plan, now) } }
     case 'stage': {
       const [before] = await tx(database => database.select({ stage: record.stage }).from(record).where(eq(record.id, recordId)))
       if (before!.stage === effect.stage) return NOTHING_TO_DO('It stood there already.')
-      await moveRecord(asker, recordId, { stage: effect.stage, from: null }, now)
+      await moveRecord(asker, recordId, { stage: effect.stage, from: null }, now, because)
       return { reason: null, before: { stage: before!.stage } }
     }
     case 'add-tag':
     case 'remove-tag': {
       const on = effect.kind === 'add-tag'
-      const changed = await tagRecord(asker, recordId, effect.tag, on, now)
+      const changed = await tagRecord(asker, recordId, effect.tag, on, now, because)
       return changed ? { reason: null, before: { tagged: !on, tag: effect.tag } } : NOTHING_TO_DO(on ? 'It had this tag already.' : 'It did not have this tag.')
     }
     case 'task':
@@ -53,7 +54,7 @@ export async function perform(asker: SignedIn, call: StoredCall, target: TextTar
       await makeTask(asker, { id: taskId, recordId, kind: effect.kind, title, due: plan.due!, callId: call.id }, now)
       return { reason: null, before: { taskId } }
     }
-    case 'wrong-number': return { reason: null, before: { phoneIds: await markWrong(asker, call, now) } }
+    case 'wrong-number': return { reason: null, before: { phoneIds: await markWrong(asker, call, now, because) } }
     case 'no-calls': return { reason: null, before: { numbers: await refuseCalls(asker, call, 'refused', now) } }
   }
 }
@@ -66,7 +67,7 @@ async function text(asker: SignedIn, recordId: string, { phoneId, lineId, proble
   if (filled.text === null) throw badInput({ text: `Missing: ${filled.missing.join(', ')}. No text leaves with a hole in it.` })
   const id = uuid()
   const version = preview.text ? await versionOf(preview.effect.templateId) : null
-  await sendText(asker, sendForm.validateSync({ id, lineId, phoneId, text: filled.text, templateId: version ? preview.effect.templateId : null, templateVersion: version }), now)
+  await sendText(asker, sendForm.validateSync({ id, lineId, phoneId, text: filled.text, templateId: version ? preview.effect.templateId : null, templateVersion: version }), now, 'disposition')
   return id
 }
 
@@ -87,17 +88,17 @@ async function versionOf(templateId: string): Promise<number | null> {
 }
 
 /** The number stays on the record as it was typed, marked, and is neither called nor texted for this record any more. */
-async function markWrong(asker: SignedIn, call: StoredCall, now: Date): Promise<string[]> {
+async function markWrong(asker: SignedIn, call: StoredCall, now: Date, because: object): Promise<string[]> {
   return tx(async (database) => {
     const marked = await database.update(phone).set({ unusable: 'not-theirs', e164: null })
       .where(and(eq(phone.recordId, call.recordId!), eq(phone.e164, call.other))).returning()
-    await logNumber(asker, call, `${call.other}`, 'somebody else’s', now)
+    await logNumber(asker, call, call.other, 'somebody else’s', now, because)
     return marked.map(({ id }) => id)
   })
 }
 
-async function logNumber(asker: SignedIn, { recordId, other }: StoredCall, from: string, to: string, now: Date): Promise<void> {
-  await appendEntry({ id: uuid(), at: now, kind: 'fields-changed', colleagueId: asker.id, content: { changes: [{ field: 'phones', label: `Number ${other}`, from, to }] } }, [recordId!])
+async function logNumber(asker: SignedIn, { recordId, other }: StoredCall, from: string, to: string, now: Date, because: object = {}): Promise<void> {
+  await appendEntry({ id: uuid(), at: now, kind: 'fields-changed', colleagueId: asker.id, data: { ...because }, content: { changes: [{ field: 'phones', label: `Number ${other}`, from, to }] } }, [recordId!])
   const [changed] = await tx(database => database.update(record).set({ version: sql`${record.version} + 1` }).where(eq(record.id, recordId!)).returning())
   announce({ kind: 'record', recordId: recordId! }, 'record.see', [changed!])
 }

@@ -31,7 +31,7 @@ export async function makeTask(asker: SignedIn, { id, recordId, kind, title, due
   await tx(async (database) => {
     const made = await database.insert(task).values({ id, recordId, kind, title, colleagueId: asker.id, madeBy: asker.id, madeAt: now, wallTime: due.wallTime, wallZone: due.zone, dueAt: new Date(due.instant), callId }).onConflictDoNothing().returning()
     if (made.length === 0) return
-    await appendEntry({ id: uuid(), at: now, kind: 'task-made', colleagueId: asker.id, data: { kind, wallTime: due.wallTime, zone: due.zone }, words: title }, [recordId])
+    await appendEntry({ id: uuid(), at: now, kind: 'task-made', colleagueId: asker.id, data: { kind, wallTime: due.wallTime, zone: due.zone, ...callId && { callId } }, words: title }, [recordId])
     await announceTask(recordId)
   })
 }

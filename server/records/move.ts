@@ -14,9 +14,10 @@ import { stagesOf } from './stages'
 /**
  * Moves a record to another stage. Where it is there already, nothing happens.
  *
+ * @param because what set it off, such as a call: kept with the entry
  * @throws Problem 409 if somebody has moved it since it was looked at
  */
-export async function moveRecord(asker: SignedIn, recordId: string, { stage, from }: MoveForm, now: Date): Promise<void> {
+export async function moveRecord(asker: SignedIn, recordId: string, { stage, from }: MoveForm, now: Date, because: object = {}): Promise<void> {
   await tx(async (database) => {
     const before = await mustHold(asker, 'record.edit', recordId)
     const { stages, over } = await stagesOf(before.module, before.pipelineId)
@@ -28,7 +29,7 @@ export async function moveRecord(asker: SignedIn, recordId: string, { stage, fro
       .where(and(eq(record.id, recordId), eq(record.version, before.version)))
       .returning()
     if (!moved) throw movedMeanwhile(before.name, null)
-    await appendEntry({ id: uuid(), at: now, kind: 'stage-changed', colleagueId: asker.id, data: { from: before.stage, to: stage } }, [recordId])
+    await appendEntry({ id: uuid(), at: now, kind: 'stage-changed', colleagueId: asker.id, data: { from: before.stage, to: stage, ...because } }, [recordId])
     announce({ kind: 'record', recordId }, 'record.see', [moved])
   })
 }

@@ -12,10 +12,11 @@ import { mustHold } from './one'
 /**
  * Puts a tag on a record, or takes it off.
  *
+ * @param because what set it off, such as a call: kept with the entry
  * @returns whether that changed anything
  * @throws Problem 409 where a record has as many tags as it can have
  */
-export async function tagRecord(asker: SignedIn, recordId: string, tag: string, on: boolean, now: Date): Promise<boolean> {
+export async function tagRecord(asker: SignedIn, recordId: string, tag: string, on: boolean, now: Date, because: object = {}): Promise<boolean> {
   return tx(async (database) => {
     const before = await mustHold(asker, 'record.edit', recordId)
     if (before.tags.includes(tag) === on) return false
@@ -23,7 +24,7 @@ export async function tagRecord(asker: SignedIn, recordId: string, tag: string, 
     const tags = on ? [...before.tags, tag] : before.tags.filter(one => one !== tag)
     const [changed] = await database.update(record).set({ tags, version: sql`${record.version} + 1` }).where(eq(record.id, recordId)).returning()
     const say = (all: string[]) => all.length > 0 ? all.join(', ') : null
-    await appendEntry({ id: uuid(), at: now, kind: 'fields-changed', colleagueId: asker.id, content: { changes: [{ field: 'tags', label: 'Tags', from: say(before.tags), to: say(tags) }] } }, [recordId])
+    await appendEntry({ id: uuid(), at: now, kind: 'fields-changed', colleagueId: asker.id, data: { ...because }, content: { changes: [{ field: 'tags', label: 'Tags', from: say(before.tags), to: say(tags) }] } }, [recordId])
     announce({ kind: 'record', recordId }, 'record.see', [changed!])
     return true
   })

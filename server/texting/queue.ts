@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import type { WallMoment } from '~~/core/hours/schedule'
 import { measureText } from '~~/core/text/measure'
+import type { MessageOrigin } from '../db/schema/texting'
 import { activity, activityContent, activityOnRecord, conversation, job, message, phone, picture, record } from '../db/schema'
 import { statement } from '../db/statement'
 import { HAND_OVER } from '../jobs/kinds'
@@ -23,6 +24,7 @@ export interface Outgoing {
   writtenOn: string | null
   text: string
   authorId: string | null
+  origin: MessageOrigin
   templateId: string | null
   templateVersion: number | null
   nightAllowed: boolean
@@ -109,7 +111,7 @@ const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
     ), told as (
       insert into ${message} (id, conversation_id, activity_id, direction, origin, author_id, record_id, template_id, template_version, state,
         night_allowed, confirms_opt_out, answers_since, encoding, shift, units, parts, pictures, made_at, leaves_at, wall_time, wall_zone, ref)
-      select ${value('id')}::uuid, talk.id, (select id from happened), 'out', case when ${byHand} then 'by-hand' else 'automatic' end, ${authorId}, ${value('recordId')}::uuid,
+      select ${value('id')}::uuid, talk.id, (select id from happened), 'out', ${value('origin')}, ${authorId}, ${value('recordId')}::uuid,
         ${value('templateId')}::uuid, ${value('templateVersion')}::int, 'waiting', ${value('nightAllowed')}::boolean, ${value('confirmsOptOut')}::boolean,
         case when ${byHand} then (select waits_since from before) end, ${value('encoding')}, ${value('shift')}, ${value('units')}::int, ${value('parts')}::int, ${value('pictures')}::int, ${now}, ${value('leavesAt')}::timestamptz,
         ${value('wallTime')}, ${value('wallZone')}, ${value('ref')}

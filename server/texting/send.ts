@@ -21,9 +21,10 @@ import { readSituation, type Recipient, type Situation } from './situation'
  *
  * What may change between the check and the writing, a STOP above all, is asked again by the gate.
  *
+ * @param origin what set it off, to be said on the timeline
  * @throws Problem 409 `opted-out`, `night` (with what time it is there) or `texting-off`; 422 at the field
  */
-export async function sendText(asker: SignedIn, form: SendForm, now: Date): Promise<Queued> {
+export async function sendText(asker: SignedIn, form: SendForm, now: Date, origin: 'by-hand' | 'disposition' = 'by-hand'): Promise<Queued> {
   const situation = await readSituation(asker, form)
   if (situation.earlier) return firstResult(asker, form.id, situation.earlier)
   const { line, recipient } = situation
@@ -40,6 +41,7 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date): Prom
       writtenOn: form.recordId,
       text: form.text,
       authorId: asker.id,
+      origin,
       templateId: form.templateId,
       templateVersion: form.templateVersion,
       nightAllowed: form.nightAllowed,
@@ -68,7 +70,7 @@ function firstResult(asker: SignedIn, id: string, earlier: NonNullable<Situation
 
 /** The one way out for Plauder itself: an answer to STOP, START or HELP. The gate asks its rules all the same. */
 export async function answerByItself(line: Line, to: string, text: string, confirmsOptOut: boolean, now: Date): Promise<void> {
-  await queueText({ id: uuid(), line, to, recordId: null, text, authorId: null, writtenOn: null, templateId: null, templateVersion: null, nightAllowed: false, confirmsOptOut, leavesAt: now, later: null, ref: null, pictureIds: [] }, now)
+  await queueText({ id: uuid(), line, to, recordId: null, text, authorId: null, origin: 'automatic', writtenOn: null, templateId: null, templateVersion: null, nightAllowed: false, confirmsOptOut, leavesAt: now, later: null, ref: null, pictureIds: [] }, now)
 }
 
 function checkWords({ text, pictureIds }: SendForm, { line, recipient, price }: Situation): void {

@@ -29,7 +29,7 @@ export default async function world() {
 
 /** Every text of the whole run: the parts that the ruler says are those that the carrier counted. */
 function compareParts(folder: string): void {
-  const entries = readFileSync(join(folder, 'carrier', 'journal.jsonl'), 'utf8').trim().split('\n').map(line => JSON.parse(line) as { do: string, text: SentText })
+  const entries = readFileSync(join(folder, 'carrier', 'journal.jsonl'), 'utf8').split('\n').filter(Boolean).map(line => JSON.parse(line) as { do: string, text: SentText })
   for (const { text: { text, parts, tables, pictures } } of entries.filter(entry => entry.do === 'accept')) {
     if (pictures?.length) continue
     const languages = NATIONAL_LANGUAGES.filter(language => [tables?.single, tables?.locking].includes(NATIONAL_TABLES[language].id))

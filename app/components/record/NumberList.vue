@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { PhPhone } from '@phosphor-icons/vue'
 import { hasNumbers } from '~~/shared/modules'
 import type { RecordDetail, RecordPhone } from '~~/shared/record'
 import { showPhone } from '~~/core/phone/show'
@@ -9,7 +10,7 @@ import { KIND_WORDS, UNUSABLE_WORDS } from '~/words/phone'
 
 /** A record's numbers: what each is, what time it is there, and whether texts are welcome. */
 const { record, onlyToRead = false } = defineProps<{ record: RecordDetail, onlyToRead?: boolean }>()
-const emit = defineEmits<{ consent: [phone: RecordPhone, agrees: boolean] }>()
+const emit = defineEmits<{ consent: [phone: RecordPhone, agrees: boolean], call: [phone: RecordPhone] }>()
 const now = useNow()
 const me = useMe()
 
@@ -45,6 +46,18 @@ const takesTexts = (phone: RecordPhone) => phone.e164 !== null && phone.kind !==
         <strong>{{ phone.e164 ? showPhone(phone.e164) : phone.typed }}</strong><template v-if="phone.extension">
           ext. {{ phone.extension }}
         </template>
+        <button
+          v-if="phone.e164 && phone.mayBeCalled && !onlyToRead"
+          type="button"
+          class="call"
+          :aria-label="`Call ${showPhone(phone.e164)}`"
+          @click="emit('call', phone)"
+        >
+          <PhPhone
+            size="18"
+            aria-hidden="true"
+          /> Call
+        </button>
       </p>
       <p
         v-if="phone.person"
@@ -70,6 +83,9 @@ const takesTexts = (phone: RecordPhone) => phone.e164 !== null && phone.kind !==
         </template>
         <template v-else-if="phone.consent.texts === 'refused'">
           <strong class="no">Opted out</strong> {{ consentWords(phone) }}. No text leaves.
+        </template>
+        <template v-if="!phone.mayBeCalled">
+          <strong class="no">Not to be called.</strong>
         </template>
       </p>
       <p
@@ -105,6 +121,9 @@ const takesTexts = (phone: RecordPhone) => phone.e164 !== null && phone.kind !==
 <style scoped>
 .numbers li { padding: 0.45rem 0; border-top: 1px solid var(--rule); }
 .number { font-size: var(--size-text); }
+.number { display: flex; align-items: baseline; gap: 0.5rem; }
+.call { margin-left: auto; display: inline-flex; gap: 0.3rem; align-items: center; border: 0; background: none; color: var(--mulberry); font-size: var(--size); cursor: pointer; padding: 0.15rem 0; }
+.call:hover { text-decoration: underline; }
 .unusable { color: var(--brick); }
 .yes { color: var(--pine); }
 .no { color: var(--brick); }

@@ -3,6 +3,7 @@ import type { Menu } from '#components'
 import { showPhone } from '~~/core/phone/show'
 import type { ShelfItem } from '~~/shared/shelf'
 import { useNow } from '~/composables/now'
+import { useCalls } from '~/stores/calls'
 import { useShelf } from '~/stores/shelf'
 import { span } from '~/words/time'
 
@@ -10,6 +11,7 @@ import { span } from '~/words/time'
 const ROOM = 4
 
 const shelf = useShelf()
+const calls = useCalls()
 const now = useNow()
 const shown = computed(() => shelf.shown.length <= ROOM ? shelf.shown : [...shelf.shown.slice(0, ROOM - 1), shelf.shown.at(-1)!])
 const others = computed(() => shelf.shown.filter(item => !shown.value.includes(item)))
@@ -27,6 +29,11 @@ function toggle(id: string): void {
     class="strip"
     aria-label="Shelf"
   >
+    <CallItem
+      v-for="call in calls.calls"
+      :key="call.id"
+      :call="call"
+    />
     <p
       v-if="shelf.failed"
       class="none"
@@ -40,13 +47,13 @@ function toggle(id: string): void {
       </button>
     </p>
     <p
-      v-else-if="shown.length === 0"
+      v-else-if="shown.length === 0 && calls.calls.length === 0"
       class="none quiet"
     >
       Who writes to you waits here, until you answer.
     </p>
     <ul
-      v-else
+      v-else-if="shown.length > 0"
       class="items"
       aria-live="polite"
     >
@@ -65,8 +72,7 @@ function toggle(id: string): void {
             class="ring"
             aria-hidden="true"
           />
-          <strong>{{ nameOf(item) }}</strong>
-          <span class="waits">waits {{ span(now - item.waitsSince) }}</span>
+          <span><strong>{{ nameOf(item) }}</strong>&ensp;<span class="waits">waits {{ span(now - item.waitsSince) }}</span></span>
         </button>
       </li>
     </ul>
@@ -85,6 +91,26 @@ function toggle(id: string): void {
         popup
       />
     </template>
+    <LazyCallPanel
+      v-if="calls.opened"
+      :key="calls.opened.id"
+      :call="calls.opened"
+      @close="calls.openId = null"
+    />
+    <p
+      v-if="calls.problem"
+      class="call-problem"
+      role="alert"
+    >
+      {{ calls.problem }}
+      <button
+        type="button"
+        class="plain-button"
+        @click="calls.problem = ''"
+      >
+        Good
+      </button>
+    </p>
     <ConversationPanel
       v-if="shelf.openId"
       :key="shelf.openId"
@@ -105,6 +131,7 @@ function toggle(id: string): void {
 .item:focus-visible { outline-offset: -3px; }
 .ring { width: 10px; height: 10px; border-radius: 50%; border: 2.5px solid var(--mulberry); }
 .waits { color: var(--saffron); }
+.call-problem { position: absolute; top: 100%; left: 1.5rem; z-index: 16; background: var(--brick-ground); border-left: 3px solid var(--brick); padding: 0.5rem 0.9rem; display: flex; gap: 1rem; }
 .more { color: var(--quiet); border-right: 0; }
 @media (max-width: 700px) { .none { padding: 0.65rem 0.75rem; } }
 </style>

@@ -37,7 +37,7 @@ const isCall = computed(() => entry.kind.startsWith('call'))
         </template>
       </p>
       <p
-        v-if="entry.kind === 'note'"
+        v-if="entry.kind === 'note' || (isCall && entry.words)"
         class="words"
       >
         {{ entry.words }}

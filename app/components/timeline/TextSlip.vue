@@ -36,7 +36,7 @@ const state = computed(() => {
 const foot = computed(() => {
   const { origin, template, parts, pictures, costMicros, currency } = message.value
   return [
-    origin === 'automatic' ? 'sent by Plauder itself' : null,
+    origin === 'automatic' ? 'sent by Plauder itself' : origin === 'disposition' ? 'set off by a disposition' : null,
     template ? `Template ${template.name} (v${template.version})` : null,
     ours.value ? pictures.length > 0 ? 'Picture message' : (parts === 1 ? '1 part' : `${parts} parts`) : null,
     costMicros !== null && currency ? sayMoney({ micros: costMicros, currency }) : null,

@@ -15,10 +15,13 @@ const me = useMe()
 const now = useNow()
 const person = computed(() => record.firstName ?? record.name)
 
+/** What a disposition did stands in the entry of its call, which opens to it. */
+const isPart = ({ kind, data }: (typeof entries.value)[number]) => data.callId !== undefined && !kind.startsWith('call')
+
 /** Entries under the day they belong to, in the reader's zone. */
 const days = computed(() => {
   const grouped: { name: string, entries: typeof entries.value }[] = []
-  for (const entry of entries.value) {
+  for (const entry of entries.value.filter(one => !isPart(one))) {
     const name = dayName(entry.at, me.me!.zone, now.value)
     if (grouped.at(-1)?.name !== name) grouped.push({ name, entries: [] })
     grouped.at(-1)!.entries.push(entry)

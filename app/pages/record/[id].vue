@@ -10,7 +10,9 @@ import { useNow } from '~/composables/now'
 import { usePresence } from '~/composables/presence'
 import { useTimeline } from '~/composables/timeline'
 import { useDrafts } from '~/stores/drafts'
+import { useCalls } from '~/stores/calls'
 import { useShelf } from '~/stores/shelf'
+import { chooseLine, lineChoices } from '~/words/choices'
 import { ago, calendarDay, clock, placeOf, span } from '~/words/time'
 
 definePageMeta({ key: route => route.fullPath })
@@ -21,10 +23,12 @@ const recordId = String(route.params.id)
 const sought = typeof route.query.entry === 'string' ? route.query.entry : undefined
 const now = useNow()
 const shelf = useShelf()
+const calls = useCalls()
 const record = shallowRef<RecordDetail | null>(null)
 const start = shallowRef<ComposerStart | null>(null)
 const problem = ref('')
 const editing = ref(false)
+const making = ref(false)
 const writing = ref(false)
 const others = usePresence(recordId, writing)
 const timeline = useTimeline(recordId, sought)
@@ -49,13 +53,27 @@ void load()
 const loadSoon = useDebounceFn(load, 300)
 
 useLive((notice) => {
-  const aboutThis = (notice.kind === 'record' || notice.kind === 'entry') && notice.recordId === recordId
+  const aboutThis = (notice.kind === 'record' || notice.kind === 'entry' || notice.kind === 'task') && notice.recordId === recordId
   if (aboutThis) void loadSoon()
 }, () => void load())
 
 shelf.recordOnPage = recordId
 onBeforeUnmount(() => shelf.recordOnPage = null)
-useKeys([{ keys: 'x', shown: 'X', what: 'Change this record', act: () => editing.value = record.value?.mayEdit ?? false }])
+/** The number that is called when nobody has said which: the first that can be. */
+const callable = computed(() => record.value?.phones.find(({ e164, mayBeCalled }) => e164 && mayBeCalled) ?? null)
+
+/** From the line used last with this number, else the nearest of mine: any line calls any country. */
+function call(phone: RecordPhone): void {
+  const lineId = chooseLine(lineChoices(start.value!.lines, null), phone.e164, start.value!.lastLine[phone.e164!])
+  if (lineId) void calls.dial({ phoneId: phone.id, lineId, name: phone.person?.name ?? record.value!.name })
+  else calls.problem = 'No line of yours is active, so nobody can be called. Ask an admin.'
+}
+
+useKeys([
+  { keys: 'x', shown: 'X', what: 'Change this record', act: () => editing.value = record.value?.mayEdit ?? false },
+  { keys: 'd', shown: 'D', what: 'Call the first number', act: () => callable.value && call(callable.value) },
+  { keys: 'k', shown: 'K', what: 'Make a task', act: () => making.value = record.value?.mayEdit ?? false },
+])
 
 const waiting = computed(() => shelf.items.filter(item => item.record?.id === recordId))
 /** The next that have a day, those that are overdue first. */
@@ -66,7 +84,7 @@ const there = computed(() => {
   const rules = record.value?.zones[0]
   return rules ? `It is ${clock(now.value, rules)} in ${record.value!.city ?? placeOf(rules.name)}.` : ''
 })
-const welcome = computed(() => heardAt.value > now.value - 3_600_000 ? ` ${heard.value!.person?.firstName ?? record.value!.firstName ?? record.value!.name} wrote ${ago(heardAt.value, now.value)}, so an answer is welcome.` : '')
+const welcome = computed(() => heardAt.value > now.value - 3_600_000 ? ` ${heard.value!.person?.firstName ?? record.value!.firstName ?? record.value!.name} was in touch ${ago(heardAt.value, now.value)}, so an answer is welcome.` : '')
 
 function again(text: string): void {
   useDrafts().keep(`record ${recordId}`, { text })
@@ -188,7 +206,7 @@ async function saved(detail: RecordDetail): Promise<void> {
       class="margin"
       aria-label="About this record"
     >
-      <section v-if="waiting.length + dates.length + record.scheduled.length > 0">
+      <section v-if="waiting.length + dates.length + record.scheduled.length + record.tasks.length > 0 || making">
         <h2>Comes next</h2>
         <p
           v-for="item in waiting"
@@ -198,6 +216,12 @@ async function saved(detail: RecordDetail): Promise<void> {
           <strong>Answer {{ record.firstName ?? record.name }}</strong>
           <span class="small quiet">waiting for {{ span(now - item.waitsSince) }}, on {{ item.line }}</span>
         </p>
+        <LazyTaskList
+          v-if="record.tasks.length > 0 || making"
+          v-model:making="making"
+          :record="record"
+          @changed="load"
+        />
         <LazyScheduledList
           v-if="record.scheduled.length > 0"
           :record="record"
@@ -223,6 +247,7 @@ async function saved(detail: RecordDetail): Promise<void> {
         <NumberList
           :record="record"
           @consent="(phone, agrees) => consent = { phone, agrees, proposalId: null }"
+          @call="call"
         />
       </section>
       <section>
@@ -253,6 +278,7 @@ async function saved(detail: RecordDetail): Promise<void> {
         </p>
       </section>
     </aside>
+    <LazyCallNight v-if="calls.night" />
     <Dialog
       v-model:visible="editing"
       modal

@@ -1,4 +1,4 @@
 import { myCalls } from '~~/server/calling/mine'
 import { route } from '~~/server/http/route'
 
-export default route({}, ({ asker, now }) => myCalls(asker, now))
+export default route({}, async ({ asker, now }) => ({ calls: await myCalls(asker, now), now: now.getTime() }))

@@ -37,7 +37,7 @@ export const conversation = pgTable('conversation', {
   index('conversation_other').on(table.other),
 ])
 
-export type MessageOrigin = 'by-hand' | 'automatic'
+export type MessageOrigin = 'by-hand' | 'disposition' | 'automatic'
 
 /** One text, in either direction. Its words are the content of its activity. */
 export const message = pgTable('message', {

@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import { PhPhone, PhPhoneCall, PhPhoneDisconnect, PhPhoneIncoming } from '@phosphor-icons/vue'
+import { isOn } from '~~/core/call/facts'
+import { showPhone } from '~~/core/phone/show'
+import type { CallDetail } from '~~/shared/calling'
+import { useSeconds } from '~/composables/now'
+import { useCalls } from '~/stores/calls'
+import { sayCall } from '~/words/calls'
+
+/** A call on the shelf: who, how it stands, and what can be done with it at once. */
+const { call } = defineProps<{ call: CallDetail }>()
+const calls = useCalls()
+const seconds = useSeconds()
+/** By the clock of the server, which counts. */
+const now = computed(() => seconds.value + calls.skew)
+const state = computed(() => calls.stateOf(call))
+const rings = computed(() => call.direction === 'in' && !call.mine && state.value === 'ringing')
+const name = computed(() => call.record?.name ?? showPhone(call.other))
+const icon = computed(() => rings.value ? PhPhoneIncoming : state.value === 'ended' ? PhPhoneDisconnect : state.value === 'talking' ? PhPhoneCall : PhPhone)
+const how = computed(() => {
+  if (state.value !== 'ended') return sayCall(call.facts, call.direction, now.value)
+  if (call.disposition) return call.disposition.name
+  return call.mine ? 'ended, waits for its disposition' : sayCall(call.facts, call.direction, now.value)
+})
+const muted = computed(() => isOn(call.facts, 'mute'))
+const toggle = () => calls.openId = calls.openId === call.id ? null : call.id
+</script>
+
+<template>
+  <div
+    class="call"
+    :class="{ open: calls.openId === call.id, rings }"
+  >
+    <button
+      type="button"
+      class="who"
+      :aria-expanded="calls.openId === call.id"
+      @click="toggle"
+    >
+      <component
+        :is="icon"
+        size="18"
+        aria-hidden="true"
+      />
+      <span><strong>{{ name }}</strong>&ensp;<span class="figures">{{ how }}{{ muted && state !== 'ended' ? ', muted' : '' }}</span></span>
+    </button>
+    <template v-if="rings">
+      <button
+        type="button"
+        class="act take"
+        @click="calls.order(call, 'answer')"
+      >
+        Answer <kbd>Alt A</kbd>
+      </button>
+      <button
+        type="button"
+        class="act"
+        @click="calls.order(call, 'decline')"
+      >
+        Decline
+      </button>
+    </template>
+    <template v-else-if="call.mine && state !== 'ended'">
+      <template v-if="state === 'talking' || state === 'held'">
+        <button
+          type="button"
+          class="act"
+          :aria-pressed="muted"
+          @click="calls.order(call, muted ? 'unmute' : 'mute')"
+        >
+          {{ muted ? 'Unmute' : 'Mute' }}
+        </button>
+        <button
+          type="button"
+          class="act"
+          :aria-pressed="state === 'held'"
+          @click="calls.order(call, state === 'held' ? 'resume' : 'hold')"
+        >
+          {{ state === 'held' ? 'Go on' : 'Hold' }}
+        </button>
+      </template>
+      <button
+        type="button"
+        class="act end"
+        @click="calls.order(call, 'hang-up')"
+      >
+        End
+      </button>
+    </template>
+    <button
+      v-else-if="!call.mine"
+      type="button"
+      class="act"
+      :aria-label="`Put the missed call of ${name} away`"
+      @click="calls.putAway(call)"
+    >
+      Put away
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.call { display: flex; align-items: stretch; height: 41px; border-right: 1px solid var(--field-rule); border-top: 3px solid transparent; background: var(--slate-ground); color: var(--slate); white-space: nowrap; }
+.call.open { border-top-color: var(--slate); background: var(--surface); }
+.call.rings { background: var(--pine-ground); color: var(--pine); }
+.who, .act { border: 0; background: none; cursor: pointer; color: inherit; }
+.who { display: flex; align-items: center; gap: 0.5rem; padding: 0 0.9rem 0 1.1rem; }
+.who strong { color: var(--ink); }
+.act { padding: 0 0.6rem; font-weight: 700; }
+.act:last-child { padding-right: 1rem; }
+.act:hover { background: var(--hover); }
+.act[aria-pressed='true'] { color: var(--saffron); }
+.end { color: var(--brick); }
+.take { color: var(--pine); }
+.who:focus-visible, .act:focus-visible { outline-offset: -3px; }
+</style>

@@ -1,0 +1,304 @@
+<script setup lang="ts">
+import { useDebounceFn, onClickOutside } from '@vueuse/core'
+import { outcomeOf } from '~~/core/call/facts'
+import { familyOf } from '~~/core/call/effects'
+import { showPhone } from '~~/core/phone/show'
+import { MODULE_FACTS } from '~~/shared/modules'
+import type { CallDetail } from '~~/shared/calling'
+import { api, ApiProblem } from '~/composables/api'
+import { useDispositions } from '~/composables/dispositions'
+import { useSeconds } from '~/composables/now'
+import { useCalls } from '~/stores/calls'
+import { sayCall } from '~/words/calls'
+import { ago, clock } from '~/words/time'
+
+/** A call, opened over the page: notes while one talks, and the keys that say how it went. */
+const { call } = defineProps<{ call: CallDetail }>()
+const emit = defineEmits<{ close: [] }>()
+
+const calls = useCalls()
+const seconds = useSeconds()
+const now = computed(() => seconds.value + calls.skew)
+const panel = useTemplateRef<HTMLElement>('panel')
+const before = document.activeElement
+const notes = ref(call.notes)
+const notesField = useTemplateRef<HTMLTextAreaElement>('notesField')
+const unsaved = ref(false)
+const notSaved = ref('')
+
+const name = computed(() => call.record?.name ?? showPhone(call.other))
+const state = computed(() => calls.stateOf(call))
+const over = computed(() => state.value === 'ended')
+const about = computed(() => {
+  const { record } = call
+  const there = call.zones[0]
+  return [record ? MODULE_FACTS[record.module].one : 'On no record', record?.title, record?.company, record?.city, there && `${clock(now.value, there)} there`].filter(Boolean).join(', ')
+})
+const { all, chosen, choices, open, problem, busy, done, load, choose, say, press, takeBack } = useDispositions(() => call, () => void calls.load())
+/** Only who is on the call, or was, says how it went. */
+const mine = computed(() => call.mine)
+
+onMounted(async () => {
+  if (mine.value) await load()
+  if (over.value) focusKeys()
+  else notesField.value?.focus()
+})
+watch(mine, now => now && load())
+watch(over, async (now) => {
+  if (!now || !mine.value) return
+  await load()
+  focusKeys()
+})
+
+function focusKeys(): void {
+  void nextTick(() => panel.value?.querySelector<HTMLElement>('.key')?.focus())
+}
+
+const saveSoon = useDebounceFn(save, 500)
+watch(notes, () => {
+  unsaved.value = true
+  void saveSoon()
+})
+async function save(): Promise<void> {
+  const words = notes.value
+  try {
+    await api(`/api/calls/${call.id}/notes`, { method: 'PUT', body: { notes: words } })
+    if (words === notes.value) unsaved.value = false
+    notSaved.value = ''
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    notSaved.value = error.message
+  }
+}
+onBeforeUnmount(() => unsaved.value && void save())
+
+/** Back to where the cursor was, on a page that did not move. */
+function close(): void {
+  emit('close')
+  if (before instanceof HTMLElement) before.focus()
+}
+
+async function pressKey(id: string): Promise<void> {
+  if (!over.value) return choose(id)
+  if (await press(id)) {
+    await nextTick()
+    panel.value?.querySelector<HTMLElement>('.result button')?.focus()
+  }
+  else if (open.value.length > 0) void nextTick(() => panel.value?.querySelector<HTMLElement>('[data-asked]')?.focus())
+}
+
+async function back(): Promise<void> {
+  await takeBack()
+  focusKeys()
+}
+
+/** The letters work outside of fields, and in the notes with Alt. */
+function onLetter(event: KeyboardEvent): void {
+  if (!over.value || done.value || event.ctrlKey || event.metaKey || event.defaultPrevented) return
+  const inField = event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName)
+  if (inField && !event.altKey) return
+  const letter = /^Key([A-Z])$/.exec(event.code)?.[1]?.toLowerCase()
+  const key = all.value?.find(one => one.letter === letter)
+  if (!key) return
+  event.preventDefault()
+  event.stopPropagation()
+  void pressKey(key.id)
+}
+function onEscape(event: KeyboardEvent): void {
+  if (event.key === 'Escape') close()
+}
+onMounted(() => {
+  window.addEventListener('keydown', onLetter, { capture: true })
+  window.addEventListener('keydown', onEscape)
+})
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', onLetter, { capture: true })
+  window.removeEventListener('keydown', onEscape)
+})
+onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
+</script>
+
+<template>
+  <section
+    ref="panel"
+    class="call-panel"
+    role="dialog"
+    :aria-label="`Call with ${name}`"
+  >
+    <div class="main">
+      <header class="who">
+        <h2>{{ name }}</h2>
+        <p class="quiet">
+          {{ about }}
+        </p>
+        <strong
+          class="figures state"
+          role="status"
+        >{{ sayCall(call.facts, call.direction, now) }}</strong>
+        <NuxtLink
+          v-if="call.record"
+          class="open-record"
+          :to="`/record/${call.record.id}`"
+        >Open</NuxtLink>
+        <NuxtLink
+          v-else
+          class="open-record"
+          :to="{ path: '/records/leads/new', query: { phone: call.other } }"
+        >Make a record</NuxtLink>
+      </header>
+      <p
+        v-if="call.lastSaid"
+        class="said"
+      >
+        <span class="quiet small">{{ call.lastSaid.ours ? 'We, ' : `${call.record?.firstName ?? 'They'}, ` }}{{ ago(call.lastSaid.at, now) }}:</span> {{ call.lastSaid.words }}
+      </p>
+      <template v-if="mine">
+        <label
+          class="small quiet"
+          for="call-notes"
+        >Your notes{{ over && !done ? ', letters work here with Alt' : '' }}</label>
+        <textarea
+          id="call-notes"
+          ref="notesField"
+          v-model="notes"
+          class="notes"
+          rows="3"
+          placeholder="What was said; it stands on the timeline"
+        />
+        <p
+          v-if="notSaved"
+          class="field-error"
+          role="alert"
+        >
+          {{ notSaved }}
+        </p>
+      </template>
+      <p
+        v-if="problem"
+        class="notice failed"
+        role="alert"
+      >
+        {{ problem }}
+      </p>
+      <section
+        v-if="done"
+        class="result"
+        aria-live="polite"
+      >
+        <h3>{{ done.name }}</h3>
+        <ul>
+          <li
+            v-for="one in done.effects"
+            :key="one.position"
+            :class="one.state"
+          >
+            {{ one.words }}<template v-if="one.state === 'failed'">
+              : did not work. {{ one.reason }}
+            </template><template v-else-if="one.state === 'left-out'">
+              : left out
+            </template>
+          </li>
+        </ul>
+        <p class="acts">
+          <Button
+            label="Back to the page"
+            size="small"
+            @click="close"
+          />
+          <button
+            type="button"
+            class="plain-button"
+            :disabled="busy"
+            @click="back"
+          >
+            Take it back
+          </button>
+        </p>
+      </section>
+      <p
+        v-else-if="mine && !all && !problem"
+        class="quiet"
+        role="status"
+      >
+        Working out what each key would do…
+      </p>
+      <DispositionKeys
+        v-else-if="mine && all && all.length > 0"
+        :dispositions="all"
+        :chosen-id="chosen?.id ?? null"
+        :first="familyOf(outcomeOf(call.facts) ?? 'answered')"
+        :ready="over"
+        @look="choose"
+        @press="pressKey"
+      />
+      <footer class="foot">
+        <button
+          v-if="over && !done"
+          type="button"
+          class="plain-button calm"
+          @click="calls.putAway(call)"
+        >
+          Put it away without
+        </button>
+        <button
+          type="button"
+          class="plain-button calm back"
+          @click="close"
+        >
+          <kbd>Esc</kbd> back to the page
+        </button>
+      </footer>
+    </div>
+    <aside
+      v-if="chosen && call.record && !done"
+      class="beside"
+      :aria-label="`What “${chosen.name}” will do`"
+    >
+      <h3>What “{{ chosen.name }}” will do</h3>
+      <EffectList
+        :key="chosen.id"
+        :disposition="chosen"
+        :choices="choices"
+        :record-id="call.record.id"
+        @say="say"
+        @enter="pressKey(chosen.id)"
+      />
+      <Button
+        v-if="over"
+        size="small"
+        :label="chosen.name"
+        :loading="busy"
+        @click="pressKey(chosen.id)"
+      />
+    </aside>
+  </section>
+</template>
+
+<style scoped>
+.call-panel {
+  position: absolute; top: 100%; left: 0; width: min(64rem, 100vw - 84px); max-height: calc(100vh - 110px); overflow-y: auto; background: var(--paper);
+  border: 1px solid var(--ink); border-top: 0; border-radius: 0 0 8px 8px; display: grid; grid-template-columns: minmax(0, 1fr) 19rem; animation: open-down var(--move);
+}
+@keyframes open-down { from { opacity: 0; transform: translateY(-6px); } }
+.main { grid-column: 1; padding: 0.9rem 1.1rem; display: grid; gap: 0.65rem; align-content: start; }
+.main:last-child { grid-column: 1 / -1; }
+.beside { padding: 0.9rem 1.1rem; border-left: 1px solid var(--rule); display: grid; gap: 0.4rem; align-content: start; justify-items: start; }
+.beside > ul { width: 100%; }
+.beside h3 { font-size: var(--size-small); }
+.who { display: flex; flex-wrap: wrap; gap: 0.2rem 1rem; align-items: baseline; background: var(--slate-ground); border-left: 4px solid var(--slate); padding: 0.5rem 0.9rem; }
+.who h2 { font-size: var(--size-large); }
+.who p { flex: 1; }
+.state { color: var(--slate); }
+.open-record { font-weight: 700; text-decoration: none; }
+.said { border-left: 3px solid var(--pine); padding-left: 0.8rem; overflow: hidden; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; }
+.notes { width: 100%; border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.5rem 0.75rem; resize: vertical; line-height: 1.4; }
+.result { display: grid; gap: 0.5rem; }
+.result li { padding: 0.3rem 0; border-top: 1px solid var(--rule); }
+.result .failed { color: var(--brick); }
+.result .left-out { color: var(--quiet); text-decoration: line-through; }
+.acts, .foot { display: flex; gap: 1.25rem; align-items: center; }
+.back { margin-left: auto; }
+@media (max-width: 900px) { .call-panel { grid-template-columns: minmax(0, 1fr); width: min(100vw, 40rem); } .beside { border-left: 0; border-top: 1px solid var(--rule); } }
+@media (max-width: 700px) { .call-panel { width: 100vw; } }
+</style>

@@ -1,0 +1,141 @@
+<script setup lang="ts">
+import { measureText } from '~~/core/text/measure'
+import { showPhone } from '~~/core/phone/show'
+import type { DispositionPreview, EffectPreview } from '~~/shared/calling'
+import type { Choice } from '~/composables/dispositions'
+import { api } from '~/composables/api'
+
+/** What a key is going to do for this person, each part to be changed, filled in or left out once. */
+const { disposition, choices, recordId } = defineProps<{ disposition: DispositionPreview, choices: Record<number, Choice>, recordId: string }>()
+const emit = defineEmits<{ say: [position: number, values: Partial<Choice>], enter: [] }>()
+
+/** Texts filled with what was answered, by effect. */
+const filled = ref<Record<number, string | null>>({})
+const out = ({ position }: EffectPreview) => choices[position]?.leftOut ?? false
+const textOf = (one: EffectPreview) => choices[one.position]?.text ?? filled.value[one.position] ?? one.text?.text ?? ''
+const lengthOf = (text: string) => {
+  const { units, parts } = measureText(text)
+  return `${units} units, ${parts === 1 ? '1 part' : `${parts} parts`}. Can be taken back for 5 s`
+}
+
+async function answer(one: EffectPreview, key: string, value: string): Promise<void> {
+  const answers = { ...choices[one.position]?.answers, [key]: value }
+  emit('say', one.position, { answers, text: null })
+  if (one.effect.kind !== 'text' || one.text!.fillIns.some(({ key }) => !answers[key])) return
+  const again = await api<{ text: string | null }>(`/api/records/${recordId}/templates/${one.effect.templateId}`, { method: 'POST', body: { answers } }).catch(() => null)
+  if (again) filled.value = { ...filled.value, [one.position]: again.text }
+}
+const value = (event: Event) => (event.target as HTMLInputElement).value
+</script>
+
+<template>
+  <ul class="effects">
+    <li
+      v-for="one in disposition.effects"
+      :key="one.position"
+      :class="{ out: out(one) }"
+    >
+      <label class="what">
+        <input
+          type="checkbox"
+          :checked="!out(one)"
+          @change="emit('say', one.position, { leftOut: !out(one) })"
+        >
+        {{ one.words }}
+      </label>
+      <template v-if="!out(one)">
+        <p
+          v-if="one.problem"
+          class="small problem"
+        >
+          {{ one.problem }}
+        </p>
+        <template v-else-if="one.text">
+          <p class="small quiet">
+            to {{ showPhone(one.text.to, true) }}, from {{ one.text.line }}
+          </p>
+          <p
+            v-for="fillIn in one.text.fillIns"
+            :key="fillIn.key"
+            class="asked"
+          >
+            <label :for="`answer-${one.position}-${fillIn.key}`">{{ fillIn.label }}</label>
+            <select
+              v-if="fillIn.kind === 'choice'"
+              :id="`answer-${one.position}-${fillIn.key}`"
+              data-asked
+              :value="choices[one.position]?.answers[fillIn.key] ?? ''"
+              @change="answer(one, fillIn.key, value($event))"
+            >
+              <option value="" />
+              <option
+                v-for="option in fillIn.options"
+                :key="option"
+              >
+                {{ option }}
+              </option>
+            </select>
+            <input
+              v-else
+              :id="`answer-${one.position}-${fillIn.key}`"
+              data-asked
+              :type="fillIn.kind === 'text' ? 'text' : fillIn.kind"
+              :placeholder="fillIn.kind === 'text' ? fillIn.example : undefined"
+              :value="choices[one.position]?.answers[fillIn.key] ?? ''"
+              @change="answer(one, fillIn.key, value($event))"
+              @keydown.enter.prevent="answer(one, fillIn.key, value($event)).then(() => emit('enter'))"
+            >
+          </p>
+          <textarea
+            class="text"
+            :aria-label="`Text of ${one.words}`"
+            :value="textOf(one)"
+            rows="4"
+            @input="emit('say', one.position, { text: value($event) })"
+          />
+          <p class="small quiet figures">
+            {{ lengthOf(textOf(one)) }}
+          </p>
+        </template>
+        <p
+          v-else-if="one.effect.kind === 'task' || one.effect.kind === 'call-back'"
+          class="asked"
+        >
+          <label :for="`day-${one.position}`">Day</label>
+          <input
+            :id="`day-${one.position}`"
+            type="date"
+            :data-asked="one.due ? undefined : ''"
+            :value="choices[one.position]?.day ?? one.due?.wallTime.slice(0, 10) ?? ''"
+            @change="emit('say', one.position, { day: value($event) || null })"
+            @keydown.enter.prevent="emit('say', one.position, { day: value($event) || null }); emit('enter')"
+          >
+          <label :for="`time-${one.position}`">at</label>
+          <input
+            :id="`time-${one.position}`"
+            type="time"
+            :value="choices[one.position]?.time ?? one.effect.time"
+            @change="emit('say', one.position, { time: value($event) || null })"
+          >
+        </p>
+      </template>
+    </li>
+    <li
+      v-if="disposition.effects.length === 0"
+      class="quiet"
+    >
+      Nothing but the note on the timeline.
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.effects li { display: grid; gap: 0.25rem; padding: 0.5rem 0; border-top: 1px solid var(--rule); }
+.what { display: flex; gap: 0.5rem; align-items: baseline; cursor: pointer; }
+.out .what { color: var(--quiet); text-decoration: line-through; }
+.problem { color: var(--brick); }
+.text { width: 100%; border: 0; border-left: 3px solid var(--mulberry); background: var(--surface); padding: 0.2rem 0.5rem; resize: vertical; line-height: 1.4; }
+.asked { display: flex; flex-wrap: wrap; gap: 0.3rem 0.5rem; align-items: center; }
+.asked input, .asked select { border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.2rem 0.4rem; min-width: 0; max-width: 100%; }
+.asked [data-asked]:not(:focus) { background: var(--saffron-ground); }
+</style>

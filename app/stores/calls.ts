@@ -1,0 +1,84 @@
+import { defineStore } from 'pinia'
+import { v7 as uuid } from 'uuid'
+import { callState } from '~~/core/call/facts'
+import type { CallDetail } from '~~/shared/calling'
+import { api, ApiProblem } from '~/composables/api'
+import type { NightQuestion } from '~/composables/composer'
+
+export type Order = 'hang-up' | 'answer' | 'decline' | 'hold' | 'resume' | 'mute' | 'unmute'
+
+/** A number that somebody wants to call, and what stands in the way. */
+export interface Asked { phoneId: string, lineId: string, name: string }
+
+/** The calls on my shelf, and the one that is opened over the page. */
+export const useCalls = defineStore('calls', () => {
+  const calls = shallowRef<CallDetail[]>([])
+  const openId = ref<string | null>(null)
+  const problem = ref('')
+  const night = shallowRef<{ asked: Asked, question: NightQuestion } | null>(null)
+  const busy = ref(false)
+  /** How far the server's clock is before that of this browser. */
+  const skew = ref(0)
+
+  const stateOf = (call: CallDetail) => callState(call.facts)
+  /** The call I am on. */
+  const on = computed(() => calls.value.find(call => call.mine && stateOf(call) !== 'ended') ?? null)
+  /** Calls that ring for me to take. */
+  const ringing = computed(() => calls.value.filter(call => !call.mine && call.direction === 'in' && stateOf(call) === 'ringing'))
+  const opened = computed(() => calls.value.find(({ id }) => id === openId.value) ?? null)
+
+  async function load(): Promise<void> {
+    // what could not be loaded comes with the next notice; the calls that are here stay
+    const answer = await api<{ calls: CallDetail[], now: number }>('/api/calls').catch(() => null)
+    if (!answer) return
+    calls.value = answer.calls
+    skew.value = answer.now - Date.now()
+  }
+
+  async function trying<T>(work: () => Promise<T>): Promise<T | null> {
+    problem.value = ''
+    busy.value = true
+    try {
+      return await work()
+    }
+    catch (error) {
+      if (!(error instanceof ApiProblem)) throw error
+      problem.value = Object.values(error.fields)[0] ?? error.message
+      return null
+    }
+    finally {
+      busy.value = false
+    }
+  }
+
+  async function dial(asked: Asked, nightAllowed = false): Promise<void> {
+    night.value = null
+    const made = await trying(async () => {
+      try {
+        return await api<{ id: string }>('/api/calls', { method: 'POST', body: { id: uuid(), phoneId: asked.phoneId, lineId: asked.lineId, nightAllowed } })
+      }
+      catch (error) {
+        if (!(error instanceof ApiProblem) || error.type !== 'night') throw error
+        night.value = { asked, question: { ...error.details, detail: error.message } as unknown as NightQuestion }
+        return null
+      }
+    })
+    if (!made) return
+    await load()
+    openId.value = made.id
+  }
+
+  const order = (call: CallDetail, what: Order) => trying(async () => {
+    await api(`/api/calls/${call.id}/order`, { method: 'POST', body: { order: what } })
+    if (what === 'answer') openId.value = call.id
+    await load()
+  })
+
+  async function putAway(call: CallDetail): Promise<void> {
+    const gone = await trying(() => api(`/api/calls/${call.id}/put-away`, { method: 'POST', body: {} }).then(() => true))
+    if (gone && openId.value === call.id) openId.value = null
+    await load()
+  }
+
+  return { calls, skew, openId, opened, problem, night, busy, on, ringing, stateOf, load, dial, order, putAway }
+})

@@ -1,0 +1,107 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, type Page } from '@playwright/test'
+import { freshNumber, makeLead, PRACTICE, signIn, test, textsOnHandset } from './people'
+
+/** What a telephone does when it is called, and what its owner does with it. */
+async function phone(page: Page, number: string, act: 'manner' | 'pick-up' | 'decline' | 'hang-up' | 'call', more: object = {}): Promise<void> {
+  const answer = await page.request.post(`${PRACTICE}/handsets/api/calls`, { data: { phone: number, act, ...more } })
+  expect(await answer.json()).toEqual({ done: true })
+}
+const shelf = (page: Page) => page.getByRole('region', { name: 'Shelf' })
+const panel = (page: Page, name: string) => page.getByRole('dialog', { name: `Call with ${name}` })
+
+test('by keyboard alone: somebody is called, talked to and noted, and one key does all the rest', async ({ browser }) => {
+  const [page, mika] = await Promise.all([signIn(browser, 'ada'), signIn(browser, 'mika')])
+  const number = freshNumber()
+  const id = await makeLead(page.request, 'Called', number)
+  await phone(page, number, 'manner', { manner: 'picks-up' })
+  await page.goto(`/record/${id}`)
+  await mika.goto(`/record/${id}`)
+  await expect(page.getByRole('button', { name: /^Call / })).toBeVisible()
+  await page.keyboard.press('d')
+  await expect(panel(page, 'Called Testaway')).toBeVisible()
+  await expect(shelf(page).getByRole('button', { name: 'Hold' })).toBeVisible()
+  await expect(page.getByLabel(/^Your notes/)).toBeFocused()
+  await page.keyboard.type('Wants to try two bikes.')
+  await expect(mika.getByText('Wants to try two bikes.')).toBeVisible()
+  await page.keyboard.press('Alt+h')
+  await expect(shelf(page)).toContainText('on hold')
+  await page.keyboard.press('Alt+h')
+  await expect(shelf(page)).not.toContainText('on hold')
+  await page.keyboard.press('Alt+e')
+  await expect(shelf(page)).toContainText('ended, waits for its disposition')
+  await expect(page.getByRole('button', { name: /^T Wants a trial week/ })).toBeFocused()
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
+
+  // the key asks for what the text still needs
+  await page.keyboard.press('t')
+  await expect(page.getByLabel('What was agreed')).toBeFocused()
+  await page.keyboard.type('we bring two bikes on Friday')
+  await page.keyboard.press('Enter')
+  await expect(panel(page, 'Called Testaway').getByRole('heading', { name: 'Wants a trial week', exact: true })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(panel(page, 'Called Testaway')).toHaveCount(0)
+
+  const call = mika.getByRole('listitem').filter({ hasText: /called Called, talked \d+ s\. Wants a trial week/ })
+  await call.getByText('called Called').click()
+  await expect(call).toContainText('Stage to Trial')
+  await expect(call).toContainText('Task “Plan the trial week”')
+  await expect(mika.getByLabel('About this record')).toContainText('Plan the trial week')
+  await expect(mika.getByText('set off by a disposition')).toBeVisible()
+  await expect.poll(async () => (await textsOnHandset(page.request, number)).map(({ text }) => text)).toEqual([expect.stringContaining('As agreed: we bring two bikes on Friday.')])
+
+  await page.getByLabel('Done: Plan the trial week').check()
+  await expect(mika.getByText('did “Plan the trial week”')).toBeVisible()
+})
+
+test('nobody answers: the key is taken back, nothing leaves, and another one is pressed', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  const number = freshNumber()
+  const id = await makeLead(page.request, 'Missed', number)
+  await phone(page, number, 'manner', { manner: 'by-hand' })
+  await page.goto(`/record/${id}`)
+  await page.getByRole('button', { name: /^Call / }).click()
+  await expect(shelf(page)).toContainText('it rings')
+  // the page beneath stays usable, and a reload finds the call again
+  await page.reload()
+  await expect(shelf(page)).toContainText('it rings')
+  await phone(page, number, 'decline')
+  await expect(shelf(page)).toContainText('ended, waits for its disposition')
+  await shelf(page).getByRole('button', { name: /Missed Testaway/ }).click()
+  await expect(panel(page, 'Missed Testaway')).toContainText('declined')
+  await expect(page.getByRole('button', { name: /^A No answer/ })).toBeVisible()
+  await page.getByLabel(/^Your notes/).fill('Rang once.')
+  await page.keyboard.press('Alt+a')
+  await page.getByRole('button', { name: 'Take it back' }).click()
+  await page.getByRole('button', { name: /^W Wrong number/ }).click()
+  await expect(page.getByText('It is somebody else’s, as was found on a call.')).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Call / })).toHaveCount(0)
+  expect(await textsOnHandset(page.request, number)).toEqual([])
+  await expect(page.getByText('Taken back, never sent').first()).toBeVisible()
+})
+
+test('a call comes in: it says who it is, one colleague takes it, and a missed one waits on the shelf', async ({ browser }) => {
+  const [page, mika] = await Promise.all([signIn(browser, 'ada'), signIn(browser, 'mika')])
+  const number = freshNumber()
+  await makeLead(page.request, 'Ringing', number)
+  for (const one of [page, mika]) await one.goto('/records/clients')
+  await page.getByLabel('Find a person').focus()
+  await phone(page, number, 'call', { to: '+15035550118' })
+  for (const one of [page, mika]) await expect(shelf(one)).toContainText('Ringing Testaway calls you')
+  // nothing that comes in takes the cursor
+  await expect(page.getByLabel('Find a person')).toBeFocused()
+  await page.keyboard.press('Alt+a')
+  await expect(panel(page, 'Ringing Testaway')).toBeVisible()
+  await expect(shelf(mika)).not.toContainText('Ringing Testaway')
+  await phone(page, number, 'hang-up')
+  await expect(shelf(page)).toContainText('ended, waits for its disposition')
+  await page.getByRole('button', { name: 'Put it away without' }).click()
+  await expect(shelf(page)).not.toContainText('Ringing Testaway')
+
+  await phone(page, number, 'call', { to: '+15035550118' })
+  await expect(shelf(mika)).toContainText('calls you')
+  await phone(page, number, 'hang-up')
+  await expect(shelf(mika)).toContainText('missed')
+  await mika.getByRole('button', { name: 'Put the missed call of Ringing Testaway away' }).click()
+  await expect(shelf(page)).not.toContainText('Ringing Testaway')
+})
