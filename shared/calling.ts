@@ -53,7 +53,7 @@ export interface TimelineCall {
   effects: EffectDone[]
 }
 
-export interface OwnDisposition { id: string, name: string, letter: string, family: Family, effects: Effect[], retired: boolean }
+export interface OwnDisposition { id: string, name: string, letter: string, family: Family, effects: Effect[], retired: boolean, /** What each effect is, in a few words. */ words: string[] }
 
 export interface TaskDetail extends WallMoment {
   id: string

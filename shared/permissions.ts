@@ -21,6 +21,8 @@ export const PERMISSIONS = {
   /** Fields of the firm's own. */
   'field.edit': { rep: 'none', lead: 'none', admin: 'all' },
   'pipeline.edit': { rep: 'none', lead: 'none', admin: 'all' },
+  /** How calls end, and what that sets off. */
+  'disposition.edit': { rep: 'none', lead: 'all', admin: 'all' },
   /** How a line is set up. */
   'line.edit': { rep: 'none', lead: 'none', admin: 'all' },
   /** A saved list: one's own, or one shared with a team. */

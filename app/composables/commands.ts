@@ -16,7 +16,8 @@ export function commandsNow(): Command[] {
     ...IMPORT_MODULES.map(module => go(`Bring in a file of ${MODULE_FACTS[module].many.toLowerCase()}`, `/records/${MODULE_FACTS[module].slug}/import`)),
     go('Go to the pipelines of deals', '/pipelines'),
     go('Go to the templates', '/templates'),
-    ...(useMe().me?.role === 'admin' ? [go('Go to the fields of your own', '/set-up/fields'), go('Go to the making of pipelines', '/set-up/pipelines')] : []),
+    ...(useMe().me?.role === 'rep' ? [] : [go('Go to the dispositions', '/set-up/dispositions')]),
+    ...(useMe().me?.role === 'admin' ? [go('Go to the fields of your own', '/set-up/fields'), go('Go to the making of pipelines', '/set-up/pipelines'), go('Go to the lines', '/set-up/lines')] : []),
     { what: 'Sign out', act: () => void useMe().signOut() },
   ]
 }

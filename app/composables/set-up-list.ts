@@ -4,6 +4,9 @@ import { useMe } from '~/stores/me'
 /** Set-up is for admins; others are sent to where they work. */
 export const adminsOnly = () => useMe().me?.role === 'admin' ? undefined : navigateTo('/')
 
+/** Some rooms are for leads too. */
+export const leadsAndAdmins = () => useMe().me?.role === 'rep' ? navigateTo('/') : undefined
+
 /**
  * What a room of Set-up lists: every change answers with the whole list anew.
  *

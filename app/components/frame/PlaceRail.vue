@@ -6,7 +6,7 @@ const me = useMe()
 const places = computed(() => [
   { name: 'Records', to: '/records/leads', within: ['/records', '/record', '/pipelines'], icon: PhAddressBook },
   { name: 'Templates', to: '/templates', within: ['/templates'], icon: PhNotePencil },
-  ...(me.me?.role === 'admin' ? [{ name: 'Set-up', to: '/set-up/fields', within: ['/set-up'], icon: PhWrench }] : []),
+  ...(me.me && me.me.role !== 'rep' ? [{ name: 'Set-up', to: me.me.role === 'admin' ? '/set-up/fields' : '/set-up/dispositions', within: ['/set-up'], icon: PhWrench }] : []),
 ])
 const route = useRoute()
 const isHere = (within: string[]) => within.some(start => route.path === start || route.path.startsWith(`${start}/`))

@@ -1,6 +1,15 @@
 <script setup lang="ts">
-/** The rooms of Set-up. */
-const ROOMS = [{ name: 'Fields of your own', to: '/set-up/fields' }, { name: 'Pipelines', to: '/set-up/pipelines' }, { name: 'Lines', to: '/set-up/lines' }]
+import { useMe } from '~/stores/me'
+
+/** The rooms of Set-up that are for me. */
+const ROOMS = [
+  { name: 'Dispositions', to: '/set-up/dispositions', forLeads: true },
+  { name: 'Fields of your own', to: '/set-up/fields', forLeads: false },
+  { name: 'Pipelines', to: '/set-up/pipelines', forLeads: false },
+  { name: 'Lines', to: '/set-up/lines', forLeads: false },
+]
+const me = useMe()
+const rooms = computed(() => ROOMS.filter(({ forLeads }) => forLeads || me.me?.role === 'admin'))
 </script>
 
 <template>
@@ -9,7 +18,7 @@ const ROOMS = [{ name: 'Fields of your own', to: '/set-up/fields' }, { name: 'Pi
     aria-label="Set-up"
   >
     <NuxtLink
-      v-for="room in ROOMS"
+      v-for="room in rooms"
       :key="room.to"
       :to="room.to"
     >

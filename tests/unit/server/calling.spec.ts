@@ -4,6 +4,7 @@ import type { Effect } from '~~/core/call/effects'
 import { callState } from '~~/core/call/facts'
 import { dial } from '~~/server/calling/dial'
 import { dispose } from '~~/server/calling/dispose'
+import { listDispositions, orderDispositions, retireDisposition, saveDisposition } from '~~/server/calling/disposition-edit'
 import { endForgotten } from '~~/server/calling/forgotten'
 import { myCalls } from '~~/server/calling/mine'
 import { keepNotes, putAway } from '~~/server/calling/notes'
@@ -18,6 +19,7 @@ import { addTemplate } from '~~/server/templates/templates'
 import { readRecord } from '~~/server/records/one'
 import { readTimeline } from '~~/server/timeline/read'
 import { dialForm, disposeForm } from '~~/shared/schemas/calling'
+import { dispositionForm } from '~~/shared/schemas/disposition'
 import { makeTemplate } from '~~/shared/schemas/template'
 import { useDatabase } from '../../support/database'
 import { drain, fakeCarrier } from '../../support/fake-carrier'
@@ -281,6 +283,51 @@ describe('a disposition', () => {
       ['stays', expect.stringContaining('already left')], ['taken-back', null], ['taken-back', null], ['stays', 'It is done already.'], ['left-out', null], ['left-out', null],
     ])
     await dial(firm.ada, dialled(phoneId), DAY).then(({ id: again }) => exchange.tell(again, { kind: 'ended', at: second(70), why: 'busy', side: 'them' }))
+  })
+})
+
+describe('making dispositions', () => {
+  const made = (values: object = {}) => ({ id: uuid(), module: 'candidate', name: 'Starts', family: 'reached', letter: 'S', effects: [], ...values })
+  const save = async (values: object = {}, who = firm.odile) => saveDisposition(who, await dispositionForm.validate(made(values), { stripUnknown: true }), DAY)
+
+  it('is for leads and admins, keeps effects as their kinds know them, and says them in words', async () => {
+    await expect(save({}, firm.ada)).rejects.toMatchObject(problem(403))
+    const templateId = await template('Welcome.', { modules: ['candidate'], name: 'Welcome' })
+    const [first] = await save({ effects: [{ kind: 'text', templateId, more: 1 }, { kind: 'stage', stage: 'Hired' }, { kind: 'task', title: 'Order a helmet', days: 1, time: '09:00' }, { kind: 'call-back', days: null, time: '10:00' }] })
+    expect(first).toMatchObject({ letter: 's', words: ['Text “Welcome”', 'Stage to Hired', 'Task “Order a helmet”, the next day at 9:00', 'Call back, on a day you say'] })
+    expect(first!.effects[0]).toEqual({ kind: 'text', templateId })
+  })
+
+  it.each([
+    [{ effects: [{ kind: 'stage', stage: 'Leased' }] }, 'effects[0].stage', 'no stage “Leased”'],
+    [{ effects: [{ kind: 'add-tag', tag: 'a' }, { kind: 'add-tag' }] }, 'effects[1].tag', 'Write the tag'],
+    [{ effects: [{ kind: 'text', templateId: uuid() }] }, 'effects[0].templateId', 'not there for everybody'],
+    [{ effects: [{ kind: 'no-calls' }, { kind: 'no-calls' }] }, 'effects[1]', 'Once is enough'],
+    [{ effects: [{ kind: 'task', title: 'X', days: -1, time: '09:00' }] }, 'effects[0].days', 'Not before'],
+    [{ effects: [{ kind: 'sing' }] }, 'effects[0]', 'Choose what it does'],
+    [{ letter: 'ß' }, 'letter', 'One letter'],
+    [{ letter: 's', name: 'Another' }, 'letter', '“Starts” has this letter'],
+    [{ letter: 'q', name: 'STARTS' }, 'name', 'already'],
+  ])('refuses %j at %s', async (values, field, says) => {
+    const refused = await save({ letter: 'z', name: 'Zed', ...values }).then(() => ({}), (error: unknown) => error) as { path?: string, message?: string, details?: { fields: Record<string, string> } }
+    const fields = refused.details?.fields ?? { [refused.path!]: refused.message! }
+    expect(fields[field]).toContain(says)
+  })
+
+  it('refuses a template of another module, by its name', async () => {
+    const templateId = await template('For leads.', { name: 'For leads' })
+    await expect(save({ effects: [{ kind: 'text', templateId }], letter: 'k', name: 'K' })).rejects.toMatchObject(problem(422, { fields: { 'effects[0].templateId': expect.stringContaining('“For leads” does not belong') } }))
+  })
+
+  it('can be ordered, retired and taken up again, unless its letter has gone', async () => {
+    await save({ letter: 'u', name: 'Second' })
+    const before = await listDispositions(firm.rafe, 'candidate')
+    const [first, second] = before.map(({ id }) => id)
+    expect((await orderDispositions(firm.odile, 'candidate', [second!, first!])).map(({ id }) => id).slice(0, 2)).toEqual([second, first])
+    await retireDisposition(firm.odile, first!, true, DAY)
+    await save({ letter: 's', name: 'Third' })
+    await expect(retireDisposition(firm.odile, first!, false, DAY)).rejects.toMatchObject(problem(409, { type: 'letter-taken' }))
+    expect((await listDispositions(firm.odile, 'candidate')).at(-1)).toMatchObject({ id: first, retired: true })
   })
 })
 

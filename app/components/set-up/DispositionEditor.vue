@@ -1,0 +1,145 @@
+<script setup lang="ts">
+import { v7 as uuid } from 'uuid'
+import type { Effect, Family } from '~~/core/call/effects'
+import type { OwnDisposition } from '~~/shared/calling'
+import { MODULE_FACTS, type PersonModule } from '~~/shared/modules'
+import type { TemplateDetail } from '~~/shared/template'
+import { api, ApiProblem } from '~/composables/api'
+
+/** Making a disposition, or changing what one sets off. What was typed stays when saving fails. */
+const { module, disposition } = defineProps<{ module: PersonModule, disposition: OwnDisposition | null }>()
+const emit = defineEmits<{ saved: [dispositions: OwnDisposition[]], close: [] }>()
+
+const id = disposition?.id ?? uuid()
+const name = ref(disposition?.name ?? '')
+const letter = ref(disposition?.letter ?? '')
+const family = ref<Family>(disposition?.family ?? 'reached')
+const effects = ref<{ key: string, effect: Effect }[]>(disposition?.effects.map(effect => ({ key: uuid(), effect })) ?? [])
+const errors = ref<Record<string, string>>({})
+const saving = ref(false)
+const templates = shallowRef<TemplateDetail[]>([])
+const fitting = computed(() => templates.value.filter(({ modules, audience }) => modules.includes(module) && audience !== 'mine'))
+const FAMILIES: { value: Family, label: string }[] = [{ value: 'reached', label: 'Somebody was reached' }, { value: 'not-reached', label: 'Nobody was reached' }]
+
+// without them a text can still be left as it is; choosing another one waits for the list
+api<TemplateDetail[]>('/api/templates').then(all => templates.value = all, () => errors.value = { effects: 'The templates could not be loaded. Close this and open it again.' })
+
+const errorOf = (place: number) => Object.entries(errors.value).find(([path]) => path.startsWith(`effects[${place}]`))?.[1] ?? ''
+
+async function save(): Promise<void> {
+  saving.value = true
+  errors.value = {}
+  try {
+    const body = { id, module, name: name.value, letter: letter.value.trim(), family: family.value, effects: effects.value.map(({ effect }) => effect) }
+    emit('saved', await api<OwnDisposition[]>('/api/set-up/dispositions', { method: 'PUT', body }))
+  }
+  catch (problem) {
+    if (!(problem instanceof ApiProblem)) throw problem
+    errors.value = Object.keys(problem.fields).length > 0 ? problem.fields : { name: problem.message }
+  }
+  finally {
+    saving.value = false
+  }
+}
+</script>
+
+<template>
+  <Dialog
+    visible
+    modal
+    :header="disposition ? `Change “${disposition.name}”` : 'A new disposition'"
+    :style="{ width: '40rem' }"
+    @update:visible="emit('close')"
+  >
+    <form
+      class="form"
+      @submit.prevent="save"
+    >
+      <div class="top">
+        <LabelledField
+          id="disposition-name"
+          v-slot="{ input }"
+          label="Name"
+          :error="errors.name"
+        >
+          <InputText
+            v-bind="input"
+            v-model="name"
+            placeholder="Wants an offer"
+            autocomplete="off"
+          />
+        </LabelledField>
+        <LabelledField
+          id="disposition-letter"
+          v-slot="{ input }"
+          label="Letter"
+          :error="errors.letter"
+        >
+          <InputText
+            v-bind="input"
+            v-model="letter"
+            maxlength="1"
+            class="letter"
+            autocomplete="off"
+          />
+        </LabelledField>
+        <LabelledField
+          id="disposition-family"
+          v-slot="{ choice }"
+          label="When"
+          :error="errors.family"
+        >
+          <Select
+            v-bind="choice"
+            v-model="family"
+            :options="FAMILIES"
+            option-value="value"
+            option-label="label"
+          />
+        </LabelledField>
+      </div>
+      <div>
+        <p class="quiet small">
+          What it sets off, in this order. Each can be changed or left out on the call.
+        </p>
+        <EffectFields
+          v-for="(one, place) in effects"
+          :key="one.key"
+          v-model="one.effect"
+          :place="place"
+          :templates="fitting"
+          :stages="MODULE_FACTS[module].stages"
+          :error="errorOf(place)"
+          @remove="effects.splice(place, 1)"
+        />
+        <p
+          v-if="errors.effects"
+          class="field-error"
+        >
+          {{ errors.effects }}
+        </p>
+        <button
+          type="button"
+          class="plain-button add"
+          @click="effects.push({ key: uuid(), effect: { kind: 'text', templateId: '' } })"
+        >
+          Add an effect
+        </button>
+      </div>
+      <Button
+        type="submit"
+        :label="disposition ? 'Keep the change' : 'Make the disposition'"
+        :loading="saving"
+      />
+    </form>
+  </Dialog>
+</template>
+
+<style scoped>
+.form { display: grid; gap: 1rem; justify-items: start; }
+.form > div { width: 100%; }
+.top { display: grid; grid-template-columns: minmax(0, 1fr) 5rem 14rem; gap: 1rem; align-items: start; }
+.letter { width: 100%; text-transform: uppercase; text-align: center; }
+.add { padding-top: 0.5rem; }
+@media (max-width: 700px) { .top { grid-template-columns: minmax(0, 1fr); } }
+</style>

@@ -1,0 +1,128 @@
+<script setup lang="ts">
+import type { Effect, EffectKind } from '~~/core/call/effects'
+
+/** One effect of a disposition: what it does, and what it needs for that. */
+const { templates, stages, error, place } = defineProps<{ templates: { id: string, name: string }[], stages: string[], error: string, place: number }>()
+const emit = defineEmits<{ remove: [] }>()
+const effect = defineModel<Effect>({ required: true })
+
+const KINDS: Record<EffectKind, string> = {
+  'text': 'Text from a template', 'stage': 'Move to a stage', 'add-tag': 'Add a tag', 'remove-tag': 'Take a tag off', 'task': 'Make a task', 'call-back': 'Call back', 'wrong-number': 'Mark the number as somebody else’s', 'no-calls': 'Not to be called any more',
+}
+const FRESH: Record<EffectKind, Effect> = {
+  'text': { kind: 'text', templateId: '' }, 'stage': { kind: 'stage', stage: '' }, 'add-tag': { kind: 'add-tag', tag: '' }, 'remove-tag': { kind: 'remove-tag', tag: '' },
+  'task': { kind: 'task', title: '', days: 1, time: '09:00' }, 'call-back': { kind: 'call-back', days: 1, time: '10:00' }, 'wrong-number': { kind: 'wrong-number' }, 'no-calls': { kind: 'no-calls' },
+}
+const value = (event: Event) => (event.target as HTMLInputElement).value
+const set = (values: object) => effect.value = { ...effect.value, ...values } as Effect
+const days = (event: Event) => set({ days: value(event) === '' ? null : Number(value(event)) })
+</script>
+
+<template>
+  <div class="effect">
+    <select
+      :value="effect.kind"
+      :aria-label="`Effect ${place + 1}`"
+      @change="effect = { ...FRESH[value($event) as EffectKind] }"
+    >
+      <option
+        v-for="(words, kind) in KINDS"
+        :key="kind"
+        :value="kind"
+      >
+        {{ words }}
+      </option>
+    </select>
+    <select
+      v-if="effect.kind === 'text'"
+      :value="effect.templateId"
+      :aria-label="`Template of effect ${place + 1}`"
+      @change="set({ templateId: value($event) })"
+    >
+      <option value="">
+        Choose a template
+      </option>
+      <option
+        v-for="one in templates"
+        :key="one.id"
+        :value="one.id"
+      >
+        {{ one.name }}
+      </option>
+    </select>
+    <select
+      v-else-if="effect.kind === 'stage'"
+      :value="effect.stage"
+      :aria-label="`Stage of effect ${place + 1}`"
+      @change="set({ stage: value($event) })"
+    >
+      <option value="">
+        Choose a stage
+      </option>
+      <option
+        v-for="one in stages"
+        :key="one"
+      >
+        {{ one }}
+      </option>
+    </select>
+    <input
+      v-else-if="effect.kind === 'add-tag' || effect.kind === 'remove-tag'"
+      :value="effect.tag"
+      :aria-label="`Tag of effect ${place + 1}`"
+      placeholder="the tag"
+      @input="set({ tag: value($event) })"
+    >
+    <template v-else-if="effect.kind === 'task' || effect.kind === 'call-back'">
+      <input
+        v-if="effect.kind === 'task'"
+        :value="effect.title"
+        :aria-label="`What effect ${place + 1} has to be done`"
+        placeholder="what is to be done"
+        @input="set({ title: value($event) })"
+      >
+      <span class="when">
+        <input
+          type="number"
+          min="0"
+          max="730"
+          class="days"
+          :value="effect.days ?? ''"
+          :aria-label="`Days of effect ${place + 1}`"
+          :placeholder="effect.kind === 'call-back' ? 'asks' : ''"
+          @input="days"
+        > days later at
+        <input
+          type="time"
+          :value="effect.time"
+          :aria-label="`Time of effect ${place + 1}`"
+          @input="set({ time: value($event) })"
+        >
+      </span>
+    </template>
+    <button
+      type="button"
+      class="plain-button calm"
+      :aria-label="`Take effect ${place + 1} out`"
+      @click="emit('remove')"
+    >
+      Take out
+    </button>
+    <p
+      v-if="error"
+      class="field-error"
+    >
+      {{ error }}
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.effect { display: flex; flex-wrap: wrap; gap: 0.4rem 0.6rem; align-items: center; border-top: 1px solid var(--rule); padding: 0.5rem 0; }
+.effect select, .effect input { border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.3rem 0.5rem; min-width: 0; }
+.effect select { max-width: 15rem; }
+.when { display: inline-flex; gap: 0.4rem; align-items: center; }
+.days { width: 4.5rem; }
+.effect .plain-button { margin-left: auto; }
+.field-error { flex: 1 1 100%; }
+</style>

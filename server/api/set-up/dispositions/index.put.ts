@@ -1,0 +1,5 @@
+import { saveDisposition } from '~~/server/calling/disposition-edit'
+import { route } from '~~/server/http/route'
+import { dispositionForm } from '~~/shared/schemas/disposition'
+
+export default route({ body: dispositionForm }, ({ asker, body, now }) => saveDisposition(asker, body, now))
