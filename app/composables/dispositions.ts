@@ -25,9 +25,12 @@ export function useDispositions(call: () => CallDetail, pressed: () => void) {
   const chosen = computed(() => all.value?.find(({ id }) => id === chosenId.value) ?? null)
   const open = computed(() => chosen.value?.effects.filter(one => isOpen(one, choices.value[one.position])) ?? [])
 
+  const preview = () => api<DispositionPreview[]>(`/api/calls/${call().id}/dispositions`)
+  const reload = async () => all.value = await preview().catch(() => all.value)
+
   async function load(): Promise<void> {
     try {
-      all.value = await api<DispositionPreview[]>(`/api/calls/${call().id}/dispositions`)
+      all.value = await preview()
       problem.value = ''
     }
     catch (error) {
@@ -80,7 +83,6 @@ export function useDispositions(call: () => CallDetail, pressed: () => void) {
       done.value = null
       pressed()
       if (stays.length > 0) problem.value = `Taken back, but this stays: ${stays.map(({ words, reason }) => `${words}. ${reason}`).join(' ')}`
-      await load()
     }
     catch (error) {
       if (!(error instanceof ApiProblem)) throw error
@@ -89,6 +91,8 @@ export function useDispositions(call: () => CallDetail, pressed: () => void) {
     finally {
       busy.value = false
     }
+    // what each key would do is worked out anew; until then they can be pressed as they are
+    void reload()
   }
 
   return { all, chosen, choices, open, problem, errors, busy, done, load, choose, say, press, takeBack }

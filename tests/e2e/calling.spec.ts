@@ -72,7 +72,7 @@ test('nobody answers: the key is taken back, nothing leaves, and another one is 
   await expect(page.getByRole('button', { name: /^A No answer/ })).toBeVisible()
   await page.getByLabel(/^Your notes/).fill('Rang once.')
   await page.keyboard.press('Alt+a')
-  await page.getByRole('button', { name: 'Take it back' }).click()
+  await panel(page, 'Missed Testaway').getByRole('button', { name: 'Take it back' }).click()
   await page.getByRole('button', { name: /^W Wrong number/ }).click()
   await expect(page.getByText('It is somebody else’s, as was found on a call.')).toBeVisible()
   await expect(page.getByRole('button', { name: /^Call / })).toHaveCount(0)

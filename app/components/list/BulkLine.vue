@@ -71,6 +71,8 @@ async function go(): Promise<void> {
   kind.value = null
   selection.clear()
   progress.value = begun
+  // a quick one is done before anybody has asked how far it is
+  if (!underWay.value) await list.loadAgain()
 }
 
 async function turn(way: 'stop' | 'take-back'): Promise<void> {
