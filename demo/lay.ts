@@ -14,6 +14,7 @@ import { addMatters, showOnMatters } from './matters'
 import { PIPELINES } from './pipelines'
 import { Random } from './random'
 import type { Rows } from './rows'
+import { taskRows } from './tasks'
 import { TEMPLATES } from './templates'
 import { viewRows } from './views'
 
@@ -52,6 +53,7 @@ export async function fillDemo(now: Date, practiceFolder?: string): Promise<void
   addCastMatters(rows, staff, now)
   showOnMatters(rows)
   await tx(database => write(database, rows))
+  await tx(database => database.insert(schema.task).values(taskRows(rows, staff, now)))
   await tx(database => database.insert(schema.view).values(viewRows(staff, now)))
   if (practiceFolder) writeOwners(practiceFolder, rows)
 }

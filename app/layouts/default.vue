@@ -33,6 +33,7 @@ useLive((notice) => {
 
 useKeys([
   { keys: 'Shift+?', shown: '?', what: 'This list of keys', act: () => keysShown.value = true },
+  { keys: 'g h', shown: 'G H', what: 'Go to today', act: () => navigateTo('/') },
   { keys: 'g l', shown: 'G L', what: 'Go to leads', act: () => navigateTo('/records/leads') },
   { keys: 'g c', shown: 'G C', what: 'Go to candidates', act: () => navigateTo('/records/candidates') },
   { keys: 'g k', shown: 'G K', what: 'Go to clients', act: () => navigateTo('/records/clients') },
@@ -66,6 +67,7 @@ useHead({ title: computed(() => `${shelf.total > 0 ? `(${shelf.total}) ` : ''}Pl
       </main>
     </div>
     <KeyDialog v-model="keysShown" />
+    <LazyCallNight v-if="calls.night" />
     <SignInAgain v-if="me.expired" />
   </div>
 </template>

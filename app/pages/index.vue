@@ -1,7 +1,210 @@
 <script setup lang="ts">
-await navigateTo('/records/leads', { replace: true })
+import { useDebounceFn } from '@vueuse/core'
+import { explain } from '~~/core/message/words'
+import { showPhone } from '~~/core/phone/show'
+import type { Today, TodayTask } from '~~/shared/today'
+import { MODULE_FACTS } from '~~/shared/modules'
+import { api, ApiProblem } from '~/composables/api'
+import { useLive } from '~/composables/live'
+import { useNow } from '~/composables/now'
+import { useCalls } from '~/stores/calls'
+import { useMe } from '~/stores/me'
+import { useShelf } from '~/stores/shelf'
+import { sayCall } from '~/words/calls'
+import { sayMoment } from '~/words/moments'
+import { ago, clock, dayName, span } from '~/words/time'
+
+/** What is mine to do, in the order in which I should do it: who waits, what a call still needs, what is due, what failed, who is new. */
+const me = useMe()
+const shelf = useShelf()
+const calls = useCalls()
+const now = useNow()
+const today = shallowRef<Today | null>(null)
+const problem = ref('')
+
+async function load(): Promise<void> {
+  try {
+    today.value = await api<Today>('/api/today')
+    problem.value = ''
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error.message
+  }
+}
+void load()
+const loadSoon = useDebounceFn(load, 300)
+useLive(notice => notice.kind !== 'presence' && void loadSoon(), () => void load())
+// what becomes due while one looks comes up
+watch(now, (at, before) => today.value?.later.some(({ dueAt }) => dueAt <= at && dueAt > before) && void load())
+
+const openCalls = computed(() => calls.calls.filter(call => calls.stateOf(call) === 'ended' && !call.disposition))
+const nothing = computed(() => today.value !== null && shelf.shown.length + openCalls.value.length + today.value.due.length + today.value.later.length + today.value.failed.length + today.value.fresh.length === 0)
+
+async function tick({ id }: TodayTask): Promise<void> {
+  try {
+    await api(`/api/tasks/${id}/done`, { method: 'POST', body: { done: true } })
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error.message
+  }
+  await load()
+}
+const callBack = ({ phoneId, record }: TodayTask) => calls.dial({ phoneId: phoneId!, name: record.name })
 </script>
 
 <template>
-  <div />
+  <div class="page">
+    <header class="head">
+      <h1>{{ dayName(now, me.me!.zone, 0).replace(/ \d{4}$/, '') }}</h1>
+      <p class="quiet">
+        What waits for you, {{ me.me!.firstName }}, the first thing first.
+      </p>
+    </header>
+    <LoadProblem
+      v-if="problem"
+      :problem="problem"
+      again="Look again"
+      @again="load"
+    />
+    <p
+      v-if="!today && !problem"
+      class="quiet"
+      role="status"
+    >
+      Looking what is to be done…
+    </p>
+    <p
+      v-if="nothing"
+      class="quiet"
+    >
+      Nothing is owed, nothing is due. A list of <NuxtLink to="/records/leads">
+        leads
+      </NuxtLink> is a good place to begin.
+    </p>
+    <section v-if="shelf.shown.length > 0">
+      <h2>Wait for your answer</h2>
+      <ul>
+        <li
+          v-for="item in shelf.shown"
+          :key="item.conversationId"
+          class="row"
+        >
+          <strong>{{ item.record?.name ?? showPhone(item.other) }}</strong>
+          <span class="waits">waits {{ span(now - item.waitsSince) }}</span>
+          <span class="quiet">on {{ item.line }}</span>
+          <button
+            type="button"
+            class="plain-button"
+            @click.stop="shelf.openId = item.conversationId"
+          >
+            Answer
+          </button>
+        </li>
+      </ul>
+    </section>
+    <section v-if="openCalls.length > 0">
+      <h2>Calls that are not finished with</h2>
+      <ul>
+        <li
+          v-for="call in openCalls"
+          :key="call.id"
+          class="row"
+        >
+          <strong>{{ call.record?.name ?? showPhone(call.other) }}</strong>
+          <span class="calls">{{ sayCall(call.facts, call.direction, now) }}</span>
+          <span class="quiet">{{ ago(call.facts.endedAt!, now) }}</span>
+          <button
+            type="button"
+            class="plain-button"
+            @click.stop="calls.openId = call.id"
+          >
+            {{ call.mine ? 'Say how it went' : 'See it' }}
+          </button>
+        </li>
+      </ul>
+    </section>
+    <template
+      v-for="{ name, tasks } in [{ name: 'Due', tasks: today?.due ?? [] }, { name: 'Later today', tasks: today?.later ?? [] }]"
+      :key="name"
+    >
+      <section v-if="tasks.length > 0">
+        <h2>{{ name }}</h2>
+        <ul>
+          <li
+            v-for="one in tasks"
+            :key="one.id"
+            class="row"
+          >
+            <span class="what"><input
+              type="checkbox"
+              :aria-label="`Done: ${one.title}, ${one.record.name}`"
+              @change="tick(one)"
+            > <NuxtLink :to="`/record/${one.record.id}`"><strong>{{ one.record.name }}</strong></NuxtLink></span>
+            <span :class="{ waits: name === 'Due' }">{{ one.title }}</span>
+            <span class="quiet figures">{{ clock(one.dueAt, me.me!.zone) }}, {{ sayMoment(one) }}</span>
+            <button
+              v-if="one.kind === 'call-back' && one.phoneId"
+              type="button"
+              class="plain-button"
+              @click="callBack(one)"
+            >
+              Call
+            </button>
+          </li>
+        </ul>
+      </section>
+    </template>
+    <section v-if="today && today.failed.length > 0">
+      <h2>Did not arrive</h2>
+      <ul>
+        <li
+          v-for="one in today.failed"
+          :key="one.id"
+          class="row"
+        >
+          <strong>{{ one.name ?? showPhone(one.other) }}</strong>
+          <span class="failed">{{ explain(one.state, one.code)?.why }}</span>
+          <span class="quiet words">{{ one.words }}</span>
+          <NuxtLink
+            v-if="one.recordId"
+            :to="`/record/${one.recordId}`"
+          >
+            Open
+          </NuxtLink>
+        </li>
+      </ul>
+    </section>
+    <section v-if="today && today.fresh.length > 0">
+      <h2>New, and not contacted yet</h2>
+      <ul>
+        <li
+          v-for="one in today.fresh"
+          :key="one.id"
+          class="row"
+        >
+          <NuxtLink :to="`/record/${one.id}`">
+            <strong>{{ one.name }}</strong>
+          </NuxtLink>
+          <span>{{ [MODULE_FACTS[one.module].one, one.title, one.city].filter(Boolean).join(', ') }}</span>
+          <span class="quiet">{{ ago(one.madeAt, now) }}</span>
+        </li>
+      </ul>
+    </section>
+  </div>
 </template>
+
+<style scoped>
+.page { padding: 0.85rem 1.5rem 2rem; display: grid; gap: 1.3rem; align-content: start; max-width: 72rem; }
+.head { display: flex; align-items: baseline; gap: 1rem; flex-wrap: wrap; }
+h2 { font-size: var(--size-text); padding-bottom: 0.25rem; }
+.row { display: grid; grid-template-columns: 15rem minmax(0, 1fr) minmax(0, 1fr) 8rem; gap: 1rem; align-items: baseline; min-height: 36px; border-top: 1px solid var(--rule); padding: 0.35rem 0; }
+.row > :last-child:is(button, a) { justify-self: end; }
+.what { display: flex; gap: 0.5rem; align-items: baseline; }
+.waits { color: var(--saffron); }
+.calls { color: var(--slate); }
+.failed { color: var(--brick); }
+.words { white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+@media (max-width: 700px) { .page { padding-inline: 0.75rem; } .row { grid-template-columns: minmax(0, 1fr) auto; gap: 0.1rem 0.8rem; } }
+</style>

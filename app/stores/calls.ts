@@ -8,7 +8,7 @@ import type { NightQuestion } from '~/composables/composer'
 export type Order = 'hang-up' | 'answer' | 'decline' | 'hold' | 'resume' | 'mute' | 'unmute'
 
 /** A number that somebody wants to call, and what stands in the way. */
-export interface Asked { phoneId: string, lineId: string, name: string }
+export interface Asked { phoneId: string, name: string }
 
 /** The calls on my shelf, and the one that is opened over the page. */
 export const useCalls = defineStore('calls', () => {
@@ -55,7 +55,7 @@ export const useCalls = defineStore('calls', () => {
     night.value = null
     const made = await trying(async () => {
       try {
-        return await api<{ id: string }>('/api/calls', { method: 'POST', body: { id: uuid(), phoneId: asked.phoneId, lineId: asked.lineId, nightAllowed } })
+        return await api<{ id: string }>('/api/calls', { method: 'POST', body: { id: uuid(), phoneId: asked.phoneId, nightAllowed } })
       }
       catch (error) {
         if (!(error instanceof ApiProblem) || error.type !== 'night') throw error

@@ -10,6 +10,7 @@ import type { SignedIn } from '../identity/sign-in'
 import { clockRules, recordsWithNumber, zonesOf } from '../records/phones'
 import { lineBelongs } from '../texting/lines'
 import { appendEntry } from '../timeline/append'
+import { lineToCall } from './call-line'
 import { theExchange } from './port'
 import { addToCall, announceCall } from './stored'
 
@@ -34,8 +35,8 @@ async function begin(asker: SignedIn, form: DialForm, now: Date): Promise<{ earl
   return tx(async (database) => {
     const [known] = await database.select().from(call).where(eq(call.id, form.id))
     if (known?.colleagueId === asker.id) return { earlier: true, from: '', to: known.other, activityId: known.activityId }
-    const own = await mustAnswer(asker, form.lineId)
     const { e164, recordId, place, calls, lastHeardAt } = await mustReach(asker, form.phoneId)
+    const own = await mustAnswer(asker, form.lineId ?? await lineToCall(asker, e164))
     const zones = zonesOf(place, e164)
     const verdict = mayCall({ now: now.getTime(), refused: calls === 'refused', zones, lastHeardAt: lastHeardAt?.getTime() ?? null, nightAllowed: form.nightAllowed })
     if (!verdict.may && verdict.reason === 'no-calls') throw conflict('no-calls', 'No calls', 'This number is not to be called: somebody there has asked for it. Text, if texts are welcome.')
@@ -54,7 +55,8 @@ async function begin(asker: SignedIn, form: DialForm, now: Date): Promise<{ earl
   })
 }
 
-async function mustAnswer(asker: SignedIn, lineId: string) {
+async function mustAnswer(asker: SignedIn, lineId: string | null) {
+  if (!lineId) throw badInput({ lineId: 'No line of yours is active, so nobody can be called. Ask an admin.' })
   const [own] = await tx(database => database.select().from(line).where(eq(line.id, lineId)))
   if (!own) throw notFound('line')
   if (!can(asker, 'line.answer', lineBelongs(own))) throw notAllowed(`call from ${own.name}`)

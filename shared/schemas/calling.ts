@@ -5,7 +5,8 @@ export const dialForm = object({
   /** Made by the browser: dialling the same again gives the first call. */
   id: uuid().required(),
   phoneId: uuid().required('Choose a number to call.'),
-  lineId: uuid().required('Choose a line to call from.'),
+  /** Left out, it is chosen: the line used last with the number, else the nearest. */
+  lineId: uuid().nullable().default(null),
   /** "Yes, at night": for this one call. */
   nightAllowed: boolean().default(false),
 })

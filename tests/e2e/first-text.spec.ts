@@ -13,6 +13,9 @@ test('a first text by keyboard alone, its answer, and a colleague who sees it al
     await press('Tab')
     await type(DEMO_PASSWORD)
     await press('Enter')
+    await expect(page.getByText('What waits for you, Ada, the first thing first.')).toBeVisible()
+    await expect(page.getByRole('heading', { name: 'Due' })).toBeVisible()
+    await press('g', 'l')
     await expect(page.getByRole('heading', { name: 'Leads' })).toBeVisible()
   })
 

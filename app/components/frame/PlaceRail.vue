@@ -1,15 +1,16 @@
 <script setup lang="ts">
-import { PhAddressBook, PhNotePencil, PhWrench } from '@phosphor-icons/vue'
+import { PhAddressBook, PhNotePencil, PhSunHorizon, PhWrench } from '@phosphor-icons/vue'
 import { useMe } from '~/stores/me'
 
 const me = useMe()
 const places = computed(() => [
+  { name: 'Today', to: '/', within: ['/'], icon: PhSunHorizon },
   { name: 'Records', to: '/records/leads', within: ['/records', '/record', '/pipelines'], icon: PhAddressBook },
   { name: 'Templates', to: '/templates', within: ['/templates'], icon: PhNotePencil },
   ...(me.me && me.me.role !== 'rep' ? [{ name: 'Set-up', to: me.me.role === 'admin' ? '/set-up/fields' : '/set-up/dispositions', within: ['/set-up'], icon: PhWrench }] : []),
 ])
 const route = useRoute()
-const isHere = (within: string[]) => within.some(start => route.path === start || route.path.startsWith(`${start}/`))
+const isHere = (within: string[]) => within.some(start => route.path === start || (start !== '/' && route.path.startsWith(`${start}/`)))
 </script>
 
 <template>

@@ -12,7 +12,6 @@ import { useTimeline } from '~/composables/timeline'
 import { useDrafts } from '~/stores/drafts'
 import { useCalls } from '~/stores/calls'
 import { useShelf } from '~/stores/shelf'
-import { chooseLine, lineChoices } from '~/words/choices'
 import { ago, calendarDay, clock, placeOf, span } from '~/words/time'
 
 definePageMeta({ key: route => route.fullPath })
@@ -62,12 +61,7 @@ onBeforeUnmount(() => shelf.recordOnPage = null)
 /** The number that is called when nobody has said which: the first that can be. */
 const callable = computed(() => record.value?.phones.find(({ e164, mayBeCalled }) => e164 && mayBeCalled) ?? null)
 
-/** From the line used last with this number, else the nearest of mine: any line calls any country. */
-function call(phone: RecordPhone): void {
-  const lineId = chooseLine(lineChoices(start.value!.lines, null), phone.e164, start.value!.lastLine[phone.e164!])
-  if (lineId) void calls.dial({ phoneId: phone.id, lineId, name: phone.person?.name ?? record.value!.name })
-  else calls.problem = 'No line of yours is active, so nobody can be called. Ask an admin.'
-}
+const call = (phone: RecordPhone) => void calls.dial({ phoneId: phone.id, name: phone.person?.name ?? record.value!.name })
 
 useKeys([
   { keys: 'x', shown: 'X', what: 'Change this record', act: () => editing.value = record.value?.mayEdit ?? false },
@@ -278,7 +272,6 @@ async function saved(detail: RecordDetail): Promise<void> {
         </p>
       </section>
     </aside>
-    <LazyCallNight v-if="calls.night" />
     <Dialog
       v-model:visible="editing"
       modal

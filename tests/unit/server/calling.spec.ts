@@ -10,13 +10,16 @@ import { myCalls } from '~~/server/calling/mine'
 import { keepNotes, putAway } from '~~/server/calling/notes'
 import { orderCall } from '~~/server/calling/orders'
 import { previewDispositions } from '~~/server/calling/preview'
+import { lineToCall } from '~~/server/calling/call-line'
 import { takeDispositionBack } from '~~/server/calling/take-back'
 import { addTask, openTasks, setDone } from '~~/server/calling/tasks'
+import { readToday } from '~~/server/calling/today'
 import { writeConsent } from '~~/server/consent/ledger'
 import { tx } from '~~/server/db/door'
 import { disposition, task } from '~~/server/db/schema'
 import { addTemplate } from '~~/server/templates/templates'
 import { readRecord } from '~~/server/records/one'
+import { sendText } from '~~/server/texting/send'
 import { readTimeline } from '~~/server/timeline/read'
 import { dialForm, disposeForm } from '~~/shared/schemas/calling'
 import { dispositionForm } from '~~/shared/schemas/disposition'
@@ -24,7 +27,7 @@ import { makeTemplate } from '~~/shared/schemas/template'
 import { useDatabase } from '../../support/database'
 import { drain, fakeCarrier } from '../../support/fake-carrier'
 import { fakeExchange } from '../../support/fake-exchange'
-import { DAY, later, makeFirm, makeLead, NIGHT, type Firm } from '../../support/firm'
+import { DAY, later, makeFirm, makeLead, NIGHT, textTo, type Firm } from '../../support/firm'
 
 useDatabase()
 let firm: Firm
@@ -347,5 +350,41 @@ describe('a task', () => {
     expect((await openTasks(firm.ada, 'mine')).map(one => one.id)).toContain(id)
     expect((await readTimeline(firm.mika, recordId)).entries.filter(({ kind }) => kind.startsWith('task')).map(({ kind }) => kind).sort()).toEqual(['task-again', 'task-done', 'task-made'])
     expect(await tx(database => database.select().from(task).where(eq(task.id, id)))).toHaveLength(1)
+  })
+})
+
+describe('today', () => {
+  it('holds what is due and what comes later in my day, texts that did not arrive, and who is new, each for its owner alone', async () => {
+    const [fresh, contacted] = [await makeLead(firm.mika), await makeLead(firm.mika)]
+    const add = (recordId: string, title: string, day: string, time: string) => addTask(firm.mika, recordId, { id: uuid(), kind: 'call-back', title, day, time }, DAY)
+    const honolulu = (at: Date) => new Date(at.getTime() - 10 * 3_600_000).toISOString()
+    const [soon, past, tomorrow] = [3_600_000, -3_600_000, 30 * 3_600_000].map(ms => honolulu(later(DAY, ms)))
+    await add(contacted.recordId, 'Later', soon!.slice(0, 10), soon!.slice(11, 16))
+    await add(contacted.recordId, 'Due', past!.slice(0, 10), past!.slice(11, 16))
+    await add(contacted.recordId, 'Tomorrow', tomorrow!.slice(0, 10), tomorrow!.slice(11, 16))
+    const carrier = fakeCarrier()
+    carrier.next({ kind: 'refused', code: 'recipient-unknown' })
+    const form = textTo(contacted.phoneId, firm.portland, { text: 'Are you there?' })
+    await sendText(firm.mika, form, DAY)
+    await drain(later(DAY, 10_000))
+    const today = await readToday(firm.mika, later(DAY, 11_000))
+    expect(today).toMatchObject({ due: [{ title: 'Due', phoneId: contacted.phoneId }], later: [{ title: 'Later' }], failed: [{ id: form.id, name: 'Iris Holm', code: 'recipient-unknown', words: 'Are you there?' }] })
+    expect(today.fresh.map(({ id }) => id)).toContain(fresh.recordId)
+    // whoever tries again has seen it
+    await sendText(firm.mika, textTo(contacted.phoneId, firm.portland), later(DAY, 12_000))
+    expect((await readToday(firm.mika, later(DAY, 13_000))).failed).toEqual([])
+    const others = await readToday(firm.noor, DAY)
+    expect([others.due, others.later, others.failed]).toEqual([[], [], []])
+  })
+
+  it('calls from the line used last with the number, else from the nearest', async () => {
+    const { phoneId, e164 } = await makeLead(firm.ada)
+    expect(await lineToCall(firm.ada, '+16125550150')).toBe(firm.second.id)
+    await sendText(firm.ada, textTo(phoneId, firm.second), DAY)
+    expect(await lineToCall(firm.ada, e164)).toBe(firm.second.id)
+    const form = dialForm.validateSync({ id: uuid(), phoneId })
+    await dial(firm.ada, form, DAY)
+    expect(exchange.dialled).toMatchObject([{ from: firm.second.e164 }])
+    await exchange.tell(form.id, { kind: 'ended', at: second(2), why: 'busy', side: 'them' })
   })
 })

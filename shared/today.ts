@@ -1,0 +1,19 @@
+import type { MessageState } from '../core/message/states'
+import type { TaskDetail } from './calling'
+import type { PersonModule } from './modules'
+
+/** Something to do, with the number to call for it, if there is one. */
+export interface TodayTask extends TaskDetail { phoneId: string | null }
+
+export interface FailedText { id: string, at: number, state: MessageState, code: string | null, other: string, words: string | null, recordId: string | null, name: string | null }
+
+export interface FreshRecord { id: string, name: string, module: PersonModule, title: string | null, city: string | null, madeAt: number }
+
+/** What is mine to do today. Who waits for an answer and which calls are open is on the shelf already. */
+export interface Today {
+  due: TodayTask[]
+  /** Later on the same day of mine. */
+  later: TodayTask[]
+  failed: FailedText[]
+  fresh: FreshRecord[]
+}
