@@ -57,7 +57,7 @@ await Promise.all([practice.open, application.healthy])
 const browser = await openBrowser()
 try {
   const page = await signIn(browser, address, 'ada')
-  await page.goto(address)
+  await page.goto(`${address}/records/leads`)
   await page.locator('tbody tr').first().waitFor()
   for (const words of WORDS) await lastKeyToPaint(page, words)
   const samples: number[] = []

@@ -11,8 +11,7 @@ import { useCalls } from '~/stores/calls'
 import { useMe } from '~/stores/me'
 import { useShelf } from '~/stores/shelf'
 import { sayCall } from '~/words/calls'
-import { sayMoment } from '~/words/moments'
-import { ago, clock, dayName, span } from '~/words/time'
+import { ago, clock, dayName, placeOf, span } from '~/words/time'
 
 /** What is mine to do, in the order in which I should do it: who waits, what a call still needs, what is due, what failed, who is new. */
 const me = useMe()
@@ -51,6 +50,12 @@ async function tick({ id }: TodayTask): Promise<void> {
   }
   await load()
 }
+/** By my clock, and by theirs where it is another one. */
+function whenDue({ dueAt, wallTime, zone }: TodayTask): string {
+  const [mine, theirs] = [clock(dueAt, me.me!.zone), wallTime.slice(11).replace(/^0/, '')]
+  return mine === theirs ? mine : `${mine}, ${theirs} in ${placeOf(zone)}`
+}
+
 const callBack = ({ phoneId, record }: TodayTask) => calls.dial({ phoneId: phoneId!, name: record.name })
 </script>
 
@@ -143,7 +148,7 @@ const callBack = ({ phoneId, record }: TodayTask) => calls.dial({ phoneId: phone
               @change="tick(one)"
             > <NuxtLink :to="`/record/${one.record.id}`"><strong>{{ one.record.name }}</strong></NuxtLink></span>
             <span :class="{ waits: name === 'Due' }">{{ one.title }}</span>
-            <span class="quiet figures">{{ clock(one.dueAt, me.me!.zone) }}, {{ sayMoment(one) }}</span>
+            <span class="quiet figures">{{ whenDue(one) }}</span>
             <button
               v-if="one.kind === 'call-back' && one.phoneId"
               type="button"

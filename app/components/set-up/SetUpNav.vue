@@ -14,6 +14,7 @@ const rooms = computed(() => ROOMS.filter(({ forLeads }) => forLeads || me.me?.r
 
 <template>
   <nav
+    v-if="rooms.length > 1"
     class="rooms"
     aria-label="Set-up"
   >
