@@ -21,7 +21,7 @@ import { startOutbox } from '../server/jobs/outbox'
 import { takeEvent } from '../server/texting/events'
 import { handOver } from '../server/texting/hand-over'
 import { sendText } from '../server/texting/send'
-import { TAKE_BACK_MS } from '../server/texting/take-back'
+import { TAKE_BACK_MS } from '../shared/texting'
 import { exitCode, figure, PARTS } from './support'
 
 /**

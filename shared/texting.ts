@@ -1,3 +1,6 @@
+/** For this long a text waits before it leaves, so that it can be taken back, in milliseconds. */
+export const TAKE_BACK_MS = 5_000
+
 /** What somebody has written and not sent. */
 export interface KeptDraft {
   /** `record …`, `conversation …`, or `note …` for a note on a record, by its id. */

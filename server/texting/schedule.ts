@@ -12,7 +12,7 @@ import { HAND_OVER } from '../jobs/kinds'
 import { wakeOutbox } from '../jobs/wake'
 import { clockRules, zonesOf } from '../records/phones'
 import { announceMessage } from './announce'
-import { TAKE_BACK_MS } from './take-back'
+import { TAKE_BACK_MS } from '~~/shared/texting'
 
 const YEAR = 366 * 86_400_000
 

@@ -12,7 +12,7 @@ import { mayText, type Line } from './lines'
 import { checkPictures } from './pictures'
 import { queueText, type Queued } from './queue'
 import { leavesAtOf } from './schedule'
-import { TAKE_BACK_MS } from './take-back'
+import { TAKE_BACK_MS } from '~~/shared/texting'
 import { readSituation, type Recipient, type Situation } from './situation'
 
 /**

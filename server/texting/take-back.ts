@@ -9,9 +9,6 @@ import { announceConversation, waitsSince } from './conversations'
 import { move } from './hand-over'
 import { takePicturesBack } from './pictures'
 
-/** For this long a text waits before it leaves, so that it can be taken back. */
-export const TAKE_BACK_MS = 5_000
-
 /**
  * Takes a text back while it waits. Claiming it is the same kind of conditional update, so one of the
  * two wins.

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { measureText } from '~~/core/text/measure'
 import { showPhone } from '~~/core/phone/show'
+import { TAKE_BACK_MS } from '~~/shared/texting'
 import type { DispositionPreview, EffectPreview } from '~~/shared/calling'
 import type { Choice } from '~/composables/dispositions'
 import { api } from '~/composables/api'
@@ -15,7 +16,7 @@ const out = ({ position }: EffectPreview) => choices[position]?.leftOut ?? false
 const textOf = (one: EffectPreview) => choices[one.position]?.text ?? filled.value[one.position] ?? one.text?.text ?? ''
 const lengthOf = (text: string) => {
   const { units, parts } = measureText(text)
-  return `${units} units, ${parts === 1 ? '1 part' : `${parts} parts`}. Can be taken back for 5 s`
+  return `${units} units, ${parts === 1 ? '1 part' : `${parts} parts`}. Can be taken back for ${TAKE_BACK_MS / 1_000} s`
 }
 
 async function answer(one: EffectPreview, key: string, value: string): Promise<void> {

@@ -187,7 +187,7 @@ useKeys([
         @drop="takeFrom($event, $event.dataTransfer)"
       />
       <div id="text-length">
-        <PictureTray
+        <LazyPictureTray
           v-if="pictureIds.length > 0 || pictures.comingIn.value > 0"
           :ids="pictureIds"
           :coming-in="pictures.comingIn.value"

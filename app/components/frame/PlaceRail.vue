@@ -26,7 +26,7 @@ const isHere = (within: string[]) => within.some(start => route.path === start |
       v-for="{ name, to, within, icon } in places"
       :key="name"
       :to="to"
-      :prefetch="to !== '/templates'"
+      :prefetch="to === '/records/leads'"
       class="place"
       :class="{ here: isHere(within) }"
       :aria-current="isHere(within) ? 'page' : undefined"

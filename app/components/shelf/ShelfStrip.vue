@@ -29,7 +29,7 @@ function toggle(id: string): void {
     class="strip"
     aria-label="Shelf"
   >
-    <CallItem
+    <LazyCallItem
       v-for="call in calls.calls"
       :key="call.id"
       :call="call"
