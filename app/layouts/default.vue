@@ -68,7 +68,7 @@ useHead({ title: computed(() => `${shelf.total > 0 ? `(${shelf.total}) ` : ''}Pl
     </div>
     <KeyDialog v-model="keysShown" />
     <LazyCallNight v-if="calls.night" />
-    <SignInAgain v-if="me.expired" />
+    <LazySignInAgain v-if="me.expired" />
   </div>
 </template>
 
