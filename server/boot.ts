@@ -32,11 +32,12 @@ async function start(): Promise<() => Promise<void>> {
   }
   const carrier = practiceCarrier(access)
   registerCarrier(carrier)
-  registerExchange(practiceExchange(access))
+  const exchange = practiceExchange(access)
+  registerExchange(exchange)
   await takeLeasesBack()
   await workOutSchedule()
   const stopOutbox = startOutbox({ [HAND_OVER]: handOver, [BULK_CHANGE]: changeMany, [FILL_BACK]: fillBackMany, [IMPORT]: importMany })
-  const stopKeepingUp = keepUpWith(carrier, Number(process.env.PLAUDER_CATCH_UP_MS ?? 30_000))
+  const stopKeepingUp = keepUpWith(carrier, exchange, Number(process.env.PLAUDER_CATCH_UP_MS ?? 30_000))
   const tidy = async () => {
     await callSilence(new Date())
     await endForgotten(new Date())

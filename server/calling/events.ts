@@ -11,19 +11,31 @@ import { appendEntry } from '../timeline/append'
 import type { ExchangeEvent } from './port'
 import { addToCall, announceCall, type StoredCall } from './stored'
 
-/** Takes what an exchange tells, once each by its id, in whatever order it comes. */
-export async function takeCallEvent(exchange: string, told: ExchangeEvent, now: Date): Promise<void> {
-  await tx(async (database) => {
+/**
+ * Takes what an exchange tells, once each by its id, in whatever order it comes.
+ *
+ * @returns false for a call that we do not know: it may begin with an event that is still on its way, so that this one is to be told again
+ */
+export async function takeCallEvent(exchange: string, told: ExchangeEvent, now: Date): Promise<boolean> {
+  return tx(async (database) => {
+    const found = told.kind === 'happened' ? await callOf(exchange, told) : null
+    if (told.kind === 'happened' && !found) return false
     const [first] = await database.insert(callEvent).values({ exchange, id: told.id, receivedAt: now }).onConflictDoNothing().returning({ id: callEvent.id })
-    if (!first) return
-    if (told.kind === 'incoming') return ringIn(exchange, told)
-    // its own name first: an event may overtake the answer that tells us theirs
-    const mine = told.key && isId(told.key) ? eq(call.id, told.key) : undefined
-    const [found] = await database.select().from(call).where(or(mine, and(eq(call.exchange, exchange), eq(call.exchangeRef, told.ref))))
-    if (!found) return log.warn({ ref: told.ref }, 'an exchange told of a call that is not ours')
-    const after = await addToCall(found.id, told.event)
-    if (after && told.event.kind === 'answered') await answered(after, told.event)
+    if (!first) return true
+    if (told.kind === 'incoming') await ringIn(exchange, told)
+    else {
+      const after = await addToCall(found!.id, told.event)
+      if (after && told.event.kind === 'answered') await answered(after, told.event)
+    }
+    return true
   })
+}
+
+/** By our own name for it first: an event may overtake the answer that tells us theirs. */
+async function callOf(exchange: string, { key, ref }: ExchangeEvent): Promise<StoredCall | null> {
+  const mine = key && isId(key) ? eq(call.id, key) : undefined
+  const [found] = await tx(database => database.select().from(call).where(or(mine, and(eq(call.exchange, exchange), eq(call.exchangeRef, ref)))))
+  return found ?? null
 }
 
 /** It counts as contact, with a mailbox too; whoever has spoken with us may be answered whatever the hour. */

@@ -19,6 +19,8 @@ export interface Exchange {
   dial: (call: { key: string, from: string, to: string }) => Promise<DialAnswer>
   /** `gone`: the exchange knows no such call any more. */
   order: (ref: string, order: Order) => Promise<'done' | 'not-now' | 'gone' | 'unreachable'>
+  /** Everything that happened since a cursor, for events that got lost. */
+  eventsSince: (cursor: string) => Promise<{ events: ExchangeEvent[], cursor: string }>
   /** Reads a report to us; null unless its signature is right and fresh. */
   readReport: (rawBody: Buffer, headers: Record<string, string | undefined>) => ExchangeEvent | null
 }

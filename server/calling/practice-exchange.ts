@@ -55,6 +55,12 @@ export function practiceExchange({ url, key, webhookSecret }: PracticeAccess): E
         return 'unreachable'
       }
     },
+    async eventsSince(cursor) {
+      const response = await fetch(new URL(`/v1/call-events?after=${encodeURIComponent(cursor)}`, url), { headers: { authorization: `Bearer ${key}` }, signal: AbortSignal.timeout(TIMEOUT_MS), redirect: 'error' })
+      if (!response.ok) throw new Error(`The practice exchange answered ${response.status} when asked for its events.`)
+      const { events, cursor: next } = await response.json() as { events: unknown[], cursor: string }
+      return { events: events.map(readEvent), cursor: next }
+    },
     readReport(rawBody, headers) {
       try {
         webhook.verify(rawBody.toString('utf8'), headers as Record<string, string>)

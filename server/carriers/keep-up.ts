@@ -1,4 +1,6 @@
 import { eq } from 'drizzle-orm'
+import { takeCallEvent } from '../calling/events'
+import type { Exchange } from '../calling/port'
 import { tx } from '../db/door'
 import { carrierCursor, carrierPrice } from '../db/schema'
 import { log } from '../http/log'
@@ -14,24 +16,27 @@ export async function fetchPrices(carrier: Carrier): Promise<void> {
   })
 }
 
+/** Whoever keeps a list of what happened, by a name of its own. */
+interface Teller<Event> { name: string, eventsSince: (cursor: string) => Promise<{ events: Event[], cursor: string }> }
+
 /** Takes the events that never reached us. Those that did are known by their ids and change nothing. */
-export async function catchUp(carrier: Carrier): Promise<void> {
-  const [known] = await tx(database => database.select().from(carrierCursor).where(eq(carrierCursor.carrier, carrier.name)))
+export async function catchUp<Event>({ name, eventsSince }: Teller<Event>, take: (event: Event) => Promise<unknown>): Promise<void> {
+  const [known] = await tx(database => database.select().from(carrierCursor).where(eq(carrierCursor.carrier, name)))
   let cursor = known?.cursor ?? ''
   for (;;) {
-    const { events, cursor: next } = await carrier.eventsSince(cursor)
-    for (const event of events) await takeEvent(carrier.name, event, new Date())
+    const { events, cursor: next } = await eventsSince(cursor)
+    for (const event of events) await take(event)
     if (next === cursor) return
     cursor = next
-    await tx(database => database.insert(carrierCursor).values({ carrier: carrier.name, cursor }).onConflictDoUpdate({ target: carrierCursor.carrier, set: { cursor } }))
+    await tx(database => database.insert(carrierCursor).values({ carrier: name, cursor }).onConflictDoUpdate({ target: carrierCursor.carrier, set: { cursor } }))
   }
 }
 
 /**
- * Keeps up with a carrier: prices now and hourly, missed events now and every so often. A carrier that
+ * Keeps up with a carrier and an exchange: prices now and hourly, missed events now and every so often. Who
  * is away is asked again at the next turn.
  */
-export function keepUpWith(carrier: Carrier, everyMs: number): () => void {
+export function keepUpWith(carrier: Carrier, exchange: Exchange, everyMs: number): () => void {
   let pricesAt = 0
   let busy = false
   const turn = async () => {
@@ -42,10 +47,11 @@ export function keepUpWith(carrier: Carrier, everyMs: number): () => void {
         await fetchPrices(carrier)
         pricesAt = Date.now()
       }
-      await catchUp(carrier)
+      await catchUp(carrier, event => takeEvent(carrier.name, event, new Date()))
+      await catchUp({ name: `${exchange.name} calls`, eventsSince: exchange.eventsSince }, told => takeCallEvent(exchange.name, told, new Date()))
     }
     catch (error) {
-      log.warn({ err: error, carrier: carrier.name }, 'the carrier does not answer; it is asked again')
+      log.warn({ err: error, carrier: carrier.name }, 'the carrier or the exchange does not answer; it is asked again')
     }
     finally {
       busy = false

@@ -20,6 +20,7 @@ export function fakeExchange() {
       ordered.push({ ref, order })
       return 'done'
     },
+    eventsSince: async cursor => ({ events: [], cursor }),
     readReport: () => null,
   }
   registerExchange(exchange)

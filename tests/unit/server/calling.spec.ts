@@ -5,15 +5,18 @@ import { callState } from '~~/core/call/facts'
 import { dial } from '~~/server/calling/dial'
 import { dispose } from '~~/server/calling/dispose'
 import { listDispositions, orderDispositions, retireDisposition, saveDisposition } from '~~/server/calling/disposition-edit'
+import { takeCallEvent } from '~~/server/calling/events'
 import { endForgotten } from '~~/server/calling/forgotten'
 import { myCalls } from '~~/server/calling/mine'
 import { keepNotes, putAway } from '~~/server/calling/notes'
 import { orderCall } from '~~/server/calling/orders'
+import type { ExchangeEvent } from '~~/server/calling/port'
 import { previewDispositions } from '~~/server/calling/preview'
 import { lineToCall } from '~~/server/calling/call-line'
 import { takeDispositionBack } from '~~/server/calling/take-back'
 import { addTask, openTasks, setDone } from '~~/server/calling/tasks'
 import { readToday } from '~~/server/calling/today'
+import { catchUp } from '~~/server/carriers/keep-up'
 import { writeConsent } from '~~/server/consent/ledger'
 import { tx } from '~~/server/db/door'
 import { disposition, task } from '~~/server/db/schema'
@@ -136,6 +139,25 @@ describe('what the exchange tells', () => {
   })
 })
 
+describe('what was told while we were away', () => {
+  it('is fetched from the exchange, in pages, and taken once', async () => {
+    const { phoneId, recordId } = await makeLead(firm.ada)
+    const form = dialled(phoneId)
+    await dial(firm.ada, form, DAY)
+    const about = { ref: `call-${form.id}`, key: form.id, kind: 'happened' as const }
+    const pages: Record<string, { events: ExchangeEvent[], cursor: string }> = {
+      '': { events: [{ id: 'away-1', ...about, event: { kind: 'answered', at: second(3), by: 'person' } }], cursor: '1' },
+      '1': { events: [{ id: 'away-2', ...about, event: { kind: 'ended', at: second(8), why: 'hung-up', side: 'them' } }], cursor: '2' },
+      '2': { events: [], cursor: '2' },
+    }
+    const asked: string[] = []
+    const teller = { name: 'away', eventsSince: async (cursor: string) => (asked.push(cursor), pages[cursor]!) }
+    for (let turn = 0; turn < 2; turn++) await catchUp(teller, told => takeCallEvent('practice', told, DAY))
+    expect(asked).toEqual(['', '1', '2', '2'])
+    expect((await callOn(recordId)).facts).toMatchObject({ answeredAt: second(3), endedAt: second(8) })
+  })
+})
+
 describe('a call that comes in', () => {
   it('rings with who answers its line, with what was said last, and is taken by one', async () => {
     const { recordId, e164 } = await makeLead(firm.ada)
@@ -152,6 +174,17 @@ describe('a call that comes in', () => {
     expect(exchange.ordered.map(({ order }) => order)).toEqual(['answer', 'hold'])
     expect((await mine()).map(one => one.id)).not.toContain(ringing.id)
     await exchange.tellOf(ref, { kind: 'ended', at: second(19), why: 'hung-up', side: 'them' })
+  })
+
+  it('is not lost where its end is told before its beginning: the end is told again', async () => {
+    const { e164 } = await makeLead(firm.ada)
+    const ref = `early-${e164}`
+    const end = { id: `end-${ref}`, ref, key: null, kind: 'happened' as const, event: { kind: 'ended' as const, at: second(9), why: 'no-answer' as const, side: 'network' as const } }
+    expect(await takeCallEvent('practice', end, DAY)).toBe(false)
+    await exchange.ring(e164, firm.portland.e164, DAY, ref)
+    expect(await takeCallEvent('practice', end, DAY)).toBe(true)
+    expect(await takeCallEvent('practice', end, DAY)).toBe(true)
+    expect(callState((await mine()).find(one => one.other === e164)!.facts)).toBe('ended')
   })
 
   it('that nobody took stays on the shelf as missed until somebody puts it away', async () => {

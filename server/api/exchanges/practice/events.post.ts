@@ -9,6 +9,6 @@ import { openRoute } from '~~/server/http/route'
 export default openRoute({}, async ({ event, now }) => {
   const told = theExchange().readReport(await readBytes(event, 65_536), getHeaders(event))
   if (!told) throw new Problem(401, 'bad-signature', 'Not signed', 'The signature is wrong or older than five minutes, so the report is not taken.')
-  await takeCallEvent(theExchange().name, told, now)
+  if (!await takeCallEvent(theExchange().name, told, now)) throw new Problem(404, 'no-such-call', 'No such call', 'This call is not known here yet. Tell it again in a moment.')
   return { taken: true }
 })

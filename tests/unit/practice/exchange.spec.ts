@@ -1,0 +1,88 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { Exchange, type CallEvent } from '~~/practice/exchange/exchange'
+import { mannerOf } from '~~/practice/exchange/manners'
+
+const folder = mkdtempSync(join(tmpdir(), 'exchange-'))
+afterAll(() => rmSync(folder, { recursive: true }))
+
+const PACE = { ringing: 1, pickUp: 5, mailbox: 5, mailboxTakes: 5, patience: 30, busy: 2 }
+const [LINE, PHONE] = ['+15035550118', '+18085550142']
+let worlds = 0
+
+function open(where = `w${worlds++}`, off: string[] = []) {
+  const told: CallEvent[] = []
+  const exchange = new Exchange(join(folder, where), { send: event => void told.push(event as CallEvent) }, PACE, phone => off.includes(phone))
+  return { exchange, told, where }
+}
+/** Waits until the exchange has told of an end. */
+async function ended(told: CallEvent[], count = 1): Promise<string[]> {
+  while (told.filter(({ type }) => type === 'call.ended').length < count) await new Promise(resolve => setTimeout(resolve, 2))
+  return told.map(({ type, data }) => [type.slice(5), data.by, data.why, data.side].filter(Boolean).join(' '))
+}
+
+describe('the practice exchange', () => {
+  it.each([
+    ['lets-it-ring', ['ringing', 'ended no-answer network']],
+    ['busy', ['ended busy them']],
+    ['no-such-number', ['ended no-such-number network']],
+    ['mailbox', ['ringing', 'answered machine', 'ended hung-up them']],
+  ] as const)('calls a telephone that %s', async (manner, events) => {
+    const { exchange, told } = open()
+    await exchange.setManner(PHONE, manner)
+    await exchange.dial('a', LINE, PHONE)
+    expect(await ended(told)).toEqual(events)
+  })
+
+  it('is told to hold, to mute and to end a call that was picked up, and only then', async () => {
+    const { exchange, told } = open()
+    await exchange.setManner(PHONE, 'by-hand')
+    const call = await exchange.dial('a', LINE, PHONE)
+    expect(await exchange.turn(call, 'hold', true)).toBe(false)
+    expect(await exchange.answer(call, 'person')).toBe(true)
+    expect(await exchange.answer(call, 'person')).toBe(false)
+    expect([await exchange.turn(call, 'hold', true), await exchange.turn(call, 'mute', true), call.held, call.muted]).toEqual([true, true, true, true])
+    expect(await exchange.end(call, 'hung-up', 'us')).toBe(true)
+    expect([await exchange.end(call, 'hung-up', 'them'), await exchange.turn(call, 'hold', false), exchange.onPhone(PHONE)]).toEqual([false, false, null])
+    expect((await ended(told)).at(-1)).toBe('ended hung-up us')
+  })
+
+  it('makes one call of one key, finds a telephone that is off, and one that is talking already', async () => {
+    const { exchange, told } = open(undefined, ['+18085550199'])
+    await exchange.setManner(PHONE, 'picks-up')
+    const first = await exchange.dial('a', LINE, PHONE)
+    expect(await exchange.dial('a', LINE, PHONE)).toBe(first)
+    while (first.state !== 'talking') await new Promise(resolve => setTimeout(resolve, 2))
+    await exchange.dial('b', LINE, PHONE)
+    await exchange.dial('c', LINE, '+18085550199')
+    expect((await ended(told, 2)).filter(one => one.startsWith('ended')).sort()).toEqual(['ended busy them', 'ended unreachable network'])
+    expect(first.state).toBe('talking')
+  })
+
+  it('brings a call from a telephone to a line, and gives up after a while', async () => {
+    const { exchange, told } = open()
+    await exchange.callFrom(PHONE, LINE)
+    expect(await ended(told)).toEqual(['incoming', 'ended no-answer network'])
+    expect(told[0]!.data).toMatchObject({ direction: 'in', line: LINE, phone: PHONE, key: null })
+  })
+
+  it('cuts calls that were on when it stopped, and remembers how telephones take calls', async () => {
+    const { exchange, where } = open()
+    await exchange.setManner(PHONE, 'by-hand')
+    const call = await exchange.dial('a', LINE, PHONE)
+    await exchange.answer(call, 'person')
+    const after = open(where)
+    await after.exchange.resume()
+    expect(await ended(after.told)).toEqual(['ended network network'])
+    expect(after.exchange.mannerOf(PHONE)).toBe('by-hand')
+    expect((await after.exchange.dial('a', LINE, PHONE)).id).toBe(call.id)
+  })
+
+  it('has telephones of every kind, each the same every time', () => {
+    const manners = Array.from({ length: 400 }, (_, n) => mannerOf(`+1808555${String(n).padStart(4, '0')}`))
+    expect(new Set(manners)).toEqual(new Set(['picks-up', 'mailbox', 'lets-it-ring', 'busy']))
+    expect(manners.filter(one => one === 'picks-up').length / 400).toBeGreaterThan(0.4)
+    expect(mannerOf(PHONE)).toBe(mannerOf(PHONE))
+  })
+})
