@@ -44,7 +44,7 @@ test('an admin makes a field, a rep fills it in, finds by it and texts with it',
 test('set-up is for admins, and axe finds nothing on it', async ({ browser }) => {
   const ada = await signIn(browser, 'ada')
   await ada.goto('/set-up/fields')
-  await expect(ada.getByText(/^What waits for you, Ada/)).toBeVisible()
+  await expect(ada.getByText('What waits for you, Ada, the first thing first.')).toBeVisible()
   await expect(ada.getByRole('link', { name: 'Set-up' })).toBeHidden()
   const rafe = await signIn(browser, 'rafe')
   await rafe.goto('/set-up/lines')

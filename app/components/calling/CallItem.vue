@@ -112,5 +112,6 @@ const toggle = () => calls.openId = calls.openId === call.id ? null : call.id
 .act[aria-pressed='true'] { color: var(--saffron); }
 .end { color: var(--brick); }
 .take { color: var(--pine); }
+@media (max-width: 700px) { .call { flex: 1 1 100%; min-width: 0; border-right: 0; } .who { flex: 1; min-width: 0; overflow: hidden; } }
 .who:focus-visible, .act:focus-visible { outline-offset: -3px; }
 </style>

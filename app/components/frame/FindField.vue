@@ -32,6 +32,7 @@ function show(records: Found[], commands: Found[], said: Found[] = []): void {
     { label: 'To do', items: commands },
     { label: 'Said and noted', items: said },
   ].filter(({ items }) => items.length > 0)
+  goIfWanted()
 }
 
 const open = (recordId: string, entry?: string) => () => void navigateTo({ path: `/record/${recordId}`, query: { entry } })
@@ -84,6 +85,26 @@ async function begin(e164: string): Promise<void> {
   else shelf.openId = conversationId
 }
 
+/** What the list is for, and for what Enter was pressed before its list was there. */
+let shownFor = ''
+let enterFor: string | null = null
+
+/** Whoever types quickly and presses Enter goes to what is found, not to what was found for half of the word. */
+function onEnter(event: KeyboardEvent): void {
+  const typed = field.value?.querySelector('input')?.value.trim() ?? ''
+  if (typed.length < 2 || typed === shownFor) return
+  event.preventDefault()
+  event.stopPropagation()
+  enterFor = typed
+}
+
+function goIfWanted(): void {
+  const first = groups.value[0]?.items[0]
+  if (enterFor === null || enterFor !== shownFor || !first) return
+  enterFor = null
+  go(first)
+}
+
 let looking = false
 let lookNext: string | null = null
 
@@ -114,6 +135,7 @@ async function look(typed: string): Promise<void> {
     if (records.length === 0 && reference.length === 0) commands.unshift(...await strangerWith(typed))
     if (turn !== asked) return
     const something = records.length + commands.length + reference.length > 0
+    shownFor = typed.trim()
     if (something) show(records, commands, reference)
     void later.then((hits) => {
       if (turn === asked && (hits.length > 0 || !something)) show(records, commands, [...reference, ...hits.map(hit => foundSaid(hit, typed))])
@@ -128,6 +150,7 @@ async function look(typed: string): Promise<void> {
 
 function go(found: Found): void {
   chosen.value = null
+  shownFor = ''
   field.value?.querySelector('input')?.blur()
   found.act()
 }
@@ -146,6 +169,7 @@ useKeys([
   <search
     ref="field"
     class="find"
+    @keydown.enter.capture="onEnter"
   >
     <PhMagnifyingGlass
       size="18"

@@ -133,5 +133,5 @@ function toggle(id: string): void {
 .waits { color: var(--saffron); }
 .call-problem { position: absolute; top: 100%; left: 1.5rem; z-index: 16; background: var(--brick-ground); border-left: 3px solid var(--brick); padding: 0.5rem 0.9rem; display: flex; gap: 1rem; }
 .more { color: var(--quiet); border-right: 0; }
-@media (max-width: 700px) { .none { padding: 0.65rem 0.75rem; } }
+@media (max-width: 700px) { .strip { flex-wrap: wrap; } .none { padding: 0.65rem 0.75rem; } }
 </style>
