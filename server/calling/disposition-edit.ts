@@ -72,10 +72,11 @@ async function checkEffects(module: PersonModule, effects: Effect[]): Promise<vo
   }
 }
 
-export async function orderDispositions(asker: SignedIn, module: PersonModule, ids: string[]): Promise<OwnDisposition[]> {
+export async function orderDispositions(asker: SignedIn, module: PersonModule, ids: string[], now: Date): Promise<OwnDisposition[]> {
   mustEdit(asker)
   return tx(async (database) => {
     for (const [position, id] of ids.entries()) await database.update(disposition).set({ position }).where(and(eq(disposition.id, id), eq(disposition.module, module)))
+    await note('dispositions-ordered', asker.id, now, { module })
     return listDispositions(asker, module)
   })
 }

@@ -24,7 +24,7 @@ import { addTemplate } from '~~/server/templates/templates'
 import { readRecord } from '~~/server/records/one'
 import { sendText } from '~~/server/texting/send'
 import { readTimeline } from '~~/server/timeline/read'
-import { dialForm, disposeForm } from '~~/shared/schemas/calling'
+import { dialForm, disposeForm, taskForm } from '~~/shared/schemas/calling'
 import { dispositionForm } from '~~/shared/schemas/disposition'
 import { makeTemplate } from '~~/shared/schemas/template'
 import { useDatabase } from '../../support/database'
@@ -359,7 +359,7 @@ describe('making dispositions', () => {
     await save({ letter: 'u', name: 'Second' })
     const before = await listDispositions(firm.rafe, 'candidate')
     const [first, second] = before.map(({ id }) => id)
-    expect((await orderDispositions(firm.odile, 'candidate', [second!, first!])).map(({ id }) => id).slice(0, 2)).toEqual([second, first])
+    expect((await orderDispositions(firm.odile, 'candidate', [second!, first!], DAY)).map(({ id }) => id).slice(0, 2)).toEqual([second, first])
     await retireDisposition(firm.odile, first!, true, DAY)
     await save({ letter: 's', name: 'Third' })
     await expect(retireDisposition(firm.odile, first!, false, DAY)).rejects.toMatchObject(problem(409, { type: 'letter-taken' }))
@@ -368,6 +368,11 @@ describe('making dispositions', () => {
 })
 
 describe('a task', () => {
+  it('is refused on a day that the calendar does not have, with what to do', async () => {
+    await expect(taskForm.validate({ id: uuid(), title: 'Call', day: '2026-02-30', time: '09:00' })).rejects.toThrow('The calendar has no such day. Choose another one.')
+    await expect(disposeForm.validate({ dispositionId: uuid(), choices: [{ position: 0, day: '2026-11-31' }] })).rejects.toThrow('no such day')
+  })
+
   it('is due by the clock of the person, is done and not done after all, and is seen by who sees the record', async () => {
     const { recordId } = await makeLead(firm.ada)
     const id = uuid()

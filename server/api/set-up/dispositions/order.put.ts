@@ -2,4 +2,4 @@ import { orderDispositions } from '~~/server/calling/disposition-edit'
 import { route } from '~~/server/http/route'
 import { dispositionOrderForm } from '~~/shared/schemas/disposition'
 
-export default route({ body: dispositionOrderForm }, ({ asker, body }) => orderDispositions(asker, body.module, body.ids))
+export default route({ body: dispositionOrderForm }, ({ asker, body, now }) => orderDispositions(asker, body.module, body.ids, now))
