@@ -24,14 +24,22 @@ const chosen = ref<Found | string | null>(null)
 const groups = shallowRef<Group[]>([])
 const empty = ref(NOTHING)
 let asked = 0
+let looking = false
+/** Typed while something else was being looked for. */
+let lookNext: string | null = null
 
-/** Set in one go: the list that drops down looks anew for its first line each time. */
+/**
+ * Set in one go: the list that drops down looks for its first line when it is set, once for what was typed.
+ * So nothing found for half of a word, while the whole of it is being looked for, is not worth showing: it would use that up.
+ */
 function show(records: Found[], commands: Found[], said: Found[] = []): void {
-  groups.value = [
+  const found = [
     { label: 'Records', items: records },
     { label: 'To do', items: commands },
     { label: 'Said and noted', items: said },
   ].filter(({ items }) => items.length > 0)
+  if (found.length === 0 && lookNext !== null) return
+  groups.value = found
   goIfWanted()
 }
 
@@ -104,9 +112,6 @@ function goIfWanted(): void {
   enterFor = null
   go(first)
 }
-
-let looking = false
-let lookNext: string | null = null
 
 /** Looks at once, and for what is typed meanwhile as soon as that is back: never two at a time, never an idle wait. */
 async function find(typed: string): Promise<void> {
