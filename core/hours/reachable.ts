@@ -49,6 +49,32 @@ export function nextReachable(instant: Date | number, zones: string[], window: H
   return null
 }
 
+/**
+ * The instant at which the hours end in which somebody may be reached now.
+ *
+ * @returns null where nobody may be reached now; Infinity where the hours never end
+ * @throws RangeError as `reachableAt`
+ */
+export function reachableUntil(instant: Date | number, zones: string[], window: HoursWindow = ALLOWED_HOURS): number | null {
+  if (!reachableAt(instant, zones, window)) return null
+  const at = readInstant(instant)
+  return Math.min(...readZones(zones)!.map(rules => endInZone(rules, at, window)))
+}
+
+/** The first instant after `at`, which is inside the window, that is outside of it in one zone. */
+function endInZone(rules: ZoneRules, at: number, { from, to }: HoursWindow): number {
+  for (let [piece, instant] = [pieceAt(rules, at), at]; instant <= at + HORIZON; piece++) {
+    const until = rules.untils[piece] ?? Infinity
+    const intoDay = ((instant + rules.offsets[piece]! * 60_000) % DAY + DAY) % DAY
+    if (intoDay < from * HOUR || intoDay >= to * HOUR) return instant
+    const end = to === 24 && from === 0 ? Infinity : instant + to * HOUR - intoDay
+    if (end < until) return end
+    if (until === Infinity) break
+    instant = until
+  }
+  return Infinity
+}
+
 /** The first instant from `at` on that is inside the window in one zone; walks over changes of offset one by one. */
 function nextInZone(rules: ZoneRules, at: number, { from, to }: HoursWindow): number {
   let instant = at
