@@ -16,6 +16,8 @@ export interface CallDetail {
   facts: CallFacts
   /** Whether I am the one who calls or has answered. */
   mine: boolean
+  /** The round in which it was made. */
+  roundId: string | null
   notes: string
   /** How it went, once a key was pressed. */
   disposition: { name: string, at: number } | null

@@ -6,3 +6,4 @@ export type Notice
     | { kind: 'presence', recordId: string }
     | { kind: 'call', callId: string }
     | { kind: 'task', recordId: string }
+    | { kind: 'round', roundId: string }

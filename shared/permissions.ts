@@ -23,6 +23,10 @@ export const PERMISSIONS = {
   'pipeline.edit': { rep: 'none', lead: 'none', admin: 'all' },
   /** How calls end, and what that sets off. */
   'disposition.edit': { rep: 'none', lead: 'all', admin: 'all' },
+  /** Working a call round: one's own, or a team's. */
+  'round.work': { rep: 'team', lead: 'people', admin: 'all' },
+  /** Pausing and stopping it, and how it goes. */
+  'round.edit': { rep: 'own', lead: 'people', admin: 'all' },
   /** How a line is set up. */
   'line.edit': { rep: 'none', lead: 'none', admin: 'all' },
   /** A saved list: one's own, or one shared with a team. */

@@ -30,6 +30,7 @@ export function useDispositions(call: () => CallDetail, pressed: () => void) {
 
   async function load(): Promise<void> {
     try {
+      if (call().disposition && !done.value) done.value = await api<Disposed>(`/api/calls/${call().id}/disposition`)
       all.value = await preview()
       problem.value = ''
     }

@@ -5,30 +5,36 @@ import { useKeys } from '~/composables/keys'
 import { useDrafts } from '~/stores/drafts'
 import { useMe } from '~/stores/me'
 import { useCalls } from '~/stores/calls'
+import { useRounds } from '~/stores/rounds'
 import { useShelf } from '~/stores/shelf'
 import { chime } from '~/composables/chime'
 
 const me = useMe()
 const shelf = useShelf()
 const calls = useCalls()
+const rounds = useRounds()
 const keysShown = ref(false)
 
 void shelf.load()
 void calls.load()
+void rounds.load()
 // what was written elsewhere; without it, what lies in this browser is there all the same
 useDrafts().load().catch(() => undefined)
 const loadSoon = useDebounceFn(shelf.load, 150)
 const callsSoon = useDebounceFn(calls.load, 60)
+const roundsSoon = useDebounceFn(rounds.load, 150)
 // a call that comes in is heard, and nothing moves
 watch(() => calls.ringing.length, (now, before) => now > before && chime())
 useLive((notice) => {
   if (notice.kind === 'call') return void callsSoon()
+  if (notice.kind === 'round') return void (notice.roundId === rounds.mine?.id && roundsSoon())
   if (notice.kind !== 'conversation') return
   if (notice.incoming) chime()
   void loadSoon()
 }, () => {
   void shelf.load()
   void calls.load()
+  void rounds.load()
 })
 
 useKeys([
@@ -37,6 +43,7 @@ useKeys([
   { keys: 'g l', shown: 'G L', what: 'Go to leads', act: () => navigateTo('/records/leads') },
   { keys: 'g c', shown: 'G C', what: 'Go to candidates', act: () => navigateTo('/records/candidates') },
   { keys: 'g k', shown: 'G K', what: 'Go to clients', act: () => navigateTo('/records/clients') },
+  { keys: 'g r', shown: 'G R', what: 'Go to the call rounds', act: () => navigateTo('/calling') },
   { keys: 'g d', shown: 'G D', what: 'Go to my drafts', act: () => navigateTo('/drafts') },
   { keys: 'g t', shown: 'G T', what: 'Go to templates', act: () => navigateTo('/templates') },
   { keys: 'Alt+a', shown: 'Alt A', what: 'Answer the call that rings', act: () => calls.ringing[0] && void calls.order(calls.ringing[0], 'answer'), inFields: true },

@@ -80,5 +80,12 @@ export const useCalls = defineStore('calls', () => {
     await load()
   }
 
-  return { calls, skew, openId, opened, problem, night, busy, on, ringing, stateOf, load, dial, order, putAway }
+  /** Takes back how a call went, and asks anew. */
+  const takeBack = (call: CallDetail) => trying(async () => {
+    await api(`/api/calls/${call.id}/disposition/take-back`, { method: 'POST', body: {} })
+    await load()
+    openId.value = call.id
+  })
+
+  return { calls, skew, openId, opened, problem, night, busy, on, ringing, stateOf, load, dial, order, putAway, takeBack }
 })

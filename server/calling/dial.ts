@@ -12,6 +12,7 @@ import { lineBelongs } from '../texting/lines'
 import { appendEntry } from '../timeline/append'
 import { lineToCall } from './call-line'
 import { theExchange } from './port'
+import { calledInRound, roundOfCall } from './rounds/standing'
 import { addToCall, announceCall } from './stored'
 
 interface Dialled { id: string, activityId: string }
@@ -20,7 +21,7 @@ interface Dialled { id: string, activityId: string }
  * Calls a number from a line: writes the call and its entry, then asks the exchange. Dialling the same again gives the
  * first call.
  *
- * @throws Problem 409 `no-calls`, `night` (with what time it is there) or `on-a-call`; 422 at the number or the line
+ * @throws Problem 409 `no-calls`, `night` (with what time it is there), `on-a-call` or `called-in-round`; 422 at the number or the line
  */
 export async function dial(asker: SignedIn, form: DialForm, now: Date): Promise<Dialled> {
   const { earlier, from, to, activityId } = await begin(asker, form, now)
@@ -46,10 +47,12 @@ async function begin(asker: SignedIn, form: DialForm, now: Date): Promise<{ earl
     }
     const [on] = await database.select({ id: call.id }).from(call).where(and(eq(call.colleagueId, asker.id), isNull(call.endedAt))).limit(1)
     if (on) throw conflict('on-a-call', 'You are on a call', 'You are on a call already. End it, then dial.')
+    const round = await roundOfCall(asker, recordId, e164)
     const activityId = uuid()
     const shownOn = [...new Set([recordId, ...await recordsWithNumber(e164)])]
-    await appendEntry({ id: activityId, at: now, kind: 'call-out', colleagueId: asker.id, data: { callId: form.id }, privateLineId: own.private ? own.id : null }, shownOn)
+    await appendEntry({ id: activityId, at: now, kind: 'call-out', colleagueId: asker.id, data: { callId: form.id, ...round && { roundId: round.id, round: round.name } }, privateLineId: own.private ? own.id : null }, shownOn)
     await database.insert(call).values({ id: form.id, direction: 'out', lineId: own.id, other: e164, recordId, colleagueId: asker.id, activityId, exchange: theExchange().name, madeAt: now })
+    if (round) await calledInRound(asker, round, { recordId, callId: form.id, number: e164 }, now)
     await announceCall({ id: form.id, lineId: own.id, activityId })
     return { earlier: false, from: own.e164, to: e164, activityId }
   })

@@ -75,6 +75,13 @@ async function attempt(work: () => Promise<Performed>): Promise<Performed & { st
   }
 }
 
+/** What came of how I said that my call went. */
+export async function readDisposed(asker: SignedIn, callId: string): Promise<Disposed> {
+  const mine = await mustBeMyCall(asker, callId)
+  if (!mine.dispositionId) throw notFound('disposition')
+  return whatWasDone(mine)
+}
+
 async function nextRound(callId: string): Promise<number> {
   const [last] = await tx(database => database.select({ round: max(callEffect.round) }).from(callEffect).where(eq(callEffect.callId, callId)))
   return (last?.round ?? -1) + 1

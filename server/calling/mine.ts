@@ -18,6 +18,7 @@ const STAYS_MS = 60_000
 type Row = Record<string, unknown> & {
   call: Record<string, unknown>
   line_name: string
+  round_id: string | null
   notes: string | null
   record_id: string | null
   record_name: string
@@ -38,11 +39,12 @@ type Row = Record<string, unknown> & {
 /** The calls on my shelf: mine until I have said how they went, and those that ring or rang on lines I answer, which nobody took. */
 export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]> {
   const { rows } = await once<Row>(sql`
-    select to_jsonb(c) as call, l.name as line_name, t.words as notes, d.name as disposition_name,
+    select to_jsonb(c) as call, l.name as line_name, own.data->>'roundId' as round_id, t.words as notes, d.name as disposition_name,
       r.id as record_id, r.name as record_name, r.first_name, r.module, r.title, r.city, r.zone, r.country, r.region, firm.name as company,
       said.at as said_at, said.words as said, said.kind as said_kind
     from ${call} c
     join ${line} l on l.id = c.line_id
+    join ${activity} own on own.id = c.activity_id
     left join ${activityContent} t on t.activity_id = c.activity_id
     left join ${disposition} d on d.id = c.disposition_id
     left join ${record} r on r.id = c.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
@@ -70,6 +72,7 @@ function detailOf(asker: SignedIn, row: Row, now: Date): CallDetail {
     record: row.record_id ? { id: row.record_id, name: row.record_name, firstName: row.first_name ?? row.record_name, module: row.module, title: row.title, company: row.company, city: row.city } : null,
     facts: factsOf(stored),
     mine: stored.colleagueId === asker.id,
+    roundId: row.round_id,
     notes: row.notes ?? '',
     disposition: row.disposition_name ? { name: row.disposition_name, at: stored.disposedAt!.getTime() } : null,
     zones: clockRules(zonesOf(place, stored.other), now),

@@ -1,10 +1,9 @@
-import { and, eq, inArray, sql, type SQL } from 'drizzle-orm'
+import { and, eq, inArray, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import type { BulkChange, BulkPreview, BulkProgress, BulkState } from '~~/shared/bulk'
 import { MODULE_FACTS } from '~~/shared/modules'
-import type { BulkForm, BulkPreviewForm, Selection } from '~~/shared/schemas/list'
+import type { BulkForm, BulkPreviewForm } from '~~/shared/schemas/list'
 import { tx } from '../db/door'
-import { uuidArray } from '../db/instants'
 import { withOwnPlans } from '../db/own-plan'
 import { bulkChange, colleague, job } from '../db/schema'
 import { badInput, conflict, notFound } from '../http/problem'
@@ -13,7 +12,7 @@ import { visible } from '../identity/visible'
 import { BULK_CHANGE } from '../jobs/kinds'
 import { wakeOutbox } from '../jobs/wake'
 import { differs } from './bulk-effects'
-import { chosenBy, type Chosen } from './list'
+import { chosenIn } from './list'
 import { allStages } from './stages'
 
 const mayEdit = (asker: SignedIn) => visible(asker, 'record.edit', { owner: sql`r.owner_id`, team: sql`r.team_id` })
@@ -21,7 +20,7 @@ const mayEdit = (asker: SignedIn) => visible(asker, 'record.edit', { owner: sql`
 /** What a change would do, counted before it is done. */
 export async function previewBulk(asker: SignedIn, form: BulkPreviewForm, now: Date): Promise<BulkPreview> {
   const change = await soundChange(form)
-  const { from, where } = await selected(asker, form.selection, now)
+  const { from, where } = await chosenIn(asker, form.selection, now)
   return withOwnPlans(async (database) => {
     const { rows: [counts] } = await database.execute<{ chosen: number, changes: number, allowed: number }>(sql`
       select count(*)::int as chosen, count(*) filter (where ${mayEdit(asker)})::int as allowed,
@@ -38,7 +37,7 @@ export async function previewBulk(asker: SignedIn, form: BulkPreviewForm, now: D
  */
 export async function startBulk(asker: SignedIn, form: BulkForm, now: Date): Promise<BulkProgress> {
   const change = await soundChange(form)
-  const { from, where, order } = await selected(asker, form.selection, now)
+  const { from, where, order } = await chosenIn(asker, form.selection, now)
   return withOwnPlans(async (database) => {
     const { rows } = await database.execute<{ id: string }>(sql`
       insert into ${bulkChange} (id, module, colleague_id, change, record_ids, state, made_at)
@@ -102,12 +101,6 @@ type ProgressRow = Record<string, unknown> & Omit<BulkProgress, 'words'>
 
 const STATE_WORDS: Record<BulkState, string> = { 'running': 'under way', 'done': 'done', 'stopped': 'stopped', 'taking-back': 'being taken back', 'taken-back': 'taken back' }
 const progress = ({ id, state, total, done, changed }: ProgressRow): BulkProgress => ({ id, state, total, done, changed, words: STATE_WORDS[state] })
-
-async function selected(asker: SignedIn, { list, ids }: Selection, now: Date): Promise<Chosen> {
-  const chosen = await chosenBy(asker, list, now)
-  const only: SQL = ids ? sql`r.id = any(${uuidArray(ids)})` : sql`true`
-  return { ...chosen, where: sql`${chosen.where} and ${only}` }
-}
 
 /** @throws Problem 422 for an owner or a stage that does not exist */
 async function soundChange({ change: { kind, ownerId, stage, tag }, selection: { list: { module } } }: BulkPreviewForm): Promise<BulkChange> {

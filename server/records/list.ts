@@ -4,7 +4,9 @@ import { dayAt } from '~~/core/hours/days'
 import { zoneRules } from '~~/core/hours/zones'
 import type { Permission } from '~~/shared/permissions'
 import type { RecordPage } from '~~/shared/record'
+import type { Selection } from '~~/shared/schemas/list'
 import type { RecordQuery } from '~~/shared/schemas/record'
+import { uuidArray } from '../db/instants'
 import { withOwnPlans } from '../db/own-plan'
 import { colleague, record } from '../db/schema'
 import { badInput } from '../http/problem'
@@ -45,6 +47,12 @@ export async function chosenBy(asker: SignedIn, query: Omit<RecordQuery, 'page'>
     order: orderBy(sort, query.direction),
     rows: rowsFor(asker),
   }
+}
+
+/** The same, for what somebody has chosen in a list: single records, or all that it holds. */
+export async function chosenIn(asker: SignedIn, { list, ids }: Selection, now: Date): Promise<Chosen> {
+  const chosen = await chosenBy(asker, list, now)
+  return ids ? { ...chosen, where: sql`${chosen.where} and r.id = any(${uuidArray(ids)})` } : chosen
 }
 
 /** What is empty comes last whichever way; where nothing can be, an index serves both ways. */

@@ -88,6 +88,15 @@ const toggle = () => calls.openId = calls.openId === call.id ? null : call.id
       </button>
     </template>
     <button
+      v-else-if="call.disposition"
+      type="button"
+      class="act"
+      :aria-label="`Take “${call.disposition.name}” of ${name} back`"
+      @click="calls.takeBack(call)"
+    >
+      Take back
+    </button>
+    <button
       v-else-if="!call.mine"
       type="button"
       class="act"

@@ -9,6 +9,7 @@ import { api, ApiProblem } from '~/composables/api'
 import { useDispositions } from '~/composables/dispositions'
 import { useSeconds } from '~/composables/now'
 import { useCalls } from '~/stores/calls'
+import { useRounds } from '~/stores/rounds'
 import { sayCall } from '~/words/calls'
 import { ago, clock } from '~/words/time'
 
@@ -17,6 +18,7 @@ const { call } = defineProps<{ call: CallDetail }>()
 const emit = defineEmits<{ close: [] }>()
 
 const calls = useCalls()
+const rounds = useRounds()
 const seconds = useSeconds()
 const now = computed(() => seconds.value + calls.skew)
 const panel = useTemplateRef<HTMLElement>('panel')
@@ -82,10 +84,24 @@ function close(): void {
 async function pressKey(id: string): Promise<void> {
   if (!over.value) return choose(id)
   if (await press(id)) {
+    if (await goOn()) return
     await nextTick()
     panel.value?.querySelector<HTMLElement>('.result button')?.focus()
   }
   else if (open.value.length > 0) void nextTick(() => panel.value?.querySelector<HTMLElement>('[data-asked]')?.focus())
+}
+
+/** In a round the next person comes at once; the call stays on the shelf for a while, to be taken back. */
+async function goOn(): Promise<boolean> {
+  if (!call.roundId || call.roundId !== rounds.mine?.id || rounds.mine.inHand) return false
+  emit('close')
+  await rounds.next()
+  return true
+}
+
+async function putAway(): Promise<void> {
+  await calls.putAway(call)
+  await goOn()
 }
 
 async function back(): Promise<void> {
@@ -237,7 +253,7 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
           v-if="over && !done"
           type="button"
           class="plain-button calm"
-          @click="calls.putAway(call)"
+          @click="putAway"
         >
           Put it away without
         </button>

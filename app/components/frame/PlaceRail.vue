@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { PhAddressBook, PhNotePencil, PhSunHorizon, PhWrench } from '@phosphor-icons/vue'
+import { PhAddressBook, PhNotePencil, PhPhone, PhSunHorizon, PhWrench } from '@phosphor-icons/vue'
 import { useMe } from '~/stores/me'
 
 const me = useMe()
 const places = computed(() => [
   { name: 'Today', to: '/', within: ['/'], icon: PhSunHorizon },
   { name: 'Records', to: '/records/leads', within: ['/records', '/record', '/pipelines'], icon: PhAddressBook },
+  { name: 'Calling', to: '/calling', within: ['/calling'], icon: PhPhone },
   { name: 'Templates', to: '/templates', within: ['/templates'], icon: PhNotePencil },
   ...(me.me && me.me.role !== 'rep' ? [{ name: 'Set-up', to: me.me.role === 'admin' ? '/set-up/fields' : '/set-up/dispositions', within: ['/set-up'], icon: PhWrench }] : []),
 ])

@@ -2,7 +2,7 @@
 import { useIntervalFn } from '@vueuse/core'
 import { v7 as uuid } from 'uuid'
 import type { BulkChange, BulkKind, BulkPreview, BulkProgress } from '~~/shared/bulk'
-import { MODULE_FACTS, type Module } from '~~/shared/modules'
+import { hasNumbers, MODULE_FACTS, type Module } from '~~/shared/modules'
 import type { List } from '~/composables/list'
 import type { ListSelection } from '~/composables/selection'
 import { api, ApiProblem } from '~/composables/api'
@@ -10,6 +10,7 @@ import { many } from '~/words/count'
 
 /** What can be done with the rows that are chosen, and how far the last change has come. */
 const { module, list, selection } = defineProps<{ module: Module, list: List, selection: ListSelection }>()
+const emit = defineEmits<{ call: [] }>()
 
 const WAYS: { kind: BulkKind, label: string }[] = [
   { kind: 'owner', label: 'Give to a colleague' },
@@ -117,6 +118,14 @@ onMounted(async () => progress.value = (await api<BulkProgress[]>('/api/bulk-cha
         </button>
       </p>
       <p class="ways">
+        <button
+          v-if="hasNumbers(module)"
+          type="button"
+          class="plain-button"
+          @click="emit('call')"
+        >
+          Call them in a round
+        </button>
         <button
           v-for="way in WAYS"
           :key="way.kind"

@@ -4,6 +4,7 @@ import { showPhone } from '~~/core/phone/show'
 import type { ShelfItem } from '~~/shared/shelf'
 import { useNow } from '~/composables/now'
 import { useCalls } from '~/stores/calls'
+import { useRounds } from '~/stores/rounds'
 import { useShelf } from '~/stores/shelf'
 import { span } from '~/words/time'
 
@@ -12,9 +13,21 @@ const ROOM = 4
 
 const shelf = useShelf()
 const calls = useCalls()
+const rounds = useRounds()
+/** What stands in the way of calling, or of going on with a round. */
+const problem = computed(() => calls.problem || rounds.problem)
+function good(): void {
+  calls.problem = ''
+  rounds.problem = ''
+}
 const now = useNow()
 const shown = computed(() => shelf.shown.length <= ROOM ? shelf.shown : [...shelf.shown.slice(0, ROOM - 1), shelf.shown.at(-1)!])
 const others = computed(() => shelf.shown.filter(item => !shown.value.includes(item)))
+/** Of those that are done with, the last one is enough: it can still be taken back. */
+const callsShown = computed(() => {
+  const lastDone = calls.calls.find(({ disposition }) => disposition)
+  return calls.calls.filter(call => !call.disposition || call === lastDone)
+})
 const menu = useTemplateRef<InstanceType<typeof Menu>>('menu')
 const menuItems = computed(() => others.value.map(item => ({ label: `${nameOf(item)}, waits ${span(now.value - item.waitsSince)}`, command: () => shelf.openId = item.conversationId })))
 const nameOf = (item: ShelfItem) => item.record?.name ?? showPhone(item.other)
@@ -29,8 +42,12 @@ function toggle(id: string): void {
     class="strip"
     aria-label="Shelf"
   >
+    <LazyRoundItem
+      v-if="rounds.mine"
+      :round="rounds.mine"
+    />
     <LazyCallItem
-      v-for="call in calls.calls"
+      v-for="call in callsShown"
       :key="call.id"
       :call="call"
     />
@@ -47,7 +64,7 @@ function toggle(id: string): void {
       </button>
     </p>
     <p
-      v-else-if="shown.length === 0 && calls.calls.length === 0"
+      v-else-if="shown.length === 0 && calls.calls.length === 0 && !rounds.mine"
       class="none quiet"
     >
       Who writes to you waits here, until you answer.
@@ -98,15 +115,15 @@ function toggle(id: string): void {
       @close="calls.openId = null"
     />
     <p
-      v-if="calls.problem"
+      v-if="problem"
       class="call-problem"
       role="alert"
     >
-      {{ calls.problem }}
+      {{ problem }}
       <button
         type="button"
         class="plain-button"
-        @click="calls.problem = ''"
+        @click="good"
       >
         Good
       </button>

@@ -47,6 +47,7 @@ export const call = pgTable('call', {
   /** "No disposition": a colleague has put the call away without one. */
   putAwayAt: instant('put_away_at'),
 }, table => [
+  index('call_other').on(table.other, table.madeAt),
   index('call_ref').on(table.exchange, table.exchangeRef),
   index('call_open').on(table.colleagueId, table.madeAt).where(sql`${table.disposedAt} is null and ${table.putAwayAt} is null`),
 ])

@@ -23,7 +23,7 @@ class Take implements fc.Command<Model, Real> {
   run(model: Model, real: Real) {
     const before = real.people[this.person]!
     const due = isDue(before, model.now)
-    expect(put(real, this.person, { kind: 'hold', by: this.by, at: model.now })).toBe(due || before.by === this.by && before.state === 'held')
+    expect(put(real, this.person, { kind: 'hold', by: this.by, at: model.now })).toBe(due || (before.by === this.by && before.state === 'held'))
     if (!due) return
     // whoever had them has gone away
     for (const [other, person] of model.hands) if (person === this.person) model.hands.delete(other)

@@ -2,6 +2,7 @@
 import { IMPORT_MODULES } from '~~/shared/import'
 import { hasNumbers, MODULE_FACTS, moduleOfSlug } from '~~/shared/modules'
 import type { RecordRow } from '~~/shared/record'
+import type { Selection } from '~~/shared/schemas/list'
 import { useKeys } from '~/composables/keys'
 import { useList } from '~/composables/list'
 import { useSelection } from '~/composables/selection'
@@ -34,6 +35,12 @@ function peek(row: RecordRow | null): void {
   if (row) peeked.value = row.id
 }
 
+/** Of whom a call round is being made: who is chosen, or else everybody in the list. */
+const calling = shallowRef<Selection | null>(null)
+function callThem(): void {
+  if (hasNumbers(module) && found.value?.total) calling.value = selection.count.value > 0 ? selection.selection.value : { list: list.question.value, ids: null }
+}
+
 function showAll(): void {
   words.value = ''
   conditions.value = { match: 'all', of: [] }
@@ -47,6 +54,7 @@ useKeys([
     if (peeked.value && (!row || row.id === peeked.value)) peeked.value = null
     else peek(row ?? found.value?.rows[0] ?? null)
   } },
+  { keys: 'r m', shown: 'R M', what: 'Call them in a round: who is chosen, or all of the list', act: callThem },
   { keys: 'x', shown: 'X', what: 'Choose the row you are on', act: () => {
     const row = table.value?.focused()
     if (row) selection.toggle(row)
@@ -87,6 +95,14 @@ useKeys([
           @click="picker?.toggle($event)"
         >
           Columns
+        </button>
+        <button
+          v-if="hasNumbers(module)"
+          type="button"
+          class="plain-button calm"
+          @click="callThem"
+        >
+          Call in a round
         </button>
         <NuxtLink
           v-if="takesFiles"
@@ -160,6 +176,12 @@ useKeys([
       :module="module"
       :list="list"
       :selection="selection"
+      @call="callThem"
+    />
+    <LazyRoundForm
+      v-if="calling"
+      :selection="calling"
+      @close="calling = null"
     />
     <LoadProblem
       v-if="problem"

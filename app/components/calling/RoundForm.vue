@@ -1,0 +1,136 @@
+<script setup lang="ts">
+import { v7 as uuid } from 'uuid'
+import { PASS_REASONS } from '~~/core/call/round'
+import type { RoundPreview } from '~~/shared/rounds'
+import { MODULE_FACTS } from '~~/shared/modules'
+import type { Selection } from '~~/shared/schemas/list'
+import type { RoundMannerForm } from '~~/shared/schemas/round'
+import { api, ApiProblem } from '~/composables/api'
+import { useMe } from '~/stores/me'
+import { useRounds } from '~/stores/rounds'
+import { many } from '~/words/count'
+import { PASS_WORDS } from '~/words/rounds'
+import { shortDay } from '~/words/time'
+
+/** Makes a call round of the people that are chosen, and says first who would be called and who passed over. */
+const { selection } = defineProps<{ selection: Selection }>()
+const emit = defineEmits<{ close: [] }>()
+const me = useMe().me!
+const rounds = useRounds()
+
+const id = uuid()
+const manner = ref<RoundMannerForm>({ name: `${MODULE_FACTS[selection.list.module].many}, ${shortDay(Date.now(), me.zone)}`, order: 'local-time', pauseSeconds: null, notWithinHours: 24 })
+/** A list that drops down shows no choice whose value is nothing. */
+const ALONE = 'alone'
+const teams = [...me.teams.map(team => ({ value: team.id, label: team.name })), { value: ALONE, label: 'I alone' }]
+const worksIt = ref(teams[0]!.value)
+const preview = shallowRef<RoundPreview | null>(null)
+const errors = ref<Record<string, string>>({})
+const saving = ref(false)
+
+async function trying(work: () => Promise<void>): Promise<void> {
+  try {
+    errors.value = {}
+    await work()
+  }
+  catch (problem) {
+    if (!(problem instanceof ApiProblem)) throw problem
+    errors.value = Object.keys(problem.fields).length > 0 ? problem.fields : { selection: problem.message }
+  }
+}
+
+watch(() => manner.value.notWithinHours, notWithinHours => trying(async () => {
+  preview.value = await api<RoundPreview>('/api/rounds/preview', { method: 'POST', body: { selection, notWithinHours } })
+}), { immediate: true })
+const passed = computed(() => PASS_REASONS.filter(reason => preview.value?.passed[reason]).map(reason => `${preview.value!.passed[reason]!.toLocaleString('en-US')} ${PASS_WORDS[reason]}`))
+
+async function make(begin: boolean): Promise<void> {
+  saving.value = true
+  await trying(async () => {
+    await api('/api/rounds', { method: 'POST', body: { id, selection, teamId: worksIt.value === ALONE ? null : worksIt.value, ...manner.value } })
+    emit('close')
+    if (begin) await rounds.next(id)
+    if (!begin || !rounds.mine?.inHand) await navigateTo(`/calling/${id}`)
+  })
+  saving.value = false
+}
+</script>
+
+<template>
+  <Dialog
+    visible
+    modal
+    header="Call them in a round"
+    :style="{ width: '34rem' }"
+    @update:visible="emit('close')"
+  >
+    <form
+      class="form"
+      @submit.prevent="make(true)"
+    >
+      <p
+        class="who"
+        role="status"
+      >
+        <template v-if="preview">
+          <strong class="figures">{{ many(preview.callable, 'person', 'people') }} can be called now.</strong>
+          <span
+            v-if="passed.length > 0"
+            class="quiet"
+          > Passed over at first: {{ passed.join(', ') }}.</span>
+        </template>
+        <span
+          v-else-if="!errors.selection"
+          class="quiet"
+        >Looking who can be called…</span>
+      </p>
+      <p
+        v-if="errors.selection"
+        class="notice failed"
+        role="alert"
+      >
+        {{ errors.selection }}
+      </p>
+      <RoundMannerFields
+        v-model="manner"
+        :errors="errors"
+      >
+        <LabelledField
+          id="round-team"
+          v-slot="{ choice }"
+          label="Who works it"
+          :error="errors.teamId"
+        >
+          <Select
+            v-bind="choice"
+            v-model="worksIt"
+            :options="teams"
+            option-value="value"
+            option-label="label"
+          />
+        </LabelledField>
+      </RoundMannerFields>
+      <p class="acts">
+        <Button
+          type="submit"
+          label="Begin with the first"
+          :loading="saving"
+          :disabled="!preview || preview.chosen === 0"
+        />
+        <button
+          type="button"
+          class="plain-button"
+          :disabled="saving || !preview || preview.chosen === 0"
+          @click="make(false)"
+        >
+          Make it, begin later
+        </button>
+      </p>
+    </form>
+  </Dialog>
+</template>
+
+<style scoped>
+.form { display: grid; gap: 0.9rem; }
+.acts { display: flex; gap: 1.25rem; align-items: center; }
+</style>

@@ -1,0 +1,139 @@
+<script setup lang="ts">
+import { PhListNumbers } from '@phosphor-icons/vue'
+import type { MyRound } from '~~/shared/rounds'
+import { useKeys } from '~/composables/keys'
+import { useSeconds } from '~/composables/now'
+import { useCalls } from '~/stores/calls'
+import { useMe } from '~/stores/me'
+import { useRounds } from '~/stores/rounds'
+import { clock } from '~/words/time'
+
+/** The round I am on, on the shelf: how far it is, who is in hand, and what can be done with them at once. */
+const { round } = defineProps<{ round: MyRound }>()
+const rounds = useRounds()
+const calls = useCalls()
+const me = useMe()
+const seconds = useSeconds()
+
+const done = computed(() => round.counts.called + round.counts.skipped + round.counts.passed)
+const total = computed(() => done.value + round.counts.waiting + round.counts.held)
+const onCall = computed(() => calls.on !== null)
+const left = computed(() => rounds.dialsAt === null ? null : Math.max(0, Math.ceil((rounds.dialsAt - seconds.value) / 1_000)))
+const idle = computed(() => {
+  if (round.state !== 'open') return `is ${round.state}`
+  if (round.counts.waiting + round.counts.held === 0) return 'everybody had their turn'
+  if (round.nextAt !== null && round.nextAt > seconds.value) return `nobody may be called before ${clock(round.nextAt, me.me!.zone)}`
+  return ''
+})
+const mayGoOn = computed(() => !round.inHand && round.state === 'open' && idle.value === '')
+
+useKeys([
+  { keys: 'r n', shown: 'R N', what: 'The next person in the round', act: () => mayGoOn.value && !onCall.value && void rounds.next() },
+  { keys: 'r s', shown: 'R S', what: 'Skip whoever is in hand in the round', act: () => round.inHand && void rounds.say('skip') },
+  { keys: 'r l', shown: 'R L', what: 'Come back to them later in the round', act: () => round.inHand && void rounds.say('later') },
+  { keys: 'r w', shown: 'R W', what: 'Do not dial by itself now', act: rounds.wait },
+  { keys: 'r q', shown: 'R Q', what: 'Stop for now, and leave the round', act: () => void rounds.leave() },
+])
+</script>
+
+<template>
+  <div
+    class="round"
+    role="group"
+    :aria-label="`Round ${round.name}`"
+  >
+    <NuxtLink
+      class="name"
+      :to="`/calling/${round.id}`"
+    >
+      <PhListNumbers
+        size="18"
+        aria-hidden="true"
+      />
+      <span><strong>{{ round.name }}</strong>&ensp;<span class="figures">{{ done }} of {{ total }}</span></span>
+    </NuxtLink>
+    <template v-if="round.inHand && !onCall">
+      <NuxtLink
+        class="act"
+        :to="`/record/${round.inHand.recordId}`"
+      >
+        {{ round.inHand.name }}
+      </NuxtLink>
+      <template v-if="left !== null">
+        <span
+          class="text figures"
+          role="timer"
+        >calls in {{ left }} s</span>
+        <button
+          type="button"
+          class="act"
+          @click="rounds.wait()"
+        >
+          Wait
+        </button>
+      </template>
+      <button
+        v-else
+        type="button"
+        class="act main"
+        :disabled="calls.busy"
+        @click="rounds.dial()"
+      >
+        Call <kbd>D</kbd>
+      </button>
+      <button
+        type="button"
+        class="act"
+        :disabled="rounds.busy"
+        @click="rounds.say('later')"
+      >
+        Later
+      </button>
+      <button
+        type="button"
+        class="act"
+        :disabled="rounds.busy"
+        @click="rounds.say('skip')"
+      >
+        Skip
+      </button>
+    </template>
+    <template v-else-if="!onCall">
+      <button
+        v-if="mayGoOn"
+        type="button"
+        class="act main"
+        :disabled="rounds.busy"
+        @click="rounds.next()"
+      >
+        Next
+      </button>
+      <span
+        v-else
+        class="text"
+        role="status"
+      >{{ idle }}</span>
+    </template>
+    <button
+      v-if="!onCall"
+      type="button"
+      class="act calm"
+      @click="rounds.leave()"
+    >
+      Stop for now
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.round { display: flex; align-items: stretch; min-height: 41px; border-right: 1px solid var(--field-rule); white-space: nowrap; }
+.name, .act, .text { display: flex; align-items: center; color: inherit; text-decoration: none; }
+.name { gap: 0.5rem; padding: 0 0.7rem 0 1.1rem; }
+.act { gap: 0.35rem; border: 0; background: none; cursor: pointer; padding: 0 0.55rem; font-weight: 700; }
+.act:hover, .name:hover { background: var(--hover); }
+.main { color: var(--mulberry); }
+.text { padding: 0 0.55rem; color: var(--saffron); }
+.calm { color: var(--quiet); font-weight: 400; padding-right: 1rem; }
+.name:focus-visible, .act:focus-visible { outline-offset: -3px; }
+@media (max-width: 700px) { .round { flex: 1 1 100%; flex-wrap: wrap; border-right: 0; } }
+</style>

@@ -1,0 +1,184 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
+import { mayTurn, type RoundState } from '~~/core/call/round'
+import type { RoundDetail } from '~~/shared/rounds'
+import { api, ApiProblem } from '~/composables/api'
+import { useLive } from '~/composables/live'
+import { useRounds } from '~/stores/rounds'
+import { talked } from '~/words/calls'
+import { many } from '~/words/count'
+import { ORDER_WORDS, ROUND_WORDS, sayPause } from '~/words/rounds'
+
+definePageMeta({ key: route => route.fullPath })
+
+const id = String(useRoute().params.id)
+const rounds = useRounds()
+const round = shallowRef<RoundDetail | null>(null)
+const problem = ref('')
+const changing = ref(false)
+const changes = ref(0)
+
+async function load(): Promise<void> {
+  try {
+    round.value = await api<RoundDetail>(`/api/rounds/${id}`)
+    problem.value = ''
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error.message
+  }
+}
+void load()
+const loadSoon = useDebounceFn(async () => {
+  changes.value++
+  await load()
+}, 250)
+// a call of the round that ends, or how it went, changes what is shown here too
+useLive(notice => void ((notice.kind === 'round' ? notice.roundId === id : notice.kind === 'call') && loadSoon()), () => void loadSoon())
+
+async function turn(state: RoundState): Promise<void> {
+  try {
+    await api(`/api/rounds/${id}/state`, { method: 'PUT', body: { state } })
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error.message
+  }
+  await load()
+}
+
+const TURNS: { to: RoundState, label: string }[] = [{ to: 'open', label: 'Go on with it' }, { to: 'paused', label: 'Pause it' }, { to: 'stopped', label: 'Stop it' }]
+const turns = computed(() => round.value?.mayChange ? TURNS.filter(({ to }) => mayTurn(round.value!.state, to)) : [])
+const most = computed(() => Math.max(1, ...round.value?.results.map(({ count }) => count) ?? []))
+const left = computed(() => round.value ? round.value.counts.waiting + round.value.counts.held : 0)
+const manner = computed(() => round.value && [ORDER_WORDS[round.value.order], `the next one is dialled ${sayPause(round.value.pauseSeconds)}`, `nobody called in the last ${many(round.value.notWithinHours, 'hour', 'hours')}`].join('; '))
+</script>
+
+<template>
+  <div class="page">
+    <LoadProblem
+      v-if="problem"
+      :problem="problem"
+      @again="load"
+    />
+    <p
+      v-if="!round && !problem"
+      class="quiet"
+      role="status"
+    >
+      Opening the round…
+    </p>
+    <template v-if="round">
+      <header class="head">
+        <h1>{{ round.name }}</h1>
+        <p class="quiet where">
+          {{ round.team ? `${round.team.name}, made by ${round.madeBy.firstName}` : `${round.madeBy.firstName} alone` }}. {{ manner }}.
+        </p>
+        <strong
+          v-if="round.state !== 'open'"
+          class="state"
+        >{{ ROUND_WORDS[round.state] }}</strong>
+      </header>
+      <p class="acts">
+        <Button
+          v-if="round.state === 'open' && left > 0"
+          :label="rounds.mine?.id !== round.id ? 'Work on it' : rounds.mine.inHand ? `Go to ${rounds.mine.inHand.name}` : 'Go on with the next'"
+          :loading="rounds.busy"
+          @click="rounds.next(round.id)"
+        />
+        <button
+          v-for="{ to, label } in turns"
+          :key="to"
+          type="button"
+          class="plain-button"
+          @click="turn(to)"
+        >
+          {{ label }}
+        </button>
+        <button
+          v-if="round.mayChange"
+          type="button"
+          class="plain-button calm"
+          @click="changing = true"
+        >
+          Change how it goes
+        </button>
+      </p>
+      <RoundBar :counts="round.counts" />
+      <div class="glance">
+        <section>
+          <h2>How it went</h2>
+          <p
+            v-if="round.results.length === 0"
+            class="quiet"
+          >
+            Nobody was called yet.
+          </p>
+          <ul v-else>
+            <li
+              v-for="{ name, family, count } in round.results"
+              :key="name"
+              class="result"
+            >
+              <span>{{ name || 'no disposition yet' }}</span>
+              <span class="track"><span
+                class="length"
+                :class="family ?? 'open'"
+                :style="{ width: `${count / most * 100}%` }"
+              /></span>
+              <span class="figures">{{ count.toLocaleString('en-US') }}</span>
+            </li>
+          </ul>
+        </section>
+        <section>
+          <h2>Who calls</h2>
+          <p
+            v-if="round.colleagues.length === 0"
+            class="quiet"
+          >
+            Nobody has begun.
+          </p>
+          <ul v-else>
+            <li
+              v-for="one in round.colleagues"
+              :key="one.id"
+              class="colleague"
+            >
+              <strong>{{ one.firstName }}</strong>
+              <span class="quiet">{{ one.here ? 'on it now' : 'not now' }}</span>
+              <span class="figures">{{ one.called }} called, {{ one.reached }} reached{{ one.talkMs > 0 ? `, talked ${talked(one.talkMs)}` : '' }}</span>
+            </li>
+          </ul>
+        </section>
+      </div>
+      <RoundPeopleList
+        :round="round"
+        :changes="changes"
+        @changed="loadSoon"
+      />
+      <LazyRoundManner
+        v-if="changing"
+        :round="round"
+        @close="changing = false"
+        @saved="changing = false; load()"
+      />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.page { padding: 0.85rem 1.5rem 2rem; display: grid; gap: 1rem; align-content: start; max-width: 76rem; }
+.head { display: flex; align-items: baseline; gap: 0.9rem; flex-wrap: wrap; }
+.where { flex: 1; }
+.state { color: var(--saffron); }
+.acts { display: flex; gap: 1.25rem; align-items: center; }
+.glance { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: 2.5rem; }
+h2 { font-size: var(--size-text); padding-bottom: 0.25rem; }
+.result { display: grid; grid-template-columns: 13rem minmax(0, 1fr) 2.5rem; gap: 0.75rem; align-items: center; border-top: 1px solid var(--rule); padding: 0.3rem 0; }
+.result .figures { text-align: right; }
+.length { display: block; height: 10px; min-width: 3px; background: var(--pine); }
+.length.not-reached { background: var(--slate); }
+.length.open { background: none; border: 1px solid var(--saffron); }
+.colleague { display: grid; grid-template-columns: 6rem 6rem minmax(0, 1fr); gap: 0.75rem; border-top: 1px solid var(--rule); padding: 0.3rem 0; }
+@media (max-width: 900px) { .page { padding-inline: 0.75rem; } .glance { grid-template-columns: minmax(0, 1fr); gap: 1rem; } .result { grid-template-columns: 9rem minmax(0, 1fr) 2rem; } }
+</style>

@@ -1,0 +1,114 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
+import type { RoundHead } from '~~/shared/rounds'
+import { MODULE_FACTS } from '~~/shared/modules'
+import { api, ApiProblem } from '~/composables/api'
+import { useLive } from '~/composables/live'
+import { useNow } from '~/composables/now'
+import { useRounds } from '~/stores/rounds'
+import { many } from '~/words/count'
+import { ROUND_WORDS } from '~/words/rounds'
+import { ago } from '~/words/time'
+
+const now = useNow()
+const rounds = useRounds()
+const all = shallowRef<RoundHead[] | null>(null)
+const problem = ref('')
+
+async function load(): Promise<void> {
+  try {
+    all.value = await api<RoundHead[]>('/api/rounds')
+    problem.value = ''
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error.message
+  }
+}
+void load()
+const loadSoon = useDebounceFn(load, 200)
+useLive(notice => void (notice.kind === 'round' && loadSoon()), () => void load())
+
+const kinds = computed(() => [
+  { name: 'Under way', rounds: all.value?.filter(({ state }) => state === 'open') ?? [] },
+  { name: 'Paused', rounds: all.value?.filter(({ state }) => state === 'paused') ?? [] },
+  { name: 'Stopped', rounds: all.value?.filter(({ state }) => state === 'stopped') ?? [] },
+].filter(kind => kind.rounds.length > 0))
+const whose = ({ team, madeBy }: RoundHead) => team ? `${team.name}, made by ${madeBy.firstName}` : `${madeBy.firstName} alone`
+const here = ({ on, state }: RoundHead) => on.length === 0 ? state === 'open' ? 'nobody is on it' : ROUND_WORDS[state] : `${on.map(({ firstName }) => firstName).join(', ')} ${on.length === 1 ? 'is' : 'are'} on it`
+</script>
+
+<template>
+  <div class="page">
+    <header class="head">
+      <h1>Call rounds</h1>
+      <p class="quiet">
+        People who are called one after the other, by one or by several of you.
+      </p>
+    </header>
+    <LoadProblem
+      v-if="problem"
+      :problem="problem"
+      again="Load them again"
+      @again="load"
+    />
+    <p
+      v-if="!all && !problem"
+      class="quiet"
+      role="status"
+    >
+      Loading the rounds…
+    </p>
+    <p
+      v-else-if="all?.length === 0"
+      class="quiet empty"
+    >
+      There are none yet. Choose people in a list, all of it perhaps, and take “Call them in a round”.
+      <NuxtLink to="/records/leads">
+        To the leads
+      </NuxtLink>
+    </p>
+    <section
+      v-for="kind in kinds"
+      :key="kind.name"
+    >
+      <h2>{{ kind.name }}</h2>
+      <ul>
+        <li
+          v-for="round in kind.rounds"
+          :key="round.id"
+          class="row"
+        >
+          <p>
+            <NuxtLink :to="`/calling/${round.id}`">
+              <strong>{{ round.name }}</strong>
+            </NuxtLink>
+            <span class="quiet small block">{{ many(Object.values(round.counts).reduce((sum, count) => sum + count, 0), MODULE_FACTS[round.module].one.toLowerCase(), MODULE_FACTS[round.module].many.toLowerCase()) }}, {{ whose(round) }}, {{ ago(round.madeAt, now) }}</span>
+          </p>
+          <RoundBar :counts="round.counts" />
+          <span class="quiet">{{ here(round) }}</span>
+          <button
+            v-if="round.state === 'open' && round.counts.waiting + round.counts.held > 0"
+            type="button"
+            class="plain-button"
+            :aria-label="`Work on ${round.name}`"
+            :disabled="rounds.busy"
+            @click="rounds.next(round.id)"
+          >
+            {{ rounds.mine?.id === round.id ? 'Go on' : 'Work on it' }}
+          </button>
+        </li>
+      </ul>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.page { padding: 0.85rem 1.5rem 2rem; display: grid; gap: 1.3rem; align-content: start; max-width: 72rem; }
+.head { display: flex; align-items: baseline; gap: 1rem; flex-wrap: wrap; }
+h2 { font-size: var(--size-text); padding-bottom: 0.25rem; }
+.row { display: grid; grid-template-columns: 20rem minmax(0, 1fr) 11rem 6rem; gap: 1.25rem; align-items: center; border-top: 1px solid var(--rule); padding: 0.55rem 0; }
+.row > button { justify-self: end; }
+.block { display: block; }
+@media (max-width: 900px) { .page { padding-inline: 0.75rem; } .row { grid-template-columns: minmax(0, 1fr); gap: 0.4rem; } .row > button { justify-self: start; } }
+</style>

@@ -1,0 +1,5 @@
+import { readDisposed } from '~~/server/calling/dispose'
+import { route } from '~~/server/http/route'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId }, ({ asker, params }) => readDisposed(asker, params.id))

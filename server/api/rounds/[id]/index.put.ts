@@ -1,0 +1,6 @@
+import { changeRound } from '~~/server/calling/rounds/turn'
+import { route } from '~~/server/http/route'
+import { byId } from '~~/shared/schemas/common'
+import { roundMannerForm } from '~~/shared/schemas/round'
+
+export default route({ params: byId, body: roundMannerForm }, ({ asker, params, body, now }) => changeRound(asker, params.id, body, now))

@@ -1,0 +1,6 @@
+import { readRoundPeople } from '~~/server/calling/rounds/read'
+import { route } from '~~/server/http/route'
+import { byId } from '~~/shared/schemas/common'
+import { roundPeopleQuery } from '~~/shared/schemas/round'
+
+export default route({ params: byId, query: roundPeopleQuery }, ({ asker, params, query, now }) => readRoundPeople(asker, params.id, query, now))

@@ -1,0 +1,6 @@
+import { turnRound } from '~~/server/calling/rounds/turn'
+import { route } from '~~/server/http/route'
+import { byId } from '~~/shared/schemas/common'
+import { roundStateForm } from '~~/shared/schemas/round'
+
+export default route({ params: byId, body: roundStateForm }, ({ asker, params, body, now }) => turnRound(asker, params.id, body.state, now))

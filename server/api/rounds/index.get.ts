@@ -1,0 +1,4 @@
+import { listRounds } from '~~/server/calling/rounds/read'
+import { route } from '~~/server/http/route'
+
+export default route({}, ({ asker, now }) => listRounds(asker, now))

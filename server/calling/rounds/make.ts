@@ -1,0 +1,69 @@
+import { sql } from 'drizzle-orm'
+import type { PassReason } from '~~/core/call/round'
+import { hasNumbers, MODULE_FACTS } from '~~/shared/modules'
+import { can } from '~~/shared/permissions'
+import { MOST_IN_ROUND, type RoundPreview } from '~~/shared/rounds'
+import type { Selection } from '~~/shared/schemas/list'
+import type { RoundForm, RoundSelectionForm } from '~~/shared/schemas/round'
+import { withOwnPlans } from '../../db/own-plan'
+import { callRound, roundPerson, team } from '../../db/schema'
+import { badInput } from '../../http/problem'
+import { note } from '../../identity/audit'
+import type { SignedIn } from '../../identity/sign-in'
+import { once, tx } from '../../db/door'
+import { chosenIn } from '../../records/list'
+import { announceRound } from './one'
+import { JOIN_REACH, PERSON_COLUMNS, whyPassed, zonesOfRow, type PersonRow } from './facts'
+
+/** Who would be called now and who passed over, and why, before a round of them is made. */
+export async function previewRound(asker: SignedIn, { selection, notWithinHours }: RoundSelectionForm, now: Date): Promise<RoundPreview> {
+  const people = await chosenPeople(asker, selection, now)
+  const passed: Partial<Record<PassReason, number>> = {}
+  for (const person of people) {
+    const why = whyPassed(person, notWithinHours, now)
+    if (why) passed[why.reason] = (passed[why.reason] ?? 0) + 1
+  }
+  const all = Object.values(passed).reduce((sum, count) => sum + count, 0)
+  return { chosen: people.length, callable: people.length - all, passed }
+}
+
+/**
+ * Makes a round of the people that are chosen now, in the order of the list or by when we last spoke. Making the same
+ * again gives the first.
+ *
+ * @throws Problem 422 where nobody or too many are chosen, or the team is not one of theirs
+ */
+export async function makeRound(asker: SignedIn, form: RoundForm, now: Date): Promise<{ id: string }> {
+  const { id, name, selection: { list: { module } }, teamId, order, pauseSeconds, notWithinHours } = form
+  if (teamId && !can(asker, 'round.work', { teamId })) throw badInput({ teamId: 'You are not in this team. Choose one of yours.' })
+  const people = await chosenPeople(asker, form.selection, now)
+  if (people.length === 0) throw badInput({ selection: 'Nobody is chosen any more. Choose them again.' })
+  const inOrder = order === 'last-contact' ? people.toSorted((a, b) => (a.lastContactAt ?? 0) - (b.lastContactAt ?? 0)) : people
+  return tx(async (database) => {
+    if (teamId && !(await database.select({ id: team.id }).from(team).where(sql`${team.id} = ${teamId}::uuid`))[0]) throw badInput({ teamId: 'There is no such team.' })
+    const [made] = await database.insert(callRound).values({ id, name, module, teamId, madeBy: asker.id, madeAt: now, order, pauseSeconds, notWithinHours }).onConflictDoNothing().returning()
+    if (!made) return { id }
+    const rows = inOrder.map((person, position) => ({ id: person.recordId, position, zones: zonesOfRow(person).join(' ') }))
+    await once(sql`
+      insert into ${roundPerson} (round_id, record_id, position, zones)
+      select ${id}::uuid, x.id, x.position, x.zones from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as x(id uuid, position int, zones text)`)
+    await note('round-made', asker.id, now, { roundId: id, name, people: rows.length })
+    announceRound(made)
+    return { id }
+  })
+}
+
+async function chosenPeople(asker: SignedIn, selection: Selection, now: Date): Promise<(PersonRow & { lastContactAt: number | null })[]> {
+  const { module } = selection.list
+  if (!hasNumbers(module)) throw badInput({ selection: `${MODULE_FACTS[module].many} have no numbers of their own. Choose people or companies.` })
+  const { from, where, order } = await chosenIn(asker, selection, now)
+  return withOwnPlans(async (database) => {
+    const { rows: [counted] } = await database.execute<{ many: boolean }>(sql`select count(*) > ${sql.raw(String(MOST_IN_ROUND))} as many from ${from} where ${where}`)
+    if (counted!.many) throw badInput({ selection: `A round has ${MOST_IN_ROUND.toLocaleString('en-US')} people at most. Choose fewer, by place or stage perhaps, and make several.` })
+    const { rows } = await database.execute<PersonRow & { lastContactAt: number | null }>(sql`
+      with chosen as (select r.id, row_number() over (order by ${order}) as place from ${from} where ${where})
+      select ${PERSON_COLUMNS}, (extract(epoch from r.last_contact_at) * 1000)::float8 as "lastContactAt"
+      from chosen join record r on r.id = chosen.id ${JOIN_REACH} order by chosen.place`)
+    return rows
+  })
+}
