@@ -99,19 +99,19 @@ function inSeptets(text: string, shift: Shift | null): TextMeasure | null {
   const table = shift ? septetsUnder(shift) : DEFAULT_SEPTETS
   const units = countSeptets(text, table)
   if (units < 0) return null
-  const coding: Coding = { encoding: 'GSM-7', shift }
-  const { single, joined } = capacityOf(coding)
-  if (units <= single) return { ...coding, units, parts: units === 0 ? 0 : 1, perPart: single, room: single - units }
+  // objects are written out: this runs over every text of everybody, and copying their parts takes longer than counting
+  const { single, joined } = shift ? capacityOf({ encoding: 'GSM-7', shift }) : CAPACITY['GSM-7']
+  if (units <= single) return { encoding: 'GSM-7', shift, units, parts: units === 0 ? 0 : 1, perPart: single, room: single - units }
   const { parts, used } = septetParts(text, table, joined)
-  return { ...coding, units, parts, perPart: joined, room: joined - used }
+  return { encoding: 'GSM-7', shift, units, parts, perPart: joined, room: joined - used }
 }
 
 function inUcs2(text: string): TextMeasure {
   const { single, joined } = CAPACITY['UCS-2']
-  const [coding, units]: [Coding, number] = [{ encoding: 'UCS-2', shift: null }, text.length]
-  if (units <= single) return { ...coding, units, parts: 1, perPart: single, room: single - units }
+  const units = text.length
+  if (units <= single) return { encoding: 'UCS-2', shift: null, units, parts: 1, perPart: single, room: single - units }
   const { parts, used } = ucs2Parts(text)
-  return { ...coding, units, parts, perPart: joined, room: joined - used }
+  return { encoding: 'UCS-2', shift: null, units, parts, perPart: joined, room: joined - used }
 }
 
 /**
