@@ -31,6 +31,8 @@ export interface RecordRow {
   about: string | null
   over: boolean
   phone: string | null
+  /** The id of that number, if it may be called. */
+  phoneToCall: string | null
   optedOut: boolean
   lastContactAt: number | null
   madeAt: number

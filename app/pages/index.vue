@@ -66,6 +66,12 @@ const callBack = ({ phoneId, record }: TodayTask) => calls.dial({ phoneId: phone
       <p class="quiet">
         What waits for you, {{ me.me!.firstName }}, the first thing first.
       </p>
+      <a
+        v-if="today && today.due.length + today.later.length > 0"
+        class="calendar"
+        href="/api/tasks/calendar"
+        download="tasks.ics"
+      >My tasks as a calendar</a>
     </header>
     <LoadProblem
       v-if="problem"
@@ -207,6 +213,7 @@ h2 { font-size: var(--size-text); padding-bottom: 0.25rem; }
 .row { display: grid; grid-template-columns: 15rem minmax(0, 1fr) minmax(0, 1fr) 8rem; gap: 1rem; align-items: baseline; min-height: 36px; border-top: 1px solid var(--rule); padding: 0.35rem 0; }
 .row > :last-child:is(button, a) { justify-self: end; }
 .what { display: flex; gap: 0.5rem; align-items: baseline; }
+h1 ~ .calendar { margin-left: auto; color: var(--quiet); }
 .waits { color: var(--saffron); }
 .calls { color: var(--slate); }
 .failed { color: var(--brick); }

@@ -4,6 +4,7 @@ import { callState } from '~~/core/call/facts'
 import type { CallDetail } from '~~/shared/calling'
 import { api, ApiProblem } from '~/composables/api'
 import type { NightQuestion } from '~/composables/composer'
+import { useShelf } from './shelf'
 
 export type Order = 'hang-up' | 'answer' | 'decline' | 'hold' | 'resume' | 'mute' | 'unmute'
 
@@ -74,6 +75,14 @@ export const useCalls = defineStore('calls', () => {
     await load()
   })
 
+  /** Says in a text why one cannot talk now, on the shelf: the call that is on goes on. */
+  const declineWithText = (call: CallDetail) => trying(async () => {
+    const { conversationId } = await api<{ conversationId: string }>(`/api/calls/${call.id}/decline-with-text`, { method: 'POST', body: {} })
+    openId.value = null
+    useShelf().openId = conversationId
+    await load()
+  })
+
   async function putAway(call: CallDetail): Promise<void> {
     const gone = await trying(() => api(`/api/calls/${call.id}/put-away`, { method: 'POST', body: {} }).then(() => true))
     if (gone && openId.value === call.id) openId.value = null
@@ -87,5 +96,5 @@ export const useCalls = defineStore('calls', () => {
     openId.value = call.id
   })
 
-  return { calls, skew, openId, opened, problem, night, busy, on, ringing, stateOf, load, dial, order, putAway, takeBack }
+  return { calls, skew, openId, opened, problem, night, busy, on, ringing, stateOf, load, dial, order, declineWithText, putAway, takeBack }
 })

@@ -9,6 +9,7 @@ import { savepoint, tx } from '../db/door'
 import { call, callEffect, disposition } from '../db/schema'
 import { badInput, conflict, notFound, Problem } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
+import { crashPoint } from '../jobs/crash-points'
 import { perform, type Performed } from './perform'
 import { factsFor, previewOf } from './preview'
 import { announceCall, mustBeMyCall, type StoredCall } from './stored'
@@ -22,6 +23,12 @@ import { announceCall, mustBeMyCall, type StoredCall } from './stored'
  * @throws Problem 409 `disposed` if it has been said already; 422 at what an effect still has to ask
  */
 export async function dispose(asker: SignedIn, callId: string, form: DisposeForm, now: Date): Promise<Disposed> {
+  const disposed = await inOne(asker, callId, form, now)
+  crashPoint('disposed')
+  return disposed
+}
+
+function inOne(asker: SignedIn, callId: string, form: DisposeForm, now: Date): Promise<Disposed> {
   return tx(async (database) => {
     const mine = await mustBeMyCall(asker, callId)
     if (mine.dispositionId === form.dispositionId) return whatWasDone(mine)
@@ -36,6 +43,7 @@ export async function dispose(asker: SignedIn, callId: string, form: DisposeForm
     for (const [position, plan] of planned.entries()) {
       const done = plan.leftOut ? { state: 'left-out' as const, reason: null, before: {} } : await attempt(() => perform(asker, mine, facts.target, plan, now))
       await database.insert(callEffect).values({ callId, round, position, effect: plan.preview.effect, words: plan.words, ...done })
+      crashPoint('effect-done')
     }
     await announceCall(mine)
     return whatWasDone({ ...mine, dispositionId: chosen.id })

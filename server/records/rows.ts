@@ -16,19 +16,19 @@ export const rowsFor = (asker: Asker): SQL => sql`
     ${milliseconds(sql`r.last_contact_at`)} as last_contact_at, ${milliseconds(sql`r.made_at`)} as made_at,
     o.id as owner_id, o.name as owner_name, company.id as company_id, company.name as company_name,
     pl.id as pipeline_id, pl.name as pipeline_name, r.over, ${peopleNamed(asker)} as people, about.name as about,
-    p.shown as phone, coalesce(p.opted_out, false) as opted_out
+    p.shown as phone, p.callable as "phoneToCall", coalesce(p.opted_out, false) as opted_out
   from ${record} r
   join ${colleague} o on o.id = r.owner_id
   left join ${record} company on company.id = r.company_id
   left join ${pipeline} pl on pl.id = r.pipeline_id
   left join ${record} about on about.id = r.about_id and ${visible(asker, 'record.see', { owner: sql`about.owner_id`, team: sql`about.team_id` })}
   left join lateral (
-    select coalesce(x.e164, x.typed) as shown, n.texts = 'refused' as opted_out
+    select coalesce(x.e164, x.typed) as shown, n.texts = 'refused' as opted_out, case when x.e164 is not null and n.calls is distinct from 'refused' then x.id end as callable
     from ${phone} x left join ${numberState} n on n.e164 = x.e164
     where x.record_id = r.id order by x.position limit 1
   ) p on true`
 
-export type Row = Record<string, unknown> & Pick<RecordRow, 'id' | 'module' | 'name' | 'firstName' | 'lastName' | 'title' | 'stage' | 'street' | 'city' | 'region' | 'postcode' | 'country' | 'mail' | 'tags' | 'fields' | 'phone' | 'people' | 'about' | 'over'> & {
+export type Row = Record<string, unknown> & Pick<RecordRow, 'id' | 'module' | 'name' | 'firstName' | 'lastName' | 'title' | 'stage' | 'street' | 'city' | 'region' | 'postcode' | 'country' | 'mail' | 'tags' | 'fields' | 'phone' | 'phoneToCall' | 'people' | 'about' | 'over'> & {
   last_contact_at: number | null
   made_at: number
   owner_id: string

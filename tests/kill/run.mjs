@@ -44,7 +44,7 @@ function keepRunning(name, points, marker, begin) {
   return kept
 }
 
-const POINTS = { application: ['piece-changed', 'piece-imported', 'claimed', 'handing-over', 'answered', 'settled', 'event-stored'], carrier: ['accepted', 'arrived'] }
+const POINTS = { application: ['piece-changed', 'piece-imported', 'claimed', 'handing-over', 'answered', 'settled', 'event-stored', 'effect-done', 'disposed'], carrier: ['accepted', 'arrived'] }
 const PLACES = POINTS.application.length + POINTS.carrier.length
 const markers = { application: point => join(folder, `crashed-${point}`), carrier: point => join(folder, 'practice', `crashed-${point}`) }
 const faults = { lateUpToMs: 400, reportTwice: 0.2, reportLost: 0.1, answerLost: 0.05 }
@@ -126,6 +126,34 @@ async function clientsOf() {
   }
 }
 
+/** Who is called: nobody else texts with them. */
+const CALLED = '+15415550190'
+const EFFECTS = ['text', 'stage', 'task']
+
+/** A lead is called and lost to a wire that is cut, and then a key is pressed whose effects are a text, a stage and a task. */
+async function callAndDispose() {
+  const recordId = randomUUID()
+  // no text of a key leaves at night, and there is always a place where it is day
+  const hours = (36 - new Date().getUTCHours()) % 24
+  const zone = hours <= 12 ? `Etc/GMT-${hours}` : `Etc/GMT+${24 - hours}`
+  await insist('/api/records', { id: recordId, module: 'lead', firstName: 'Called', zone, phones: [{ label: 'mobile', typed: CALLED }] })
+  const { phones } = await insist(`/api/records/${recordId}`)
+  const id = randomUUID()
+  await insist('/api/calls', { id, phoneId: phones[0].id, nightAllowed: true })
+  const dispositions = await insist(`/api/calls/${id}/dispositions`)
+  const chosen = dispositions.find(({ name }) => name === 'Wants a trial week')
+  assert.deepEqual(chosen.effects.map(({ effect }) => effect.kind), EFFECTS)
+  const body = { dispositionId: chosen.id, choices: [{ position: 0, leftOut: false, text: `The call of ${seed}, noted.`, answers: {}, day: null, time: null }] }
+  for (;;) {
+    // ended by us, or by the exchange when it dies; a press that comes before that is refused
+    await ask(`/api/calls/${id}/order`, { order: 'hang-up' }).catch(() => {})
+    const answer = await ask(`/api/calls/${id}/disposition`, body).catch(error => error)
+    if (answer instanceof Response) return { recordId, ...await answer.json() }
+    if (answer instanceof assert.AssertionError && !answer.message.includes('still-on')) throw answer
+    await pause(200)
+  }
+}
+
 await layDemo(folder, false)
 const kept = [
   keepRunning('carrier', POINTS.carrier, markers.carrier, point => swallow(startPractice({ folder, port, practicePort: port + 1, env: { PRACTICE_PER_SECOND: '20', PRACTICE_PACE: '{"sent":20,"delivered":60}', PRACTICE_FAULTS: JSON.stringify(faults), PRACTICE_SEED: String(seed), PRACTICE_CRASH_AT: point } }))),
@@ -158,6 +186,9 @@ try {
   // and a file of clients is brought in
   const bringing = bringIn()
 
+  // somebody is called, and one key does three things for them
+  const calling = callAndDispose()
+
   // one that reads as text says whose it is; some have two parts
   const texts = Array.from({ length: TEXTS }, (_, i) => ({ id: randomUUID(), to: people[i % PEOPLE], words: `Text ${i} of ${seed}. ${'x'.repeat(i % 5 === 0 ? 180 : 10)}` }))
   const killing = (async () => {
@@ -176,6 +207,7 @@ try {
   await killing
 
   const importId = await bringing
+  const disposed = await calling
   const timelines = () => Promise.all(people.map(({ id }) => insist(`/api/records/${id}/timeline`)))
   const sent = pages => pages.flatMap(page => page.entries).filter(entry => entry.kind === 'text-out')
   // a report may overtake the answer, and then the cost is still to be asked
@@ -194,13 +226,20 @@ try {
   const tagged = await leadsWith(JSON.stringify({ match: 'all', of: [{ field: 'tags', test: 'one-of', value: ['everybody'] }] }))
   const { changed } = await bulkNow()
 
+  const textsTo = async number => (await fetch(`${handsets}/texts?phone=${encodeURIComponent(number)}`)).json()
+  await until('the text that the key set off has arrived', async () => (await textsTo(CALLED)).length > 0, 60)
+  const calledTimeline = (await insist(`/api/records/${disposed.recordId}/timeline`)).entries
+  const calledRecord = await insist(`/api/records/${disposed.recordId}`)
+  const calledTexts = await textsTo(CALLED)
+
   const pages = await timelines()
   const entries = sent(pages)
   const received = []
   for (const { number } of people) {
     for (const text of await (await fetch(`${handsets}/texts?phone=${encodeURIComponent(number)}`)).json()) received.push({ number, ...text })
   }
-  const accepted = readFileSync(join(folder, 'practice', 'carrier', 'journal.jsonl'), 'utf8').trim().split('\n').map(row => JSON.parse(row)).filter(entry => entry.do === 'accept')
+  const allAccepted = readFileSync(join(folder, 'practice', 'carrier', 'journal.jsonl'), 'utf8').trim().split('\n').map(row => JSON.parse(row)).filter(entry => entry.do === 'accept')
+  const accepted = allAccepted.filter(({ text }) => text.to !== CALLED)
   const hash = words => createHash('sha256').update(words).digest('hex')
   const sorted = list => [...list].sort()
 
@@ -217,6 +256,13 @@ try {
     assert.deepEqual([imported.done, imported.made, imported.refused], [ROWS, ROWS, 0])
     assert.deepEqual(sorted(clients.map(({ name }) => name)), sorted(Array.from({ length: ROWS }, (_, i) => rowName(i))))
     assert.equal(new Set(clients.map(({ company }) => company.id)).size, FIRMS)
+  })
+  check('what a key sets off happened once, each part of it', () => {
+    assert.deepEqual(disposed.effects.map(({ state }) => state), EFFECTS.map(() => 'done'))
+    const of = kind => calledTimeline.filter(entry => entry.kind === kind).length
+    assert.deepEqual([of('call-out'), of('text-out'), of('task-made'), calledRecord.tasks.length, calledRecord.stage], [1, 1, 1, 1, 'Trial'])
+    assert.deepEqual(calledTexts.map(({ text }) => text), [`The call of ${seed}, noted.`])
+    assert.equal(allAccepted.filter(({ text }) => text.to === CALLED).length, 1)
   })
   check('both were killed often', () => assert.ok(deaths() >= RANDOM_KILLS + PLACES))
   check('the carrier took each text once, under its own key', () => assert.deepEqual(sorted(accepted.map(entry => entry.text.key)), sorted(texts.map(text => text.id))))

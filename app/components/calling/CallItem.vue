@@ -59,6 +59,13 @@ const toggle = () => calls.openId = calls.openId === call.id ? null : call.id
       >
         Decline
       </button>
+      <button
+        type="button"
+        class="act"
+        @click="calls.declineWithText(call)"
+      >
+        Decline with a text
+      </button>
     </template>
     <template v-else-if="call.mine && state !== 'ended'">
       <template v-if="state === 'talking' || state === 'held'">

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { MODULE_FACTS } from '~~/shared/modules'
 import type { ComposerStart } from '~~/shared/composer'
-import type { RecordDetail } from '~~/shared/record'
+import type { RecordDetail, RecordPhone } from '~~/shared/record'
 import type { TimelineEntry, TimelinePage } from '~~/shared/timeline'
 import { api, ApiProblem } from '~/composables/api'
 import { useKeys } from '~/composables/keys'
 import { useNow } from '~/composables/now'
+import { useCalls } from '~/stores/calls'
 import { whyNotTexted } from '~/words/choices'
 import { sayEntry } from '~/words/entries'
 import { ago } from '~/words/time'
@@ -55,6 +56,8 @@ async function text(): Promise<void> {
 watch(() => recordId, () => start.value = null)
 watch(mayText, may => may && texting && !start.value ? void text() : undefined)
 useKeys([{ keys: 't', shown: 'T', what: 'Text from the peek', act: () => mayText.value && void text() }])
+
+const call = (phone: RecordPhone) => useCalls().dial({ phoneId: phone.id, name: phone.person?.name ?? record.value!.name })
 
 const person = computed(() => record.value?.firstName ?? record.value?.name ?? '')
 const say = (entry: TimelineEntry) => sayEntry(entry, entry.via?.name ?? person.value)
@@ -111,6 +114,7 @@ const about = computed(() => record.value && [record.value.title ?? MODULE_FACTS
       <NumberList
         :record="record"
         only-to-read
+        @call="call"
       />
       <ol class="said">
         <li

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { PhPhone } from '@phosphor-icons/vue'
 import type { RecordRow } from '~~/shared/record'
 import type { List } from '~/composables/list'
 import type { ListSelection } from '~/composables/selection'
@@ -7,7 +8,7 @@ import { cell } from '~/words/cells'
 
 /** The rows of a list: sorted by their heads, chosen by their boxes, walked over by the keys. */
 const { list, selection, peeked = null } = defineProps<{ list: List, selection: ListSelection, peeked?: string | null }>()
-const emit = defineEmits<{ peek: [row: RecordRow | null] }>()
+const emit = defineEmits<{ peek: [row: RecordRow | null], call: [row: RecordRow] }>()
 
 const now = useNow()
 const body = useTemplateRef<HTMLElement>('body')
@@ -110,7 +111,21 @@ defineExpose({ walk, focused })
               >{{ row.title }}</span>
             </template>
             <template v-else>
-              {{ cell(row, column, now) }}
+              <button
+                v-if="column.key === 'phone' && row.phoneToCall"
+                type="button"
+                class="number"
+                :aria-label="`Call ${row.name}, ${cell(row, column, now)}`"
+                @click="emit('call', row)"
+              >
+                {{ cell(row, column, now) }} <PhPhone
+                  size="15"
+                  aria-hidden="true"
+                />
+              </button>
+              <template v-else>
+                {{ cell(row, column, now) }}
+              </template>
               <span
                 v-if="column.key === 'phone' && row.optedOut"
                 class="out small"
@@ -137,6 +152,10 @@ defineExpose({ walk, focused })
 .sorter { border: 0; background: none; padding: 0; cursor: pointer; color: inherit; }
 .sorter:hover { color: var(--ink); }
 th[aria-sort] .sorter { color: var(--mulberry); font-weight: 700; }
+.number { border: 0; background: none; padding: 0; cursor: pointer; color: inherit; font: inherit; }
+.number svg { color: var(--slate); vertical-align: -2px; margin-left: 0.25rem; opacity: 0; }
+tr:hover .number svg, tr:focus-within .number svg, .number:focus-visible svg { opacity: 1; }
+.number:hover { color: var(--slate); text-decoration: underline; }
 .money { text-align: right; padding-right: 1.4rem; }
 .open { color: var(--ink); font-weight: 700; text-decoration: none; }
 .title { margin-left: 0.5rem; }

@@ -47,7 +47,7 @@ const takesTexts = (phone: RecordPhone) => phone.e164 !== null && phone.kind !==
           ext. {{ phone.extension }}
         </template>
         <button
-          v-if="phone.e164 && phone.mayBeCalled && !onlyToRead"
+          v-if="phone.e164 && phone.mayBeCalled"
           type="button"
           class="call"
           :aria-label="`Call ${showPhone(phone.e164)}`"

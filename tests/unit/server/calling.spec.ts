@@ -1,7 +1,10 @@
 import { eq } from 'drizzle-orm'
+import ICAL from 'ical.js'
 import { v7 as uuid } from 'uuid'
 import type { Effect } from '~~/core/call/effects'
 import { callState } from '~~/core/call/facts'
+import { myCalendar } from '~~/server/calling/calendar'
+import { declineWithText } from '~~/server/calling/decline'
 import { dial } from '~~/server/calling/dial'
 import { dispose } from '~~/server/calling/dispose'
 import { listDispositions, orderDispositions, retireDisposition, saveDisposition } from '~~/server/calling/disposition-edit'
@@ -23,6 +26,7 @@ import { disposition, task } from '~~/server/db/schema'
 import { addTemplate } from '~~/server/templates/templates'
 import { readRecord } from '~~/server/records/one'
 import { sendText } from '~~/server/texting/send'
+import { readConversation } from '~~/server/texting/shelf'
 import { readTimeline } from '~~/server/timeline/read'
 import { dialForm, disposeForm, taskForm } from '~~/shared/schemas/calling'
 import { dispositionForm } from '~~/shared/schemas/disposition'
@@ -185,6 +189,17 @@ describe('a call that comes in', () => {
     expect(await takeCallEvent('practice', end, DAY)).toBe(true)
     expect(await takeCallEvent('practice', end, DAY)).toBe(true)
     expect(callState((await mine()).find(one => one.other === e164)!.facts)).toBe('ended')
+  })
+
+  it('is declined with a text: the conversation of its line is open for it', async () => {
+    const { e164 } = await makeLead(firm.ada)
+    const ref = await exchange.ring(e164, firm.portland.e164, DAY)
+    const ringing = (await mine()).find(one => one.other === e164)!
+    await expect(declineWithText(firm.noor, ringing.id, DAY)).rejects.toMatchObject(problem(404))
+    const { conversationId } = await declineWithText(firm.ada, ringing.id, DAY)
+    expect(exchange.ordered).toEqual([{ ref, order: 'decline' }])
+    expect(await readConversation(firm.ada, conversationId, DAY)).toMatchObject({ other: e164, lineId: firm.portland.id })
+    await exchange.tellOf(ref, { kind: 'ended', at: second(3), why: 'declined', side: 'us' })
   })
 
   it('that nobody took stays on the shelf as missed until somebody puts it away', async () => {
@@ -388,6 +403,25 @@ describe('a task', () => {
     expect((await openTasks(firm.ada, 'mine')).map(one => one.id)).toContain(id)
     expect((await readTimeline(firm.mika, recordId)).entries.filter(({ kind }) => kind.startsWith('task')).map(({ kind }) => kind).sort()).toEqual(['task-again', 'task-done', 'task-made'])
     expect(await tx(database => database.select().from(task).where(eq(task.id, id)))).toHaveLength(1)
+  })
+})
+
+describe('my calendar', () => {
+  it('holds my open tasks and call-backs, as an independent reader of iCalendar (RFC 5545) finds them', async () => {
+    const { recordId } = await makeLead(firm.noor, { lastName: 'Holm, with; odd \\ letters' })
+    await addTask(firm.noor, recordId, { id: uuid(), kind: 'call-back', title: 'Call back', day: '2026-12-03', time: '09:00' }, DAY)
+    await addTask(firm.noor, recordId, { id: uuid(), kind: 'task', title: 'Send the prices\nfor two', day: '2026-12-04', time: '16:30' }, DAY)
+    const done = uuid()
+    await addTask(firm.noor, recordId, { id: done, kind: 'task', title: 'Over', day: '2026-12-05', time: '16:30' }, DAY)
+    await setDone(firm.noor, done, true, DAY)
+    const calendar = new ICAL.Component(ICAL.parse(await myCalendar(firm.noor, DAY)) as unknown[])
+    const events = calendar.getAllSubcomponents('vevent').map(one => new ICAL.Event(one))
+    expect(events.map(({ summary, startDate, duration }) => [summary, startDate.toJSDate().toISOString(), duration.toSeconds()])).toEqual([
+      ['Call Iris Holm, with; odd \\ letters', '2026-12-03T19:00:00.000Z', 900],
+      ['Send the prices\nfor two: Iris Holm, with; odd \\ letters', '2026-12-05T02:30:00.000Z', 900],
+    ])
+    expect(events[0]!.description).toBe('9:00 Honolulu time on Thu 3 Dec')
+    expect(events[0]!.component.getFirstSubcomponent('valarm')!.getFirstPropertyValue('action')).toBe('DISPLAY')
   })
 })
 

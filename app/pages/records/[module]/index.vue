@@ -6,6 +6,7 @@ import type { Selection } from '~~/shared/schemas/list'
 import { useKeys } from '~/composables/keys'
 import { useList } from '~/composables/list'
 import { useSelection } from '~/composables/selection'
+import { useCalls } from '~/stores/calls'
 import { useMe } from '~/stores/me'
 import { many } from '~/words/count'
 
@@ -35,6 +36,10 @@ function peek(row: RecordRow | null): void {
   if (row) peeked.value = row.id
 }
 
+function call(row: RecordRow | null): void {
+  if (row?.phoneToCall) void useCalls().dial({ phoneId: row.phoneToCall, name: row.name })
+}
+
 /** Of whom a call round is being made: who is chosen, or else everybody in the list. */
 const calling = shallowRef<Selection | null>(null)
 function callThem(): void {
@@ -54,6 +59,7 @@ useKeys([
     if (peeked.value && (!row || row.id === peeked.value)) peeked.value = null
     else peek(row ?? found.value?.rows[0] ?? null)
   } },
+  { keys: 'd', shown: 'D', what: 'Call the row you are on', act: () => call(table.value?.focused() ?? null) },
   { keys: 'r m', shown: 'R M', what: 'Call them in a round: who is chosen, or all of the list', act: callThem },
   { keys: 'x', shown: 'X', what: 'Choose the row you are on', act: () => {
     const row = table.value?.focused()
@@ -196,6 +202,7 @@ useKeys([
           :selection="selection"
           :peeked="peeked"
           @peek="peek"
+          @call="call"
         />
         <p
           v-if="found?.total === 0"

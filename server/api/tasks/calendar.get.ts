@@ -1,0 +1,9 @@
+import { setResponseHeader } from 'h3'
+import { myCalendar } from '~~/server/calling/calendar'
+import { route } from '~~/server/http/route'
+
+export default route({}, async ({ event, asker, now }) => {
+  setResponseHeader(event, 'content-type', 'text/calendar; charset=utf-8')
+  setResponseHeader(event, 'content-disposition', 'attachment; filename="tasks.ics"')
+  return myCalendar(asker, now)
+})

@@ -1,0 +1,28 @@
+import ical, { ICalAlarmType, ICalEventBusyStatus } from 'ical-generator'
+import { sayWallMoment } from '~~/core/hours/say'
+import type { SignedIn } from '../identity/sign-in'
+import { openTasks } from './tasks'
+
+/** How long a task takes up in a calendar: nobody has said, and something has to be shown. */
+const QUARTER_MS = 15 * 60_000
+
+/**
+ * My open tasks and call-backs as a calendar (iCalendar, RFC 5545). Times are instants, so that they are right whatever
+ * a calendar program knows of zones; in words they stand by the clock where the person is.
+ */
+export async function myCalendar(asker: SignedIn, now: Date): Promise<string> {
+  const calendar = ical({ name: `Tasks of ${asker.name}`, prodId: { company: 'Plauder', product: 'Plauder', language: 'EN' } })
+  for (const { id, kind, title, dueAt, wallTime, zone, record } of await openTasks(asker, 'mine')) {
+    const event = calendar.createEvent({
+      id: `${id}@plauder`,
+      stamp: now,
+      start: new Date(dueAt),
+      end: new Date(dueAt + QUARTER_MS),
+      summary: kind === 'call-back' ? `Call ${record.name}` : `${title}: ${record.name}`,
+      description: sayWallMoment({ wallTime, zone }, now.getUTCFullYear()),
+      busystatus: ICalEventBusyStatus.FREE,
+    })
+    event.createAlarm({ type: ICalAlarmType.display, trigger: 0 })
+  }
+  return calendar.toString()
+}
