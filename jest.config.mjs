@@ -5,7 +5,7 @@ export default {
   testTimeout: 30_000,
   testMatch: ['<rootDir>/tests/unit/**/*.spec.ts'],
   modulePathIgnorePatterns: ['<rootDir>/\\.'],
-  moduleNameMapper: { '^~~/(.*)$': '<rootDir>/$1' },
+  moduleNameMapper: { '^~~/(.*)$': '<rootDir>/$1', '^wavefile$': '<rootDir>/tests/support/wavefile.cjs' },
   transform: {
     '^.+\\.(ts|mjs)$': ['@swc/jest', {
       jsc: { parser: { syntax: 'typescript' }, target: 'es2022' },

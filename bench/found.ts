@@ -29,19 +29,23 @@ async function lastKeyToPaint(page: Page, words: string): Promise<number> {
   await page.waitForTimeout(400)
   await field.pressSequentially(words.slice(0, -1), { delay: 90 })
   await page.waitForTimeout(250)
-  const painted = page.evaluate(words => new Promise<number>((resolve) => {
+  // watching has begun before the key is pressed: else it might be pressed before anybody looks
+  await page.evaluate((words) => {
     let begun = 0
     document.addEventListener('keydown', event => begun = event.timeStamp, { once: true, capture: true })
     // the same people may be found as before: what counts is the frame after the answer for all of the word
+    let tell: (milliseconds: number) => void = () => undefined
+    const promise = new Promise<number>(resolve => tell = resolve)
     const frame = () => {
       const answered = begun > 0 && performance.getEntriesByType('resource').some(entry => entry.name.includes(`/api/find?words=${encodeURIComponent(words)}`) && entry.startTime >= begun)
-      if (answered) requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - begun), 0))
+      if (answered) requestAnimationFrame(() => setTimeout(() => tell(performance.now() - begun), 0))
       else requestAnimationFrame(frame)
     }
     frame()
-  }), words)
+    Object.assign(window, { painted: promise })
+  }, words)
   await page.keyboard.press(words.at(-1)!)
-  return painted
+  return page.evaluate(() => (window as unknown as { painted: Promise<number> }).painted)
 }
 
 const folder = mkdtempSync(join(tmpdir(), 'plauder-bench-'))

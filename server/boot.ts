@@ -2,6 +2,8 @@ import { mkdirSync } from 'node:fs'
 import { resolve } from 'node:path'
 import { endForgotten } from './calling/forgotten'
 import { registerExchange } from './calling/port'
+import { fetchRecordings } from './calling/recordings'
+import { ringAll, takeMessages } from './calling/ring'
 import { practiceExchange } from './calling/practice-exchange'
 import { keepUpWith } from './carriers/keep-up'
 import { practiceCarrier } from './carriers/practice'
@@ -10,7 +12,7 @@ import { startDatabase } from './db/start'
 import { FolderInUse } from './db/folder-lock'
 import { log } from './http/log'
 import { importMany } from './imports/work'
-import { BULK_CHANGE, FILL_BACK, HAND_OVER, IMPORT } from './jobs/kinds'
+import { BULK_CHANGE, FETCH_RECORDING, FILL_BACK, HAND_OVER, IMPORT, RING_ALL, TAKE_MESSAGE } from './jobs/kinds'
 import { startOutbox, takeLeasesBack } from './jobs/outbox'
 import { changeMany } from './records/bulk-work'
 import { callSilence } from './texting/events'
@@ -36,7 +38,7 @@ async function start(): Promise<() => Promise<void>> {
   registerExchange(exchange)
   await takeLeasesBack()
   await workOutSchedule()
-  const stopOutbox = startOutbox({ [HAND_OVER]: handOver, [BULK_CHANGE]: changeMany, [FILL_BACK]: fillBackMany, [IMPORT]: importMany })
+  const stopOutbox = startOutbox({ [HAND_OVER]: handOver, [BULK_CHANGE]: changeMany, [FILL_BACK]: fillBackMany, [IMPORT]: importMany, [TAKE_MESSAGE]: takeMessages, [RING_ALL]: ringAll, [FETCH_RECORDING]: fetchRecordings })
   const stopKeepingUp = keepUpWith(carrier, exchange, Number(process.env.PLAUDER_CATCH_UP_MS ?? 30_000))
   const tidy = async () => {
     await callSilence(new Date())

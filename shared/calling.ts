@@ -5,6 +5,16 @@ import type { ZoneRules } from '../core/hours/rules'
 import type { WallMoment } from '../core/hours/schedule'
 import type { Module, PersonModule } from './modules'
 
+/** What was recorded of a call. */
+export interface CallRecording {
+  id: string
+  of: 'call' | 'message'
+  ms: number
+  /** Its shape, each from 0 to 1. */
+  peaks: number[]
+  marks: { id: string, atMs: number, words: string, colleague: string }[]
+}
+
 /** A call as it lies on the shelf. */
 export interface CallDetail {
   id: string
@@ -19,6 +29,7 @@ export interface CallDetail {
   /** The round in which it was made. */
   roundId: string | null
   notes: string
+  recording: CallRecording | null
   /** How it went, once a key was pressed. */
   disposition: { name: string, at: number } | null
   zones: ZoneRules[]
@@ -53,6 +64,7 @@ export interface TimelineCall {
   facts: CallFacts
   disposition: string | null
   effects: EffectDone[]
+  recording: CallRecording | null
 }
 
 export interface OwnDisposition { id: string, name: string, letter: string, family: Family, effects: Effect[], retired: boolean, /** What each effect is, in a few words. */ words: string[] }

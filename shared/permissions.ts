@@ -27,6 +27,8 @@ export const PERMISSIONS = {
   'round.work': { rep: 'team', lead: 'people', admin: 'all' },
   /** Pausing and stopping it, and how it goes. */
   'round.edit': { rep: 'own', lead: 'people', admin: 'all' },
+  /** Listening to what was recorded of a call. */
+  'recording.hear': { rep: 'own', lead: 'people', admin: 'all' },
   /** How a line is set up. */
   'line.edit': { rep: 'none', lead: 'none', admin: 'all' },
   /** A saved list: one's own, or one shared with a team. */

@@ -19,7 +19,7 @@ export class ApiProblem extends Error {
 
 export const OFFLINE: ProblemDetails = { type: 'offline', title: 'No connection', status: 0, detail: 'Plauder cannot be reached. What you wrote is kept; try again in a moment.' }
 
-interface Options { method?: 'GET' | 'POST' | 'PUT' | 'DELETE', body?: object, query?: Record<string, unknown>, signal?: AbortSignal }
+interface Options { method?: 'GET' | 'POST' | 'PUT' | 'DELETE', body?: object, query?: Record<string, unknown>, signal?: AbortSignal, responseType?: 'json' | 'blob' }
 
 /**
  * Asks the server. An expired sign-in opens the sign-in over the page, which stays as it is; whoever

@@ -6,7 +6,7 @@ import { api, ApiProblem } from '~/composables/api'
 import type { NightQuestion } from '~/composables/composer'
 import { useShelf } from './shelf'
 
-export type Order = 'hang-up' | 'answer' | 'decline' | 'hold' | 'resume' | 'mute' | 'unmute'
+export type Order = 'hang-up' | 'answer' | 'decline' | 'hold' | 'resume' | 'mute' | 'unmute' | 'record' | 'stop-recording'
 
 /** A number that somebody wants to call, and what stands in the way. */
 export interface Asked { phoneId: string, name: string }

@@ -1,4 +1,4 @@
-import { answeredAt, callState, outcomeOf, talkMs, type CallFacts, type CallOutcome } from '~~/core/call/facts'
+import { callState, outcomeOf, talkMs, type CallFacts, type CallOutcome } from '~~/core/call/facts'
 
 const OUTCOMES: Record<CallOutcome, string> = {
   'answered': 'talked', 'machine': 'a mailbox answered', 'busy': 'busy', 'declined': 'declined', 'no-answer': 'no answer', 'given-up': 'not answered, hung up',
@@ -24,11 +24,11 @@ export function sayCall(facts: CallFacts, direction: 'out' | 'in', now: number):
   switch (callState(facts)) {
     case 'dialling': return 'dialling'
     case 'ringing': return direction === 'in' ? 'calls you' : 'it rings'
-    case 'talking': return `${facts.answeredBy === 'machine' ? 'a mailbox, ' : ''}${sayDuration(talkMs(facts, now))}`
+    case 'talking': return direction === 'in' && facts.answeredBy === 'machine' ? 'leaves a message' : `${facts.answeredBy === 'machine' ? 'a mailbox, ' : ''}${sayDuration(talkMs(facts, now))}`
     case 'held': return `on hold, ${sayDuration(talkMs(facts, now))}`
     case 'ended': {
       const outcome = outcomeOf(facts)!
-      if (direction === 'in' && answeredAt(facts) === null) return 'missed'
+      if (direction === 'in' && outcome !== 'answered') return 'missed'
       return outcome === 'answered' ? `talked ${talked(talkMs(facts, now))}` : OUTCOMES[outcome]
     }
   }

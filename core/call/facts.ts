@@ -6,7 +6,8 @@ export type Side = typeof SIDES[number]
 export type AnsweredBy = 'person' | 'machine'
 
 /** What is switched during a call. */
-export type SwitchKind = 'hold' | 'mute'
+export const SWITCHES = ['hold', 'mute', 'record'] as const
+export type SwitchKind = typeof SWITCHES[number]
 export interface Switch { what: SwitchKind, on: boolean, at: number }
 
 /** What the exchange tells of a call. Instants are epoch milliseconds of the exchange's clock. */

@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { Journal } from '../carrier/journal'
 import type { Reporter } from '../carrier/reporter'
 import { mannerOf, type Manner } from './manners'
+import { madeUpSound } from './sound'
 
 export type End = 'hung-up' | 'busy' | 'declined' | 'no-answer' | 'unreachable' | 'no-such-number' | 'network'
 
@@ -17,13 +18,18 @@ export interface Call {
   state: 'ringing' | 'talking' | 'ended'
   held: boolean
   muted: boolean
+  recording: boolean
+  /** To be recorded from the answer on. */
+  toRecord: boolean
+  /** Our customer's mailbox has answered, and the caller speaks to it. */
+  toMailbox: boolean
 }
 
 export interface CallEvent {
   id: string
-  type: 'call.incoming' | 'call.ringing' | 'call.answered' | 'call.switched' | 'call.ended'
+  type: 'call.incoming' | 'call.ringing' | 'call.answered' | 'call.switched' | 'call.ended' | 'call.recorded'
   at: string
-  data: { id: string, key: string | null, direction: 'out' | 'in', line: string, phone: string, by?: 'person' | 'machine', what?: 'hold' | 'mute', on?: boolean, why?: End, side?: 'us' | 'them' | 'network' }
+  data: { id: string, key: string | null, direction: 'out' | 'in', line: string, phone: string, by?: 'person' | 'machine', what?: 'hold' | 'mute' | 'record', on?: boolean, why?: End, side?: 'us' | 'them' | 'network', ms?: number, of?: 'call' | 'message' }
 }
 
 type Entry = { do: 'event', event: CallEvent } | { do: 'manner', phone: string, manner: Manner }
@@ -32,6 +38,8 @@ type Entry = { do: 'event', event: CallEvent } | { do: 'manner', phone: string, 
 export interface ExchangePace { ringing: number, pickUp: number, mailbox: number, mailboxTakes: number, patience: number, busy: number }
 export const USUAL_PACE: ExchangePace = { ringing: 300, pickUp: 3_000, mailbox: 9_000, mailboxTakes: 45_000, patience: 30_000, busy: 900 }
 
+const QUIET = { held: false, muted: false, recording: false, toRecord: false, toMailbox: false }
+
 /** A telephone exchange: connects our customer's lines with the telephones of the practice world. */
 export class Exchange {
   readonly calls = new Map<string, Call>()
@@ -39,6 +47,7 @@ export class Exchange {
   private readonly byKey = new Map<string, string>()
   private readonly manners = new Map<string, Manner>()
   private readonly journal: Journal<Entry>
+  private readonly tapes = new Map<string, { of: 'call' | 'message', ms: number, since: number | null }>()
   private readonly watchers = new Set<(phone: string) => void>()
 
   constructor(folder: string, private readonly reporter: Pick<Reporter, 'send'>, private readonly pace: ExchangePace, private readonly isOff: (phone: string) => boolean) {
@@ -56,10 +65,10 @@ export class Exchange {
   }
 
   /** Asking twice with one key is one call. */
-  async dial(key: string, line: string, phone: string): Promise<Call> {
+  async dial(key: string, line: string, phone: string, record = false): Promise<Call> {
     const known = this.byKey.get(key)
     if (known) return this.calls.get(known)!
-    const call: Call = { id: randomUUID(), key, direction: 'out', line, phone, state: 'ringing', held: false, muted: false }
+    const call: Call = { id: randomUUID(), key, direction: 'out', line, phone, state: 'ringing', ...QUIET, toRecord: record }
     this.calls.set(call.id, call)
     this.byKey.set(key, call.id)
     this.later(this.pace.ringing, call, () => this.beginRinging(call))
@@ -68,7 +77,7 @@ export class Exchange {
 
   /** Somebody calls one of our customer's lines from a telephone. */
   async callFrom(phone: string, line: string): Promise<Call> {
-    const call: Call = { id: randomUUID(), key: null, direction: 'in', line, phone, state: 'ringing', held: false, muted: false }
+    const call: Call = { id: randomUUID(), key: null, direction: 'in', line, phone, state: 'ringing', ...QUIET }
     this.calls.set(call.id, call)
     await this.tell(call, 'call.incoming', {})
     this.later(this.pace.patience, call, () => this.end(call, 'no-answer', 'network'))
@@ -79,12 +88,23 @@ export class Exchange {
     if (call.state !== 'ringing') return false
     call.state = 'talking'
     await this.tell(call, 'call.answered', { by })
+    if (by === 'person' && call.toRecord) await this.turn(call, 'record', true)
     return true
   }
 
-  async turn(call: Call, what: 'hold' | 'mute', on: boolean): Promise<boolean> {
-    if (call.state !== 'talking') return false
-    call[what === 'hold' ? 'held' : 'muted'] = on
+  /** Our customer's mailbox takes the call: it greets, and records what is said until the caller hangs up. */
+  async takeMessage(call: Call): Promise<boolean> {
+    if (call.direction !== 'in' || !await this.answer(call, 'machine')) return false
+    call.toMailbox = true
+    this.tapes.set(call.id, { of: 'message', ms: 0, since: Date.now() })
+    this.show(call.phone)
+    return true
+  }
+
+  async turn(call: Call, what: 'hold' | 'mute' | 'record', on: boolean): Promise<boolean> {
+    if (call.state !== 'talking' || call.toMailbox) return false
+    call[what === 'hold' ? 'held' : what === 'mute' ? 'muted' : 'recording'] = on
+    if (what === 'record') this.turnTape(call, on)
     await this.tell(call, 'call.switched', { what, on })
     return true
   }
@@ -92,8 +112,23 @@ export class Exchange {
   async end(call: Call, why: End, side: 'us' | 'them' | 'network'): Promise<boolean> {
     if (call.state === 'ended') return false
     call.state = 'ended'
+    this.turnTape(call, false)
     await this.tell(call, 'call.ended', { why, side })
+    const tape = this.tapes.get(call.id)
+    if (tape && tape.ms > 0) await this.tell(call, 'call.recorded', { ms: tape.ms, of: tape.of })
     return true
+  }
+
+  /** What was recorded of a call, as made-up sound; null if nothing was. */
+  soundOf(id: string): Buffer | null {
+    const told = this.events.find(({ type, data }) => type === 'call.recorded' && data.id === id)
+    return told ? madeUpSound(id, told.data.ms!, told.data.of === 'message' ? 1 : 2) : null
+  }
+
+  private turnTape(call: Call, on: boolean): void {
+    const tape = this.tapes.get(call.id) ?? { of: 'call' as const, ms: 0, since: null }
+    const ms = tape.ms + (tape.since === null ? 0 : Date.now() - tape.since)
+    if (on || ms > 0) this.tapes.set(call.id, { ...tape, ms, since: on ? Date.now() : null })
   }
 
   mannerOf = (phone: string): Manner => this.manners.get(phone) ?? mannerOf(phone)
@@ -154,7 +189,7 @@ export class Exchange {
     if (entry.do === 'manner') return void this.manners.set(entry.phone, entry.manner)
     const { type, data: { id, key, direction, line, phone } } = entry.event
     this.events.push(entry.event)
-    const known = this.calls.get(id) ?? { id, key, direction, line, phone, state: 'ringing' as const, held: false, muted: false }
+    const known = this.calls.get(id) ?? { id, key, direction, line, phone, state: 'ringing' as const, ...QUIET }
     this.calls.set(id, { ...known, state: type === 'call.ended' ? 'ended' : type === 'call.answered' ? 'talking' : known.state })
     if (key) this.byKey.set(key, id)
   }

@@ -1,6 +1,6 @@
 /** The page of handsets: a list of telephones, one of them open, live. */
 interface Text { id: string, at: number, direction: 'in' | 'out', other: string, text: string, parts: number, pictures?: { file: string }[] }
-interface Call { direction: 'out' | 'in', line: string, state: 'ringing' | 'talking', held: boolean, muted: boolean }
+interface Call { direction: 'out' | 'in', line: string, state: 'ringing' | 'talking', held: boolean, muted: boolean, recording: boolean, toMailbox: boolean }
 interface Phone { number: string, owner: string | null, on: boolean, manner: string, call: Call | null, last: Text | null }
 
 const MOST_SHOWN = 60
@@ -118,8 +118,8 @@ async function showHandset(): Promise<void> {
 function showCall(phone: Phone | null): void {
   const on = phone?.call ?? null
   if (phone) manner.value = phone.manner
-  call.textContent = on === null ? '' : on.state === 'talking' ? `Talking with ${on.line}${on.held ? ', on hold' : on.muted ? ', who is muted' : ''}` : on.direction === 'out' ? `${on.line} is calling` : `Calling ${on.line}`
-  const acts = on === null ? [['call', 'Call the number below']] : on.state === 'ringing' && on.direction === 'out' ? [['pick-up', 'Pick up'], ['decline', 'Decline']] : [['hang-up', 'Hang up']]
+  call.textContent = on === null ? '' : on.toMailbox ? `The mailbox of ${on.line} listens` : on.state === 'talking' ? `Talking with ${on.line}${on.held ? ', on hold' : on.muted ? ', who is muted' : ''}${on.recording ? '. “This call is recorded.”' : ''}` : on.direction === 'out' ? `${on.line} is calling` : `Calling ${on.line}`
+  const acts = on === null ? [['call', 'Call the number below']] : on.state === 'ringing' && on.direction === 'out' ? [['pick-up', 'Pick up'], ['decline', 'Decline']] : [['hang-up', on.toMailbox ? 'Leave the message, and hang up' : 'Hang up']]
   callActs.replaceChildren(...acts.map(([act, words]) => {
     const button = element('button', 'quick-call', words!) as HTMLButtonElement
     button.type = 'button'

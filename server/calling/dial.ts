@@ -24,18 +24,18 @@ interface Dialled { id: string, activityId: string }
  * @throws Problem 409 `no-calls`, `night` (with what time it is there), `on-a-call` or `called-in-round`; 422 at the number or the line
  */
 export async function dial(asker: SignedIn, form: DialForm, now: Date): Promise<Dialled> {
-  const { earlier, from, to, activityId } = await begin(asker, form, now)
+  const { earlier, from, to, record, activityId } = await begin(asker, form, now)
   if (earlier) return { id: form.id, activityId }
-  const answer = await theExchange().dial({ key: form.id, from, to })
+  const answer = await theExchange().dial({ key: form.id, from, to, record })
   if (answer.kind === 'dialling') await tx(database => database.update(call).set({ exchangeRef: answer.ref }).where(eq(call.id, form.id)))
   else await addToCall(form.id, { kind: 'ended', at: Date.now(), why: answer.kind === 'refused' && answer.code === 'recipient-unknown' ? 'no-such-number' : 'network', side: 'network' })
   return { id: form.id, activityId }
 }
 
-async function begin(asker: SignedIn, form: DialForm, now: Date): Promise<{ earlier: boolean, from: string, to: string, activityId: string }> {
+async function begin(asker: SignedIn, form: DialForm, now: Date): Promise<{ earlier: boolean, from: string, to: string, record: boolean, activityId: string }> {
   return tx(async (database) => {
     const [known] = await database.select().from(call).where(eq(call.id, form.id))
-    if (known?.colleagueId === asker.id) return { earlier: true, from: '', to: known.other, activityId: known.activityId }
+    if (known?.colleagueId === asker.id) return { earlier: true, from: '', to: known.other, record: false, activityId: known.activityId }
     const { e164, recordId, place, calls, lastHeardAt } = await mustReach(asker, form.phoneId)
     const own = await mustAnswer(asker, form.lineId ?? await lineToCall(asker, e164))
     const zones = zonesOf(place, e164)
@@ -54,7 +54,7 @@ async function begin(asker: SignedIn, form: DialForm, now: Date): Promise<{ earl
     await database.insert(call).values({ id: form.id, direction: 'out', lineId: own.id, other: e164, recordId, colleagueId: asker.id, activityId, exchange: theExchange().name, madeAt: now })
     if (round) await calledInRound(asker, round, { recordId, callId: form.id, number: e164 }, now)
     await announceCall({ id: form.id, lineId: own.id, activityId })
-    return { earlier: false, from: own.e164, to: e164, activityId }
+    return { earlier: false, from: own.e164, to: e164, record: own.records, activityId }
   })
 }
 

@@ -9,6 +9,8 @@ import { recordsWithNumber } from '../records/phones'
 import { touchContact } from '../texting/contact'
 import { appendEntry } from '../timeline/append'
 import type { ExchangeEvent } from './port'
+import { fetchLater } from './recordings'
+import { ringOn, ringsFirst } from './ring'
 import { addToCall, announceCall, type StoredCall } from './stored'
 
 /**
@@ -18,11 +20,12 @@ import { addToCall, announceCall, type StoredCall } from './stored'
  */
 export async function takeCallEvent(exchange: string, told: ExchangeEvent, now: Date): Promise<boolean> {
   return tx(async (database) => {
-    const found = told.kind === 'happened' ? await callOf(exchange, told) : null
-    if (told.kind === 'happened' && !found) return false
+    const found = told.kind === 'incoming' ? null : await callOf(exchange, told)
+    if (told.kind !== 'incoming' && !found) return false
     const [first] = await database.insert(callEvent).values({ exchange, id: told.id, receivedAt: now }).onConflictDoNothing().returning({ id: callEvent.id })
     if (!first) return true
     if (told.kind === 'incoming') await ringIn(exchange, told)
+    else if (told.kind === 'recorded') await fetchLater(found!, told.of, now)
     else {
       const after = await addToCall(found!.id, told.event)
       if (after && told.event.kind === 'answered') await answered(after, told.event)
@@ -54,11 +57,13 @@ async function ringIn(exchange: string, told: Extract<ExchangeEvent, { kind: 'in
     const [id, activityId] = [uuid(), uuid()]
     const holders = await recordsWithNumber(told.other)
     await appendEntry({ id: activityId, at: told.at, kind: 'call-in', colleagueId: null, data: { callId: id }, privateLineId: to.private ? to.id : null }, holders)
-    await database.insert(call).values({ id, direction: 'in', lineId: to.id, other: told.other, recordId: holders[0] ?? null, colleagueId: null, activityId, exchange, exchangeRef: told.ref, madeAt: told.at, ringingAt: told.at })
+    const first = await ringsFirst(to, holders[0] ?? null, told.at)
+    await database.insert(call).values({ ...first, id, direction: 'in', lineId: to.id, other: told.other, recordId: holders[0] ?? null, colleagueId: null, activityId, exchange, exchangeRef: told.ref, madeAt: told.at, ringingAt: told.at })
     await lockNumber(told.other)
     await heardFrom(told.other, told.at)
     await touchContact(activityId, told.at)
     await announceCall({ id, lineId: to.id, activityId })
+    await ringOn({ id, ...first }, to, told.at)
   })
 }
 

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import type { CallDetail } from '~~/shared/calling'
+import type { CallDetail, CallRecording } from '~~/shared/calling'
 import type { Module } from '~~/shared/modules'
 import { once } from '../db/door'
 import { at } from '../db/instants'
@@ -8,6 +8,7 @@ import { visible } from '../identity/visible'
 import type { SignedIn } from '../identity/sign-in'
 import { clockRules, zonesOf } from '../records/phones'
 import { mayReadLine } from '../timeline/visibility'
+import { recordingShown } from './recording-shown'
 import { factsOf, storedOf } from './stored'
 
 /** What nobody has put away for so long is only on the timeline. */
@@ -19,6 +20,7 @@ type Row = Record<string, unknown> & {
   call: Record<string, unknown>
   line_name: string
   round_id: string | null
+  recording: CallRecording | null
   notes: string | null
   record_id: string | null
   record_name: string
@@ -39,7 +41,7 @@ type Row = Record<string, unknown> & {
 /** The calls on my shelf: mine until I have said how they went, and those that ring or rang on lines I answer, which nobody took. */
 export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]> {
   const { rows } = await once<Row>(sql`
-    select to_jsonb(c) as call, l.name as line_name, own.data->>'roundId' as round_id, t.words as notes, d.name as disposition_name,
+    select to_jsonb(c) as call, l.name as line_name, own.data->>'roundId' as round_id, ${recordingShown(sql`c.id`)} as recording, t.words as notes, d.name as disposition_name,
       r.id as record_id, r.name as record_name, r.first_name, r.module, r.title, r.city, r.zone, r.country, r.region, firm.name as company,
       said.at as said_at, said.words as said, said.kind as said_kind
     from ${call} c
@@ -56,7 +58,7 @@ export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]>
       order by s.at desc limit 1) said on true
     where c.put_away_at is null and c.made_at > ${at(new Date(now.getTime() - DAY_MS))}
       and (c.disposed_at is null or c.disposed_at > ${at(new Date(now.getTime() - STAYS_MS))})
-      and (c.colleague_id = ${asker.id}::uuid or (c.colleague_id is null and c.direction = 'in' and ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })}))
+      and (c.colleague_id = ${asker.id}::uuid or (c.colleague_id is null and c.direction = 'in' and (c.rings_first is null or c.rings_first = ${asker.id}::uuid or c.rings_first_until <= ${at(now)} or c.ended_at is not null) and ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })}))
     order by c.made_at desc limit 20`)
   return rows.map(row => detailOf(asker, row, now))
 }
@@ -73,6 +75,7 @@ function detailOf(asker: SignedIn, row: Row, now: Date): CallDetail {
     facts: factsOf(stored),
     mine: stored.colleagueId === asker.id,
     roundId: row.round_id,
+    recording: row.recording,
     notes: row.notes ?? '',
     disposition: row.disposition_name ? { name: row.disposition_name, at: stored.disposedAt!.getTime() } : null,
     zones: clockRules(zonesOf(place, stored.other), now),

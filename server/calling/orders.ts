@@ -22,6 +22,9 @@ export async function orderCall(asker: SignedIn, callId: string, order: Order): 
   if (callState(factsOf(found)) === 'ended') return
   const answer = found.exchangeRef ? await theExchange().order(found.exchangeRef, order) : 'gone'
   if (answer === 'unreachable') throw conflict('exchange-away', 'No connection', 'The exchange cannot be reached. Try again in a moment.')
+  // somebody else was quicker: our mailbox perhaps
+  if (answer === 'not-now' && order === 'answer') await tx(database => database.update(call).set({ colleagueId: null }).where(eq(call.id, callId)))
+  if (answer === 'done' && order === 'answer') await recordIfWanted(found)
   if (answer === 'not-now' && order !== 'hang-up') throw conflict('not-now', 'Not now', 'That cannot be done at this moment of the call.')
   // a call that its exchange knows no more is over, whatever we had heard
   if (answer === 'gone') await addToCall(callId, { kind: 'ended', at: Date.now(), why: 'network', side: 'network' })
@@ -42,4 +45,10 @@ async function mustOrder(asker: SignedIn, callId: string, order: Order): Promise
     }
     return found.call
   })
+}
+
+/** A line whose talks are recorded begins with the answer; whoever talks can stop it. */
+async function recordIfWanted({ lineId, exchangeRef }: StoredCall): Promise<void> {
+  const [on] = await tx(database => database.select({ records: line.records }).from(line).where(eq(line.id, lineId)))
+  if (on?.records && exchangeRef) await theExchange().order(exchangeRef, 'record')
 }

@@ -1,6 +1,6 @@
 import { boolean, date, object, string, type InferType } from 'yup'
 import { Webhook } from 'standardwebhooks'
-import { CALL_ENDS, SIDES, type CallEvent } from '~~/core/call/facts'
+import { CALL_ENDS, SIDES, SWITCHES, type CallEvent } from '~~/core/call/facts'
 import type { PracticeAccess } from '../carriers/practice'
 import type { Exchange, ExchangeEvent } from './port'
 
@@ -8,7 +8,7 @@ const TIMEOUT_MS = 5_000
 
 const eventShape = object({
   id: string().max(100).required(),
-  type: string().oneOf(['call.incoming', 'call.ringing', 'call.answered', 'call.switched', 'call.ended'] as const).required(),
+  type: string().oneOf(['call.incoming', 'call.ringing', 'call.answered', 'call.switched', 'call.ended', 'call.recorded'] as const).required(),
   at: date().required(),
   data: object({
     id: string().max(100).required(),
@@ -16,10 +16,11 @@ const eventShape = object({
     line: string().max(20).required(),
     phone: string().max(20).required(),
     by: string().oneOf(['person', 'machine'] as const).default('person'),
-    what: string().oneOf(['hold', 'mute'] as const).default('hold'),
+    what: string().oneOf(SWITCHES).default('hold'),
     on: boolean().default(false),
     why: string().oneOf(CALL_ENDS).default('network'),
     side: string().oneOf(SIDES).default('network'),
+    of: string().oneOf(['call', 'message'] as const).default('call'),
   }).required(),
 })
 type EventShape = InferType<typeof eventShape>
@@ -36,9 +37,9 @@ export function practiceExchange({ url, key, webhookSecret }: PracticeAccess): E
   })
   return {
     name: 'practice',
-    async dial({ key: callKey, from, to }) {
+    async dial({ key: callKey, from, to, record }) {
       try {
-        const response = await ask('/v1/calls', { from, to }, { 'idempotency-key': callKey })
+        const response = await ask('/v1/calls', { from, to, record }, { 'idempotency-key': callKey })
         const body = await response.json() as { id?: string, code?: string }
         return response.ok && body.id ? { kind: 'dialling', ref: body.id } : { kind: 'refused', code: body.code ?? 'bad-request' }
       }
@@ -61,6 +62,12 @@ export function practiceExchange({ url, key, webhookSecret }: PracticeAccess): E
       const { events, cursor: next } = await response.json() as { events: unknown[], cursor: string }
       return { events: events.map(readEvent), cursor: next }
     },
+    async recordingOf(ref) {
+      const response = await fetch(new URL(`/v1/calls/${encodeURIComponent(ref)}/recording`, url), { headers: { authorization: `Bearer ${key}` }, signal: AbortSignal.timeout(4 * TIMEOUT_MS), redirect: 'error' })
+      if (response.status === 404) return null
+      if (!response.ok) throw new Error(`The practice exchange answered ${response.status} when asked for a recording.`)
+      return Buffer.from(await response.arrayBuffer())
+    },
     readReport(rawBody, headers) {
       try {
         webhook.verify(rawBody.toString('utf8'), headers as Record<string, string>)
@@ -77,10 +84,11 @@ function readEvent(input: unknown): ExchangeEvent {
   const { id, type, at, data }: EventShape = eventShape.validateSync(input)
   const call = { id, ref: data.id, key: data.key }
   if (type === 'call.incoming') return { ...call, kind: 'incoming', at, line: data.line, other: data.phone }
+  if (type === 'call.recorded') return { ...call, kind: 'recorded', of: data.of }
   return { ...call, kind: 'happened', event: happened(type, at.getTime(), data) }
 }
 
-function happened(type: Exclude<EventShape['type'], 'call.incoming'>, at: number, { by, what, on, why, side }: EventShape['data']): CallEvent {
+function happened(type: Exclude<EventShape['type'], 'call.incoming' | 'call.recorded'>, at: number, { by, what, on, why, side }: EventShape['data']): CallEvent {
   switch (type) {
     case 'call.ringing': return { kind: 'ringing', at }
     case 'call.answered': return { kind: 'answered', at, by }

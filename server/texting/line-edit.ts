@@ -12,7 +12,7 @@ import type { SignedIn } from '../identity/sign-in'
 export async function listLines(asker: SignedIn): Promise<SetUpLine[]> {
   if (!can(asker, 'line.edit', {})) throw notAllowed('see how lines are set up; an admin does')
   return tx(database => database
-    .select({ id: line.id, name: line.name, e164: line.e164, active: line.active, private: line.private, colleague: colleague.name, team: team.name, languages: line.languages })
+    .select({ id: line.id, name: line.name, e164: line.e164, active: line.active, private: line.private, colleague: colleague.name, team: team.name, languages: line.languages, records: line.records, ownerFirst: line.ownerFirst, greeting: line.greeting, ringSeconds: line.ringSeconds, hours: line.hours })
     .from(line)
     .leftJoin(colleague, eq(colleague.id, line.colleagueId))
     .leftJoin(team, eq(team.id, line.teamId))
@@ -26,7 +26,8 @@ export async function changeLine(asker: SignedIn, id: string, form: LineForm, no
     const before = all.find(one => one.id === id)
     if (!before) throw notFound('line')
     await database.update(line).set(form).where(eq(line.id, id))
-    await note('line-changed', asker.id, now, { lineId: id, from: before.languages.join(', '), to: form.languages.join(', ') })
+    const { languages, records, ownerFirst, greeting, ringSeconds, hours } = before
+    await note('line-changed', asker.id, now, { lineId: id, from: { languages, records, ownerFirst, greeting, ringSeconds, hours }, to: form })
     return listLines(asker)
   })
 }

@@ -9,14 +9,14 @@ import { HAND_OVER } from '../jobs/kinds'
 import { wakeOutbox } from '../jobs/wake'
 import { placesOf } from '../timeline/places'
 import { announceShown, type ShownRow } from './announce'
-import type { Line } from './lines'
+import type { TextLine } from './lines'
 import { freshRef } from './refs'
 
 export interface Queued { id: string, activityId: string, leavesAt: number }
 
 export interface Outgoing {
   id: string
-  line: Line
+  line: TextLine
   to: string
   /** The record that holds the number. Where it is decides on the hours. */
   recordId: string | null

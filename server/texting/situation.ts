@@ -7,7 +7,7 @@ import { carrierPrice, conversation, firm, line, message, numberState, phone, re
 import { statement } from '../db/statement'
 import { badInput, notAllowed, notFound } from '../http/problem'
 import { zonesOf, type Place } from '../records/phones'
-import { lineBelongs, type Line, type Price } from './lines'
+import { lineBelongs, type TextLine, type Price } from './lines'
 
 export interface Recipient {
   e164: string
@@ -21,7 +21,7 @@ export interface Recipient {
 /** Everything that decides on a text which somebody wants to send. */
 export interface Situation {
   earlier: { authorId: string | null, activityId: string, leavesAt: number } | null
-  line: Line
+  line: TextLine
   price: Price | null
   recipient: Recipient
   textingOn: boolean
@@ -36,7 +36,7 @@ export interface Situation {
 export async function readSituation(asker: Asker, form: SendForm): Promise<Situation> {
   const { rows: [found] } = await situationOf({ id: form.id, lineId: form.lineId, phoneId: form.phoneId, conversationId: form.conversationId, recordId: form.recordId })
   if (!found) throw notFound('line')
-  const own: Line = { id: found.id, e164: found.e164, name: found.name, country: found.country, teamId: found.team_id, colleagueId: found.colleague_id, private: found.private, active: found.active, carrier: found.carrier, languages: found.languages }
+  const own: TextLine = { id: found.id, e164: found.e164, name: found.name, country: found.country, teamId: found.team_id, colleagueId: found.colleague_id, private: found.private, active: found.active, carrier: found.carrier, languages: found.languages }
   if (!can(asker, 'line.answer', lineBelongs(own))) throw notAllowed(`text from ${own.name}`)
   if (form.recordId && !(found.written_on_id && can(asker, 'record.edit', { ownerId: found.written_on_owner, teamId: found.written_on_team }))) throw notFound('record')
   return {

@@ -43,3 +43,11 @@ export const taskForm = object({
   time: time().required('Choose a time.'),
 })
 export type TaskForm = InferType<typeof taskForm>
+
+/** A note at a moment of a recording. */
+export const markForm = object({
+  id: uuid().required(),
+  atMs: number().integer().min(0).required(),
+  words: string().trim().max(500, 'Say it in 500 characters.').required('Say what is to be noted here.'),
+})
+export type MarkForm = InferType<typeof markForm>

@@ -1,11 +1,12 @@
 import type { CallEvent } from '~~/core/call/facts'
 import { takeCallEvent } from '~~/server/calling/events'
-import { registerExchange, type DialAnswer, type Exchange, type Order } from '~~/server/calling/port'
+import { registerExchange, type DialAnswer, type Exchange, type Order, type OwnOrder } from '~~/server/calling/port'
 
 /** An exchange under the test's control: it keeps what it is asked, answers as told, and tells what the test says. */
 export function fakeExchange() {
-  const dialled: { key: string, from: string, to: string }[] = []
-  const ordered: { ref: string, order: Order }[] = []
+  const dialled: { key: string, from: string, to: string, record: boolean }[] = []
+  const sounds = new Map<string, Buffer>()
+  const ordered: { ref: string, order: Order | OwnOrder }[] = []
   let next: DialAnswer | null = null
   let told = 0
   const exchange: Exchange = {
@@ -22,6 +23,7 @@ export function fakeExchange() {
     },
     eventsSince: async cursor => ({ events: [], cursor }),
     readReport: () => null,
+    recordingOf: async ref => sounds.get(ref) ?? null,
   }
   registerExchange(exchange)
   return {
@@ -30,6 +32,11 @@ export function fakeExchange() {
     answerNext: (answer: DialAnswer) => next = answer,
     tell: (key: string, event: CallEvent, id = `told-${key}-${told++}`) => takeCallEvent('practice', { id, ref: `call-${key}`, key, kind: 'happened', event }, new Date(event.at)),
     ring: (other: string, line: string, at: Date, ref = `in-${other}-${told++}`) => takeCallEvent('practice', { id: `ring-${ref}`, ref, key: null, kind: 'incoming', at, line, other }, at).then(() => ref),
+    /** Something was recorded of a call, and can be fetched. */
+    recorded: (ref: string, of: 'call' | 'message', sound: Buffer, at: Date) => {
+      sounds.set(ref, sound)
+      return takeCallEvent('practice', { id: `recorded-${ref}`, ref, key: null, kind: 'recorded', of }, at)
+    },
     tellOf: (ref: string, event: CallEvent) => takeCallEvent('practice', { id: `told-${ref}-${told++}`, ref, key: null, kind: 'happened', event }, new Date(event.at)),
   }
 }

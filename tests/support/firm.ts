@@ -31,7 +31,7 @@ export async function makeFirm(): Promise<Firm> {
     odile: asker('Odile Marchetti', 'lead', [sales, recruiting], [a, m, n, o], o),
     rafe: asker('Rafe Pennington', 'admin', [], [r], r),
   }
-  const line = (e164: string, name: string, country: string, belongs: Partial<Line>): Line => ({ id: uuid(), e164, name, country, teamId: null, colleagueId: null, private: false, active: true, carrier: 'practice', languages: [], ...belongs })
+  const line = (e164: string, name: string, country: string, belongs: Partial<Line>): Line => ({ id: uuid(), e164, name, country, teamId: null, colleagueId: null, private: false, active: true, carrier: 'practice', languages: [], records: false, ownerFirst: false, greeting: null, ringSeconds: 25, hours: null, ...belongs })
   const lines = {
     portland: line('+15035550118', 'Portland line', 'US', { teamId: sales }),
     second: line('+16125550104', 'Minneapolis line', 'US', { teamId: sales }),

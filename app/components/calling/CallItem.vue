@@ -5,7 +5,7 @@ import { showPhone } from '~~/core/phone/show'
 import type { CallDetail } from '~~/shared/calling'
 import { useSeconds } from '~/composables/now'
 import { useCalls } from '~/stores/calls'
-import { sayCall } from '~/words/calls'
+import { sayCall, talked } from '~/words/calls'
 
 /** A call on the shelf: who, how it stands, and what can be done with it at once. */
 const { call } = defineProps<{ call: CallDetail }>()
@@ -20,9 +20,11 @@ const icon = computed(() => rings.value ? PhPhoneIncoming : state.value === 'end
 const how = computed(() => {
   if (state.value !== 'ended') return sayCall(call.facts, call.direction, now.value)
   if (call.disposition) return call.disposition.name
+  if (call.recording?.of === 'message') return `left a message, ${talked(call.recording.ms)}`
   return call.mine ? 'ended, waits for its disposition' : sayCall(call.facts, call.direction, now.value)
 })
 const muted = computed(() => isOn(call.facts, 'mute'))
+const recorded = computed(() => isOn(call.facts, 'record'))
 const toggle = () => calls.openId = calls.openId === call.id ? null : call.id
 </script>
 
@@ -86,6 +88,15 @@ const toggle = () => calls.openId = calls.openId === call.id ? null : call.id
           {{ state === 'held' ? 'Go on' : 'Hold' }}
         </button>
       </template>
+      <button
+        v-if="state === 'talking' || state === 'held'"
+        type="button"
+        class="act"
+        :aria-pressed="recorded"
+        @click="calls.order(call, recorded ? 'stop-recording' : 'record')"
+      >
+        {{ recorded ? 'Stop recording' : 'Record' }}
+      </button>
       <button
         type="button"
         class="act end"

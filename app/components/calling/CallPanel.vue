@@ -169,6 +169,11 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
       >
         <span class="quiet small">{{ call.lastSaid.ours ? 'We, ' : `${call.record?.firstName ?? 'They'}, ` }}{{ ago(call.lastSaid.at, now) }}:</span> {{ call.lastSaid.words }}
       </p>
+      <LazyRecordingPlayer
+        v-if="call.recording"
+        :recording="call.recording"
+        :mine="call.mine"
+      />
       <template v-if="mine">
         <label
           class="small quiet"

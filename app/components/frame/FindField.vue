@@ -133,9 +133,10 @@ async function look(typed: string): Promise<void> {
   empty.value = NOTHING
   try {
     const query = { words: typed }
-    const later = api<Said[]>('/api/find/said', { query })
     const reference = await byRef(typed)
     const records = (await api<RecordRow[]>('/api/find', { query })).map(foundRecord)
+    // asked for only now: the database would look through what was said first, and people would wait for it
+    const later = api<Said[]>('/api/find/said', { query })
     if (turn !== asked) return
     if (records.length === 0 && reference.length === 0) commands.unshift(...await strangerWith(typed))
     if (turn !== asked) return

@@ -42,6 +42,11 @@ const isCall = computed(() => entry.kind.startsWith('call'))
       >
         {{ entry.words }}
       </p>
+      <LazyRecordingPlayer
+        v-if="entry.call?.recording"
+        :recording="entry.call.recording"
+        :mine="entry.call.colleagueId === me.me!.id"
+      />
     </div>
   </li>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { NATIONAL_LANGUAGES, type NationalLanguage } from '~~/core/text/national'
 import { showPhone } from '~~/core/phone/show'
+import type { LineForm } from '~~/shared/schemas/line'
 import type { SetUpLine } from '~~/shared/set-up'
 import { api } from '~/composables/api'
 import { adminsOnly, useSetUpList } from '~/composables/set-up-list'
@@ -10,9 +11,25 @@ definePageMeta({ middleware: adminsOnly })
 
 const { list: lines, problem, trying, load } = useSetUpList<SetUpLine>(() => ({ path: '/api/set-up/lines' }))
 
+/** The line whose ringing is being changed. */
+const editing = shallowRef<SetUpLine | null>(null)
+
+function saved(all: SetUpLine[]): void {
+  lines.value = all
+  editing.value = null
+}
+
+/** How a line rings, in a few words. */
+const ringing = ({ records, ownerFirst, greeting, ringSeconds, hours }: SetUpLine) => [
+  ownerFirst ? 'rings with the caller’s own colleague first' : null,
+  greeting === null ? 'takes no messages' : `takes a message after ${ringSeconds} s${hours ? `, outside of ${hours.opens} to ${hours.closes} at once` : ''}`,
+  records ? 'calls are recorded' : null,
+].filter(Boolean).join(', ')
+
+const formOf = ({ languages, records, ownerFirst, greeting, ringSeconds, hours }: SetUpLine): LineForm => ({ languages, records, ownerFirst, greeting, ringSeconds, hours })
 function turn(line: SetUpLine, language: NationalLanguage): Promise<void> {
   const languages = NATIONAL_LANGUAGES.filter(one => (one === language) !== line.languages.includes(one))
-  return trying(() => api<SetUpLine[]>(`/api/set-up/lines/${line.id}`, { method: 'PUT', body: { languages } }))
+  return trying(() => api<SetUpLine[]>(`/api/set-up/lines/${line.id}`, { method: 'PUT', body: { ...formOf(line), languages } }))
 }
 </script>
 
@@ -39,6 +56,17 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<void> {
           <p class="quiet">
             {{ [line.colleague ? `answered by ${line.colleague}` : line.team ? `answered by ${line.team}` : 'answered by nobody', line.private ? 'private' : null, line.active ? null : 'not active'].filter(Boolean).join(', ') }}
           </p>
+          <p class="quiet">
+            {{ ringing(line) }}
+          </p>
+          <button
+            type="button"
+            class="plain-button"
+            :aria-label="`Change how ${line.name} rings`"
+            @click="editing = line"
+          >
+            Change how it rings
+          </button>
         </div>
         <fieldset class="letters">
           <legend>
@@ -61,6 +89,12 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<void> {
     <p class="quiet small">
       With a language’s letters a part of a text holds 149 to 155 units, where it would hold 67 to 70. Ask the carrier before you switch one on: where it does not know them, they arrive wrong.
     </p>
+    <LazyLineEditor
+      v-if="editing"
+      :line="editing"
+      @saved="saved"
+      @close="editing = null"
+    />
   </SetUpRoom>
 </template>
 

@@ -29,6 +29,9 @@ export const call = pgTable('call', {
   other: text('other').notNull(),
   /** The record with which it is about; null for a number on none. */
   recordId: id('record_id'),
+  /** With whom it rings first, and until when; null: with everybody at once. */
+  ringsFirst: id('rings_first').references(() => colleague.id),
+  ringsFirstUntil: instant('rings_first_until'),
   /** Who calls, or has answered. */
   colleagueId: id('colleague_id').references(() => colleague.id),
   activityId: id('activity_id').notNull().unique(),

@@ -1,10 +1,11 @@
 import { sql } from 'drizzle-orm'
-import { bigint, boolean, customType, index, integer, jsonb, pgTable, text, unique, primaryKey } from 'drizzle-orm/pg-core'
+import { bigint, boolean, index, integer, jsonb, pgTable, text, unique, primaryKey } from 'drizzle-orm/pg-core'
+import type { LineHours } from '~~/core/hours/line-hours'
 import type { Encoding } from '~~/core/text/measure'
 import type { NationalLanguage, Shift } from '~~/core/text/national'
 import type { MessageState } from '~~/core/message/states'
 import type { PictureType } from '~~/shared/pictures'
-import { id, instant } from '../columns'
+import { bytes, id, instant } from '../columns'
 import { colleague, team } from './identity'
 
 /** A number of ours. It belongs to a team or to a person. */
@@ -21,6 +22,16 @@ export const line = pgTable('line', {
   carrier: text('carrier').notNull(),
   /** Languages whose national tables the line's carrier knows, as an admin says. */
   languages: jsonb('languages').$type<NationalLanguage[]>().notNull().default([]),
+  /** Whether talks over it are recorded; each can be switched by itself. */
+  records: boolean('records').notNull().default(false),
+  /** What a caller hears before the tone; null: it takes no messages, and rings on. */
+  greeting: text('greeting'),
+  /** How long it rings before it takes a message. */
+  ringSeconds: integer('ring_seconds').notNull().default(25),
+  /** When it is answered, by the clock where it is; null: always. */
+  hours: jsonb('hours').$type<LineHours>(),
+  /** Whether it rings first with the colleague to whom the caller belongs. */
+  ownerFirst: boolean('owner_first').notNull().default(false),
 })
 
 /** Everything between one line and one other number. */
@@ -84,8 +95,6 @@ export const message = pgTable('message', {
   index('message_scheduled').on(table.leavesAt).where(sql`${table.wallTime} is not null and ${table.state} = 'waiting'`),
   index('message_unsettled').on(table.handedAt).where(sql`${table.state} in ('accepted', 'sent')`),
 ])
-
-const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' })
 
 /** A picture as it goes: made small, without what the camera wrote into it. */
 export const picture = pgTable('picture', {

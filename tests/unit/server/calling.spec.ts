@@ -82,7 +82,7 @@ describe('dialling', () => {
     const form = dialled(phoneId)
     const first = await dial(firm.ada, form, DAY)
     expect(await dial(firm.ada, form, later(DAY, 500))).toEqual(first)
-    expect(exchange.dialled).toEqual([{ key: form.id, from: firm.portland.e164, to: e164 }])
+    expect(exchange.dialled).toEqual([{ key: form.id, from: firm.portland.e164, to: e164, record: false }])
     expect(callState((await callOn(recordId)).facts)).toBe('dialling')
     await expect(dial(firm.ada, dialled(phoneId), DAY)).rejects.toMatchObject(problem(409, { type: 'on-a-call' }))
     await exchange.tell(form.id, { kind: 'ended', at: second(1), why: 'hung-up', side: 'us' })

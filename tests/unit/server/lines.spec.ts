@@ -7,6 +7,7 @@ import { afterCommit, savepoint, tx } from '~~/server/db/door'
 import { message, team } from '~~/server/db/schema'
 import { changeLine, listLines } from '~~/server/texting/line-edit'
 import { sendText } from '~~/server/texting/send'
+import { lineForm } from '~~/shared/schemas/line'
 import { useDatabase } from '../../support/database'
 import { drain, fakeCarrier } from '../../support/fake-carrier'
 import { DAY, later, makeFirm, makeLead, textTo, type Firm } from '../../support/firm'
@@ -16,13 +17,15 @@ let firm: Firm
 beforeAll(async () => firm = await makeFirm())
 const problem = (status: number) => ({ details: { status } })
 
+const rings = (values: object) => lineForm.validateSync({ languages: [], records: false, ownerFirst: false, ringSeconds: 25, ...values })
+
 describe('a line with the letters of a language', () => {
   const words = 'Günaydın! Bisikletiniz yarın sabah dokuzda hazır olacak; dükkanın önünde görüşürüz.'
   const stored = async (id: string) => (await tx(database => database.select().from(message).where(eq(message.id, id))))[0]!
 
   it('is set up by admins alone', async () => {
     await expect(listLines(firm.ada)).rejects.toMatchObject(problem(403))
-    await expect(changeLine(firm.odile, firm.portland.id, { languages: ['turkish'] }, DAY)).rejects.toMatchObject(problem(403))
+    await expect(changeLine(firm.odile, firm.portland.id, rings({ languages: ['turkish'] }), DAY)).rejects.toMatchObject(problem(403))
     expect((await listLines(firm.rafe)).find(({ id }) => id === firm.portland.id)).toMatchObject({ team: 'Sales', colleague: null, languages: [] })
   })
 
@@ -32,10 +35,10 @@ describe('a line with the letters of a language', () => {
     const before = textTo(phoneId, firm.portland, { text: words })
     await sendText(firm.ada, before, DAY)
     expect(await stored(before.id)).toMatchObject({ encoding: 'UCS-2', shift: null, parts: 2 })
-    await changeLine(firm.rafe, firm.portland.id, { languages: ['turkish'] }, DAY)
+    await changeLine(firm.rafe, firm.portland.id, rings({ languages: ['turkish'] }), DAY)
     const after = textTo(phoneId, firm.portland, { text: words })
     await sendText(firm.ada, after, DAY)
-    await changeLine(firm.rafe, firm.portland.id, { languages: [] }, DAY)
+    await changeLine(firm.rafe, firm.portland.id, rings({}), DAY)
     expect(await stored(after.id)).toMatchObject({ encoding: 'GSM-7', shift: 'turkish-single', parts: 1 })
     await drain(later(DAY, 10_000))
     expect(carrier.asked.map(({ shift }) => shift)).toEqual([null, 'turkish-single'])
@@ -77,11 +80,11 @@ describe('the adapter of the practice exchange', () => {
   }))
   afterAll(() => server.close())
   const exchange = () => practiceExchange({ url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`, key: 'k', webhookSecret: secret })
-  const call = { key: 'ours', from: '+15035550118', to: '+18085550142' }
+  const call = { key: 'ours', from: '+15035550118', to: '+18085550142', record: false }
 
   it('dials with our key, and says what came of it', async () => {
     expect(await exchange().dial(call)).toEqual({ kind: 'dialling', ref: 'theirs' })
-    expect(asked.at(-1)).toEqual({ path: '/v1/calls', key: 'ours', body: JSON.stringify({ from: call.from, to: call.to }) })
+    expect(asked.at(-1)).toEqual({ path: '/v1/calls', key: 'ours', body: JSON.stringify({ from: call.from, to: call.to, record: false }) })
     answer = { status: 422, body: { code: 'recipient-unknown' } }
     expect(await exchange().dial(call)).toEqual({ kind: 'refused', code: 'recipient-unknown' })
     expect(await practiceExchange({ url: 'http://127.0.0.1:1', key: 'k', webhookSecret: secret }).dial(call)).toEqual({ kind: 'unreachable' })

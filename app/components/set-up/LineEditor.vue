@@ -1,0 +1,166 @@
+<script setup lang="ts">
+import type { SetUpLine } from '~~/shared/set-up'
+import { WEEKDAYS } from '~~/core/hours/say'
+import type { LineForm } from '~~/shared/schemas/line'
+import { api, ApiProblem } from '~/composables/api'
+
+/** How a line rings, and what a caller hears whom nobody answers. */
+const { line } = defineProps<{ line: SetUpLine }>()
+const emit = defineEmits<{ saved: [lines: SetUpLine[]], close: [] }>()
+
+/** The week as it is worked: Monday first. */
+const DAYS = [1, 2, 3, 4, 5, 6, 0]
+const USUAL = { opens: '08:00', closes: '18:00', days: [1, 2, 3, 4, 5] }
+const GREETING = 'Nobody can take your call now. Leave a message after the tone, and we call you back.'
+const form = ref<LineForm>({ languages: line.languages, records: line.records, ownerFirst: line.ownerFirst, greeting: line.greeting, ringSeconds: line.ringSeconds, hours: line.hours })
+const errors = ref<Record<string, string>>({})
+const saving = ref(false)
+const takes = computed({ get: () => form.value.greeting !== null, set: on => form.value.greeting = on ? line.greeting ?? GREETING : null })
+const keeps = computed({ get: () => form.value.hours !== null, set: on => form.value.hours = on ? { ...USUAL, ...line.hours } : null })
+
+async function save(): Promise<void> {
+  saving.value = true
+  try {
+    emit('saved', await api<SetUpLine[]>(`/api/set-up/lines/${line.id}`, { method: 'PUT', body: form.value }))
+  }
+  catch (problem) {
+    if (!(problem instanceof ApiProblem)) throw problem
+    errors.value = Object.keys(problem.fields).length > 0 ? problem.fields : { records: problem.message }
+  }
+  saving.value = false
+}
+</script>
+
+<template>
+  <Dialog
+    visible
+    modal
+    :header="`How ${line.name} rings`"
+    :style="{ width: '34rem' }"
+    @update:visible="emit('close')"
+  >
+    <form
+      class="form"
+      @submit.prevent="save"
+    >
+      <label class="check"><input
+        v-model="form.records"
+        type="checkbox"
+        autofocus
+      > <span>Calls over it are recorded <span class="quiet">from the answer on; who is called hears it said. Each call can be left out.</span></span></label>
+      <p
+        v-if="errors.records"
+        class="field-error"
+        role="alert"
+      >
+        {{ errors.records }}
+      </p>
+      <label class="check"><input
+        v-model="form.ownerFirst"
+        type="checkbox"
+      > <span>It rings with the caller’s own colleague first <span class="quiet">for ten seconds, then with everybody who answers it.</span></span></label>
+      <label class="check"><input
+        v-model="takes"
+        type="checkbox"
+      > <span>It takes messages</span></label>
+      <template v-if="form.greeting !== null">
+        <LabelledField
+          id="greeting"
+          v-slot="{ input }"
+          label="What a caller hears before the tone"
+          :error="errors.greeting"
+        >
+          <Textarea
+            v-bind="input"
+            v-model="form.greeting"
+            rows="3"
+          />
+        </LabelledField>
+        <LabelledField
+          id="ring-seconds"
+          v-slot="{ input }"
+          label="After how many seconds of ringing"
+          :error="errors.ringSeconds"
+        >
+          <InputText
+            v-bind="input"
+            :model-value="String(form.ringSeconds)"
+            type="number"
+            min="5"
+            max="120"
+            class="short"
+            @update:model-value="form.ringSeconds = Number($event)"
+          />
+        </LabelledField>
+        <label class="check"><input
+          v-model="keeps"
+          type="checkbox"
+        > <span>At once outside of these hours, where the line is</span></label>
+        <fieldset
+          v-if="form.hours"
+          class="hours"
+        >
+          <legend class="heard-only">
+            Hours of the line
+          </legend>
+          <LabelledField
+            id="opens"
+            v-slot="{ input }"
+            label="From"
+            :error="errors['hours.opens']"
+          >
+            <InputText
+              v-bind="input"
+              v-model="form.hours.opens"
+              type="time"
+            />
+          </LabelledField>
+          <LabelledField
+            id="closes"
+            v-slot="{ input }"
+            label="To"
+            :error="errors['hours.closes']"
+          >
+            <InputText
+              v-bind="input"
+              v-model="form.hours.closes"
+              type="time"
+            />
+          </LabelledField>
+          <p class="days">
+            <label
+              v-for="day in DAYS"
+              :key="day"
+            ><input
+              v-model="form.hours.days"
+              type="checkbox"
+              :value="day"
+            > {{ WEEKDAYS[day]!.slice(0, 3) }}</label>
+          </p>
+          <p
+            v-if="errors['hours.days']"
+            class="field-error"
+          >
+            {{ errors['hours.days'] }}
+          </p>
+        </fieldset>
+      </template>
+      <p>
+        <Button
+          type="submit"
+          label="Save this line"
+          :loading="saving"
+        />
+      </p>
+    </form>
+  </Dialog>
+</template>
+
+<style scoped>
+.form { display: grid; gap: 0.8rem; }
+.check { display: grid; grid-template-columns: auto 1fr; gap: 0.5rem; align-items: baseline; cursor: pointer; }
+.short { width: 7rem; }
+.hours { border: 0; padding: 0 0 0 1.5rem; margin: 0; display: grid; grid-template-columns: 8rem 8rem; gap: 0.6rem 1rem; }
+.days { grid-column: 1 / -1; display: flex; flex-wrap: wrap; gap: 0.3rem 1rem; }
+.days label { display: inline-flex; gap: 0.3rem; align-items: center; min-height: 24px; }
+</style>

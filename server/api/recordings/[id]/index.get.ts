@@ -1,0 +1,10 @@
+import { setResponseHeaders } from 'h3'
+import { hearRecording } from '~~/server/calling/recordings'
+import { route } from '~~/server/http/route'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId }, async ({ event, asker, params, now }) => {
+  const sound = await hearRecording(asker, params.id, now)
+  setResponseHeaders(event, { 'content-type': 'audio/wav', 'content-disposition': 'inline', 'content-security-policy': 'default-src \'none\'', 'cache-control': 'private, max-age=3600' })
+  return sound
+})

@@ -1,0 +1,6 @@
+import { markRecording } from '~~/server/calling/recordings'
+import { route } from '~~/server/http/route'
+import { markForm } from '~~/shared/schemas/calling'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId, body: markForm }, ({ asker, params, body, now }) => markRecording(asker, params.id, body, now))

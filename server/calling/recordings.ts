@@ -1,0 +1,93 @@
+import { eq } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
+import wavefile from 'wavefile'
+import { peaksOf } from '~~/core/sound/peaks'
+import { can } from '~~/shared/permissions'
+import type { MarkForm } from '~~/shared/schemas/calling'
+import { tx } from '../db/door'
+import { call, job, line, recording, recordingMark } from '../db/schema'
+import { badInput, notAllowed, notFound } from '../http/problem'
+import { log } from '../http/log'
+import { note } from '../identity/audit'
+import type { SignedIn } from '../identity/sign-in'
+import { FETCH_RECORDING } from '../jobs/kinds'
+import { settle, type Handler } from '../jobs/outbox'
+import { wakeOutbox } from '../jobs/wake'
+import { lineBelongs } from '../texting/lines'
+import { theExchange } from './port'
+import { announceCall, type StoredCall } from './stored'
+
+/** As many as a timeline has room for. */
+const BARS = 240
+/** Half an hour at 8 bits, 8,000 samples a second, and more than enough of anything else. */
+const MOST_BYTES = 16_000_000
+const AGAIN_MS = 10_000
+
+/** Something was recorded: it is fetched by a job, again and again until the exchange gives it. */
+export async function fetchLater({ id }: StoredCall, of: 'call' | 'message', now: Date): Promise<void> {
+  await tx(database => database.insert(job).values({ id: uuid(), kind: FETCH_RECORDING, key: `${FETCH_RECORDING} ${id}`, payload: { callId: id, of }, lane: `${FETCH_RECORDING} ${id}`, orderAt: now, dueAt: now }).onConflictDoNothing())
+  wakeOutbox(now)
+}
+
+export const fetchRecordings: Handler = async (claims, now) => claims.map(claim => async () => {
+  const [of] = await tx(database => database.select().from(call).where(eq(call.id, String(claim.payload.callId))))
+  const fetched = of?.exchangeRef ? await theExchange().recordingOf(of.exchangeRef).catch(() => undefined) : null
+  if (fetched === undefined) return settle(claim, now(), async () => ({ dueAt: new Date(now().getTime() + AGAIN_MS) }))
+  const sound = fetched && readSound(fetched)
+  if (fetched && !sound) log.warn({ callId: of!.id }, 'what the exchange gave as a recording is no WAV file, or too long; it is left')
+  return settle(claim, now(), async () => {
+    if (!sound) return 'done'
+    await tx(database => database.insert(recording).values({ id: uuid(), callId: of!.id, of: claim.payload.of as 'call' | 'message', ...sound, size: fetched.length, sound: fetched, at: now() }).onConflictDoNothing())
+    await announceCall(of!)
+    return 'done'
+  })
+})
+
+/** How long a sound is and what shape it has; null for what is no WAV file, whatever it says of itself. */
+function readSound(bytes: Buffer): { ms: number, peaks: number[] } | null {
+  if (bytes.length > MOST_BYTES) return null
+  try {
+    const wave = new wavefile.WaveFile(bytes)
+    const { sampleRate } = wave.fmt as { sampleRate: number }
+    wave.toBitDepth('32f')
+    const samples = wave.getSamples(true, Float32Array) as unknown as Float32Array
+    return { ms: Math.round(samples.length / sampleRate * 1_000), peaks: peaksOf(samples, BARS) }
+  }
+  catch {
+    return null
+  }
+}
+
+/**
+ * The sound of a recording. That somebody has listened is noted in the audit log.
+ *
+ * @throws Problem 404, 403
+ */
+export async function hearRecording(asker: SignedIn, id: string, now: Date): Promise<Buffer> {
+  return tx(async (database) => {
+    const { callId } = await mustHear(asker, id)
+    const [found] = await database.select({ sound: recording.sound }).from(recording).where(eq(recording.id, id))
+    await note('recording-heard', asker.id, now, { recordingId: id, callId })
+    return found!.sound
+  })
+}
+
+/** Notes something at a moment of a recording, once under its id. */
+export async function markRecording(asker: SignedIn, id: string, form: MarkForm, now: Date): Promise<void> {
+  await tx(async (database) => {
+    const found = await mustHear(asker, id)
+    if (form.atMs > found.ms) throw badInput({ atMs: 'The recording is not that long. Choose an earlier moment.' })
+    await database.insert(recordingMark).values({ ...form, recordingId: id, colleagueId: asker.id, madeAt: now }).onConflictDoNothing()
+    const [of] = await database.select().from(call).where(eq(call.id, found.callId))
+    await announceCall(of!)
+  })
+}
+
+/** A talk by who may listen to whoever had it; a message by all who answer its line. */
+async function mustHear(asker: SignedIn, id: string): Promise<{ callId: string, ms: number }> {
+  const [found] = await tx(database => database.select({ callId: call.id, ms: recording.ms, of: recording.of, colleagueId: call.colleagueId, line })
+    .from(recording).innerJoin(call, eq(call.id, recording.callId)).innerJoin(line, eq(line.id, call.lineId)).where(eq(recording.id, id)))
+  if (!found || !can(asker, 'line.answer', lineBelongs(found.line))) throw notFound('recording')
+  if (found.of === 'call' && !can(asker, 'recording.hear', { ownerId: found.colleagueId })) throw notAllowed('listen to this; whoever talked does, and their lead')
+  return found
+}

@@ -1,0 +1,63 @@
+import { and, eq, isNull } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
+import { isLineOpen } from '~~/core/hours/line-hours'
+import { zoneRules } from '~~/core/hours/zones'
+import { can } from '~~/shared/permissions'
+import { tx } from '../db/door'
+import { call, colleague, job, record } from '../db/schema'
+import { colleagueAtWork } from '../identity/sign-in'
+import { RING_ALL, TAKE_MESSAGE } from '../jobs/kinds'
+import { settle, type Claim, type Handler } from '../jobs/outbox'
+import { wakeOutbox } from '../jobs/wake'
+import { zonesOf } from '../records/phones'
+import { lineBelongs, type Line } from '../texting/lines'
+import { theExchange } from './port'
+import { announceCall } from './stored'
+
+/** For so long a call rings with the caller's own colleague alone, where a line says so. */
+const OWNER_FIRST_MS = 10_000
+
+/** An exchange that cannot be reached is asked again so soon. */
+const AGAIN_MS = 2_000
+
+interface RingsFirst { ringsFirst: string | null, ringsFirstUntil: Date | null }
+
+/** With whom a call rings first: the colleague to whom the caller belongs, if they answer that line. */
+export async function ringsFirst(line: Line, recordId: string | null, at: Date): Promise<RingsFirst> {
+  const nobody = { ringsFirst: null, ringsFirstUntil: null }
+  if (!line.ownerFirst || !recordId) return nobody
+  const [owner] = await tx(database => database.select({ id: colleague.id }).from(record).innerJoin(colleague, eq(colleague.id, record.ownerId)).where(eq(record.id, recordId)))
+  const asker = owner && await colleagueAtWork(owner.id)
+  return asker && can(asker, 'line.answer', lineBelongs(line)) ? { ringsFirst: owner.id, ringsFirstUntil: new Date(at.getTime() + OWNER_FIRST_MS) } : nobody
+}
+
+/** What happens to a call that nobody takes: it rings with all of them, and then a message is taken; at once where the line is closed. */
+export async function ringOn({ id, ringsFirstUntil }: { id: string } & RingsFirst, line: Line, at: Date): Promise<void> {
+  if (ringsFirstUntil) await later(RING_ALL, id, ringsFirstUntil)
+  if (line.greeting === null) return
+  const zone = zoneRules(zonesOf({ zone: null, country: line.country, region: null }, line.e164)[0] ?? 'Etc/UTC')!
+  await later(TAKE_MESSAGE, id, isLineOpen(line.hours, zone, at.getTime()) ? new Date(at.getTime() + line.ringSeconds * 1_000) : at)
+}
+
+async function later(kind: string, callId: string, dueAt: Date): Promise<void> {
+  await tx(database => database.insert(job).values({ id: uuid(), kind, key: `${kind} ${callId}`, payload: { callId }, lane: `${kind} ${callId}`, orderAt: dueAt, dueAt }).onConflictDoNothing())
+  wakeOutbox(dueAt)
+}
+
+export const ringAll: Handler = async (claims, now) => claims.map(claim => () => settle(claim, now(), async () => {
+  const ringing = await stillRings(claim)
+  if (ringing) await announceCall(ringing)
+  return 'done'
+}))
+
+/** Whoever answers at the same moment is quicker or is not: the exchange lets one of them have it. */
+export const takeMessages: Handler = async (claims, now) => claims.map(claim => async () => {
+  const ringing = await stillRings(claim)
+  const answer = ringing?.exchangeRef ? await theExchange().order(ringing.exchangeRef, 'take-message') : 'done'
+  return settle(claim, now(), async () => answer === 'unreachable' ? { dueAt: new Date(now().getTime() + AGAIN_MS) } : 'done')
+})
+
+async function stillRings({ payload }: Claim) {
+  const [found] = await tx(database => database.select().from(call).where(and(eq(call.id, String(payload.callId)), isNull(call.answeredAt), isNull(call.endedAt), isNull(call.colleagueId))))
+  return found ?? null
+}

@@ -1,0 +1,154 @@
+import { eq } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
+import { dial } from '~~/server/calling/dial'
+import { myCalls } from '~~/server/calling/mine'
+import { orderCall } from '~~/server/calling/orders'
+import { hearRecording, markRecording } from '~~/server/calling/recordings'
+import { tx } from '~~/server/db/door'
+import { audit, line } from '~~/server/db/schema'
+import { changeLine, listLines } from '~~/server/texting/line-edit'
+import { readTimeline } from '~~/server/timeline/read'
+import { madeUpSound } from '../../../practice/exchange/sound'
+import { dialForm, markForm } from '~~/shared/schemas/calling'
+import { lineForm } from '~~/shared/schemas/line'
+import { useDatabase } from '../../support/database'
+import { drain, fakeCarrier } from '../../support/fake-carrier'
+import { fakeExchange } from '../../support/fake-exchange'
+import { DAY, later, makeFirm, makeLead, type Firm } from '../../support/firm'
+
+useDatabase()
+let firm: Firm
+let exchange: ReturnType<typeof fakeExchange>
+beforeAll(async () => firm = await makeFirm())
+beforeEach(() => {
+  exchange = fakeExchange()
+  fakeCarrier()
+})
+const problem = (status: number, details: object = {}) => ({ details: { status, ...details } })
+const setLine = (values: object) => tx(database => database.update(line).set({ records: false, ownerFirst: false, greeting: null, ringSeconds: 25, hours: null, ...values }).where(eq(line.id, firm.portland.id)))
+
+/** A talk of Ada's of six seconds, recorded. */
+async function recordedTalk(sound = madeUpSound('talk', 6_000, 2)) {
+  await setLine({ records: true })
+  const lead = await makeLead(firm.ada)
+  const form = dialForm.validateSync({ id: uuid(), phoneId: lead.phoneId, lineId: firm.portland.id })
+  await dial(firm.ada, form, DAY)
+  await exchange.tell(form.id, { kind: 'answered', at: DAY.getTime() + 1_000, by: 'person' })
+  await exchange.tell(form.id, { kind: 'ended', at: DAY.getTime() + 7_000, why: 'hung-up', side: 'us' })
+  await exchange.recorded(`call-${form.id}`, 'call', sound, DAY)
+  await drain(DAY)
+  const { entries } = await readTimeline(firm.mika, lead.recordId)
+  return { ...lead, callId: form.id, recording: entries.find(({ kind }) => kind === 'call-out')!.call!.recording }
+}
+
+describe('a recording', () => {
+  it('is asked for where the line says so, fetched, and stands with its shape on the timeline', async () => {
+    const { recording } = await recordedTalk()
+    expect(exchange.dialled).toMatchObject([{ record: true }])
+    expect(recording).toMatchObject({ of: 'call', ms: 6_000, marks: [] })
+    expect(recording!.peaks).toHaveLength(240)
+    expect(Math.max(...recording!.peaks)).toBeGreaterThan(0.2)
+    expect((await hearRecording(firm.ada, recording!.id, DAY)).equals(madeUpSound('talk', 6_000, 2))).toBe(true)
+  })
+
+  it('is heard by whoever had the talk and by their lead, and that is noted', async () => {
+    const { recording } = await recordedTalk()
+    await expect(hearRecording(firm.mika, recording!.id, DAY)).rejects.toMatchObject(problem(403))
+    await expect(hearRecording(firm.noor, recording!.id, DAY)).rejects.toMatchObject(problem(404))
+    await expect(hearRecording(firm.ada, uuid(), DAY)).rejects.toMatchObject(problem(404))
+    await hearRecording(firm.odile, recording!.id, DAY)
+    const heard = (await tx(database => database.select().from(audit).where(eq(audit.action, 'recording-heard')))).filter(({ details }) => (details as { recordingId: string }).recordingId === recording!.id)
+    expect(heard.map(({ colleagueId }) => colleagueId)).toEqual([firm.odile.id])
+  })
+
+  it('takes notes at its moments, once each, and none behind its end', async () => {
+    const { recording, recordId } = await recordedTalk()
+    const mark = markForm.validateSync({ id: uuid(), atMs: 2_500, words: ' Asks for the price ' })
+    await markRecording(firm.ada, recording!.id, mark, DAY)
+    await markRecording(firm.ada, recording!.id, mark, DAY)
+    await expect(markRecording(firm.ada, recording!.id, { ...mark, id: uuid(), atMs: 6_001 }, DAY)).rejects.toMatchObject(problem(422))
+    await expect(markRecording(firm.mika, recording!.id, { ...mark, id: uuid() }, DAY)).rejects.toMatchObject(problem(403))
+    const { entries } = await readTimeline(firm.mika, recordId)
+    expect(entries.find(({ call }) => call)!.call!.recording!.marks).toEqual([{ id: mark.id, atMs: 2_500, words: 'Asks for the price', colleague: 'Ada' }])
+  })
+
+  it('is left where what came is no sound', async () => {
+    expect((await recordedTalk(Buffer.from('RIFF, it says'))).recording).toBeNull()
+    expect((await recordedTalk(Buffer.alloc(17_000_000))).recording).toBeNull()
+  })
+})
+
+describe('a line that takes messages', () => {
+  const rings = async (at = DAY) => {
+    const lead = await makeLead(firm.ada)
+    const ref = await exchange.ring(lead.e164, firm.portland.e164, at)
+    return { ...lead, ref }
+  }
+
+  it('does so after it has rung for long enough, and the message waits for all who answer it', async () => {
+    await setLine({ greeting: 'Please leave a message.', ringSeconds: 20 })
+    const { ref, e164, recordId } = await rings()
+    await drain(later(DAY, 19_000))
+    expect(exchange.ordered).toEqual([])
+    await drain(later(DAY, 20_000))
+    expect(exchange.ordered).toEqual([{ ref, order: 'take-message' }])
+    await exchange.tellOf(ref, { kind: 'answered', at: DAY.getTime() + 20_000, by: 'machine' })
+    await exchange.tellOf(ref, { kind: 'ended', at: DAY.getTime() + 29_000, why: 'hung-up', side: 'them' })
+    await exchange.recorded(ref, 'message', madeUpSound('message', 9_000, 1), DAY)
+    await drain(later(DAY, 30_000))
+    const missed = (await myCalls(firm.mika, DAY)).find(({ other }) => other === e164)!
+    expect(missed.recording).toMatchObject({ of: 'message', ms: 9_000 })
+    await hearRecording(firm.mika, missed.recording!.id, DAY)
+    await expect(hearRecording(firm.noor, missed.recording!.id, DAY)).rejects.toMatchObject(problem(404))
+    expect((await readTimeline(firm.ada, recordId)).entries[0]).toMatchObject({ kind: 'call-in', call: { recording: { of: 'message' } } })
+  })
+
+  it('takes none of a call that a colleague has answered', async () => {
+    await setLine({ greeting: 'Please leave a message.', ringSeconds: 20 })
+    const { ref, e164 } = await rings()
+    const ringing = (await myCalls(firm.mika, DAY)).find(({ other }) => other === e164)!
+    await orderCall(firm.mika, ringing.id, 'answer')
+    await exchange.tellOf(ref, { kind: 'answered', at: DAY.getTime() + 3_000, by: 'person' })
+    await drain(later(DAY, 60_000))
+    expect(exchange.ordered.map(({ order }) => order)).toEqual(['answer'])
+    await exchange.tellOf(ref, { kind: 'ended', at: DAY.getTime() + 61_000, why: 'hung-up', side: 'us' })
+  })
+
+  it('takes them at once when it is closed, by its own clock', async () => {
+    // a Wednesday, 10:00 in Portland
+    await setLine({ greeting: 'We are closed.', hours: { opens: '10:30', closes: '18:00', days: [3] } })
+    const closed = await rings()
+    await drain(DAY)
+    expect(exchange.ordered).toEqual([{ ref: closed.ref, order: 'take-message' }])
+    await setLine({ greeting: 'We are closed.', hours: { opens: '10:00', closes: '18:00', days: [3] } })
+    await rings()
+    await drain(DAY)
+    expect(exchange.ordered).toHaveLength(1)
+  })
+
+  it('rings first with the caller’s own colleague, where it says so, and then with all', async () => {
+    await setLine({ ownerFirst: true })
+    const { e164 } = await rings()
+    const ringsWith = async (at: Date) => (await Promise.all([firm.ada, firm.mika].map(async asker => (await myCalls(asker, at)).some(({ other }) => other === e164) ? asker.firstName : ''))).join(' ')
+    expect(await ringsWith(later(DAY, 9_999))).toBe('Ada ')
+    expect(await ringsWith(later(DAY, 10_000))).toBe('Ada Mika')
+  })
+})
+
+describe('how a line rings', () => {
+  const values = { languages: [], records: true, ownerFirst: false, greeting: ' Leave a message. ', ringSeconds: 30, hours: { opens: '08:00', closes: '24:00', days: [1, 2] } }
+
+  it('is set by an admin, and noted', async () => {
+    const all = await changeLine(firm.rafe, firm.second.id, lineForm.validateSync(values), DAY)
+    expect(all.find(({ id }) => id === firm.second.id)).toMatchObject({ ...values, greeting: 'Leave a message.' })
+    await expect(changeLine(firm.odile, firm.second.id, lineForm.validateSync(values), DAY)).rejects.toMatchObject(problem(403))
+    expect(await listLines(firm.rafe)).toHaveLength(4)
+  })
+
+  it.each([
+    [{ ringSeconds: 4 }, 'five seconds'], [{ ringSeconds: 'x' }, 'number of seconds'], [{ hours: { opens: '18:00', closes: '08:00', days: [1] } }, 'closes before it opens'],
+    [{ hours: { opens: '8', closes: '18:00', days: [1] } }, 'such as 08:00'], [{ hours: { opens: '08:00', closes: '18:00', days: [] } }, 'at least one day'],
+  ])('refuses %j', (change, words) => {
+    expect(() => lineForm.validateSync({ ...values, ...change })).toThrow(words)
+  })
+})
