@@ -50,6 +50,7 @@ export default defineNuxtConfig({
         'base-uri': ['\'none\''],
         'font-src': ['\'self\''],
         'img-src': ['\'self\'', 'data:'],
+        'media-src': ['\'self\'', 'blob:'],
         'connect-src': ['\'self\''],
         'worker-src': ['\'self\''],
         'object-src': ['\'none\''],

@@ -4,7 +4,7 @@ import { resolve } from 'node:path'
 import { build } from 'esbuild'
 import { buildIfNeeded } from '../scripts/prepare.mjs'
 
-const ALL = ['measure', 'templates', 'way-out', 'interface', 'keys', 'lists', 'found', 'timeline', 'imports']
+const ALL = ['measure', 'templates', 'way-out', 'interface', 'keys', 'lists', 'found', 'rounds', 'timeline', 'imports']
 const wanted = process.argv.slice(2)
 buildIfNeeded()
 await build({ entryPoints: ALL.map(name => `bench/${name}.ts`), bundle: true, platform: 'node', format: 'esm', packages: 'external', outdir: '.cache/bench', outExtension: { '.js': '.mjs' }, alias: { '~~': resolve('.') }, logLevel: 'warning' })

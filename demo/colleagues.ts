@@ -12,8 +12,8 @@ export const COLLEAGUES: { key: string, name: string, email: string, role: Role,
 ]
 
 /** The lines that the practice carrier has given to the firm. */
-export const LINES: { key: string, e164: string, name: string, country: string, team?: 'sales' | 'recruiting', colleague?: string, private?: boolean }[] = [
-  { key: 'portland', e164: '+15035550118', name: 'Portland line', country: 'US', team: 'sales' },
+export const LINES: { key: string, e164: string, name: string, country: string, team?: 'sales' | 'recruiting', colleague?: string, private?: boolean, greeting?: string }[] = [
+  { key: 'portland', e164: '+15035550118', name: 'Portland line', country: 'US', team: 'sales', greeting: 'Pannier & Post, the cargo bikes. We are all on the road or in the workshop. Say who you are and what you need after the tone, and one of us calls back today.' },
   { key: 'minneapolis', e164: '+16125550104', name: 'Minneapolis line', country: 'US', team: 'sales' },
   { key: 'halifax', e164: '+19025550120', name: 'Halifax line', country: 'CA', team: 'recruiting' },
   { key: 'jobs', e164: '+15035550119', name: 'Portland jobs line', country: 'US', team: 'recruiting' },

@@ -66,8 +66,8 @@ async function addStaff(database: Database, passwordHash: string, now: Date): Pr
   await database.insert(schema.colleague).values(COLLEAGUES.map(({ key, name, email, role, title, zone, directLine }) => ({ id: colleagues[key]!, name, firstName: name.split(' ')[0]!, email, passwordHash, role, title, zone, directLine })))
   await database.insert(schema.teamMember).values(COLLEAGUES.flatMap(one => one.teams.map(team => ({ teamId: teams[team], colleagueId: colleagues[one.key]! }))))
   await database.insert(schema.customField).values(CUSTOM_FIELDS.map((field, position) => ({ ...field, id: uuid(), position })))
-  const lines = LINES.map(({ key, e164, name, country, team, colleague, private: closed }) => ({
-    key, id: uuid(), e164, name, country, carrier: 'practice', private: closed ?? false,
+  const lines = LINES.map(({ key, e164, name, country, team, colleague, private: closed, greeting = null }) => ({
+    key, id: uuid(), e164, name, country, carrier: 'practice', private: closed ?? false, greeting,
     teamId: team ? teams[team] : null,
     colleagueId: colleague ? colleagues[colleague]! : null,
   }))

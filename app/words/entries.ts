@@ -40,10 +40,10 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
 /** A call made with Plauder: how it stands or ended, how it went, and what that set off. */
 function sayOwnCall({ kind, call, data }: TimelineEntry, who: string, person: string): EntryWords {
   const { facts, disposition, effects, recording } = call!
-  const how = sayCall(facts, kind === 'call-in' ? 'in' : 'out', Date.now())
+  const how = recording?.of === 'message' ? 'left a message' : sayCall(facts, kind === 'call-in' ? 'in' : 'out', Date.now())
   return {
     who: kind === 'call-in' ? person : who,
-    what: `${kind === 'call-in' ? 'called' : `called ${person}`}${data.round ? ` in the round “${String(data.round)}”` : ''}, ${how}${recording?.of === 'message' ? ', left a message' : ''}${disposition ? `. ${disposition}` : ''}`,
+    what: `${kind === 'call-in' ? 'called' : `called ${person}`}${data.round ? ` in the round “${String(data.round)}”` : ''}, ${how}${disposition ? `. ${disposition}` : ''}`,
     more: effects.map(({ words, state, reason }) => state === 'failed' ? `${words}: did not work. ${reason}` : state === 'left-out' ? `${words}: left out` : state === 'taken-back' ? `${words}: taken back` : state === 'stays' ? `${words}: could not be taken back. ${reason}` : words),
   }
 }

@@ -115,7 +115,7 @@ const toggle = () => calls.openId = calls.openId === call.id ? null : call.id
       Take back
     </button>
     <button
-      v-else-if="!call.mine"
+      v-else-if="!call.mine && state === 'ended'"
       type="button"
       class="act"
       :aria-label="`Put the missed call of ${name} away`"

@@ -66,6 +66,7 @@ async function make(begin: boolean): Promise<void> {
   >
     <form
       class="form"
+      novalidate
       @submit.prevent="make(true)"
     >
       <p

@@ -36,6 +36,7 @@ async function save(): Promise<void> {
   >
     <form
       class="form"
+      novalidate
       @submit.prevent="save"
     >
       <RoundMannerFields

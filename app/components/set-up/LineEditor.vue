@@ -41,6 +41,7 @@ async function save(): Promise<void> {
   >
     <form
       class="form"
+      novalidate
       @submit.prevent="save"
     >
       <label class="check"><input
@@ -160,7 +161,7 @@ async function save(): Promise<void> {
 .form { display: grid; gap: 0.8rem; }
 .check { display: grid; grid-template-columns: auto 1fr; gap: 0.5rem; align-items: baseline; cursor: pointer; }
 .short { width: 7rem; }
-.hours { border: 0; padding: 0 0 0 1.5rem; margin: 0; display: grid; grid-template-columns: 8rem 8rem; gap: 0.6rem 1rem; }
+.hours { border: 0; padding: 0 0 0 1.5rem; margin: 0; display: grid; grid-template-columns: 8rem 8rem 1fr; gap: 0.6rem 1rem; }
 .days { grid-column: 1 / -1; display: flex; flex-wrap: wrap; gap: 0.3rem 1rem; }
 .days label { display: inline-flex; gap: 0.3rem; align-items: center; min-height: 24px; }
 </style>
