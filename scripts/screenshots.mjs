@@ -37,6 +37,38 @@ Milo;Farrow;808 555 01;;Sixpenny Soap;Kona;
 Juno;Wilde;808 555 0173;juno at wilde;Oat & Anchor;Honolulu;20/1/2027
 `
 
+/** Calls some of those who have gone quiet, and opens the round's page. */
+async function workARound(page) {
+  await page.goto(`${address}/records/leads`)
+  await page.getByRole('button', { name: 'Gone quiet' }).click()
+  await page.getByText('stage is Talking').waitFor()
+  await page.getByRole('button', { name: 'Call in a round' }).click()
+  await page.getByLabel('Name of the round').fill('Gone quiet, before winter')
+  await page.getByText('can be called now').waitFor()
+  await page.getByRole('button', { name: 'Begin with the first' }).click()
+  const inHand = async () => (await (await page.request.get(`${address}/api/rounds/mine`)).json()).round.inHand
+  for (const [manner, key] of [['picks-up', 'n'], ['lets-it-ring', 'm'], ['picks-up', 'n'], ['busy', 'm'], ['picks-up', 's'], ['lets-it-ring', 'm'], ['picks-up', 'n']]) {
+    await page.getByRole('group', { name: /^Round/ }).getByRole('button', { name: 'Call' }).waitFor()
+    if (key === 's') {
+      await page.getByRole('group', { name: /^Round/ }).getByRole('button', { name: 'Skip' }).click()
+      await page.waitForTimeout(800)
+      continue
+    }
+    const before = await inHand()
+    await page.request.post(`http://127.0.0.1:${port + 1}/handsets/api/calls`, { data: { phone: before.number, act: 'manner', manner } })
+    await page.getByRole('group', { name: /^Round/ }).getByRole('button', { name: 'Call' }).click()
+    await page.getByRole('dialog', { name: /^Call with/ }).waitFor()
+    await page.waitForTimeout(manner === 'picks-up' ? 9_000 : 1_500)
+    await page.keyboard.press('Alt+e')
+    await page.locator('.key.chosen').waitFor()
+    await page.keyboard.press(key)
+    await page.getByRole('dialog', { name: /^Call with/ }).waitFor({ state: 'detached' })
+  }
+  await page.getByRole('group', { name: /^Round/ }).getByRole('link', { name: /before winter/ }).click()
+  await page.getByRole('heading', { name: 'Who calls' }).waitFor()
+  await page.locator('tbody tr').first().waitFor()
+}
+
 try {
   const ada = await signIn('ada')
   await ada.goto(`${address}/records/leads`)
@@ -56,9 +88,10 @@ try {
   await ada.getByRole('option', { name: /eleven hotels/ }).waitFor()
   await save(ada, 'find')
   const rafe = await signIn('rafe')
-  await rafe.goto(`${address}/set-up/fields`)
-  await rafe.getByRole('row', { name: /Came by/ }).waitFor()
-  await save(rafe, 'fields')
+  await rafe.goto(`${address}/set-up/lines`)
+  await rafe.getByRole('button', { name: 'Change how Portland line rings' }).click()
+  await rafe.getByLabel('What a caller hears').waitFor()
+  await save(rafe, 'lines')
 
   await ada.goto(address)
   await ada.getByRole('heading', { name: 'Due' }).waitFor()
@@ -98,9 +131,8 @@ try {
   await ada.goto(`${address}/pipelines`)
   await ada.getByRole('link', { name: '4 long-johns and a trike' }).waitFor()
   await save(ada, 'pipeline')
-  await ada.goto(`${address}/record/${await idOf(ada, '4 long-johns and a trike', 'deal')}`)
-  await ada.getByText('Perfect. Could we make it Thursday?').waitFor()
-  await save(ada, 'deal')
+  await workARound(mika)
+  await save(mika, 'round')
   await ada.goto(`${address}/records/leads/import`)
   await ada.locator('input[type=file]').setInputFiles({ name: 'market-stall.csv', mimeType: 'text/csv', buffer: Buffer.from(MARKET_STALL) })
   await ada.getByRole('button', { name: /^All/ }).waitFor()

@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import wavefile from 'wavefile'
 import { Exchange, type CallEvent } from '~~/practice/exchange/exchange'
 import { mannerOf } from '~~/practice/exchange/manners'
 
@@ -10,6 +11,7 @@ afterAll(() => rmSync(folder, { recursive: true }))
 const PACE = { ringing: 1, pickUp: 5, mailbox: 5, mailboxTakes: 5, patience: 30, busy: 2 }
 const [LINE, PHONE] = ['+15035550118', '+18085550142']
 let worlds = 0
+const pause = (ms: number) => new Promise(resolve => setTimeout(resolve, ms))
 
 function open(where = `w${worlds++}`, off: string[] = []) {
   const told: CallEvent[] = []
@@ -65,6 +67,49 @@ describe('the practice exchange', () => {
     await exchange.callFrom(PHONE, LINE)
     expect(await ended(told)).toEqual(['incoming', 'ended no-answer network'])
     expect(told[0]!.data).toMatchObject({ direction: 'in', line: LINE, phone: PHONE, key: null })
+  })
+
+  it('records from the answer on where it is told so with the call, until it is told to stop', async () => {
+    const { exchange, told } = open()
+    await exchange.setManner(PHONE, 'by-hand')
+    const call = await exchange.dial('a', LINE, PHONE, true)
+    const begun = Date.now()
+    await exchange.answer(call, 'person')
+    expect(call.recording).toBe(true)
+    await pause(40)
+    await exchange.turn(call, 'record', false)
+    const stopped = Date.now()
+    await pause(40)
+    await exchange.end(call, 'hung-up', 'us')
+    const { of, ms } = told.at(-1)!.data
+    expect([told.at(-1)!.type, of]).toEqual(['call.recorded', 'call'])
+    expect(ms!).toBeGreaterThanOrEqual(30)
+    expect(ms!).toBeLessThanOrEqual(stopped - begun)
+    const wave = new wavefile.WaveFile(exchange.soundOf(call.id)!)
+    expect(wave.fmt).toMatchObject({ sampleRate: 8_000, numChannels: 1, bitsPerSample: 8 })
+    expect(exchange.soundOf('nothing')).toBeNull()
+  })
+
+  it('records nothing of a call that nobody wanted recorded, or that nobody answered', async () => {
+    const { exchange, told } = open()
+    await exchange.setManner(PHONE, 'by-hand')
+    const [talked, missed] = [await exchange.dial('a', LINE, PHONE), await exchange.dial('b', LINE, '+18085550143', true)]
+    await exchange.answer(talked, 'person')
+    await exchange.end(talked, 'hung-up', 'us')
+    await exchange.end(missed, 'hung-up', 'us')
+    expect(told.filter(({ type }) => type === 'call.recorded')).toEqual([])
+  })
+
+  it('takes a message of a call that rings, and of no other, and remembers it', async () => {
+    const { exchange, told, where } = open()
+    const call = await exchange.callFrom(PHONE, LINE)
+    expect(await exchange.takeMessage(call)).toBe(true)
+    expect([await exchange.takeMessage(call), await exchange.answer(call, 'person'), await exchange.turn(call, 'hold', true)]).toEqual([false, false, false])
+    await pause(20)
+    await exchange.end(call, 'hung-up', 'them')
+    expect(told.map(({ type, data }) => [type, data.by ?? data.of ?? data.why])).toEqual([['call.incoming', undefined], ['call.answered', 'machine'], ['call.ended', 'hung-up'], ['call.recorded', 'message']])
+    const again = open(where).exchange
+    expect(again.soundOf(call.id)!.equals(exchange.soundOf(call.id)!)).toBe(true)
   })
 
   it('cuts calls that were on when it stopped, and remembers how telephones take calls', async () => {

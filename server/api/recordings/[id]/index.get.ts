@@ -4,7 +4,8 @@ import { route } from '~~/server/http/route'
 import { byId } from '~~/shared/schemas/common'
 
 export default route({ params: byId }, async ({ event, asker, params, now }) => {
+  // never from a cache: each time that somebody listens is noted
   const sound = await hearRecording(asker, params.id, now)
-  setResponseHeaders(event, { 'content-type': 'audio/wav', 'content-disposition': 'inline', 'content-security-policy': 'default-src \'none\'', 'cache-control': 'private, max-age=3600' })
+  setResponseHeaders(event, { 'content-type': 'audio/wav', 'content-disposition': 'inline', 'content-security-policy': 'default-src \'none\'', 'cache-control': 'no-store' })
   return sound
 })
