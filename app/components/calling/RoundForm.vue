@@ -5,7 +5,8 @@ import type { RoundPreview } from '~~/shared/rounds'
 import { MODULE_FACTS } from '~~/shared/modules'
 import type { Selection } from '~~/shared/schemas/list'
 import type { RoundMannerForm } from '~~/shared/schemas/round'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useSaving } from '~/composables/saving'
 import { useMe } from '~/stores/me'
 import { useRounds } from '~/stores/rounds'
 import { many } from '~/words/count'
@@ -25,35 +26,19 @@ const ALONE = 'alone'
 const teams = [...me.teams.map(team => ({ value: team.id, label: team.name })), { value: ALONE, label: 'I alone' }]
 const worksIt = ref(teams[0]!.value)
 const preview = shallowRef<RoundPreview | null>(null)
-const errors = ref<Record<string, string>>({})
-const saving = ref(false)
+const { errors, saving, save } = useSaving('selection')
 
-async function trying(work: () => Promise<void>): Promise<void> {
-  try {
-    errors.value = {}
-    await work()
-  }
-  catch (problem) {
-    if (!(problem instanceof ApiProblem)) throw problem
-    errors.value = Object.keys(problem.fields).length > 0 ? problem.fields : { selection: problem.message }
-  }
-}
-
-watch(() => manner.value.notWithinHours, notWithinHours => trying(async () => {
+watch(() => manner.value.notWithinHours, notWithinHours => save(async () => {
   preview.value = await api<RoundPreview>('/api/rounds/preview', { method: 'POST', body: { selection, notWithinHours } })
 }), { immediate: true })
 const passed = computed(() => PASS_REASONS.filter(reason => preview.value?.passed[reason]).map(reason => `${preview.value!.passed[reason]!.toLocaleString('en-US')} ${PASS_WORDS[reason]}`))
 
-async function make(begin: boolean): Promise<void> {
-  saving.value = true
-  await trying(async () => {
-    await api('/api/rounds', { method: 'POST', body: { id, selection, teamId: worksIt.value === ALONE ? null : worksIt.value, ...manner.value } })
-    emit('close')
-    if (begin) await rounds.next(id)
-    if (!begin || !rounds.mine?.inHand) await navigateTo(`/calling/${id}`)
-  })
-  saving.value = false
-}
+const make = (begin: boolean) => save(async () => {
+  await api('/api/rounds', { method: 'POST', body: { id, selection, teamId: worksIt.value === ALONE ? null : worksIt.value, ...manner.value } })
+  emit('close')
+  if (begin) await rounds.next(id)
+  if (!begin || !rounds.mine?.inHand) await navigateTo(`/calling/${id}`)
+})
 </script>
 
 <template>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { RoundDetail } from '~~/shared/rounds'
 import type { RoundMannerForm } from '~~/shared/schemas/round'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useSaving } from '~/composables/saving'
 
 /** Changes how a round goes from here on. */
 const { round } = defineProps<{ round: RoundDetail }>()
@@ -9,21 +10,12 @@ const emit = defineEmits<{ saved: [], close: [] }>()
 
 const { name, order, pauseSeconds, notWithinHours } = round
 const form = ref<RoundMannerForm>({ name, order, pauseSeconds, notWithinHours })
-const errors = ref<Record<string, string>>({})
-const saving = ref(false)
+const { errors, saving, save: saveWith } = useSaving('name')
 
-async function save(): Promise<void> {
-  saving.value = true
-  try {
-    await api(`/api/rounds/${round.id}`, { method: 'PUT', body: form.value })
-    emit('saved')
-  }
-  catch (problem) {
-    if (!(problem instanceof ApiProblem)) throw problem
-    errors.value = Object.keys(problem.fields).length > 0 ? problem.fields : { name: problem.message }
-  }
-  saving.value = false
-}
+const save = () => saveWith(async () => {
+  await api(`/api/rounds/${round.id}`, { method: 'PUT', body: form.value })
+  emit('saved')
+})
 </script>
 
 <template>

@@ -148,29 +148,10 @@ const mayPutBack = (row: RoundPersonRow) => ['called', 'passed', 'skipped'].incl
         </tr>
       </tbody>
     </table>
-    <nav
-      v-if="pages > 1"
-      class="pages"
-      aria-label="Pages"
-    >
-      <button
-        type="button"
-        class="plain-button"
-        :disabled="page === 1"
-        @click="page--"
-      >
-        Earlier
-      </button>
-      <span class="quiet figures">page {{ page }} of {{ pages }}</span>
-      <button
-        type="button"
-        class="plain-button"
-        :disabled="page >= pages"
-        @click="page++"
-      >
-        Further
-      </button>
-    </nav>
+    <PageTurner
+      v-model="page"
+      :pages="pages"
+    />
   </section>
 </template>
 
@@ -189,6 +170,5 @@ td { height: 36px; border-top: 1px solid var(--rule); padding: 0.25rem 0.75rem 0
 .held { color: var(--mulberry); }
 .passed { color: var(--quiet); }
 .end { text-align: right; padding-right: 0; }
-.pages { display: flex; align-items: center; gap: 0.75rem; padding-top: 0.75rem; }
 @media (max-width: 700px) { .when, .acts { width: 0; } td:nth-child(4), td:nth-child(5) { display: none; } td { white-space: normal; height: auto; } }
 </style>

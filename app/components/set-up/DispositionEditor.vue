@@ -4,7 +4,8 @@ import type { Effect, Family } from '~~/core/call/effects'
 import type { OwnDisposition } from '~~/shared/calling'
 import { MODULE_FACTS, type PersonModule } from '~~/shared/modules'
 import type { TemplateDetail } from '~~/shared/template'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useSaving } from '~/composables/saving'
 
 /** Making a disposition, or changing what one sets off. What was typed stays when saving fails. */
 const { module, disposition } = defineProps<{ module: PersonModule, disposition: OwnDisposition | null }>()
@@ -15,8 +16,7 @@ const name = ref(disposition?.name ?? '')
 const letter = ref(disposition?.letter ?? '')
 const family = ref<Family>(disposition?.family ?? 'reached')
 const effects = ref<{ key: string, effect: Effect }[]>(disposition?.effects.map(effect => ({ key: uuid(), effect })) ?? [])
-const errors = ref<Record<string, string>>({})
-const saving = ref(false)
+const { errors, saving, save: saveWith } = useSaving('name')
 const templates = shallowRef<TemplateDetail[]>([])
 const fitting = computed(() => templates.value.filter(({ modules, audience }) => modules.includes(module) && audience !== 'mine'))
 const FAMILIES: { value: Family, label: string }[] = [{ value: 'reached', label: 'Somebody was reached' }, { value: 'not-reached', label: 'Nobody was reached' }]
@@ -26,21 +26,10 @@ api<TemplateDetail[]>('/api/templates').then(all => templates.value = all, () =>
 
 const errorOf = (place: number) => Object.entries(errors.value).find(([path]) => path.startsWith(`effects[${place}]`))?.[1] ?? ''
 
-async function save(): Promise<void> {
-  saving.value = true
-  errors.value = {}
-  try {
-    const body = { id, module, name: name.value, letter: letter.value.trim(), family: family.value, effects: effects.value.map(({ effect }) => effect) }
-    emit('saved', await api<OwnDisposition[]>('/api/set-up/dispositions', { method: 'PUT', body }))
-  }
-  catch (problem) {
-    if (!(problem instanceof ApiProblem)) throw problem
-    errors.value = Object.keys(problem.fields).length > 0 ? problem.fields : { name: problem.message }
-  }
-  finally {
-    saving.value = false
-  }
-}
+const save = () => saveWith(async () => {
+  const body = { id, module, name: name.value, letter: letter.value.trim(), family: family.value, effects: effects.value.map(({ effect }) => effect) }
+  emit('saved', await api<OwnDisposition[]>('/api/set-up/dispositions', { method: 'PUT', body }))
+})
 </script>
 
 <template>

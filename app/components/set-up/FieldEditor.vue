@@ -3,7 +3,8 @@ import { v7 as uuid } from 'uuid'
 import { FIELD_KINDS, type FieldKind } from '~~/core/template/fields'
 import type { Module } from '~~/shared/modules'
 import type { OwnField } from '~~/shared/set-up'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useSaving } from '~/composables/saving'
 import { KIND_WORDS } from '~/words/fields'
 
 /** Making a field, or changing what it is called. What was typed stays when saving fails. */
@@ -15,24 +16,13 @@ const label = ref(field?.label ?? '')
 const kind = ref<FieldKind>(field?.kind ?? 'text')
 const example = ref(field?.example ?? '')
 const options = ref(field?.options.join('\n') ?? '')
-const errors = ref<Record<string, string>>({})
-const saving = ref(false)
+const { errors, saving, save: saveWith } = useSaving('label')
 const KINDS = FIELD_KINDS.map(value => ({ value, label: KIND_WORDS[value] }))
 
-async function save(): Promise<void> {
-  saving.value = true
-  try {
-    const body = { id, module, label: label.value, kind: kind.value, example: example.value, options: kind.value === 'choice' ? options.value.split('\n').map(one => one.trim()).filter(Boolean) : [] }
-    emit('saved', await api<OwnField[]>(field ? `/api/set-up/fields/${id}` : '/api/set-up/fields', { method: field ? 'PUT' : 'POST', body }))
-  }
-  catch (problem) {
-    if (!(problem instanceof ApiProblem)) throw problem
-    errors.value = Object.keys(problem.fields).length > 0 ? problem.fields as Record<string, string> : { label: problem.message }
-  }
-  finally {
-    saving.value = false
-  }
-}
+const save = () => saveWith(async () => {
+  const body = { id, module, label: label.value, kind: kind.value, example: example.value, options: kind.value === 'choice' ? options.value.split('\n').map(one => one.trim()).filter(Boolean) : [] }
+  emit('saved', await api<OwnField[]>(field ? `/api/set-up/fields/${id}` : '/api/set-up/fields', { method: field ? 'PUT' : 'POST', body }))
+})
 const optionsError = computed(() => Object.entries(errors.value).find(([path]) => path.startsWith('options'))?.[1])
 </script>
 

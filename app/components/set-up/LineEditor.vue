@@ -2,7 +2,8 @@
 import type { SetUpLine } from '~~/shared/set-up'
 import { WEEKDAYS } from '~~/core/hours/say'
 import type { LineForm } from '~~/shared/schemas/line'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useSaving } from '~/composables/saving'
 
 /** How a line rings, and what a caller hears whom nobody answers. */
 const { line } = defineProps<{ line: SetUpLine }>()
@@ -13,22 +14,11 @@ const DAYS = [1, 2, 3, 4, 5, 6, 0]
 const USUAL = { opens: '08:00', closes: '18:00', days: [1, 2, 3, 4, 5] }
 const GREETING = 'Nobody can take your call now. Leave a message after the tone, and we call you back.'
 const form = ref<LineForm>({ languages: line.languages, records: line.records, ownerFirst: line.ownerFirst, greeting: line.greeting, ringSeconds: line.ringSeconds, hours: line.hours })
-const errors = ref<Record<string, string>>({})
-const saving = ref(false)
+const { errors, saving, save: saveWith } = useSaving('records')
 const takes = computed({ get: () => form.value.greeting !== null, set: on => form.value.greeting = on ? line.greeting ?? GREETING : null })
 const keeps = computed({ get: () => form.value.hours !== null, set: on => form.value.hours = on ? { ...USUAL, ...line.hours } : null })
 
-async function save(): Promise<void> {
-  saving.value = true
-  try {
-    emit('saved', await api<SetUpLine[]>(`/api/set-up/lines/${line.id}`, { method: 'PUT', body: form.value }))
-  }
-  catch (problem) {
-    if (!(problem instanceof ApiProblem)) throw problem
-    errors.value = Object.keys(problem.fields).length > 0 ? problem.fields : { records: problem.message }
-  }
-  saving.value = false
-}
+const save = () => saveWith(async () => emit('saved', await api<SetUpLine[]>(`/api/set-up/lines/${line.id}`, { method: 'PUT', body: form.value })))
 </script>
 
 <template>

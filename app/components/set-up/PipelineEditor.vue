@@ -2,7 +2,8 @@
 import { v7 as uuid } from 'uuid'
 import type { PipelineModule } from '~~/shared/modules'
 import type { OwnPipeline } from '~~/shared/set-up'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useSaving } from '~/composables/saving'
 
 /** Making a pipeline, or changing its stages. What was typed stays when saving fails. */
 const { module, pipeline } = defineProps<{ module: PipelineModule, pipeline: OwnPipeline | null }>()
@@ -14,8 +15,7 @@ const id = pipeline?.id ?? uuid()
 const name = ref(pipeline?.name ?? '')
 const fresh = (): Stage => ({ key: uuid(), name: '', was: null, over: false, count: 0 })
 const stages = ref<Stage[]>(pipeline?.stages.map(stage => ({ ...stage, key: uuid(), was: stage.name })) ?? [fresh(), fresh(), { ...fresh(), over: true }])
-const errors = ref<Record<string, string>>({})
-const saving = ref(false)
+const { errors, saving, save: saveWith } = useSaving('stages')
 const form = useTemplateRef<HTMLFormElement>('form')
 
 async function add(): Promise<void> {
@@ -29,20 +29,10 @@ function move(place: number, by: number): void {
   stages.value.splice(place + by, 0, moved!)
 }
 
-async function save(): Promise<void> {
-  saving.value = true
-  try {
-    const body = { id, module, name: name.value, stages: stages.value.map(({ name: called, was, over }) => ({ name: called, was, over })) }
-    emit('saved', await api<OwnPipeline[]>(pipeline ? `/api/set-up/pipelines/${id}` : '/api/set-up/pipelines', { method: pipeline ? 'PUT' : 'POST', body }))
-  }
-  catch (problem) {
-    if (!(problem instanceof ApiProblem)) throw problem
-    errors.value = Object.keys(problem.fields).length > 0 ? problem.fields as Record<string, string> : { stages: problem.message }
-  }
-  finally {
-    saving.value = false
-  }
-}
+const save = () => saveWith(async () => {
+  const body = { id, module, name: name.value, stages: stages.value.map(({ name: called, was, over }) => ({ name: called, was, over })) }
+  emit('saved', await api<OwnPipeline[]>(pipeline ? `/api/set-up/pipelines/${id}` : '/api/set-up/pipelines', { method: pipeline ? 'PUT' : 'POST', body }))
+})
 const errorOf = (place: number) => errors.value[`stages[${place}].name`]
 </script>
 

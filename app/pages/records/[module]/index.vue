@@ -225,29 +225,10 @@ useKeys([
             </NuxtLink>
           </template>
         </p>
-        <nav
-          v-if="pages > 1"
-          class="pages"
-          aria-label="Pages"
-        >
-          <button
-            type="button"
-            class="plain-button"
-            :disabled="page === 1"
-            @click="page--"
-          >
-            Earlier
-          </button>
-          <span class="quiet figures">page {{ page.toLocaleString('en-US') }} of {{ pages.toLocaleString('en-US') }}</span>
-          <button
-            type="button"
-            class="plain-button"
-            :disabled="page >= pages"
-            @click="page++"
-          >
-            Further
-          </button>
-        </nav>
+        <PageTurner
+          v-model="page"
+          :pages="pages"
+        />
       </div>
       <PeekSheet
         v-if="peeked"
@@ -277,7 +258,6 @@ useKeys([
 .beside { display: grid; grid-template-columns: minmax(0, 1fr) 21rem; gap: 1.25rem; align-items: start; }
 .peek { position: sticky; top: 1rem; max-height: calc(100vh - 7rem); overflow-y: auto; }
 .empty { padding: 1.5rem 0; color: var(--quiet); }
-.pages { display: flex; align-items: center; gap: 0.75rem; padding-top: 0.75rem; }
 @media (max-width: 700px) {
   .list { padding-inline: 0.75rem; }
   .modules { margin-left: 0; }
