@@ -1,12 +1,14 @@
 import { sql } from 'drizzle-orm'
 import type { Said } from '~~/shared/find'
 import type { Asker } from '~~/shared/permissions'
-import { milliseconds } from '../db/instants'
+import { milliseconds, uuidArray } from '../db/instants'
 import { withOwnPlans } from '../db/own-plan'
 import { activity, activityContent, activityOnRecord, record } from '../db/schema'
 import { visible } from '../identity/visible'
 import { mayReadLine } from './visibility'
 
+/** Words that stand in fewer texts than that are looked up at once. */
+const RARE = 5_000
 const FOUND = 6
 /** Newest hits that are looked at: among these, those that may be seen are shown. */
 const LOOKED_AT = 300
@@ -16,17 +18,24 @@ export async function findSaid(asker: Asker, words: string): Promise<Said[]> {
   const all = words.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? []
   if (all.join('').length < 3) return []
   const query = all.map((word, i) => i === all.length - 1 ? `${word}:*` : word).join(' & ')
-  const { rows } = await withOwnPlans(database => database.execute<Said & Record<string, unknown>>(sql`
-    with hits as (
-      select t.activity_id, t.words from ${activityContent} t
-      where to_tsvector('simple', coalesce(t.words, '')) @@ to_tsquery('simple', ${query})
-      order by t.activity_id desc limit ${sql.raw(String(LOOKED_AT))}
-    )
-    select a.id, ${milliseconds(sql`a.at`)} as at, a.kind, hits.words, r.id as "recordId", r.name as "recordName"
-    from hits
-    join ${activity} a on a.id = hits.activity_id
-    join ${activityOnRecord} s on s.activity_id = a.id and s.via_record_id is null and ${mayReadLine(asker, sql`s.private_line_id`)}
-    join ${record} r on r.id = s.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
-    order by a.at desc, a.id desc limit ${sql.raw(String(FOUND))}`))
-  return rows
+  const matches = sql`to_tsvector('simple', coalesce(t.words, '')) @@ to_tsquery('simple', ${query})`
+  return withOwnPlans(async (database) => {
+    // a rare word is looked up; walking back from the newest until enough are found would read everything that was ever said
+    await database.execute(sql`set local enable_seqscan = off`)
+    const { rows: some } = await database.execute<{ id: string }>(sql`select t.activity_id as id from ${activityContent} t where ${matches} limit ${sql.raw(String(RARE))}`)
+    const which = some.length < RARE ? sql`t.activity_id = any(${uuidArray(some.map(({ id }) => id))})` : matches
+    const { rows } = await database.execute<Said & Record<string, unknown>>(sql`
+      with hits as (
+        select t.activity_id, t.words from ${activityContent} t
+        where ${which}
+        order by t.activity_id desc limit ${sql.raw(String(LOOKED_AT))}
+      )
+      select a.id, ${milliseconds(sql`a.at`)} as at, a.kind, hits.words, r.id as "recordId", r.name as "recordName"
+      from hits
+      join ${activity} a on a.id = hits.activity_id
+      join ${activityOnRecord} s on s.activity_id = a.id and s.via_record_id is null and ${mayReadLine(asker, sql`s.private_line_id`)}
+      join ${record} r on r.id = s.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+      order by a.at desc, a.id desc limit ${sql.raw(String(FOUND))}`)
+    return rows
+  })
 }

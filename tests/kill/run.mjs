@@ -44,7 +44,7 @@ function keepRunning(name, points, marker, begin) {
   return kept
 }
 
-const POINTS = { application: ['piece-changed', 'piece-imported', 'claimed', 'handing-over', 'answered', 'settled', 'event-stored', 'effect-done', 'disposed'], carrier: ['accepted', 'arrived'] }
+const POINTS = { application: ['effect-done', 'disposed', 'piece-changed', 'piece-imported', 'claimed', 'handing-over', 'answered', 'settled', 'event-stored'], carrier: ['accepted', 'arrived'] }
 const PLACES = POINTS.application.length + POINTS.carrier.length
 const markers = { application: point => join(folder, `crashed-${point}`), carrier: point => join(folder, 'practice', `crashed-${point}`) }
 const faults = { lateUpToMs: 400, reportTwice: 0.2, reportLost: 0.1, answerLost: 0.05 }
@@ -176,6 +176,9 @@ try {
     people.push({ id, number, phoneId: (await insist(`/api/records/${id}`)).phones[0].id })
   }
 
+  // somebody is called, and one key does three things for them
+  const disposed = await callAndDispose()
+
   // every lead is given a tag meanwhile, piece by piece
   const leads = { module: 'lead', sort: 'name', direction: 'up', words: '', where: '' }
   const leadsWith = async where => (await insist(`/api/records?${new URLSearchParams({ ...leads, where })}`)).total
@@ -185,9 +188,6 @@ try {
 
   // and a file of clients is brought in
   const bringing = bringIn()
-
-  // somebody is called, and one key does three things for them
-  const calling = callAndDispose()
 
   // one that reads as text says whose it is; some have two parts
   const texts = Array.from({ length: TEXTS }, (_, i) => ({ id: randomUUID(), to: people[i % PEOPLE], words: `Text ${i} of ${seed}. ${'x'.repeat(i % 5 === 0 ? 180 : 10)}` }))
@@ -207,7 +207,6 @@ try {
   await killing
 
   const importId = await bringing
-  const disposed = await calling
   const timelines = () => Promise.all(people.map(({ id }) => insist(`/api/records/${id}/timeline`)))
   const sent = pages => pages.flatMap(page => page.entries).filter(entry => entry.kind === 'text-out')
   // a report may overtake the answer, and then the cost is still to be asked
