@@ -149,7 +149,7 @@ try {
   await noor.getByRole('region', { name: 'Called' }).getByRole('link', { name: 'Bo Castellanos' }).waitFor()
   await save(noor, 'job')
   await noor.goto(`${address}/records/candidates`)
-  await noor.getByRole('button', { name: /Bo Castellanos/ }).click()
+  await noor.getByRole('region', { name: 'Shelf' }).getByRole('button', { name: /Bo Castellanos/ }).click()
   await noor.getByRole('textbox', { name: 'Answer' }).fill('Wednesday 15:30 it is, ask for Noor. Bring your own spanner if you like')
   await save(noor, 'shelf')
 

@@ -27,7 +27,9 @@ export async function nextInRound(asker: SignedIn, roundId: string, now: Date): 
     if (round.state !== 'open') throw conflict('round-closed', 'Not now', `The round ${round.name} is ${round.state}. Go on with it first.`)
     await join(asker, roundId, now)
     const before = await myRound(asker, now)
-    if (before?.inHand || !await handOut(asker, round, now)) return before!
+    if (before?.inHand) return before
+    // even where nobody is left, some may have been passed over
+    await handOut(asker, round, now)
     announceRound(round)
     return (await myRound(asker, now))!
   })
@@ -56,15 +58,15 @@ export async function leaveRound(asker: SignedIn, roundId: string, now: Date): P
 
 type DueRow = PersonRow & { standing: Record<string, unknown> }
 
-async function handOut(asker: SignedIn, round: StoredRound, now: Date): Promise<boolean> {
+async function handOut(asker: SignedIn, round: StoredRound, now: Date): Promise<void> {
   for (;;) {
     const due = await dueIn(asker, round, now)
     const judged = due.map(person => ({ person, why: whyPassed(person, round.notWithinHours, now) }))
     const found = judged.findIndex(({ why }) => why === null)
     const passed = (found < 0 ? judged : judged.slice(0, found)).map(({ person, why }) => ({ recordId: person.recordId, before: standingBefore(person), event: { kind: 'pass' as const, ...why!, at: now.getTime() } }))
     await passAll(round.id, passed, now)
-    if (found >= 0) return happen(round.id, judged[found]!.person.recordId, { kind: 'hold', by: asker.id, at: now.getTime() })
-    if (due.length < LOOKED_AT) return false
+    if (found >= 0) await happen(round.id, judged[found]!.person.recordId, { kind: 'hold', by: asker.id, at: now.getTime() })
+    if (found >= 0 || due.length < LOOKED_AT) return
   }
 }
 

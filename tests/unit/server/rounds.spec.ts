@@ -91,6 +91,13 @@ describe('a round', () => {
     expect(nameOf((await nextInRound(firm.ada, id, new Date('2026-11-25T23:00:00Z'))).inHand?.recordId)).toBe('Coombs')
   })
 
+  it('says at once when nobody may be called before a moment', async () => {
+    const { id } = await roundOf(['Abara', 'Bello'], {}, () => ({ zone: 'Asia/Tokyo' }))
+    expect(await nextInRound(firm.ada, id, DAY)).toMatchObject({ inHand: null, nextAt: Date.parse('2026-11-25T23:00:00Z'), counts: { waiting: 2 } })
+    const nobody = await roundOf(['Dalby'], {}, () => ({ phones: [{ label: 'mobile', typed: '12' }] }))
+    expect(await nextInRound(firm.ada, nobody.id, DAY)).toMatchObject({ inHand: null, nextAt: null, counts: { waiting: 0, passed: 1 } })
+  })
+
   it('comes back later to whom one says, skips others for good, and takes them in again when asked', async () => {
     const { id, nameOf, leads } = await roundOf(['Abara', 'Bello'])
     const next = async () => nameOf((await nextInRound(firm.ada, id, DAY)).inHand?.recordId)
