@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import { callState } from '~~/core/call/facts'
 import { can } from '~~/shared/permissions'
 import { tx } from '../db/door'
@@ -22,8 +22,8 @@ export async function orderCall(asker: SignedIn, callId: string, order: Order): 
   if (callState(factsOf(found)) === 'ended') return
   const answer = found.exchangeRef ? await theExchange().order(found.exchangeRef, order) : 'gone'
   if (answer === 'unreachable') throw conflict('exchange-away', 'No connection', 'The exchange cannot be reached. Try again in a moment.')
-  // somebody else was quicker: our mailbox perhaps
-  if (answer === 'not-now' && order === 'answer') await tx(database => database.update(call).set({ colleagueId: null }).where(eq(call.id, callId)))
+  // our mailbox was quicker; whoever presses twice has the call already, and keeps it
+  if (answer === 'not-now' && order === 'answer' && found.colleagueId === null) await giveBack(asker, found)
   if (answer === 'done' && order === 'answer') await recordIfWanted(found)
   if (answer === 'not-now' && order !== 'hang-up') throw conflict('not-now', 'Not now', 'That cannot be done at this moment of the call.')
   // a call that its exchange knows no more is over, whatever we had heard
@@ -44,6 +44,13 @@ async function mustOrder(asker: SignedIn, callId: string, order: Order): Promise
       await announceCall(found.call)
     }
     return found.call
+  })
+}
+
+async function giveBack(asker: SignedIn, taken: StoredCall): Promise<void> {
+  await tx(async (database) => {
+    await database.update(call).set({ colleagueId: null }).where(and(eq(call.id, taken.id), eq(call.colleagueId, asker.id)))
+    await announceCall(taken)
   })
 }
 

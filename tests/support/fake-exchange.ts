@@ -8,6 +8,7 @@ export function fakeExchange() {
   const sounds = new Map<string, Buffer>()
   const ordered: { ref: string, order: Order | OwnOrder }[] = []
   let next: DialAnswer | null = null
+  let nextOrder: 'done' | 'not-now' = 'done'
   let told = 0
   const exchange: Exchange = {
     name: 'practice',
@@ -19,7 +20,9 @@ export function fakeExchange() {
     },
     order: async (ref, order) => {
       ordered.push({ ref, order })
-      return 'done'
+      const answer = nextOrder
+      nextOrder = 'done'
+      return answer
     },
     eventsSince: async cursor => ({ events: [], cursor }),
     readReport: () => null,
@@ -29,6 +32,7 @@ export function fakeExchange() {
   return {
     dialled,
     ordered,
+    refuseNextOrder: () => nextOrder = 'not-now',
     answerNext: (answer: DialAnswer) => next = answer,
     tell: (key: string, event: CallEvent, id = `told-${key}-${told++}`) => takeCallEvent('practice', { id, ref: `call-${key}`, key, kind: 'happened', event }, new Date(event.at)),
     ring: (other: string, line: string, at: Date, ref = `in-${other}-${told++}`) => takeCallEvent('practice', { id: `ring-${ref}`, ref, key: null, kind: 'incoming', at, line, other }, at).then(() => ref),

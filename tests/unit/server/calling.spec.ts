@@ -191,6 +191,21 @@ describe('a call that comes in', () => {
     expect(callState((await mine()).find(one => one.other === e164)!.facts)).toBe('ended')
   })
 
+  it('stays with whoever presses twice, and goes back to all where our mailbox was quicker', async () => {
+    const { e164 } = await makeLead(firm.ada)
+    const ref = await exchange.ring(e164, firm.portland.e164, DAY)
+    const { id } = (await mine()).find(one => one.other === e164)!
+    const isMine = async () => (await mine()).find(one => one.id === id)!.mine
+    exchange.refuseNextOrder()
+    await expect(orderCall(firm.ada, id, 'answer')).rejects.toMatchObject(problem(409, { type: 'not-now' }))
+    expect(await isMine()).toBe(false)
+    await orderCall(firm.ada, id, 'answer')
+    exchange.refuseNextOrder()
+    await expect(orderCall(firm.ada, id, 'answer')).rejects.toMatchObject(problem(409, { type: 'not-now' }))
+    expect(await isMine()).toBe(true)
+    await exchange.tellOf(ref, { kind: 'ended', at: second(3), why: 'hung-up', side: 'us' })
+  })
+
   it('is declined with a text: the conversation of its line is open for it', async () => {
     const { e164 } = await makeLead(firm.ada)
     const ref = await exchange.ring(e164, firm.portland.e164, DAY)
