@@ -45,12 +45,14 @@ export default defineNuxtConfig({
     headers: {
       strictTransportSecurity: false, // set where TLS ends
       crossOriginEmbedderPolicy: false,
+      // messages for mailboxes are spoken here
+      permissionsPolicy: { microphone: ['self'] },
       contentSecurityPolicy: {
         'default-src': ['\'self\''],
         'base-uri': ['\'none\''],
         'font-src': ['\'self\''],
         'img-src': ['\'self\'', 'data:'],
-        'media-src': ['\'self\'', 'blob:'],
+        'media-src': ['\'self\'', 'blob:', 'data:'],
         'connect-src': ['\'self\''],
         'worker-src': ['\'self\''],
         'object-src': ['\'none\''],

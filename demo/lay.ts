@@ -14,6 +14,7 @@ import { addMatters, showOnMatters } from './matters'
 import { PIPELINES } from './pipelines'
 import { Random } from './random'
 import type { Rows } from './rows'
+import { spokenRows } from './spoken'
 import { taskRows } from './tasks'
 import { TEMPLATES } from './templates'
 import { viewRows } from './views'
@@ -77,6 +78,7 @@ async function addStaff(database: Database, passwordHash: string, now: Date): Pr
   await database.insert(schema.templateVersion).values(templates.flatMap(({ id, version, name, body, earlier, fillIns, ownerId }) =>
     [...earlier, body].map((wording, place) => ({ templateId: id, version: place + 1, name, body: wording, fillIns, at: wordedAt(version, place + 1, now), colleagueId: ownerId }))))
   await database.insert(schema.disposition).values(dispositionRows(Object.fromEntries(templates.map(({ name, id }) => [name, id])), uuid))
+  await database.insert(schema.spokenMessage).values(spokenRows(colleagues, teams, now))
   // those that come with Plauder make room for the firm's own
   await database.delete(schema.pipeline)
   const pipelines = PIPELINES.map((one, position) => ({ ...one, id: uuid(), position }))

@@ -2,8 +2,6 @@ import { mkdirSync } from 'node:fs'
 import { resolve } from 'node:path'
 import { endForgotten } from './calling/forgotten'
 import { registerExchange } from './calling/port'
-import { fetchRecordings } from './calling/recordings'
-import { ringAll, takeMessages } from './calling/ring'
 import { practiceExchange } from './calling/practice-exchange'
 import { keepUpWith } from './carriers/keep-up'
 import { practiceCarrier } from './carriers/practice'
@@ -11,14 +9,10 @@ import { registerCarrier } from './carriers/registry'
 import { startDatabase } from './db/start'
 import { FolderInUse } from './db/folder-lock'
 import { log } from './http/log'
-import { importMany } from './imports/work'
-import { BULK_CHANGE, FETCH_RECORDING, FILL_BACK, HAND_OVER, IMPORT, RING_ALL, TAKE_MESSAGE } from './jobs/kinds'
+import { HANDLERS } from './jobs/handlers'
 import { startOutbox, takeLeasesBack } from './jobs/outbox'
-import { changeMany } from './records/bulk-work'
 import { callSilence } from './texting/events'
-import { handOver } from './texting/hand-over'
 import { workOutSchedule } from './texting/schedule'
-import { fillBackMany } from './timeline/fill-back'
 
 const HOUR = 3_600_000
 
@@ -38,7 +32,7 @@ async function start(): Promise<() => Promise<void>> {
   registerExchange(exchange)
   await takeLeasesBack()
   await workOutSchedule()
-  const stopOutbox = startOutbox({ [HAND_OVER]: handOver, [BULK_CHANGE]: changeMany, [FILL_BACK]: fillBackMany, [IMPORT]: importMany, [TAKE_MESSAGE]: takeMessages, [RING_ALL]: ringAll, [FETCH_RECORDING]: fetchRecordings })
+  const stopOutbox = startOutbox(HANDLERS)
   const stopKeepingUp = keepUpWith(carrier, exchange, Number(process.env.PLAUDER_CATCH_UP_MS ?? 30_000))
   const tidy = async () => {
     await callSilence(new Date())

@@ -1,9 +1,31 @@
 import type { Effect, EffectState, Family } from '../core/call/effects'
 import type { CallFacts } from '../core/call/facts'
+import type { HandingState, HandingWay } from '../core/call/handing'
 import type { FillIn } from '../core/template/fill-ins'
+import type { Field } from '../core/template/fields'
 import type { ZoneRules } from '../core/hours/rules'
 import type { WallMoment } from '../core/hours/schedule'
 import type { Module, PersonModule } from './modules'
+
+/** With what a colleague calls: in the browser, or with telephones of their own, which ring first. */
+export const CALLS_WITH = ['browser', 'own-phones'] as const
+export type CallsWith = typeof CALLS_WITH[number]
+
+/** Of a disposition's key; by their names among the roles of the looks. */
+export const DISPOSITION_COLOURS = ['mulberry', 'pine', 'saffron', 'slate', 'brick', 'ink'] as const
+export type DispositionColour = typeof DISPOSITION_COLOURS[number]
+
+/** How I call. */
+export interface HowICall { callsWith: CallsWith, phones: { e164: string, label: string }[] }
+
+/** A call that is being handed to a colleague. */
+export interface Handing { id: string, way: HandingWay, state: HandingState, from: { id: string, firstName: string }, to: { id: string, firstName: string }, /** Whether it is handed to me. */ toMe: boolean }
+
+/** A colleague to whom a call can be handed. */
+export interface HandingTo { id: string, name: string, title: string, /** Why not now. */ busy: 'on-a-call' | null }
+
+/** What can be left on a mailbox. */
+export interface SpokenMessage { id: string, name: string, words: string, ms: number, peaks: number[], team: { id: string, name: string } | null, owner: { id: string, firstName: string }, mayEdit: boolean }
 
 /** What was recorded of a call. */
 export interface CallRecording {
@@ -32,6 +54,11 @@ export interface CallDetail {
   recording: CallRecording | null
   /** How it went, once a key was pressed. */
   disposition: { name: string, at: number } | null
+  rating: number | null
+  /** While it is being handed to a colleague. */
+  handing: Handing | null
+  /** What is being left, or was, on a mailbox. */
+  spoken: string | null
   zones: ZoneRules[]
   /** What was said last before, to know it while it rings. */
   lastSaid: { at: number, words: string, ours: boolean } | null
@@ -46,11 +73,13 @@ export interface EffectPreview {
   text: { name: string, text: string | null, missing: string[], fillIns: FillIn[], line: string, to: string } | null
   /** When a task or a call-back would be due; null where it asks. */
   due: WallMoment | null
+  /** The field that is set, as it is asked for; null for other effects. */
+  field: Field | null
   /** Why it will not work, if that is known. */
   problem: string | null
 }
 
-export interface DispositionPreview { id: string, name: string, letter: string, family: Family, effects: EffectPreview[] }
+export interface DispositionPreview { id: string, name: string, letter: string, colour: DispositionColour, family: Family, effects: EffectPreview[] }
 
 /** What one effect has done. */
 export interface EffectDone { position: number, words: string, state: EffectState, reason: string | null }
@@ -62,12 +91,16 @@ export interface TimelineCall {
   id: string
   colleagueId: string | null
   facts: CallFacts
-  disposition: string | null
+  disposition: { name: string, colour: DispositionColour } | null
+  rating: number | null
+  /** From whom to whom it was handed, in order. */
+  handed: { from: string, to: string, at: number }[]
+  spoken: { name: string, words: string } | null
   effects: EffectDone[]
   recording: CallRecording | null
 }
 
-export interface OwnDisposition { id: string, name: string, letter: string, family: Family, effects: Effect[], retired: boolean, /** What each effect is, in a few words. */ words: string[] }
+export interface OwnDisposition { id: string, name: string, letter: string, colour: DispositionColour, family: Family, effects: Effect[], retired: boolean, /** What each effect is, in a few words. */ words: string[] }
 
 export interface TaskDetail extends WallMoment {
   id: string

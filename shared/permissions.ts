@@ -29,6 +29,11 @@ export const PERMISSIONS = {
   'round.edit': { rep: 'own', lead: 'people', admin: 'all' },
   /** Listening to what was recorded of a call. */
   'recording.hear': { rep: 'own', lead: 'people', admin: 'all' },
+  /** Leaving a spoken message on mailboxes: one's own, or one of a team. */
+  'spoken.leave': { rep: 'team', lead: 'people', admin: 'all' },
+  'spoken.edit': { rep: 'own', lead: 'people', admin: 'all' },
+  /** The firm's rules of the house. */
+  'rules.edit': { rep: 'none', lead: 'none', admin: 'all' },
   /** How a line is set up. */
   'line.edit': { rep: 'none', lead: 'none', admin: 'all' },
   /** A saved list: one's own, or one shared with a team. */

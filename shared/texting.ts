@@ -1,4 +1,4 @@
-/** For this long a text waits before it leaves, so that it can be taken back, in milliseconds. */
+/** For this long a text waits before it leaves, so that it can be taken back, in milliseconds; a firm can set it otherwise. */
 export const TAKE_BACK_MS = 5_000
 
 /** What somebody has written and not sent. */

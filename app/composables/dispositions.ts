@@ -8,6 +8,7 @@ export type Choice = EffectChoice
 /** What an effect still asks for, that nobody has said yet. */
 function isOpen({ effect, text }: EffectPreview, choice: Choice | undefined): boolean {
   if (choice?.leftOut) return false
+  if (effect.kind === 'field' && effect.value === null) return !choice?.answers.value
   if (effect.kind === 'call-back' && effect.days === null) return !choice?.day
   return !!text && choice?.text == null && text.fillIns.some(({ key }) => !choice?.answers[key])
 }

@@ -42,7 +42,7 @@ export function useSelection({ list, question }: List) {
   watch(question, clear)
 
   /** As the server takes it. */
-  const selection = computed(() => ({ list: question.value, ids: everything.value ? null : [...ids.value] }))
+  const selection = computed(() => ({ list: question.value, ids: everything.value ? null : [...ids.value], importId: null }))
   return { has, count, wholePage, everything, toggle, togglePage, chooseEverything, clear, selection }
 }
 

@@ -47,8 +47,9 @@ useKeys([
   { keys: 'g r', shown: 'G R', what: 'Go to the call rounds', act: () => navigateTo('/calling') },
   { keys: 'g d', shown: 'G D', what: 'Go to my drafts', act: () => navigateTo('/drafts') },
   { keys: 'g t', shown: 'G T', what: 'Go to templates', act: () => navigateTo('/templates') },
-  { keys: 'Alt+a', shown: 'Alt A', what: 'Answer the call that rings', act: () => calls.ringing[0] && void calls.order(calls.ringing[0], 'answer'), inFields: true },
+  { keys: 'Alt+a', shown: 'Alt A', what: 'Answer the call that rings', act: () => calls.ringing[0] && void calls.answer(calls.ringing[0]), inFields: true },
   { keys: 'Alt+h', shown: 'Alt H', what: 'Hold the call, or go on with it', act: () => calls.on && void calls.order(calls.on, calls.stateOf(calls.on) === 'held' ? 'resume' : 'hold'), inFields: true },
+  { keys: 'Alt+d', shown: 'Alt D', what: 'Call a number', act: () => calls.dialling = true, inFields: true },
   { keys: 'Alt+e', shown: 'Alt E', what: 'End the call', act: () => calls.on && void calls.order(calls.on, 'hang-up'), inFields: true },
   { keys: 'Alt+c', shown: 'Alt C', what: 'Open the call on the shelf', act: () => calls.openId = calls.calls[0]?.id ?? null, inFields: true },
   { keys: 'a', shown: 'A', what: 'Answer whoever waits longest', act: () => shelf.openId = shelf.shown[0]?.conversationId ?? null },
@@ -76,6 +77,7 @@ useHead({ title: computed(() => `${shelf.total > 0 ? `(${shelf.total}) ` : ''}Pl
     </div>
     <KeyDialog v-model="keysShown" />
     <LazyCallNight v-if="calls.night" />
+    <LazyDialDialog v-if="calls.dialling" />
     <LazySignInAgain v-if="me.expired" />
   </div>
 </template>

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { v7 as uuid } from 'uuid'
-import { callState } from '~~/core/call/facts'
+import { callState, isOff } from '~~/core/call/facts'
+import type { HandingStep, HandingWay } from '~~/core/call/handing'
 import type { CallDetail } from '~~/shared/calling'
 import { api, ApiProblem } from '~/composables/api'
 import type { NightQuestion } from '~/composables/composer'
@@ -9,13 +10,19 @@ import { useShelf } from './shelf'
 export type Order = 'hang-up' | 'answer' | 'decline' | 'hold' | 'resume' | 'mute' | 'unmute' | 'record' | 'stop-recording'
 
 /** A number that somebody wants to call, and what stands in the way. */
-export interface Asked { phoneId: string, name: string }
+export interface Asked { phoneId?: string, /** As it was typed, where it is of no record. */ number?: string, name: string }
+
+/** What is open beside the notes of the call that is on. */
+export type CallWay = 'hand' | 'tones' | 'leave'
 
 /** The calls on my shelf, and the one that is opened over the page. */
 export const useCalls = defineStore('calls', () => {
   const calls = shallowRef<CallDetail[]>([])
   const openId = ref<string | null>(null)
   const problem = ref('')
+  const way = ref<CallWay | null>(null)
+  /** Whether a number is being typed, to be called. */
+  const dialling = ref(false)
   const night = shallowRef<{ asked: Asked, question: NightQuestion } | null>(null)
   const busy = ref(false)
   /** How far the server's clock is before that of this browser. */
@@ -23,9 +30,11 @@ export const useCalls = defineStore('calls', () => {
 
   const stateOf = (call: CallDetail) => callState(call.facts)
   /** The call I am on. */
-  const on = computed(() => calls.value.find(call => call.mine && stateOf(call) !== 'ended') ?? null)
-  /** Calls that ring for me to take. */
-  const ringing = computed(() => calls.value.filter(call => !call.mine && call.direction === 'in' && stateOf(call) === 'ringing'))
+  const on = computed(() => calls.value.find(call => call.mine && !isOff(stateOf(call))) ?? null)
+  const isHandedToMe = (call: CallDetail) => call.handing?.toMe === true && call.handing.state === 'asked'
+  /** Whether a call rings for me to take. */
+  const rings = (call: CallDetail) => isHandedToMe(call) || (!call.mine && call.direction === 'in' && stateOf(call) === 'ringing')
+  const ringing = computed(() => calls.value.filter(rings))
   const opened = computed(() => calls.value.find(({ id }) => id === openId.value) ?? null)
 
   async function load(): Promise<void> {
@@ -56,7 +65,7 @@ export const useCalls = defineStore('calls', () => {
     night.value = null
     const made = await trying(async () => {
       try {
-        return await api<{ id: string }>('/api/calls', { method: 'POST', body: { id: uuid(), phoneId: asked.phoneId, nightAllowed } })
+        return await api<{ id: string }>('/api/calls', { method: 'POST', body: { id: uuid(), phoneId: asked.phoneId, number: asked.number, nightAllowed } })
       }
       catch (error) {
         if (!(error instanceof ApiProblem) || error.type !== 'night') throw error
@@ -66,6 +75,7 @@ export const useCalls = defineStore('calls', () => {
     })
     if (!made) return
     await load()
+    dialling.value = false
     openId.value = made.id
   }
 
@@ -74,6 +84,30 @@ export const useCalls = defineStore('calls', () => {
     if (what === 'answer') openId.value = call.id
     await load()
   })
+
+  /** Takes what rings: a call from outside, or one that a colleague hands me. */
+  const answer = (call: CallDetail) => isHandedToMe(call) ? stepHanding(call, 'take') : order(call, 'answer')
+
+  const hand = (call: CallDetail, toId: string, how: HandingWay) => trying(async () => {
+    await api(`/api/calls/${call.id}/handing`, { method: 'POST', body: { id: uuid(), toId, way: how } })
+    way.value = null
+    await load()
+  })
+
+  const stepHanding = (call: CallDetail, step: HandingStep) => trying(async () => {
+    await api(`/api/calls/${call.id}/handing/step`, { method: 'POST', body: { step } })
+    if (step === 'take') openId.value = call.id
+    await load()
+  })
+
+  /** Leaves what was spoken before on the mailbox that answers; I am free for how it went, and for the next. */
+  const leave = (call: CallDetail, spokenId: string) => trying(async () => {
+    await api(`/api/calls/${call.id}/leave`, { method: 'POST', body: { spokenId } })
+    way.value = null
+    await load()
+  })
+
+  const sendTones = (call: CallDetail, tones: string) => trying(() => api(`/api/calls/${call.id}/tones`, { method: 'POST', body: { tones } }).then(() => true))
 
   /** Says in a text why one cannot talk now, on the shelf: the call that is on goes on. */
   const declineWithText = (call: CallDetail) => trying(async () => {
@@ -96,5 +130,8 @@ export const useCalls = defineStore('calls', () => {
     openId.value = call.id
   })
 
-  return { calls, skew, openId, opened, problem, night, busy, on, ringing, stateOf, load, dial, order, declineWithText, putAway, takeBack }
+  // what was open beside one call is not open beside the next
+  watch(openId, () => way.value = null)
+
+  return { calls, skew, openId, opened, problem, way, dialling, night, busy, on, ringing, rings, stateOf, load, dial, order, answer, hand, stepHanding, leave, sendTones, declineWithText, putAway, takeBack }
 })

@@ -1,3 +1,5 @@
+import { leftMessage } from '~~/core/call/facts'
+import type { TimelineCall } from '~~/shared/calling'
 import { sayCall } from './calls'
 import { sayMoment } from './moments'
 import type { TimelineEntry } from '~~/shared/timeline'
@@ -5,7 +7,7 @@ import type { TimelineEntry } from '~~/shared/timeline'
 interface Change { label: string, from: string | null, to: string | null }
 
 /** What a single-line entry says: who did it in bold, what, and what it opens to. */
-export interface EntryWords { who: string, what: string, more: string[] }
+export interface EntryWords { who: string, what: string, more: string[], /** How a call went, in the colour of its key. */ went?: TimelineCall['disposition'] }
 
 const coveredBy = (covers: unknown) => covers === 'calls' ? 'calls' : covers === 'both' ? 'texts and calls' : 'texts'
 const CONSENT_HOW: Record<string, string> = { 'text': 'by a text', 'form': 'on a form', 'by-hand': 'as noted by a colleague', 'file': 'by a file that was brought in' }
@@ -39,12 +41,17 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
 
 /** A call made with Plauder: how it stands or ended, how it went, and what that set off. */
 function sayOwnCall({ kind, call, data }: TimelineEntry, who: string, person: string): EntryWords {
-  const { facts, disposition, effects, recording } = call!
+  const { facts, disposition, effects, recording, handed, spoken, rating } = call!
   const how = recording?.of === 'message' ? 'left a message' : sayCall(facts, kind === 'call-in' ? 'in' : 'out', Date.now())
   return {
     who: kind === 'call-in' ? person : who,
-    what: `${kind === 'call-in' ? 'called' : `called ${person}`}${data.round ? ` in the round “${String(data.round)}”` : ''}, ${how}${disposition ? `. ${disposition}` : ''}`,
-    more: effects.map(({ words, state, reason }) => state === 'failed' ? `${words}: did not work. ${reason}` : state === 'left-out' ? `${words}: left out` : state === 'taken-back' ? `${words}: taken back` : state === 'stays' ? `${words}: could not be taken back. ${reason}` : words),
+    what: `${kind === 'call-in' ? 'called' : `called ${person}`}${data.round ? ` in the round “${String(data.round)}”` : ''}, ${how}${handed.map(({ to }) => `, handed to ${to}`).join('')}`,
+    went: disposition,
+    more: [
+      ...spoken && leftMessage(facts) ? [`“${spoken.name}”: ${spoken.words}`] : [],
+      ...effects.map(({ words, state, reason }) => state === 'failed' ? `${words}: did not work. ${reason}` : state === 'left-out' ? `${words}: left out` : state === 'taken-back' ? `${words}: taken back` : state === 'stays' ? `${words}: could not be taken back. ${reason}` : words),
+      ...rating === null ? [] : [`Rated ${rating} of 5`],
+    ],
   }
 }
 

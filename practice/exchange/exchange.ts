@@ -3,9 +3,9 @@ import { join } from 'node:path'
 import { Journal } from '../carrier/journal'
 import type { Reporter } from '../carrier/reporter'
 import { mannerOf, type Manner } from './manners'
-import { madeUpSound } from './sound'
+import { lengthOf, madeUpSound } from './sound'
 
-export type End = 'hung-up' | 'busy' | 'declined' | 'no-answer' | 'unreachable' | 'no-such-number' | 'network'
+export type End = 'hung-up' | 'busy' | 'declined' | 'no-answer' | 'unreachable' | 'no-such-number' | 'network' | 'own-no-answer'
 
 export interface Call {
   id: string
@@ -15,7 +15,15 @@ export interface Call {
   direction: 'out' | 'in'
   line: string
   phone: string
-  state: 'ringing' | 'talking' | 'ended'
+  state: 'own-ringing' | 'ringing' | 'talking' | 'leaving' | 'ended'
+  /** Our customer's own telephones, which ring before the other one does. */
+  own: string[]
+  /** The one of them that was picked up. */
+  ownOn: string | null
+  /** Which of our customer's people are on it, by the names that the customer gives them. */
+  desks: string[]
+  /** The last tones that were sent along the line. */
+  tones: string
   held: boolean
   muted: boolean
   recording: boolean
@@ -27,7 +35,7 @@ export interface Call {
 
 export interface CallEvent {
   id: string
-  type: 'call.incoming' | 'call.ringing' | 'call.answered' | 'call.switched' | 'call.ended' | 'call.recorded'
+  type: 'call.incoming' | 'call.own-ringing' | 'call.own-answered' | 'call.ringing' | 'call.answered' | 'call.switched' | 'call.leaving' | 'call.left' | 'call.ended' | 'call.recorded'
   at: string
   data: { id: string, key: string | null, direction: 'out' | 'in', line: string, phone: string, by?: 'person' | 'machine', what?: 'hold' | 'mute' | 'record', on?: boolean, why?: End, side?: 'us' | 'them' | 'network', ms?: number, of?: 'call' | 'message' }
 }
@@ -35,10 +43,11 @@ export interface CallEvent {
 type Entry = { do: 'event', event: CallEvent } | { do: 'manner', phone: string, manner: Manner }
 
 /** Milliseconds until something happens on a line. */
-export interface ExchangePace { ringing: number, pickUp: number, mailbox: number, mailboxTakes: number, patience: number, busy: number }
-export const USUAL_PACE: ExchangePace = { ringing: 300, pickUp: 3_000, mailbox: 9_000, mailboxTakes: 45_000, patience: 30_000, busy: 900 }
+export interface ExchangePace { ringing: number, pickUp: number, mailbox: number, mailboxTakes: number, patience: number, busy: number, /** How many times as long as it is a spoken message takes. */ speaking: number }
+export const USUAL_PACE: ExchangePace = { ringing: 300, pickUp: 3_000, mailbox: 9_000, mailboxTakes: 45_000, patience: 30_000, busy: 900, speaking: 1 }
 
-const QUIET = { held: false, muted: false, recording: false, toRecord: false, toMailbox: false }
+const MOST_TONES = 40
+const QUIET = { own: [], ownOn: null, desks: [], tones: '', held: false, muted: false, recording: false, toRecord: false, toMailbox: false }
 
 /** A telephone exchange: connects our customer's lines with the telephones of the practice world. */
 export class Exchange {
@@ -65,14 +74,73 @@ export class Exchange {
   }
 
   /** Asking twice with one key is one call. */
-  async dial(key: string, line: string, phone: string, record = false): Promise<Call> {
+  async dial(key: string, line: string, phone: string, { record = false, own = [], desk }: { record?: boolean, own?: string[], desk?: string } = {}): Promise<Call> {
     const known = this.byKey.get(key)
     if (known) return this.calls.get(known)!
-    const call: Call = { id: randomUUID(), key, direction: 'out', line, phone, state: 'ringing', ...QUIET, toRecord: record }
+    const call: Call = { id: randomUUID(), key, direction: 'out', line, phone, state: own.length > 0 ? 'own-ringing' : 'ringing', ...QUIET, own, desks: desk ? [desk] : [], toRecord: record }
     this.calls.set(call.id, call)
     this.byKey.set(key, call.id)
-    this.later(this.pace.ringing, call, () => this.beginRinging(call))
+    this.later(this.pace.ringing, call, () => own.length > 0 ? this.ringOwn(call) : this.beginRinging(call))
     return call
+  }
+
+  /** All of them ring; whichever is picked up first has the call. Nobody else's manner is theirs: they pick up unless told otherwise. */
+  private async ringOwn(call: Call): Promise<void> {
+    await this.tell(call, 'call.own-ringing', {})
+    for (const phone of call.own) {
+      if (!this.isOff(phone) && (this.manners.get(phone) ?? 'picks-up') === 'picks-up') this.later(this.pace.pickUp, call, () => this.pickUpOwn(call, phone))
+    }
+    this.later(this.pace.patience, call, async () => {
+      if (call.state === 'own-ringing') await this.end(call, 'own-no-answer', 'us')
+    })
+  }
+
+  async pickUpOwn(call: Call, phone: string): Promise<boolean> {
+    if (call.state !== 'own-ringing' || !call.own.includes(phone)) return false
+    call.state = 'ringing'
+    call.ownOn = phone
+    await this.tell(call, 'call.own-answered', {})
+    for (const one of call.own) this.show(one)
+    this.later(this.pace.ringing, call, () => this.beginRinging(call))
+    return true
+  }
+
+  /** The others ring on; with the last of them the call is over. */
+  async declineOwn(call: Call, phone: string): Promise<boolean> {
+    if (call.state !== 'own-ringing' || !call.own.includes(phone)) return false
+    call.own = call.own.filter(one => one !== phone)
+    this.show(phone)
+    return call.own.length > 0 || this.end(call, 'own-no-answer', 'us')
+  }
+
+  /** Puts one of our customer's people on a call, or takes one off: those who are on it hear one another, whoever is on hold does not. */
+  seat(call: Call, desk: string, on: boolean): boolean {
+    if (call.state !== 'talking') return false
+    call.desks = [...call.desks.filter(one => one !== desk), ...on ? [desk] : []]
+    this.show(call.phone)
+    return true
+  }
+
+  /** Tones of the keys, for a machine at the other end. What they were is told to nobody: it may be secret. */
+  sendTones(call: Call, tones: string): boolean {
+    if (call.state !== 'talking' || call.toMailbox) return false
+    call.tones = `${call.tones}${tones}`.slice(-MOST_TONES)
+    this.show(call.phone)
+    return true
+  }
+
+  /** Says what was recorded, and hangs up; whoever dialled is free meanwhile. */
+  async leave(call: Call, sound: Buffer): Promise<boolean> {
+    const ms = lengthOf(sound)
+    if (call.state !== 'talking' || call.direction === 'in' || ms === null) return false
+    call.state = 'leaving'
+    this.turnTape(call, false)
+    await this.tell(call, 'call.leaving', {})
+    this.later(ms * this.pace.speaking, call, async () => {
+      await this.tell(call, 'call.left', {})
+      await this.end(call, 'hung-up', 'us')
+    })
+    return true
   }
 
   /** Somebody calls one of our customer's lines from a telephone. */
@@ -141,7 +209,10 @@ export class Exchange {
   }
 
   /** The call that a telephone is in, or that rings on it. */
-  onPhone = (phone: string): Call | null => [...this.calls.values()].findLast(call => call.phone === phone && call.state !== 'ended') ?? null
+  onPhone = (phone: string): Call | null => [...this.calls.values()].findLast(call => call.state !== 'ended' && (call.phone === phone ? call.state !== 'own-ringing' : this.isOwn(call, phone))) ?? null
+
+  /** Whether it is our customer's side of a call that this telephone has, or that rings on it. */
+  isOwn = ({ own, ownOn }: Call, phone: string): boolean => ownOn === null ? own.includes(phone) : ownOn === phone
 
   private async beginRinging(call: Call): Promise<void> {
     const manner = this.mannerOf(call.phone)
@@ -178,7 +249,7 @@ export class Exchange {
     this.events.push(event)
     await this.journal.append({ do: 'event', event })
     this.reporter.send(event, 0)
-    this.show(phone)
+    for (const one of [phone, ...call.own]) this.show(one)
   }
 
   private show(phone: string): void {

@@ -1,6 +1,6 @@
-import { createRouter, defineEventHandler, getHeader, getQuery, getRouterParam, readBody, setResponseHeader, setResponseStatus, type H3Event } from 'h3'
+import { createRouter, defineEventHandler, getHeader, getQuery, getRouterParam, readBody, readRawBody, setResponseHeader, setResponseStatus, type H3Event } from 'h3'
 import { LINES } from '../carrier/numbers'
-import type { Exchange } from './exchange'
+import type { Call, Exchange } from './exchange'
 
 /** Events in one answer of the list. */
 const EVENTS_A_PAGE = 200
@@ -18,17 +18,33 @@ export function exchangeRouter(exchange: Exchange, key: string) {
   router.post('/v1/calls', guarded(async (event) => {
     const idempotencyKey = getHeader(event, 'idempotency-key')
     if (!idempotencyKey) return refuse(event, 400, 'bad-request', 'Send an Idempotency-Key.')
-    const { from = '', to = '', record = false } = await readBody<{ from?: string, to?: string, record?: boolean }>(event) ?? {}
+    const { from = '', to = '', record = false, ring_first: own = [], desk } = await readBody<{ from?: string, to?: string, record?: boolean, ring_first?: string[], desk?: string }>(event) ?? {}
     if (!LINES.some(line => line.number === from)) return refuse(event, 422, 'sender-unknown', 'This account has no such number.')
-    if (!/^\+[1-9]\d{6,14}$/.test(to)) return refuse(event, 422, 'recipient-unknown', 'The number is not in E.164.')
-    const { id } = await exchange.dial(idempotencyKey, from, to, record)
+    if (![to, ...own].every(number => /^\+[1-9]\d{6,14}$/.test(number))) return refuse(event, 422, 'recipient-unknown', 'The number is not in E.164.')
+    const { id } = await exchange.dial(idempotencyKey, from, to, { record, own, desk })
     setResponseStatus(event, 201)
     return { id }
   }))
 
-  router.post('/v1/calls/:id/:order', guarded(async (event) => {
+  const answerTo = (event: H3Event, done: boolean) => done ? { done } : refuse(event, 409, 'not-now', 'The call is not in a state for that.')
+  const withCall = (handle: (event: H3Event, call: Call) => Promise<unknown> | unknown) => guarded((event) => {
     const call = exchange.calls.get(getRouterParam(event, 'id')!)
-    if (!call) return refuse(event, 404, 'no-such-call', 'There is no such call.')
+    return call ? handle(event, call) : refuse(event, 404, 'no-such-call', 'There is no such call.')
+  })
+
+  router.post('/v1/calls/:id/tones', withCall(async (event, call) => {
+    const { tones = '' } = await readBody<{ tones?: string }>(event) ?? {}
+    return /^[0-9*#]{1,32}$/.test(tones) ? answerTo(event, exchange.sendTones(call, tones)) : refuse(event, 422, 'no-tones', 'Tones are digits, * and #.')
+  }))
+
+  router.post('/v1/calls/:id/desks', withCall(async (event, call) => {
+    const { desk = '', on = true } = await readBody<{ desk?: string, on?: boolean }>(event) ?? {}
+    return desk ? answerTo(event, exchange.seat(call, desk, on)) : refuse(event, 422, 'no-desk', 'Name the desk.')
+  }))
+
+  router.post('/v1/calls/:id/message', withCall(async (event, call) => answerTo(event, await exchange.leave(call, await readRawBody(event, false) ?? Buffer.alloc(0)))))
+
+  router.post('/v1/calls/:id/:order', withCall(async (event, call) => {
     const orders: Record<string, () => Promise<boolean>> = {
       'hang-up': () => exchange.end(call, 'hung-up', 'us'),
       'decline': () => exchange.end(call, 'declined', 'us'),
@@ -43,7 +59,7 @@ export function exchangeRouter(exchange: Exchange, key: string) {
     }
     const done = await orders[getRouterParam(event, 'order')!]?.()
     if (done === undefined) return refuse(event, 404, 'no-such-order', 'A call cannot be told that.')
-    return done ? { done } : refuse(event, 409, 'not-now', 'The call is not in a state for that.')
+    return answerTo(event, done)
   }))
 
   router.get('/v1/calls/:id/recording', guarded((event) => {

@@ -32,3 +32,16 @@ export function madeUpSound(seed: string, ms: number, voices: 1 | 2): Buffer {
   wave.fromScratch(1, RATE, '8', samples)
   return Buffer.from(wave.toBuffer())
 }
+
+/** Milliseconds of a WAV file; null for what is none. */
+export function lengthOf(sound: Buffer): number | null {
+  try {
+    const wave = new wavefile.WaveFile(sound)
+    const { sampleRate, blockAlign } = wave.fmt as { sampleRate: number, blockAlign: number }
+    const { chunkSize } = wave.data as { chunkSize: number }
+    return Math.round(chunkSize / blockAlign / sampleRate * 1_000)
+  }
+  catch {
+    return null
+  }
+}

@@ -32,12 +32,17 @@ export function handsetRouter(world: World, network: Network, exchange: Exchange
     return readFile(join(built, file), 'utf8')
   }))
 
+  const callOn = (number: string) => {
+    const call = exchange.onPhone(number)
+    return call && { ...call, isOwn: call.phone !== number }
+  }
+
   router.get('/handsets/api/phones', defineEventHandler(() => {
     const owners = ownersOf(folder)
-    const numbers = new Set([...world.handsets.keys(), ...owners.keys(), ...[...exchange.calls.values()].map(call => call.phone)])
+    const numbers = new Set([...world.handsets.keys(), ...owners.keys(), ...[...exchange.calls.values()].flatMap(call => [call.phone, ...call.own])])
     return {
       lines: LINES.map(line => line.number),
-      phones: [...numbers].map(number => ({ number, owner: owners.get(number) ?? null, on: !world.off.has(number), manner: exchange.mannerOf(number), call: exchange.onPhone(number), last: world.handsets.get(number)?.at(-1) ?? null })),
+      phones: [...numbers].map(number => ({ number, owner: owners.get(number) ?? null, on: !world.off.has(number), manner: exchange.mannerOf(number), call: callOn(number), last: world.handsets.get(number)?.at(-1) ?? null })),
     }
   }))
 
@@ -79,6 +84,10 @@ export function handsetRouter(world: World, network: Network, exchange: Exchange
     const usable = fromThisPage(getHeader(event, 'origin'), getHeader(event, 'host')) && /^\+[1-9]\d{6,14}$/.test(phone)
     if (usable && act === 'call' && !call && LINES.some(line => line.number === to)) return { done: await exchange.callFrom(phone, to!) !== null }
     if (usable && act === 'manner' && MANNERS.includes(manner!)) return { done: await exchange.setManner(phone, manner!).then(() => true) }
+    if (usable && call && call.phone !== phone) {
+      const done = act === 'pick-up' ? exchange.pickUpOwn(call, phone) : act === 'decline' ? exchange.declineOwn(call, phone) : act === 'hang-up' ? exchange.end(call, 'hung-up', 'us') : null
+      if (done) return { done: await done }
+    }
     if (usable && act === 'pick-up' && call?.direction === 'out') return { done: await exchange.answer(call, 'person') }
     if (usable && act === 'decline' && call?.direction === 'out' && call.state === 'ringing') return { done: await exchange.end(call, 'declined', 'them') }
     if (usable && act === 'hang-up' && call) return { done: await exchange.end(call, 'hung-up', 'them') }

@@ -1,6 +1,6 @@
 /** The page of handsets: a list of telephones, one of them open, live. */
 interface Text { id: string, at: number, direction: 'in' | 'out', other: string, text: string, parts: number, pictures?: { file: string }[] }
-interface Call { direction: 'out' | 'in', line: string, state: 'ringing' | 'talking', held: boolean, muted: boolean, recording: boolean, toMailbox: boolean }
+interface Call { direction: 'out' | 'in', line: string, phone: string, state: 'own-ringing' | 'ringing' | 'talking' | 'leaving', isOwn: boolean, tones: string, held: boolean, muted: boolean, recording: boolean, toMailbox: boolean }
 interface Phone { number: string, owner: string | null, on: boolean, manner: string, call: Call | null, last: Text | null }
 
 const MOST_SHOWN = 60
@@ -65,7 +65,7 @@ function showList(): void {
     const button = document.createElement('button')
     button.type = 'button'
     button.setAttribute('aria-current', String(number === chosen))
-    button.append(element('span', '', owner ?? number), element('span', 'last', call ? (call.state === 'ringing' ? 'it rings' : 'talking') : last ? last.text : number))
+    button.append(element('span', '', owner ?? number), element('span', 'last', call ? (call.state.endsWith('ringing') ? 'it rings' : 'talking') : last ? last.text : number))
     button.addEventListener('click', () => {
       chosen = number
       void load()
@@ -114,12 +114,21 @@ async function showHandset(): Promise<void> {
   if (lastFrom) to.value = lastFrom
 }
 
+function sayCall({ isOwn, state, direction, line, phone, toMailbox, held, muted, recording, tones }: Call): string {
+  if (isOwn) return state === 'own-ringing' ? `${line} rings here first; pick up, and ${phone} is called` : `On the call of ${line} with ${phone}`
+  if (toMailbox) return `The mailbox of ${line} listens`
+  if (state === 'leaving') return `${line} leaves a message that was spoken before`
+  if (state === 'talking') return `Talking with ${line}${held ? ', on hold' : muted ? ', who is muted' : ''}${recording ? '. “This call is recorded.”' : ''}${tones ? `. Tones: ${tones}` : ''}`
+  return direction === 'out' ? `${line} is calling` : `Calling ${line}`
+}
+
 /** The call that is on, and what can be done with it. */
 function showCall(phone: Phone | null): void {
   const on = phone?.call ?? null
   if (phone) manner.value = phone.manner
-  call.textContent = on === null ? '' : on.toMailbox ? `The mailbox of ${on.line} listens` : on.state === 'talking' ? `Talking with ${on.line}${on.held ? ', on hold' : on.muted ? ', who is muted' : ''}${on.recording ? '. “This call is recorded.”' : ''}` : on.direction === 'out' ? `${on.line} is calling` : `Calling ${on.line}`
-  const acts = on === null ? [['call', 'Call the number below']] : on.state === 'ringing' && on.direction === 'out' ? [['pick-up', 'Pick up'], ['decline', 'Decline']] : [['hang-up', on.toMailbox ? 'Leave the message, and hang up' : 'Hang up']]
+  call.textContent = on === null ? '' : sayCall(on)
+  const rings = on !== null && (on.isOwn ? on.state === 'own-ringing' : on.state === 'ringing' && on.direction === 'out')
+  const acts = on === null ? [['call', 'Call the number below']] : rings ? [['pick-up', 'Pick up'], ['decline', 'Decline']] : [['hang-up', on.toMailbox ? 'Leave the message, and hang up' : 'Hang up']]
   callActs.replaceChildren(...acts.map(([act, words]) => {
     const button = element('button', 'quick-call', words!) as HTMLButtonElement
     button.type = 'button'

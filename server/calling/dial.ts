@@ -4,14 +4,16 @@ import { mayCall } from '~~/core/call/gate'
 import { can } from '~~/shared/permissions'
 import type { DialForm } from '~~/shared/schemas/calling'
 import { tx } from '../db/door'
-import { call, line, numberState, phone, record } from '../db/schema'
+import { call, line } from '../db/schema'
 import { badInput, conflict, notAllowed, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { clockRules, recordsWithNumber, zonesOf } from '../records/phones'
 import { lineBelongs } from '../texting/lines'
 import { appendEntry } from '../timeline/append'
 import { lineToCall } from './call-line'
-import { theExchange } from './port'
+import { phonesThatRing } from './how-i-call'
+import { theExchange, type ToDial } from './port'
+import { mustReach } from './reach'
 import { calledInRound, roundOfCall } from './rounds/standing'
 import { addToCall, announceCall } from './stored'
 
@@ -24,19 +26,20 @@ interface Dialled { id: string, activityId: string }
  * @throws Problem 409 `no-calls`, `night` (with what time it is there), `on-a-call` or `called-in-round`; 422 at the number or the line
  */
 export async function dial(asker: SignedIn, form: DialForm, now: Date): Promise<Dialled> {
-  const { earlier, from, to, record, activityId } = await begin(asker, form, now)
-  if (earlier) return { id: form.id, activityId }
-  const answer = await theExchange().dial({ key: form.id, from, to, record })
+  const { toDial, activityId } = await begin(asker, form, now)
+  if (!toDial) return { id: form.id, activityId }
+  const answer = await theExchange().dial(toDial)
   if (answer.kind === 'dialling') await tx(database => database.update(call).set({ exchangeRef: answer.ref }).where(eq(call.id, form.id)))
   else await addToCall(form.id, { kind: 'ended', at: Date.now(), why: answer.kind === 'refused' && answer.code === 'recipient-unknown' ? 'no-such-number' : 'network', side: 'network' })
   return { id: form.id, activityId }
 }
 
-async function begin(asker: SignedIn, form: DialForm, now: Date): Promise<{ earlier: boolean, from: string, to: string, record: boolean, activityId: string }> {
+/** @returns nothing to dial for a call that was begun before */
+async function begin(asker: SignedIn, form: DialForm, now: Date): Promise<{ toDial: ToDial | null, activityId: string }> {
   return tx(async (database) => {
     const [known] = await database.select().from(call).where(eq(call.id, form.id))
-    if (known?.colleagueId === asker.id) return { earlier: true, from: '', to: known.other, record: false, activityId: known.activityId }
-    const { e164, recordId, place, calls, lastHeardAt } = await mustReach(asker, form.phoneId)
+    if (known?.colleagueId === asker.id) return { toDial: null, activityId: known.activityId }
+    const { e164, recordId, place, calls, lastHeardAt } = await mustReach(asker, form)
     const own = await mustAnswer(asker, form.lineId ?? await lineToCall(asker, e164))
     const zones = zonesOf(place, e164)
     const verdict = mayCall({ now: now.getTime(), refused: calls === 'refused', zones, lastHeardAt: lastHeardAt?.getTime() ?? null, nightAllowed: form.nightAllowed })
@@ -45,16 +48,16 @@ async function begin(asker: SignedIn, form: DialForm, now: Date): Promise<{ earl
       const detail = verdict.reason === 'night' ? 'It is outside of the hours in which a person there may be called.' : 'Nobody knows what time it is there.'
       throw conflict('night', 'Their night', `${detail} Call later, or say that you may call now.`, { reason: verdict.reason, zones: clockRules(zones, now), notBefore: verdict.notBefore })
     }
-    const [on] = await database.select({ id: call.id }).from(call).where(and(eq(call.colleagueId, asker.id), isNull(call.endedAt))).limit(1)
+    const [on] = await database.select({ id: call.id }).from(call).where(and(eq(call.colleagueId, asker.id), isNull(call.endedAt), isNull(call.leavingAt))).limit(1)
     if (on) throw conflict('on-a-call', 'You are on a call', 'You are on a call already. End it, then dial.')
-    const round = await roundOfCall(asker, recordId, e164)
+    const round = recordId ? await roundOfCall(asker, recordId, e164) : null
     const activityId = uuid()
-    const shownOn = [...new Set([recordId, ...await recordsWithNumber(e164)])]
+    const shownOn = [...new Set([...recordId ? [recordId] : [], ...await recordsWithNumber(e164)])]
     await appendEntry({ id: activityId, at: now, kind: 'call-out', colleagueId: asker.id, data: { callId: form.id, ...round && { roundId: round.id, round: round.name } }, privateLineId: own.private ? own.id : null }, shownOn)
     await database.insert(call).values({ id: form.id, direction: 'out', lineId: own.id, other: e164, recordId, colleagueId: asker.id, activityId, exchange: theExchange().name, madeAt: now })
-    if (round) await calledInRound(asker, round, { recordId, callId: form.id, number: e164 }, now)
+    if (round && recordId) await calledInRound(asker, round, { recordId, callId: form.id, number: e164 }, now)
     await announceCall({ id: form.id, lineId: own.id, activityId })
-    return { earlier: false, from: own.e164, to: e164, record: own.records, activityId }
+    return { toDial: { key: form.id, from: own.e164, to: e164, record: own.records, ringFirst: await phonesThatRing(asker.id), desk: asker.id }, activityId }
   })
 }
 
@@ -65,15 +68,4 @@ async function mustAnswer(asker: SignedIn, lineId: string | null) {
   if (!can(asker, 'line.answer', lineBelongs(own))) throw notAllowed(`call from ${own.name}`)
   if (!own.active) throw badInput({ lineId: `${own.name} is not active. Choose another line.` })
   return own
-}
-
-async function mustReach(asker: SignedIn, phoneId: string) {
-  const [found] = await tx(database => database
-    .select({ e164: phone.e164, record, calls: numberState.calls, lastHeardAt: numberState.lastHeardAt })
-    .from(phone).innerJoin(record, eq(record.id, phone.recordId)).leftJoin(numberState, eq(numberState.e164, phone.e164))
-    .where(eq(phone.id, phoneId)))
-  if (!found || !can(asker, 'record.see', found.record)) throw notFound('number')
-  if (!found.e164) throw badInput({ phoneId: 'This number cannot be used, so nobody can be called on it. Correct it on the record.' })
-  const { zone, country, region } = found.record
-  return { e164: found.e164, recordId: found.record.id, place: { zone, country, region }, calls: found.calls, lastHeardAt: found.lastHeardAt }
 }

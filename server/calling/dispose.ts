@@ -1,6 +1,8 @@
 import { and, eq, isNull, max } from 'drizzle-orm'
 import { dueOn } from '~~/core/call/due'
-import { sayEffect, type EffectState } from '~~/core/call/effects'
+import { sayEffect, type Effect, type EffectState, type FieldValue } from '~~/core/call/effects'
+import { callState, isOff } from '~~/core/call/facts'
+import { readFieldValue } from '~~/core/fields/value'
 import { sayWallMoment } from '~~/core/hours/say'
 import { zoneRules } from '~~/core/hours/zones'
 import type { Disposed, EffectPreview } from '~~/shared/calling'
@@ -12,7 +14,7 @@ import type { SignedIn } from '../identity/sign-in'
 import { crashPoint } from '../jobs/crash-points'
 import { perform, type Performed } from './perform'
 import { factsFor, previewOf } from './preview'
-import { announceCall, mustBeMyCall, type StoredCall } from './stored'
+import { announceCall, factsOf, mustBeMyCall, type StoredCall } from './stored'
 
 /**
  * Says how a call went, and does all that this sets off, in one transaction: each effect in a savepoint of its own, so
@@ -33,7 +35,7 @@ function inOne(asker: SignedIn, callId: string, form: DisposeForm, now: Date): P
     const mine = await mustBeMyCall(asker, callId)
     if (mine.dispositionId === form.dispositionId) return whatWasDone(mine)
     if (mine.dispositionId) throw conflict('disposed', 'Already said', 'It is said already how this call went. Take that back first, then choose anew.')
-    if (!mine.endedAt) throw conflict('still-on', 'The call is still on', 'End the call first, then say how it went.')
+    if (!isOff(callState(factsOf(mine)))) throw conflict('still-on', 'The call is still on', 'End the call first, then say how it went.')
     const facts = await factsFor(asker, mine, now)
     const [chosen] = await database.select().from(disposition).where(and(eq(disposition.id, form.dispositionId), isNull(disposition.retiredAt)))
     if (!facts || !chosen || chosen.module !== facts.record.module) throw notFound('disposition')
@@ -58,17 +60,30 @@ export interface Plan {
   text: string | null
   answers: Record<string, string>
   due: ReturnType<typeof dueOn> | null
+  value: FieldValue
 }
 
 /** @throws Problem 422 at what is not said yet */
 function planOf(preview: EffectPreview, choice: EffectChoice | undefined, zone: string, now: Date): Plan {
   const { effect, position } = preview
-  const plan: Plan = { preview, words: preview.words, leftOut: choice?.leftOut ?? false, text: choice?.text ?? null, answers: choice?.answers ?? {}, due: null }
-  if (plan.leftOut || (effect.kind !== 'task' && effect.kind !== 'call-back')) return plan
+  const plan: Plan = { preview, words: preview.words, leftOut: choice?.leftOut ?? false, text: choice?.text ?? null, answers: choice?.answers ?? {}, due: null, value: null }
+  if (plan.leftOut) return plan
+  if (effect.kind === 'field') return { ...plan, ...valueOf(preview, effect, choice) }
+  if (effect.kind !== 'task' && effect.kind !== 'call-back') return plan
   const day = choice?.day ?? preview.due?.wallTime.slice(0, 10)
   if (!day) throw badInput({ [`choices.${position}.day`]: 'Say on which day, or leave this out.' })
   const due = dueOn(day, choice?.time ?? effect.time, zoneRules(zone)!)
   return { ...plan, due, words: sayEffect(effect, { due: sayWallMoment(due, now.getUTCFullYear()) }) }
+}
+
+/** The value of a field as it was said, or as the disposition has it; what is gone fails by itself, later. */
+function valueOf({ field, position, words }: EffectPreview, effect: Extract<Effect, { kind: 'field' }>, choice: EffectChoice | undefined): { value: FieldValue, words: string } {
+  const given = choice?.answers.value ?? effect.value
+  if (!field) return { value: null, words }
+  const reading = readFieldValue(field, given)
+  if (!reading.ok) throw badInput({ [`choices.${position}.value`]: `${field.label}: ${reading.reason}` })
+  if (reading.value === null) throw badInput({ [`choices.${position}.value`]: `Say what ${field.label} is, or leave this out.` })
+  return { value: reading.value, words: sayEffect({ ...effect, value: reading.value }, { field: field.label }) }
 }
 
 async function attempt(work: () => Promise<Performed>): Promise<Performed & { state: EffectState }> {

@@ -1,9 +1,9 @@
-import { sql } from 'drizzle-orm'
-import type { CallDetail, CallRecording } from '~~/shared/calling'
+import { sql, type SQL } from 'drizzle-orm'
+import type { CallDetail, CallRecording, Handing } from '~~/shared/calling'
 import type { Module } from '~~/shared/modules'
 import { once } from '../db/door'
 import { at } from '../db/instants'
-import { activity, activityContent, activityOnRecord, call, disposition, line, record } from '../db/schema'
+import { activity, activityContent, activityOnRecord, call, callHanding, colleague, disposition, line, record, spokenMessage } from '../db/schema'
 import { visible } from '../identity/visible'
 import type { SignedIn } from '../identity/sign-in'
 import { clockRules, zonesOf } from '../records/phones'
@@ -33,6 +33,8 @@ type Row = Record<string, unknown> & {
   country: string | null
   region: string | null
   disposition_name: string | null
+  spoken: string | null
+  handing: Handing | null
   said_at: number | null
   said: string | null
   said_kind: string | null
@@ -41,7 +43,7 @@ type Row = Record<string, unknown> & {
 /** The calls on my shelf: mine until I have said how they went, and those that ring or rang on lines I answer, which nobody took. */
 export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]> {
   const { rows } = await once<Row>(sql`
-    select to_jsonb(c) as call, l.name as line_name, own.data->>'roundId' as round_id, ${recordingShown(sql`c.id`)} as recording, t.words as notes, d.name as disposition_name,
+    select to_jsonb(c) as call, l.name as line_name, own.data->>'roundId' as round_id, ${recordingShown(sql`c.id`)} as recording, t.words as notes, d.name as disposition_name, spoken.name as spoken, ${handingShown(asker)} as handing,
       r.id as record_id, r.name as record_name, r.first_name, r.module, r.title, r.city, r.zone, r.country, r.region, firm.name as company,
       said.at as said_at, said.words as said, said.kind as said_kind
     from ${call} c
@@ -49,6 +51,7 @@ export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]>
     join ${activity} own on own.id = c.activity_id
     left join ${activityContent} t on t.activity_id = c.activity_id
     left join ${disposition} d on d.id = c.disposition_id
+    left join ${spokenMessage} spoken on spoken.id = c.spoken_id
     left join ${record} r on r.id = c.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
     left join ${record} firm on firm.id = r.company_id
     left join lateral (
@@ -58,10 +61,16 @@ export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]>
       order by s.at desc limit 1) said on true
     where c.put_away_at is null and c.made_at > ${at(new Date(now.getTime() - DAY_MS))}
       and (c.disposed_at is null or c.disposed_at > ${at(new Date(now.getTime() - STAYS_MS))})
-      and (c.colleague_id = ${asker.id}::uuid or (c.colleague_id is null and c.direction = 'in' and (c.rings_first is null or c.rings_first = ${asker.id}::uuid or c.rings_first_until <= ${at(now)} or c.ended_at is not null) and ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })}))
+      and (c.colleague_id = ${asker.id}::uuid or exists (select 1 from ${callHanding} h where h.call_id = c.id and h.to_id = ${asker.id}::uuid and h.ended_at is null) or (c.colleague_id is null and c.direction = 'in' and (c.rings_first is null or c.rings_first = ${asker.id}::uuid or c.rings_first_until <= ${at(now)} or c.ended_at is not null) and ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })}))
     order by c.made_at desc limit 20`)
   return rows.map(row => detailOf(asker, row, now))
 }
+
+/** To whom a call `c` is being handed, as JSON; null while it is not. */
+const handingShown = (asker: SignedIn): SQL => sql`(
+  select json_build_object('id', h.id, 'way', h.way, 'state', h.state, 'toMe', h.to_id = ${asker.id}::uuid,
+    'from', json_build_object('id', f.id, 'firstName', f.first_name), 'to', json_build_object('id', g.id, 'firstName', g.first_name))
+  from ${callHanding} h join ${colleague} f on f.id = h.from_id join ${colleague} g on g.id = h.to_id where h.call_id = c.id and h.ended_at is null)`
 
 function detailOf(asker: SignedIn, row: Row, now: Date): CallDetail {
   const stored = storedOf(row.call)
@@ -78,6 +87,9 @@ function detailOf(asker: SignedIn, row: Row, now: Date): CallDetail {
     recording: row.recording,
     notes: row.notes ?? '',
     disposition: row.disposition_name ? { name: row.disposition_name, at: stored.disposedAt!.getTime() } : null,
+    rating: stored.rating,
+    handing: row.handing,
+    spoken: row.spoken,
     zones: clockRules(zonesOf(place, stored.other), now),
     lastSaid: row.said ? { at: row.said_at!, words: row.said, ours: row.said_kind !== 'text-in' } : null,
   }

@@ -17,6 +17,15 @@ export async function keepNotes(asker: SignedIn, callId: string, notes: string):
   })
 }
 
+/** How good my call was, from 1 to 5; null takes it away again. */
+export async function rateCall(asker: SignedIn, callId: string, rating: number | null): Promise<void> {
+  await tx(async (database) => {
+    const mine = await mustBeMyCall(asker, callId)
+    await database.update(call).set({ rating }).where(eq(call.id, callId))
+    await announceCall(mine)
+  })
+}
+
 /** Puts a call away without a disposition; it stays on the timeline. */
 export async function putAway(asker: SignedIn, callId: string, now: Date): Promise<void> {
   await tx(async (database) => {

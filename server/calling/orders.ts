@@ -7,7 +7,7 @@ import { conflict, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { lineBelongs } from '../texting/lines'
 import { theExchange, type Order } from './port'
-import { addToCall, announceCall, factsOf, type StoredCall } from './stored'
+import { addToCall, announceCall, factsOf, mustBeMyCall, type StoredCall } from './stored'
 
 /** What of a call that comes in anybody may do who answers its line; the rest is for whoever is on it. */
 const FOR_ALL: readonly Order[] = ['answer', 'decline']
@@ -28,6 +28,18 @@ export async function orderCall(asker: SignedIn, callId: string, order: Order): 
   if (answer === 'not-now' && order !== 'hang-up') throw conflict('not-now', 'Not now', 'That cannot be done at this moment of the call.')
   // a call that its exchange knows no more is over, whatever we had heard
   if (answer === 'gone') await addToCall(callId, { kind: 'ended', at: Date.now(), why: 'network', side: 'network' })
+}
+
+/**
+ * Sends tones of the keys along my call.
+ *
+ * @throws Problem 404, 409 while nobody has answered
+ */
+export async function sendTones(asker: SignedIn, callId: string, tones: string): Promise<void> {
+  const { exchangeRef } = await tx(() => mustBeMyCall(asker, callId))
+  const answer = exchangeRef ? await theExchange().tones(exchangeRef, tones) : 'gone'
+  if (answer === 'unreachable') throw conflict('exchange-away', 'No connection', 'The exchange cannot be reached. Try again in a moment.')
+  if (answer !== 'done') throw conflict('not-now', 'Not now', 'Tones can be sent while you talk.')
 }
 
 async function mustOrder(asker: SignedIn, callId: string, order: Order): Promise<StoredCall> {

@@ -1,6 +1,6 @@
 import { and, eq, isNotNull, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
-import { CALL_BACK_TITLE } from '~~/core/call/effects'
+import { CALL_BACK_TITLE, type FieldValue } from '~~/core/call/effects'
 import { sendForm } from '~~/shared/schemas/texting'
 import { writeConsent } from '../consent/ledger'
 import { tx } from '../db/door'
@@ -9,6 +9,7 @@ import { badInput, Problem } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
 import { moveRecord } from '../records/move'
+import { setOwnField } from '../records/set-field'
 import { tagRecord } from '../records/tag'
 import { fillOneForRecord } from '../templates/fill'
 import { sendText } from '../texting/send'
@@ -46,6 +47,10 @@ export async function perform(asker: SignedIn, call: StoredCall, target: TextTar
       const on = effect.kind === 'add-tag'
       const changed = await tagRecord(asker, recordId, effect.tag, on, now, because)
       return changed ? { reason: null, before: { tagged: !on, tag: effect.tag } } : NOTHING_TO_DO(on ? 'It had this tag already.' : 'It did not have this tag.')
+    }
+    case 'field': {
+      const was = await setOwnField(asker, recordId, effect.field, plan.value, now, { because })
+      return was === plan.value ? NOTHING_TO_DO('It said so already.') : { reason: null, before: { field: effect.field, was, value: plan.value } }
     }
     case 'task':
     case 'call-back': {
@@ -129,6 +134,10 @@ export async function undo(asker: SignedIn, call: StoredCall, before: Record<str
   }
   if (typeof before.tagged === 'boolean') {
     await tagRecord(asker, call.recordId!, String(before.tag), before.tagged, now)
+    return null
+  }
+  if (typeof before.field === 'string') {
+    await setOwnField(asker, call.recordId!, before.field, before.was as FieldValue, now, { from: before.value as FieldValue })
     return null
   }
   if (typeof before.taskId === 'string') return await withdrawTask(asker, before.taskId, now) ? null : 'It is done already.'

@@ -15,15 +15,38 @@ export type ExchangeEvent = { id: string, ref: string, key: string | null } & (
   | { kind: 'recorded', of: 'call' | 'message' }
 )
 
+/** What an exchange says to what it was told. */
+export type OrderAnswer = 'done' | 'not-now' | 'gone' | 'unreachable'
+
+/** A call to be made. */
+export interface ToDial {
+  /** Our own name for it: asking twice with one is one call. */
+  key: string
+  from: string
+  to: string
+  /** Recorded from the answer on, and announced. */
+  record: boolean
+  /** Telephones of ours that ring first; whichever is picked up has the call. None: it is made in the browser. */
+  ringFirst: string[]
+  /** Who of ours is on it. */
+  desk: string
+}
+
 export type DialAnswer = { kind: 'dialling', ref: string } | { kind: 'refused', code: string } | { kind: 'unreachable' }
 
 /** What Plauder needs of a telephone exchange, whichever it is. */
 export interface Exchange {
   name: string
-  /** Calls a number from a line. The key makes asking twice one call; a call to be recorded is so from the answer on, and announced. Never throws for what can go wrong outside. */
-  dial: (call: { key: string, from: string, to: string, record: boolean }) => Promise<DialAnswer>
+  /** Calls a number from a line. Never throws for what can go wrong outside. */
+  dial: (call: ToDial) => Promise<DialAnswer>
   /** `gone`: the exchange knows no such call any more. */
-  order: (ref: string, order: Order | OwnOrder) => Promise<'done' | 'not-now' | 'gone' | 'unreachable'>
+  order: (ref: string, order: Order | OwnOrder) => Promise<OrderAnswer>
+  /** Puts one of ours on a call, or takes one off: those on it hear one another, and whoever is on hold hears none of them. */
+  seat: (ref: string, desk: string, on: boolean) => Promise<OrderAnswer>
+  /** Tones of the keys 0 to 9, * and #, for a machine at the other end. */
+  tones: (ref: string, tones: string) => Promise<OrderAnswer>
+  /** Says what was recorded, a WAV file, and hangs up; whoever was on the call is free at once. */
+  leave: (ref: string, sound: Buffer) => Promise<OrderAnswer>
   /** Everything that happened since a cursor, for events that got lost. */
   eventsSince: (cursor: string) => Promise<{ events: ExchangeEvent[], cursor: string }>
   /** The sound of a recording, as a WAV file; null if there is none. Throws where the exchange cannot be reached. */

@@ -2,13 +2,13 @@ import { boolean, date, object, string, type InferType } from 'yup'
 import { Webhook } from 'standardwebhooks'
 import { CALL_ENDS, SIDES, SWITCHES, type CallEvent } from '~~/core/call/facts'
 import type { PracticeAccess } from '../carriers/practice'
-import type { Exchange, ExchangeEvent } from './port'
+import type { Exchange, ExchangeEvent, OrderAnswer } from './port'
 
 const TIMEOUT_MS = 5_000
 
 const eventShape = object({
   id: string().max(100).required(),
-  type: string().oneOf(['call.incoming', 'call.ringing', 'call.answered', 'call.switched', 'call.ended', 'call.recorded'] as const).required(),
+  type: string().oneOf(['call.incoming', 'call.own-ringing', 'call.own-answered', 'call.ringing', 'call.answered', 'call.switched', 'call.leaving', 'call.left', 'call.ended', 'call.recorded'] as const).required(),
   at: date().required(),
   data: object({
     id: string().max(100).required(),
@@ -28,18 +28,27 @@ type EventShape = InferType<typeof eventShape>
 /** The practice exchange, over its HTTP interface. */
 export function practiceExchange({ url, key, webhookSecret }: PracticeAccess): Exchange {
   const webhook = new Webhook(webhookSecret)
-  const ask = (path: string, body: object, headers: Record<string, string> = {}) => fetch(new URL(path, url), {
+  const ask = (path: string, body: object | Buffer, headers: Record<string, string> = {}) => fetch(new URL(path, url), {
     method: 'POST',
-    body: JSON.stringify(body),
-    headers: { 'authorization': `Bearer ${key}`, 'content-type': 'application/json', ...headers },
+    body: Buffer.isBuffer(body) ? new Uint8Array(body) : JSON.stringify(body),
+    headers: { 'authorization': `Bearer ${key}`, 'content-type': Buffer.isBuffer(body) ? 'audio/wav' : 'application/json', ...headers },
     signal: AbortSignal.timeout(TIMEOUT_MS),
     redirect: 'error',
   })
+  const tell = async (ref: string, what: string, body: object | Buffer = {}): Promise<OrderAnswer> => {
+    try {
+      const { status } = await ask(`/v1/calls/${encodeURIComponent(ref)}/${what}`, body)
+      return status < 300 ? 'done' : status === 404 ? 'gone' : 'not-now'
+    }
+    catch {
+      return 'unreachable'
+    }
+  }
   return {
     name: 'practice',
-    async dial({ key: callKey, from, to, record }) {
+    async dial({ key: callKey, from, to, record, ringFirst, desk }) {
       try {
-        const response = await ask('/v1/calls', { from, to, record }, { 'idempotency-key': callKey })
+        const response = await ask('/v1/calls', { from, to, record, ring_first: ringFirst, desk }, { 'idempotency-key': callKey })
         const body = await response.json() as { id?: string, code?: string }
         return response.ok && body.id ? { kind: 'dialling', ref: body.id } : { kind: 'refused', code: body.code ?? 'bad-request' }
       }
@@ -47,15 +56,10 @@ export function practiceExchange({ url, key, webhookSecret }: PracticeAccess): E
         return { kind: 'unreachable' }
       }
     },
-    async order(ref, order) {
-      try {
-        const { status } = await ask(`/v1/calls/${encodeURIComponent(ref)}/${order}`, {})
-        return status < 300 ? 'done' : status === 404 ? 'gone' : 'not-now'
-      }
-      catch {
-        return 'unreachable'
-      }
-    },
+    order: tell,
+    seat: (ref, desk, on) => tell(ref, 'desks', { desk, on }),
+    tones: (ref, tones) => tell(ref, 'tones', { tones }),
+    leave: (ref, sound) => tell(ref, 'message', sound),
     async eventsSince(cursor) {
       const response = await fetch(new URL(`/v1/call-events?after=${encodeURIComponent(cursor)}`, url), { headers: { authorization: `Bearer ${key}` }, signal: AbortSignal.timeout(TIMEOUT_MS), redirect: 'error' })
       if (!response.ok) throw new Error(`The practice exchange answered ${response.status} when asked for its events.`)
@@ -90,6 +94,10 @@ function readEvent(input: unknown): ExchangeEvent {
 
 function happened(type: Exclude<EventShape['type'], 'call.incoming' | 'call.recorded'>, at: number, { by, what, on, why, side }: EventShape['data']): CallEvent {
   switch (type) {
+    case 'call.own-ringing': return { kind: 'own-ringing', at }
+    case 'call.own-answered': return { kind: 'own-answered', at }
+    case 'call.leaving': return { kind: 'leaving', at }
+    case 'call.left': return { kind: 'left', at }
     case 'call.ringing': return { kind: 'ringing', at }
     case 'call.answered': return { kind: 'answered', at, by }
     case 'call.switched': return { kind: 'switched', at, what, on }

@@ -1,32 +1,26 @@
 import { eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
-import wavefile from 'wavefile'
-import { peaksOf } from '~~/core/sound/peaks'
 import { can } from '~~/shared/permissions'
 import type { MarkForm } from '~~/shared/schemas/calling'
 import { tx } from '../db/door'
-import { call, job, line, recording, recordingMark } from '../db/schema'
+import { call, line, recording, recordingMark } from '../db/schema'
 import { badInput, notAllowed, notFound } from '../http/problem'
 import { log } from '../http/log'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
 import { FETCH_RECORDING } from '../jobs/kinds'
 import { settle, type Handler } from '../jobs/outbox'
-import { wakeOutbox } from '../jobs/wake'
 import { lineBelongs } from '../texting/lines'
+import { later } from './later'
 import { theExchange } from './port'
+import { readSound } from './sound'
 import { announceCall, type StoredCall } from './stored'
 
-/** As many as a timeline has room for. */
-const BARS = 240
-/** Half an hour at 8 bits, 8,000 samples a second, and more than enough of anything else. */
-const MOST_BYTES = 16_000_000
 const AGAIN_MS = 10_000
 
 /** Something was recorded: it is fetched by a job, again and again until the exchange gives it. */
 export async function fetchLater({ id }: StoredCall, of: 'call' | 'message', now: Date): Promise<void> {
-  await tx(database => database.insert(job).values({ id: uuid(), kind: FETCH_RECORDING, key: `${FETCH_RECORDING} ${id}`, payload: { callId: id, of }, lane: `${FETCH_RECORDING} ${id}`, orderAt: now, dueAt: now }).onConflictDoNothing())
-  wakeOutbox(now)
+  await later(FETCH_RECORDING, id, { callId: id, of }, now)
 }
 
 export const fetchRecordings: Handler = async (claims, now) => claims.map(claim => async () => {
@@ -42,21 +36,6 @@ export const fetchRecordings: Handler = async (claims, now) => claims.map(claim 
     return 'done'
   })
 })
-
-/** How long a sound is and what shape it has; null for what is no WAV file, whatever it says of itself. */
-function readSound(bytes: Buffer): { ms: number, peaks: number[] } | null {
-  if (bytes.length > MOST_BYTES) return null
-  try {
-    const wave = new wavefile.WaveFile(bytes)
-    const { sampleRate } = wave.fmt as { sampleRate: number }
-    wave.toBitDepth('32f')
-    const samples = wave.getSamples(true, Float32Array) as unknown as Float32Array
-    return { ms: Math.round(samples.length / sampleRate * 1_000), peaks: peaksOf(samples, BARS) }
-  }
-  catch {
-    return null
-  }
-}
 
 /**
  * The sound of a recording. That somebody has listened is noted in the audit log.

@@ -6,14 +6,19 @@ import { notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
 import { lineBelongs } from '../texting/lines'
+import { openHanding, stepHanding } from './handings/step'
 
 export type StoredCall = typeof call.$inferSelect
 
-export const factsOf = ({ madeAt, ringingAt, answeredAt, answeredBy, endedAt, endWhy, endSide, switches }: StoredCall): CallFacts => ({
+export const factsOf = ({ madeAt, ownRingingAt, ownAnsweredAt, ringingAt, answeredAt, answeredBy, leavingAt, leftAt, endedAt, endWhy, endSide, switches }: StoredCall): CallFacts => ({
   madeAt: madeAt.getTime(),
+  ownRingingAt: ownRingingAt?.getTime() ?? null,
+  ownAnsweredAt: ownAnsweredAt?.getTime() ?? null,
   ringingAt: ringingAt?.getTime() ?? null,
   answeredAt: answeredAt?.getTime() ?? null,
   answeredBy,
+  leavingAt: leavingAt?.getTime() ?? null,
+  leftAt: leftAt?.getTime() ?? null,
   endedAt: endedAt?.getTime() ?? null,
   end: endWhy && endSide ? { why: endWhy, side: endSide } : null,
   switches,
@@ -34,12 +39,19 @@ export async function addToCall(callId: string, event: CallEvent): Promise<Store
     if (!before) return null
     const facts = withEvent(factsOf(before), event)
     const [after] = await database.update(call).set({
-      ringingAt: instant(facts.ringingAt), answeredAt: instant(facts.answeredAt), answeredBy: facts.answeredBy,
+      ownRingingAt: instant(facts.ownRingingAt), ownAnsweredAt: instant(facts.ownAnsweredAt), ringingAt: instant(facts.ringingAt), answeredAt: instant(facts.answeredAt), answeredBy: facts.answeredBy,
+      leavingAt: instant(facts.leavingAt), leftAt: instant(facts.leftAt),
       endedAt: instant(facts.endedAt), endWhy: facts.end?.why ?? null, endSide: facts.end?.side ?? null, switches: facts.switches,
     }).where(eq(call.id, callId)).returning()
+    if (after!.endedAt) await endHanding(callId, after!.endedAt)
     await announceCall(after!)
     return after!
   })
+}
+
+async function endHanding(callId: string, endedAt: Date): Promise<void> {
+  const open = await openHanding(callId)
+  if (open) await stepHanding(open, 'call-ended', endedAt)
 }
 
 /** Tells those who answer its line, and whoever has a record open on whose timeline it stands. */

@@ -12,6 +12,7 @@ import { colleague, record } from '../db/schema'
 import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../identity/visible'
+import { broughtBy } from '../imports/brought'
 import { sqlColumnsOf, type SqlColumn } from './columns'
 import { holds } from './conditions'
 import { quickFilter } from './quick-filter'
@@ -49,10 +50,15 @@ export async function chosenBy(asker: SignedIn, query: Omit<RecordQuery, 'page'>
   }
 }
 
-/** The same, for what somebody has chosen in a list: single records, or all that it holds. */
-export async function chosenIn(asker: SignedIn, { list, ids }: Selection, now: Date): Promise<Chosen> {
+/** The same, for what somebody has chosen in a list: single records, those that a file of theirs brought, or all that it holds. */
+export async function chosenIn(asker: SignedIn, { list, ids, importId }: Selection, now: Date): Promise<Chosen> {
   const chosen = await chosenBy(asker, list, now)
-  return ids ? { ...chosen, where: sql`${chosen.where} and r.id = any(${uuidArray(ids)})` } : chosen
+  const among = [
+    chosen.where,
+    ...ids ? [sql`r.id = any(${uuidArray(ids)})`] : [],
+    ...importId ? [sql`r.id = any(array(${broughtBy(asker, importId)}))`] : [],
+  ]
+  return { ...chosen, where: sql.join(among, sql` and `) }
 }
 
 /** What is empty comes last whichever way; where nothing can be, an index serves both ways. */

@@ -12,7 +12,7 @@ import { HAND_OVER } from '../jobs/kinds'
 import { wakeOutbox } from '../jobs/wake'
 import { clockRules, zonesOf } from '../records/phones'
 import { announceMessage } from './announce'
-import { TAKE_BACK_MS } from '~~/shared/texting'
+import { takeBackMs } from './take-back-time'
 
 const YEAR = 366 * 86_400_000
 
@@ -44,7 +44,7 @@ export async function reschedule(asker: SignedIn, messageId: string, { later, ni
       .where(eq(message.id, messageId)).for('update', { of: message })
     if (!found || found.message.authorId !== asker.id) throw notFound('text')
     if (found.message.state !== 'waiting' || !found.message.wallTime) throw conflict('has-left', 'It has left', 'This text waits no more, so its time cannot be changed.')
-    const leavesAt = later ? leavesAtOf(later, now) : new Date(now.getTime() + TAKE_BACK_MS)
+    const leavesAt = later ? leavesAtOf(later, now) : new Date(now.getTime() + await takeBackMs())
     const zones = zonesOf(found, found.other)
     const allowed = nightAllowed || (later === null && found.message.nightAllowed)
     const verdict = mayLeaveNow({ now: (later ? leavesAt : now).getTime(), zones, lastHeardAt: found.lastHeardAt?.getTime() ?? null, nightAllowed: allowed })

@@ -12,7 +12,6 @@ import { mayText, type Line } from './lines'
 import { checkPictures } from './pictures'
 import { queueText, type Queued } from './queue'
 import { leavesAtOf } from './schedule'
-import { TAKE_BACK_MS } from '~~/shared/texting'
 import { readSituation, type Recipient, type Situation } from './situation'
 
 /**
@@ -30,7 +29,7 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date, origi
   const { line, recipient } = situation
   checkWords(form, situation)
   await checkPictures(asker, form.pictureIds, line.name, situation.price!)
-  const leavesAt = form.later ? leavesAtOf(form.later, now) : new Date(now.getTime() + TAKE_BACK_MS)
+  const leavesAt = form.later ? leavesAtOf(form.later, now) : new Date(now.getTime() + situation.takeBackMs)
   checkRules(form, situation, form.later ? leavesAt : now)
   try {
     const queued = await queueText({

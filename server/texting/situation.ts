@@ -25,6 +25,8 @@ export interface Situation {
   price: Price | null
   recipient: Recipient
   textingOn: boolean
+  /** For so long it can be taken back. */
+  takeBackMs: number
 }
 
 /**
@@ -45,11 +47,12 @@ export async function readSituation(asker: Asker, form: SendForm): Promise<Situa
     price: found.most_parts === null ? null : { microsPerPart: found.micros_per_part, currency: found.currency, mostParts: found.most_parts, microsPerPicture: found.micros_per_picture, mostPictures: found.most_pictures, mostPictureBytes: found.most_picture_bytes },
     recipient: recipientOf(asker, form, found),
     textingOn: found.texting_on,
+    takeBackMs: found.take_back_seconds * 1_000,
   }
 }
 
 const situationOf = statement<Pick<SendForm, 'id' | 'lineId' | 'phoneId' | 'conversationId' | 'recordId'>, Row>(value => sql`
-  select l.*, f.texting_on, c.micros_per_part, c.currency, c.most_parts, c.micros_per_picture, c.most_pictures, c.most_picture_bytes,
+  select l.*, f.texting_on, f.take_back_seconds, c.micros_per_part, c.currency, c.most_parts, c.micros_per_picture, c.most_pictures, c.most_picture_bytes,
     m.author_id, m.activity_id, ${milliseconds(sql`m.leaves_at`)} as leaves_at,
     p.id as phone_id, p.e164 as phone_e164, p.country as phone_country, p.kind as phone_kind,
     r.id as record_id, r.owner_id, r.team_id as record_team, r.zone, r.country as record_country, r.region, v.other,
@@ -94,6 +97,7 @@ type Row = Record<string, unknown> & {
   carrier: string
   languages: NationalLanguage[]
   texting_on: boolean
+  take_back_seconds: number
   micros_per_part: number
   currency: string
   most_parts: number | null

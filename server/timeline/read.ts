@@ -1,7 +1,7 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { ActivityKind } from '~~/core/timeline/kinds'
 import type { RhythmDay } from '~~/core/timeline/rhythm'
-import type { CallRecording, EffectDone } from '~~/shared/calling'
+import type { TimelineCall } from '~~/shared/calling'
 import type { PictureFacts } from '~~/shared/pictures'
 import type { Asker } from '~~/shared/permissions'
 import type { TimelineEntry, TimelinePage } from '~~/shared/timeline'
@@ -9,7 +9,7 @@ import { factsOf, storedOf } from '../calling/stored'
 import { tx } from '../db/door'
 import { at, milliseconds } from '../db/instants'
 import { recordingShown } from '../calling/recording-shown'
-import { activity, activityContent, activityOnRecord, call, callEffect, colleague, consentProposal, conversation, disposition, line, message, picture, record, template } from '../db/schema'
+import { activity, activityContent, activityOnRecord, call, callEffect, callHanding, colleague, consentProposal, conversation, disposition, line, message, picture, record, spokenMessage, template } from '../db/schema'
 import { notFound } from '../http/problem'
 import { visible } from '../identity/visible'
 import { mayReadLine } from './visibility'
@@ -24,7 +24,10 @@ const SLIP = sql`
   m.id as message_id, m.state, m.code, m.direction, m.origin, m.author_id, m.units, m.parts, m.cost_micros::float8 as cost_micros, m.currency,
   m.conversation_id, m.ref, m.wall_time, m.wall_zone, m.template_version, tp.name as template_name,
   case when a.kind in ('call-out', 'call-in') then (
-    select json_build_object('call', to_jsonb(k), 'disposition', di.name, 'recording', ${recordingShown(sql`k.id`)}, 'effects', (
+    select json_build_object('call', to_jsonb(k), 'disposition', case when di.id is not null then json_build_object('name', di.name, 'colour', di.colour) end,
+      'spoken', (select json_build_object('name', sm.name, 'words', sm.words) from ${spokenMessage} sm where sm.id = k.spoken_id),
+      'handed', (select coalesce(json_agg(json_build_object('from', f.first_name, 'to', g.first_name, 'at', ${milliseconds(sql`h.ended_at`)}) order by h.ended_at), '[]')
+        from ${callHanding} h join ${colleague} f on f.id = h.from_id join ${colleague} g on g.id = h.to_id where h.call_id = k.id and h.state = 'handed'), 'recording', ${recordingShown(sql`k.id`)}, 'effects', (
       select coalesce(json_agg(json_build_object('position', e.position, 'words', e.words, 'state', e.state, 'reason', e.reason) order by e.position), '[]')
       from ${callEffect} e where e.call_id = k.id and e.round = (select max(round) from ${callEffect} x where x.call_id = k.id)))
     from ${call} k left join ${disposition} di on di.id = k.disposition_id where k.activity_id = a.id) end as called,
@@ -165,7 +168,7 @@ type EntryRow = Record<string, unknown> & {
   template_version: number | null
   template_name: string | null
   pictures: PictureFacts[] | null
-  called: { call: Record<string, unknown>, disposition: string | null, effects: EffectDone[], recording: CallRecording | null } | null
+  called: { call: Record<string, unknown> } & Pick<TimelineCall, 'disposition' | 'handed' | 'spoken' | 'effects' | 'recording'> | null
   leaves_at: number
   handed_at: number | null
   settled_at: number | null
@@ -190,9 +193,9 @@ function entryOf(row: EntryRow): TimelineEntry {
   }
 }
 
-function callOf({ call: row, disposition: name, effects, recording }: NonNullable<EntryRow['called']>): TimelineEntry['call'] {
+function callOf({ call: row, ...shown }: NonNullable<EntryRow['called']>): TimelineCall {
   const stored = storedOf(row)
-  return { id: stored.id, colleagueId: stored.colleagueId, facts: factsOf(stored), disposition: name, effects, recording }
+  return { id: stored.id, colleagueId: stored.colleagueId, facts: factsOf(stored), rating: stored.rating, ...shown }
 }
 
 function messageOf(row: EntryRow): TimelineEntry['message'] {

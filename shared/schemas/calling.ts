@@ -1,10 +1,14 @@
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup'
-import { day, uuid } from './common'
+import { HANDING_STEPS, HANDING_WAYS, STEP_OF } from '../../core/call/handing'
+import { CALLS_WITH } from '../calling'
+import { day, line, uuid } from './common'
 
 export const dialForm = object({
   /** Made by the browser: dialling the same again gives the first call. */
   id: uuid().required(),
-  phoneId: uuid().required('Choose a number to call.'),
+  /** Of a record, or else a number as somebody typed it. */
+  phoneId: uuid().nullable().default(null),
+  number: string().trim().max(40, 'That is no telephone number.').nullable().default(null),
   /** Left out, it is chosen: the line used last with the number, else the nearest. */
   lineId: uuid().nullable().default(null),
   /** "Yes, at night": for this one call. */
@@ -51,3 +55,38 @@ export const markForm = object({
   words: string().trim().max(500, 'Say it in 500 characters.').required('Say what is to be noted here.'),
 })
 export type MarkForm = InferType<typeof markForm>
+
+/** How I call: in the browser, or with telephones of my own. */
+export const MOST_OWN_PHONES = 5
+export const howICallForm = object({
+  callsWith: string().oneOf(CALLS_WITH).required(),
+  phones: array().of(object({ number: string().trim().max(40, 'That is no telephone number.').required('Write the number.'), label: line(40).required('Say which telephone it is.') }).required())
+    .max(MOST_OWN_PHONES, `${MOST_OWN_PHONES} telephones at most.`).default([]),
+})
+export type HowICallForm = InferType<typeof howICallForm>
+
+export const tonesForm = object({ tones: string().matches(/^[0-9*#]{1,32}$/, 'Tones are the digits, * and #.').required() })
+
+/** Stars of a call; none takes them away. */
+export const ratingForm = object({ rating: number().integer().min(1).max(5).nullable().defined() })
+
+export const handForm = object({
+  id: uuid().required(),
+  toId: uuid().required('Choose a colleague.'),
+  way: string().oneOf(HANDING_WAYS).required(),
+})
+export type HandForm = InferType<typeof handForm>
+
+/** What people do with it; the rest happens by itself. */
+export const handStepForm = object({ step: string().oneOf(HANDING_STEPS.filter(step => STEP_OF[step] !== 'nobody')).required() })
+
+export const leaveForm = object({ spokenId: uuid().required('Choose what is said.') })
+
+export const spokenForm = object({
+  name: line(60).required('Give it a name.'),
+  words: string().trim().max(2_000, 'Write it shorter.').required('Write down what is said: it stands on the timeline.'),
+  teamId: uuid().nullable().default(null),
+  /** A WAV file in base64; left out where a message that is there keeps its sound. */
+  sound: string().matches(/^[A-Za-z0-9+/]*={0,2}$/, 'Send the sound as base64.').nullable().default(null),
+})
+export type SpokenForm = InferType<typeof spokenForm>

@@ -1,5 +1,6 @@
 import { array, mixed, number, object, string, type InferType } from 'yup'
 import type { Effect } from '../../core/call/effects'
+import { DISPOSITION_COLOURS } from '../calling'
 import { PERSON_MODULES } from '../modules'
 import { line, uuid } from './common'
 
@@ -16,6 +17,10 @@ const EFFECTS = {
   'stage': object({ kind: string().oneOf(['stage'] as const).required(), stage: line(40).required('Choose a stage.') }),
   'add-tag': object({ kind: string().oneOf(['add-tag'] as const).required(), tag: line(40).required('Write the tag.') }),
   'remove-tag': object({ kind: string().oneOf(['remove-tag'] as const).required(), tag: line(40).required('Write the tag.') }),
+  'field': object({
+    kind: string().oneOf(['field'] as const).required(), field: line(60).required('Choose a field.'),
+    value: mixed((value): value is string | number | boolean => ['string', 'number', 'boolean'].includes(typeof value)).nullable().default(null),
+  }),
   'task': object({ kind: string().oneOf(['task'] as const).required(), title: line(200).required('Say what is to be done.'), days: days().required('Say after how many days.'), time: time() }),
   'call-back': object({ kind: string().oneOf(['call-back'] as const).required(), days: days().nullable().default(null), time: time() }),
   'wrong-number': object({ kind: string().oneOf(['wrong-number'] as const).required() }),
@@ -29,6 +34,7 @@ export const dispositionForm = object({
   module: string().oneOf(PERSON_MODULES).required(),
   name: line(40).required('Give it a name.'),
   family: string().oneOf(['reached', 'not-reached'] as const).required(),
+  colour: string().oneOf(DISPOSITION_COLOURS).default('mulberry'),
   letter: string().lowercase().matches(/^[a-z]$/, 'One letter, from A to Z.').required('Give it a letter.'),
   effects: array().max(MOST_EFFECTS, `${MOST_EFFECTS} effects at most.`)
     // each by what its kind needs, with the place of what is wrong

@@ -27,10 +27,11 @@ export const exportQuery = recordQuery.omit(['page']).shape({
 })
 export type ExportQuery = InferType<typeof exportQuery>
 
-/** Which records: those with these ids, or all that the list holds. */
+/** Which records: those with these ids, those that a file brought, or all that the list holds. */
 export const selection = object({
   list: recordQuery.omit(['page']).required(),
   ids: array(uuid().required()).min(1, 'Choose at least one record.').max(1_000, 'Choose 1,000 one by one at most, or all of the list.').nullable().default(null),
+  importId: uuid().nullable().default(null),
 })
 export type Selection = InferType<typeof selection>
 

@@ -6,13 +6,7 @@ import { registerCarrier } from '~~/server/carriers/registry'
 import { tx } from '~~/server/db/door'
 import { message } from '~~/server/db/schema'
 import { perform, takeDue } from '~~/server/jobs/outbox'
-import { BULK_CHANGE, FETCH_RECORDING, FILL_BACK, HAND_OVER, IMPORT, RING_ALL, TAKE_MESSAGE } from '~~/server/jobs/kinds'
-import { fetchRecordings } from '~~/server/calling/recordings'
-import { ringAll, takeMessages } from '~~/server/calling/ring'
-import { importMany } from '~~/server/imports/work'
-import { changeMany } from '~~/server/records/bulk-work'
-import { fillBackMany } from '~~/server/timeline/fill-back'
-import { handOver } from '~~/server/texting/hand-over'
+import { HANDLERS } from '~~/server/jobs/handlers'
 
 /**
  * A carrier under the test's control: it keeps what it is asked and answers as told. Of every text that comes by
@@ -40,7 +34,7 @@ export function fakeCarrier() {
 /** Runs every job that is due at this time, and those that become so meanwhile. */
 export async function drain(now: Date): Promise<void> {
   for (;;) {
-    const { works, claimed } = await takeDue({ [HAND_OVER]: handOver, [BULK_CHANGE]: changeMany, [FILL_BACK]: fillBackMany, [IMPORT]: importMany, [TAKE_MESSAGE]: takeMessages, [RING_ALL]: ringAll, [FETCH_RECORDING]: fetchRecordings }, () => now, 20)
+    const { works, claimed } = await takeDue(HANDLERS, () => now, 20)
     if (claimed === 0) return
     await Promise.all(works.map(perform))
   }

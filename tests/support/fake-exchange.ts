@@ -1,14 +1,22 @@
 import type { CallEvent } from '~~/core/call/facts'
 import { takeCallEvent } from '~~/server/calling/events'
-import { registerExchange, type DialAnswer, type Exchange, type Order, type OwnOrder } from '~~/server/calling/port'
+import { registerExchange, type DialAnswer, type Exchange, type Order, type OrderAnswer, type OwnOrder, type ToDial } from '~~/server/calling/port'
 
 /** An exchange under the test's control: it keeps what it is asked, answers as told, and tells what the test says. */
 export function fakeExchange() {
-  const dialled: { key: string, from: string, to: string, record: boolean }[] = []
+  const dialled: ToDial[] = []
+  /** Who was put on which call, or taken off, and what else was sent along it. */
+  const seated: string[] = []
+  const sent: { ref: string, tones?: string, sound?: Buffer }[] = []
   const sounds = new Map<string, Buffer>()
   const ordered: { ref: string, order: Order | OwnOrder }[] = []
   let next: DialAnswer | null = null
-  let nextOrder: 'done' | 'not-now' = 'done'
+  let nextOrder: OrderAnswer = 'done'
+  const answerOrder = () => {
+    const answer = nextOrder
+    nextOrder = 'done'
+    return answer
+  }
   let told = 0
   const exchange: Exchange = {
     name: 'practice',
@@ -20,9 +28,19 @@ export function fakeExchange() {
     },
     order: async (ref, order) => {
       ordered.push({ ref, order })
-      const answer = nextOrder
-      nextOrder = 'done'
-      return answer
+      return answerOrder()
+    },
+    seat: async (_ref, desk, on) => {
+      seated.push(`${desk} ${on ? 'on' : 'off'}`)
+      return answerOrder()
+    },
+    tones: async (ref, tones) => {
+      sent.push({ ref, tones })
+      return answerOrder()
+    },
+    leave: async (ref, sound) => {
+      sent.push({ ref, sound })
+      return answerOrder()
     },
     eventsSince: async cursor => ({ events: [], cursor }),
     readReport: () => null,
@@ -32,7 +50,9 @@ export function fakeExchange() {
   return {
     dialled,
     ordered,
-    refuseNextOrder: () => nextOrder = 'not-now',
+    seated,
+    sent,
+    refuseNextOrder: (answer: OrderAnswer = 'not-now') => nextOrder = answer,
     answerNext: (answer: DialAnswer) => next = answer,
     tell: (key: string, event: CallEvent, id = `told-${key}-${told++}`) => takeCallEvent('practice', { id, ref: `call-${key}`, key, kind: 'happened', event }, new Date(event.at)),
     ring: (other: string, line: string, at: Date, ref = `in-${other}-${told++}`) => takeCallEvent('practice', { id: `ring-${ref}`, ref, key: null, kind: 'incoming', at, line, other }, at).then(() => ref),

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { PhPhone, PhPhoneCall, PhPhoneDisconnect, PhPhoneIncoming } from '@phosphor-icons/vue'
-import { isOn } from '~~/core/call/facts'
+import { isOff, isOn } from '~~/core/call/facts'
 import { showPhone } from '~~/core/phone/show'
 import type { CallDetail } from '~~/shared/calling'
 import { useSeconds } from '~/composables/now'
 import { useCalls } from '~/stores/calls'
-import { sayCall, talked } from '~/words/calls'
+import { sayCall, sayHanding, talked } from '~/words/calls'
 
 /** A call on the shelf: who, how it stands, and what can be done with it at once. */
 const { call } = defineProps<{ call: CallDetail }>()
@@ -14,10 +14,13 @@ const seconds = useSeconds()
 /** By the clock of the server, which counts. */
 const now = computed(() => seconds.value + calls.skew)
 const state = computed(() => calls.stateOf(call))
-const rings = computed(() => call.direction === 'in' && !call.mine && state.value === 'ringing')
+const rings = computed(() => calls.rings(call))
+const talking = computed(() => state.value === 'talking' || state.value === 'held')
+const off = computed(() => isOff(state.value))
 const name = computed(() => call.record?.name ?? showPhone(call.other))
 const icon = computed(() => rings.value ? PhPhoneIncoming : state.value === 'ended' ? PhPhoneDisconnect : state.value === 'talking' ? PhPhoneCall : PhPhone)
 const how = computed(() => {
+  if (call.handing) return sayHanding(call.handing, name.value)
   if (state.value !== 'ended') return sayCall(call.facts, call.direction, now.value)
   if (call.disposition) return call.disposition.name
   if (call.recording?.of === 'message') return `left a message, ${talked(call.recording.ms)}`
@@ -25,6 +28,12 @@ const how = computed(() => {
 })
 const muted = computed(() => isOn(call.facts, 'mute'))
 const recorded = computed(() => isOn(call.facts, 'record'))
+/** The colleagues are chosen from in the panel. */
+async function handOn(): Promise<void> {
+  calls.openId = call.id
+  await nextTick()
+  calls.way = 'hand'
+}
 const toggle = () => calls.openId = calls.openId === call.id ? null : call.id
 </script>
 
@@ -50,27 +59,64 @@ const toggle = () => calls.openId = calls.openId === call.id ? null : call.id
       <button
         type="button"
         class="act take"
-        @click="calls.order(call, 'answer')"
+        @click="calls.answer(call)"
       >
-        Answer <kbd>Alt A</kbd>
+        {{ call.handing ? 'Take it' : 'Answer' }} <kbd>Alt A</kbd>
       </button>
       <button
+        v-if="call.handing"
         type="button"
         class="act"
-        @click="calls.order(call, 'decline')"
+        @click="calls.stepHanding(call, 'refuse')"
       >
-        Decline
+        Not now
       </button>
+      <template v-else>
+        <button
+          type="button"
+          class="act"
+          @click="calls.order(call, 'decline')"
+        >
+          Decline
+        </button>
+        <button
+          type="button"
+          class="act"
+          @click="calls.declineWithText(call)"
+        >
+          Decline with a text
+        </button>
+      </template>
+    </template>
+    <template v-else-if="call.handing && !off">
       <button
+        v-if="call.handing.toMe"
         type="button"
         class="act"
-        @click="calls.declineWithText(call)"
+        @click="calls.stepHanding(call, 'refuse')"
       >
-        Decline with a text
+        Not now
       </button>
+      <template v-else>
+        <button
+          v-if="call.handing.state === 'together'"
+          type="button"
+          class="act take"
+          @click="calls.stepHanding(call, 'give')"
+        >
+          Hand it to {{ call.handing.to.firstName }}
+        </button>
+        <button
+          type="button"
+          class="act"
+          @click="calls.stepHanding(call, 'take-back')"
+        >
+          Back to {{ call.record?.firstName ?? 'the call' }}
+        </button>
+      </template>
     </template>
     <template v-else-if="call.mine && state !== 'ended'">
-      <template v-if="state === 'talking' || state === 'held'">
+      <template v-if="talking">
         <button
           type="button"
           class="act"
@@ -87,16 +133,22 @@ const toggle = () => calls.openId = calls.openId === call.id ? null : call.id
         >
           {{ state === 'held' ? 'Go on' : 'Hold' }}
         </button>
+        <button
+          type="button"
+          class="act"
+          :aria-pressed="recorded"
+          @click="calls.order(call, recorded ? 'stop-recording' : 'record')"
+        >
+          {{ recorded ? 'Stop recording' : 'Record' }}
+        </button>
+        <button
+          type="button"
+          class="act"
+          @click="handOn"
+        >
+          Hand over
+        </button>
       </template>
-      <button
-        v-if="state === 'talking' || state === 'held'"
-        type="button"
-        class="act"
-        :aria-pressed="recorded"
-        @click="calls.order(call, recorded ? 'stop-recording' : 'record')"
-      >
-        {{ recorded ? 'Stop recording' : 'Record' }}
-      </button>
       <button
         type="button"
         class="act end"

@@ -1,36 +1,38 @@
 <script setup lang="ts">
-import { useDebounceFn, onClickOutside } from '@vueuse/core'
-import { outcomeOf } from '~~/core/call/facts'
+import { onClickOutside } from '@vueuse/core'
+import { isOff, outcomeOf } from '~~/core/call/facts'
 import { familyOf } from '~~/core/call/effects'
 import { showPhone } from '~~/core/phone/show'
-import { MODULE_FACTS } from '~~/shared/modules'
+import { isPersonModule, MODULE_FACTS } from '~~/shared/modules'
 import type { CallDetail } from '~~/shared/calling'
-import { api, ApiProblem } from '~/composables/api'
 import { useDispositions } from '~/composables/dispositions'
 import { useSeconds } from '~/composables/now'
 import { useCalls } from '~/stores/calls'
 import { useRounds } from '~/stores/rounds'
-import { sayCall } from '~/words/calls'
+import { sayCall, sayHanding } from '~/words/calls'
 import { ago, clock } from '~/words/time'
 
 /** A call, opened over the page: notes while one talks, and the keys that say how it went. */
 const { call } = defineProps<{ call: CallDetail }>()
 const emit = defineEmits<{ close: [] }>()
 
+/** What is made while one talks; the call stays on the shelf. */
+const MAKES = ['deal', 'appointment', 'case'] as const
+const withArticle = (word: string) => `${/^[aeiou]/.test(word) ? 'an' : 'a'} ${word}`
 const calls = useCalls()
 const rounds = useRounds()
 const seconds = useSeconds()
 const now = computed(() => seconds.value + calls.skew)
 const panel = useTemplateRef<HTMLElement>('panel')
 const before = document.activeElement
-const notes = ref(call.notes)
-const notesField = useTemplateRef<HTMLTextAreaElement>('notesField')
-const unsaved = ref(false)
-const notSaved = ref('')
+const notes = useTemplateRef<{ focus: () => void }>('notes')
 
 const name = computed(() => call.record?.name ?? showPhone(call.other))
 const state = computed(() => calls.stateOf(call))
-const over = computed(() => state.value === 'ended')
+/** Whether I am off it: over, or a message is being left that was spoken before. */
+const over = computed(() => isOff(state.value))
+const talking = computed(() => state.value === 'talking' || state.value === 'held')
+const outcome = computed(() => outcomeOf(call.facts) ?? (state.value === 'leaving' ? 'machine' : 'answered'))
 const about = computed(() => {
   const { record } = call
   const there = call.zones[0]
@@ -43,7 +45,7 @@ const mine = computed(() => call.mine)
 onMounted(async () => {
   if (mine.value) await load()
   if (over.value) focusKeys()
-  else notesField.value?.focus()
+  else notes.value?.focus()
 })
 watch(mine, now => now && load())
 watch(over, async (now) => {
@@ -55,25 +57,6 @@ watch(over, async (now) => {
 function focusKeys(): void {
   void nextTick(() => panel.value?.querySelector<HTMLElement>('.key')?.focus())
 }
-
-const saveSoon = useDebounceFn(save, 500)
-watch(notes, () => {
-  unsaved.value = true
-  void saveSoon()
-})
-async function save(): Promise<void> {
-  const words = notes.value
-  try {
-    await api(`/api/calls/${call.id}/notes`, { method: 'PUT', body: { notes: words } })
-    if (words === notes.value) unsaved.value = false
-    notSaved.value = ''
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    notSaved.value = error.message
-  }
-}
-onBeforeUnmount(() => unsaved.value && void save())
 
 /** Back to where the cursor was, on a page that did not move. */
 function close(): void {
@@ -151,7 +134,7 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
         <strong
           class="figures state"
           role="status"
-        >{{ sayCall(call.facts, call.direction, now) }}</strong>
+        >{{ call.handing ? sayHanding(call.handing, call.record?.firstName ?? name) : sayCall(call.facts, call.direction, now) }}</strong>
         <NuxtLink
           v-if="call.record"
           class="open-record"
@@ -174,27 +157,28 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
         :recording="call.recording"
         :mine="call.mine"
       />
-      <template v-if="mine">
-        <label
-          class="small quiet"
-          for="call-notes"
-        >Your notes{{ over && !done ? ', letters work here with Alt' : '' }}</label>
-        <textarea
-          id="call-notes"
-          ref="notesField"
-          v-model="notes"
-          class="notes"
-          rows="3"
-          placeholder="What was said; it stands on the timeline"
-        />
-        <p
-          v-if="notSaved"
-          class="field-error"
-          role="alert"
-        >
-          {{ notSaved }}
-        </p>
-      </template>
+      <LazyCallWays
+        v-if="mine && talking && !call.handing"
+        :call="call"
+      />
+      <CallNotes
+        v-if="mine"
+        ref="notes"
+        :call-id="call.id"
+        :kept="call.notes"
+        :hint="over && !done ? ', letters work here with Alt' : ''"
+      />
+      <p
+        v-else-if="call.handing && call.notes"
+        class="handed-notes"
+      >
+        <span class="quiet small">{{ call.handing.from.firstName }} noted:</span> {{ call.notes }}
+      </p>
+      <LazyCallRating
+        v-if="mine && over && call.facts.answeredBy === 'person'"
+        :call-id="call.id"
+        :rating="call.rating"
+      />
       <p
         v-if="problem"
         class="notice failed"
@@ -202,41 +186,13 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
       >
         {{ problem }}
       </p>
-      <section
+      <DispositionResult
         v-if="done"
-        class="result"
-        aria-live="polite"
-      >
-        <h3>{{ done.name }}</h3>
-        <ul>
-          <li
-            v-for="one in done.effects"
-            :key="one.position"
-            :class="one.state"
-          >
-            {{ one.words }}<template v-if="one.state === 'failed'">
-              : did not work. {{ one.reason }}
-            </template><template v-else-if="one.state === 'left-out'">
-              : left out
-            </template>
-          </li>
-        </ul>
-        <p class="acts">
-          <Button
-            label="Back to the page"
-            size="small"
-            @click="close"
-          />
-          <button
-            type="button"
-            class="plain-button"
-            :disabled="busy"
-            @click="back"
-          >
-            Take it back
-          </button>
-        </p>
-      </section>
+        :done="done"
+        :busy="busy"
+        @close="close"
+        @back="back"
+      />
       <p
         v-else-if="mine && !all && !problem"
         class="quiet"
@@ -248,11 +204,24 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
         v-else-if="mine && all && all.length > 0"
         :dispositions="all"
         :chosen-id="chosen?.id ?? null"
-        :first="familyOf(outcomeOf(call.facts) ?? 'answered')"
+        :first="familyOf(outcome)"
         :ready="over"
         @look="choose"
         @press="pressKey"
       />
+      <p
+        v-if="call.record && mine && isPersonModule(call.record.module)"
+        class="make small quiet"
+      >
+        Make
+        <NuxtLink
+          v-for="module in MAKES"
+          :key="module"
+          :to="{ path: `/records/${MODULE_FACTS[module].slug}/new`, query: { from: call.record.id } }"
+        >
+          {{ withArticle(MODULE_FACTS[module].one.toLowerCase()) }}
+        </NuxtLink>
+      </p>
       <footer class="foot">
         <button
           v-if="over && !done"
@@ -313,12 +282,9 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
 .state { color: var(--slate); }
 .open-record { font-weight: 700; text-decoration: none; }
 .said { border-left: 3px solid var(--pine); padding-left: 0.8rem; overflow: hidden; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; }
-.notes { width: 100%; border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.5rem 0.75rem; resize: vertical; line-height: 1.4; }
-.result { display: grid; gap: 0.5rem; }
-.result li { padding: 0.3rem 0; border-top: 1px solid var(--rule); }
-.result .failed { color: var(--brick); }
-.result .left-out { color: var(--quiet); text-decoration: line-through; }
-.acts, .foot { display: flex; gap: 1.25rem; align-items: center; }
+.handed-notes { border-left: 3px solid var(--saffron); padding-left: 0.8rem; white-space: pre-wrap; }
+.make { display: flex; gap: 0.9rem; }
+.foot { display: flex; gap: 1.25rem; align-items: center; }
 .back { margin-left: auto; }
 @media (max-width: 900px) { .call-panel { grid-template-columns: minmax(0, 1fr); width: min(100vw, 40rem); } .beside { border-left: 0; border-top: 1px solid var(--rule); } }
 @media (max-width: 700px) { .call-panel { width: 100vw; } }

@@ -55,7 +55,7 @@ function onKey(event: KeyboardEvent): void {
         >
           <span
             class="letter"
-            :class="family"
+            :class="`key-${one.colour}`"
           >{{ one.letter.toUpperCase() }}</span>
           <span class="name">{{ one.name }}</span>
           <span
@@ -76,8 +76,7 @@ function onKey(event: KeyboardEvent): void {
 .key.chosen { outline: 2px solid var(--mulberry); outline-offset: -2px; }
 .key:focus-visible { outline: 3px solid var(--mulberry); outline-offset: -3px; }
 .key[aria-disabled='true'] { cursor: default; }
-.letter { grid-row: span 2; font-family: var(--heading); font-size: var(--size-large); font-weight: 700; color: var(--mulberry); line-height: 1.2; }
-.letter.not-reached { color: var(--slate); }
+.letter { grid-row: span 2; font-family: var(--heading); font-size: var(--size-large); font-weight: 700; line-height: 1.2; }
 .name { font-weight: 700; }
 .sum { line-height: 1.35; }
 @media (max-width: 700px) { .board { grid-template-columns: minmax(0, 1fr); } }

@@ -1,22 +1,23 @@
 <script setup lang="ts">
 import { measureText } from '~~/core/text/measure'
 import { showPhone } from '~~/core/phone/show'
-import { TAKE_BACK_MS } from '~~/shared/texting'
 import type { DispositionPreview, EffectPreview } from '~~/shared/calling'
 import type { Choice } from '~/composables/dispositions'
 import { api } from '~/composables/api'
+import { useMe } from '~/stores/me'
 
 /** What a key is going to do for this person, each part to be changed, filled in or left out once. */
 const { disposition, choices, recordId } = defineProps<{ disposition: DispositionPreview, choices: Record<number, Choice>, recordId: string }>()
 const emit = defineEmits<{ say: [position: number, values: Partial<Choice>], enter: [] }>()
 
+const me = useMe()
 /** Texts filled with what was answered, by effect. */
 const filled = ref<Record<number, string | null>>({})
 const out = ({ position }: EffectPreview) => choices[position]?.leftOut ?? false
 const textOf = (one: EffectPreview) => choices[one.position]?.text ?? filled.value[one.position] ?? one.text?.text ?? ''
 const lengthOf = (text: string) => {
   const { units, parts } = measureText(text)
-  return `${units} units, ${parts === 1 ? '1 part' : `${parts} parts`}. Can be taken back for ${TAKE_BACK_MS / 1_000} s`
+  return `${units} units, ${parts === 1 ? '1 part' : `${parts} parts`}. Can be taken back for ${me.me!.takeBackSeconds} s`
 }
 
 async function answer(one: EffectPreview, key: string, value: string): Promise<void> {
@@ -98,6 +99,20 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
             {{ lengthOf(textOf(one)) }}
           </p>
         </template>
+        <p
+          v-else-if="one.effect.kind === 'field' && one.field"
+          class="asked"
+        >
+          <FieldValueInput
+            :field="one.field"
+            :label="one.field.label"
+            :data-asked="one.effect.value === null ? '' : undefined"
+            :model-value="choices[one.position]?.answers.value ?? one.effect.value"
+            empty="say it now"
+            @update:model-value="emit('say', one.position, { answers: { value: $event === null ? '' : String($event) } })"
+            @keydown.enter.prevent="emit('enter')"
+          />
+        </p>
         <p
           v-else-if="one.effect.kind === 'task' || one.effect.kind === 'call-back'"
           class="asked"

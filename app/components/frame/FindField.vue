@@ -9,6 +9,7 @@ import { api } from '~/composables/api'
 import { commandsWith, type Command } from '~/composables/commands'
 import { useKeys } from '~/composables/keys'
 import { useNow } from '~/composables/now'
+import { useCalls } from '~/stores/calls'
 import { useShelf } from '~/stores/shelf'
 import { UNUSABLE_WORDS } from '~/words/phone'
 import { ago } from '~/words/time'
@@ -19,6 +20,7 @@ interface Group { label: string, items: Found[] }
 const NOTHING = 'Nobody and nothing by that name, number or word.'
 const now = useNow()
 const shelf = useShelf()
+const calls = useCalls()
 const field = useTemplateRef<HTMLElement>('field')
 const chosen = ref<Found | string | null>(null)
 const groups = shallowRef<Group[]>([])
@@ -76,15 +78,16 @@ async function byRef(typed: string): Promise<Found[]> {
 
 const LIKE_A_NUMBER = /^\+?[\d\s().-]{7,}$/
 
-/** A number that is on no record can be texted all the same. */
+/** A number that is on no record can be texted and called all the same. */
 async function strangerWith(typed: string): Promise<Found[]> {
   if (!LIKE_A_NUMBER.test(typed.trim())) return []
   const found = await api<Stranger>('/api/find/number', { query: { typed } })
+  const call: Found = { key: `call ${typed}`, name: `Call ${typed}`, about: 'on no record', act: () => void calls.dial({ number: typed, name: typed }) }
   if (found.kind === 'unusable') {
     empty.value = found.reason === 'no-line' ? 'No line of yours texts the country of this number.' : UNUSABLE_WORDS[found.reason].split('. ')[0]!
-    return []
+    return found.reason === 'no-line' ? [call] : []
   }
-  return [{ key: found.e164, name: `Text ${showPhone(found.e164)}`, about: `on no record, from ${found.line}`, act: () => void begin(found.e164) }]
+  return [{ key: found.e164, name: `Text ${showPhone(found.e164)}`, about: `on no record, from ${found.line}`, act: () => void begin(found.e164) }, { ...call, name: `Call ${showPhone(found.e164)}` }]
 }
 
 async function begin(e164: string): Promise<void> {

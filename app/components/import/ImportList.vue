@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ImportProgress } from '~~/shared/import'
-import type { Module } from '~~/shared/modules'
+import { hasNumbers, type Module } from '~~/shared/modules'
 import { api, ApiProblem } from '~/composables/api'
 import { useImportsUnderWay } from '~/composables/import'
 import { useNow } from '~/composables/now'
@@ -38,6 +38,11 @@ async function turn(one: ImportProgress, way: 'stop' | 'take-back'): Promise<voi
   }
 }
 
+/** A file whose people are to be called, one after the other. */
+const calling = shallowRef<ImportProgress | null>(null)
+const selection = computed(() => calling.value && { list: { module, sort: 'name', direction: 'up' as const, words: '', where: '' }, ids: null, importId: calling.value.id })
+const canBeCalled = ({ state, made, joined, leftOut }: ImportProgress) => hasNumbers(module) && (state === 'done' || state === 'stopped') && made + joined + leftOut > 0
+
 const moving = ({ state }: ImportProgress) => state === 'running' || state === 'taking-back'
 </script>
 
@@ -63,6 +68,14 @@ const moving = ({ state }: ImportProgress) => state === 'running' || state === '
               :href="`/api/imports/${one.id}/refused`"
               download
             >Refused rows, as a file</a>
+            <button
+              v-if="canBeCalled(one)"
+              type="button"
+              class="plain-button"
+              @click="calling = one"
+            >
+              Call them in a round
+            </button>
             <button
               v-if="one.state === 'running'"
               type="button"
@@ -98,6 +111,12 @@ const moving = ({ state }: ImportProgress) => state === 'running' || state === '
         </p>
       </li>
     </ul>
+    <LazyRoundForm
+      v-if="selection"
+      :key="selection.importId"
+      :selection="selection"
+      @close="calling = null"
+    />
   </section>
 </template>
 

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
 import type { Effect, Family } from '~~/core/call/effects'
-import type { OwnDisposition } from '~~/shared/calling'
+import { DISPOSITION_COLOURS, type DispositionColour, type OwnDisposition } from '~~/shared/calling'
+import type { Field } from '~~/core/template/fields'
 import { MODULE_FACTS, type PersonModule } from '~~/shared/modules'
 import type { TemplateDetail } from '~~/shared/template'
 import { api } from '~/composables/api'
@@ -14,20 +15,24 @@ const emit = defineEmits<{ saved: [dispositions: OwnDisposition[]], close: [] }>
 const id = disposition?.id ?? uuid()
 const name = ref(disposition?.name ?? '')
 const letter = ref(disposition?.letter ?? '')
+const colour = ref<DispositionColour>(disposition?.colour ?? 'mulberry')
 const family = ref<Family>(disposition?.family ?? 'reached')
 const effects = ref<{ key: string, effect: Effect }[]>(disposition?.effects.map(effect => ({ key: uuid(), effect })) ?? [])
 const { errors, saving, save: saveWith } = useSaving('name')
 const templates = shallowRef<TemplateDetail[]>([])
+const fields = shallowRef<Field[]>([])
 const fitting = computed(() => templates.value.filter(({ modules, audience }) => modules.includes(module) && audience !== 'mine'))
 const FAMILIES: { value: Family, label: string }[] = [{ value: 'reached', label: 'Somebody was reached' }, { value: 'not-reached', label: 'Nobody was reached' }]
 
 // without them a text can still be left as it is; choosing another one waits for the list
 api<TemplateDetail[]>('/api/templates').then(all => templates.value = all, () => errors.value = { effects: 'The templates could not be loaded. Close this and open it again.' })
 
+api<Field[]>('/api/fields', { query: { module } }).then(all => fields.value = all, () => errors.value = { effects: 'The fields could not be loaded. Close this and open it again.' })
+
 const errorOf = (place: number) => Object.entries(errors.value).find(([path]) => path.startsWith(`effects[${place}]`))?.[1] ?? ''
 
 const save = () => saveWith(async () => {
-  const body = { id, module, name: name.value, letter: letter.value.trim(), family: family.value, effects: effects.value.map(({ effect }) => effect) }
+  const body = { id, module, name: name.value, letter: letter.value.trim(), family: family.value, colour: colour.value, effects: effects.value.map(({ effect }) => effect) }
   emit('saved', await api<OwnDisposition[]>('/api/set-up/dispositions', { method: 'PUT', body }))
 })
 </script>
@@ -87,6 +92,21 @@ const save = () => saveWith(async () => {
           />
         </LabelledField>
       </div>
+      <fieldset class="colours">
+        <legend class="quiet small">
+          Colour of its key
+        </legend>
+        <label
+          v-for="one in DISPOSITION_COLOURS"
+          :key="one"
+          :class="`key-${one}`"
+        ><input
+          v-model="colour"
+          type="radio"
+          name="colour"
+          :value="one"
+        > {{ one[0]!.toUpperCase() + one.slice(1) }}</label>
+      </fieldset>
       <div>
         <p class="quiet small">
           What it sets off, in this order. Each can be changed or left out on the call.
@@ -98,6 +118,7 @@ const save = () => saveWith(async () => {
           :place="place"
           :templates="fitting"
           :stages="MODULE_FACTS[module].stages"
+          :fields="fields"
           :error="errorOf(place)"
           @remove="effects.splice(place, 1)"
         />
@@ -128,6 +149,9 @@ const save = () => saveWith(async () => {
 .form { display: grid; gap: 1rem; justify-items: start; }
 .form > div { width: 100%; }
 .top { display: grid; grid-template-columns: minmax(0, 1fr) 5rem 14rem; gap: 1rem; align-items: start; }
+.colours { display: flex; flex-wrap: wrap; gap: 0.3rem 1.2rem; border: 0; padding: 0; margin: 0; }
+.colours legend { float: left; padding: 0 1rem 0 0; }
+.colours label { display: inline-flex; gap: 0.35rem; align-items: center; min-height: 24px; font-weight: 700; cursor: pointer; }
 .letter { width: 100%; text-transform: uppercase; text-align: center; }
 .add { padding-top: 0.5rem; }
 @media (max-width: 700px) { .top { grid-template-columns: minmax(0, 1fr); } }

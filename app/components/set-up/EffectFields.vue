@@ -1,20 +1,27 @@
 <script setup lang="ts">
 import type { Effect, EffectKind } from '~~/core/call/effects'
+import type { Field } from '~~/core/template/fields'
+import { keyOf } from '~~/shared/fields'
 
 /** One effect of a disposition: what it does, and what it needs for that. */
-const { templates, stages, error, place } = defineProps<{ templates: { id: string, name: string }[], stages: string[], error: string, place: number }>()
+const { templates, stages, fields, error, place } = defineProps<{ templates: { id: string, name: string }[], stages: string[], fields: Field[], error: string, place: number }>()
 const emit = defineEmits<{ remove: [] }>()
 const effect = defineModel<Effect>({ required: true })
 
 const KINDS: Record<EffectKind, string> = {
-  'text': 'Text from a template', 'stage': 'Move to a stage', 'add-tag': 'Add a tag', 'remove-tag': 'Take a tag off', 'task': 'Make a task', 'call-back': 'Call back', 'wrong-number': 'Mark the number as somebody else’s', 'no-calls': 'Not to be called any more',
+  'text': 'Text from a template', 'stage': 'Move to a stage', 'add-tag': 'Add a tag', 'remove-tag': 'Take a tag off', 'field': 'Set a field', 'task': 'Make a task', 'call-back': 'Call back', 'wrong-number': 'Mark the number as somebody else’s', 'no-calls': 'Not to be called any more',
 }
 const FRESH: Record<EffectKind, Effect> = {
   'text': { kind: 'text', templateId: '' }, 'stage': { kind: 'stage', stage: '' }, 'add-tag': { kind: 'add-tag', tag: '' }, 'remove-tag': { kind: 'remove-tag', tag: '' },
+  'field': { kind: 'field', field: '', value: null },
   'task': { kind: 'task', title: '', days: 1, time: '09:00' }, 'call-back': { kind: 'call-back', days: 1, time: '10:00' }, 'wrong-number': { kind: 'wrong-number' }, 'no-calls': { kind: 'no-calls' },
 }
 const value = (event: Event) => (event.target as HTMLInputElement).value
 const set = (values: object) => effect.value = { ...effect.value, ...values } as Effect
+const field = computed(() => {
+  const one = effect.value
+  return one.kind === 'field' ? fields.find(other => keyOf(other) === one.field) : undefined
+})
 const days = (event: Event) => set({ days: value(event) === '' ? null : Number(value(event)) })
 </script>
 
@@ -73,6 +80,32 @@ const days = (event: Event) => set({ days: value(event) === '' ? null : Number(v
       placeholder="the tag"
       @input="set({ tag: value($event) })"
     >
+    <template v-else-if="effect.kind === 'field'">
+      <select
+        :value="effect.field"
+        :aria-label="`Field of effect ${place + 1}`"
+        @change="set({ field: value($event), value: null })"
+      >
+        <option value="">
+          Choose a field
+        </option>
+        <option
+          v-for="one in fields"
+          :key="one.path"
+          :value="keyOf(one)"
+        >
+          {{ one.label }}
+        </option>
+      </select>
+      <FieldValueInput
+        v-if="field"
+        :field="field"
+        :model-value="effect.value"
+        :label="`Value of effect ${place + 1}`"
+        empty="asks on the call"
+        @update:model-value="set({ value: $event })"
+      />
+    </template>
     <template v-else-if="effect.kind === 'task' || effect.kind === 'call-back'">
       <input
         v-if="effect.kind === 'task'"

@@ -7,6 +7,7 @@ const ROOMS = [
   { name: 'Fields of your own', to: '/set-up/fields', forLeads: false },
   { name: 'Pipelines', to: '/set-up/pipelines', forLeads: false },
   { name: 'Lines', to: '/set-up/lines', forLeads: false },
+  { name: 'Rules of the house', to: '/set-up/rules', forLeads: false },
 ]
 const me = useMe()
 const rooms = computed(() => ROOMS.filter(({ forLeads }) => forLeads || me.me?.role === 'admin'))

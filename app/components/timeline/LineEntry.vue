@@ -22,7 +22,7 @@ const isCall = computed(() => entry.kind.startsWith('call'))
     >{{ clock(entry.at, me.me!.zone) }}</time>
     <div class="line">
       <details v-if="said.more.length > 0">
-        <summary><strong>{{ said.who }}</strong> {{ said.what }}</summary>
+        <summary><strong>{{ said.who }}</strong> {{ said.what }}<template v-if="said.went">. <strong :class="`key-${said.went.colour}`">{{ said.went.name }}</strong></template></summary>
         <p
           v-for="one in said.more"
           :key="one"
@@ -32,7 +32,9 @@ const isCall = computed(() => entry.kind.startsWith('call'))
         </p>
       </details>
       <p v-else>
-        <strong>{{ said.who }}</strong> {{ said.what }}<template v-if="entry.via">
+        <strong>{{ said.who }}</strong> {{ said.what }}<template v-if="said.went">
+          . <strong :class="`key-${said.went.colour}`">{{ said.went.name }}</strong>
+        </template><template v-if="entry.via">
           <span class="quiet"> (with {{ entry.via.name }})</span>
         </template>
       </p>

@@ -5,6 +5,7 @@ import { MODULE_FACTS } from '~~/shared/modules'
 import { api, ApiProblem } from '~/composables/api'
 import { useLive } from '~/composables/live'
 import { useNow } from '~/composables/now'
+import { useCalls } from '~/stores/calls'
 import { useRounds } from '~/stores/rounds'
 import { many } from '~/words/count'
 import { ROUND_WORDS } from '~/words/rounds'
@@ -12,6 +13,7 @@ import { ago } from '~/words/time'
 
 const now = useNow()
 const rounds = useRounds()
+const calls = useCalls()
 const all = shallowRef<RoundHead[] | null>(null)
 const problem = ref('')
 
@@ -40,11 +42,19 @@ const here = ({ on, state }: RoundHead) => on.length === 0 ? state === 'open' ? 
 
 <template>
   <div class="page">
+    <CallingNav />
     <header class="head">
       <h1>Call rounds</h1>
       <p class="quiet">
         People who are called one after the other, by one or by several of you.
       </p>
+      <button
+        type="button"
+        class="plain-button dial"
+        @click="calls.dialling = true"
+      >
+        Call a number <kbd>Alt D</kbd>
+      </button>
     </header>
     <LoadProblem
       v-if="problem"
@@ -106,6 +116,7 @@ const here = ({ on, state }: RoundHead) => on.length === 0 ? state === 'open' ? 
 <style scoped>
 .page { padding: 0.85rem 1.5rem 2rem; display: grid; gap: 1.3rem; align-content: start; max-width: 72rem; }
 .head { display: flex; align-items: baseline; gap: 1rem; flex-wrap: wrap; }
+.dial { margin-left: auto; }
 h2 { font-size: var(--size-text); padding-bottom: 0.25rem; }
 .row { display: grid; grid-template-columns: 20rem minmax(0, 1fr) 11rem 6rem; gap: 1.25rem; align-items: center; border-top: 1px solid var(--rule); padding: 0.55rem 0; }
 .row > button { justify-self: end; }

@@ -73,7 +73,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new disposition', act: () => edi
           >
             <span
               class="letter"
-              :class="family"
+              :class="`key-${one.colour}`"
             >{{ one.letter.toUpperCase() }}</span>
             <strong>{{ one.name }}</strong>
             <span class="does">{{ one.words.length > 0 ? one.words.join('. ') : 'Only the note on the timeline' }}</span>
@@ -145,8 +145,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new disposition', act: () => edi
 <style scoped>
 h2 { font-size: var(--size-text); padding-bottom: 0.3rem; }
 .one { display: grid; grid-template-columns: 1.6rem 13rem minmax(0, 1fr) auto; gap: 0.8rem; align-items: baseline; border-top: 1px solid var(--rule); padding: 0.55rem 0; }
-.letter { font-family: var(--heading); font-weight: 700; color: var(--mulberry); }
-.letter.not-reached { color: var(--slate); }
+.letter { font-family: var(--heading); font-weight: 700; }
 .does { color: var(--quiet); }
 .gone { color: var(--quiet); }
 .ways { display: flex; gap: 0.9rem; align-items: baseline; white-space: nowrap; }

@@ -1,11 +1,14 @@
 import { sql } from 'drizzle-orm'
-import { index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core'
+import { index, integer, jsonb, pgTable, primaryKey, smallint, text, uniqueIndex } from 'drizzle-orm/pg-core'
 import type { Effect, EffectState, Family } from '~~/core/call/effects'
 import type { AnsweredBy, CallEnd, Side, Switch } from '~~/core/call/facts'
+import type { HandingState, HandingWay } from '~~/core/call/handing'
+import type { DispositionColour } from '~~/shared/calling'
 import type { PersonModule } from '~~/shared/modules'
 import { id, instant } from '../columns'
 import { colleague } from './identity'
 import { record } from './records'
+import { spokenMessage } from './spoken'
 import { line } from './texting'
 
 /** What the key means that ends a call, for one module, and what it sets off. */
@@ -16,6 +19,7 @@ export const disposition = pgTable('disposition', {
   family: text('family').$type<Family>().notNull(),
   /** The key, a letter. */
   letter: text('letter').notNull(),
+  colour: text('colour').$type<DispositionColour>().notNull().default('mulberry'),
   position: integer('position').notNull(),
   effects: jsonb('effects').$type<Effect[]>().notNull().default([]),
   retiredAt: instant('retired_at'),
@@ -38,21 +42,46 @@ export const call = pgTable('call', {
   exchange: text('exchange').notNull(),
   exchangeRef: text('exchange_ref'),
   madeAt: instant('made_at').notNull(),
+  ownRingingAt: instant('own_ringing_at'),
+  ownAnsweredAt: instant('own_answered_at'),
   ringingAt: instant('ringing_at'),
   answeredAt: instant('answered_at'),
   answeredBy: text('answered_by').$type<AnsweredBy>(),
+  /** What was left on a mailbox, and from when until when. */
+  spokenId: id('spoken_id').references(() => spokenMessage.id),
+  leavingAt: instant('leaving_at'),
+  leftAt: instant('left_at'),
   endedAt: instant('ended_at'),
   endWhy: text('end_why').$type<CallEnd>(),
   endSide: text('end_side').$type<Side>(),
   switches: jsonb('switches').$type<Switch[]>().notNull().default([]),
   dispositionId: id('disposition_id').references(() => disposition.id),
   disposedAt: instant('disposed_at'),
+  /** How good it was, from 1 to 5; null where nobody has said. */
+  rating: smallint('rating'),
   /** "No disposition": a colleague has put the call away without one. */
   putAwayAt: instant('put_away_at'),
 }, table => [
   index('call_other').on(table.other, table.madeAt),
   index('call_ref').on(table.exchange, table.exchangeRef),
   index('call_open').on(table.colleagueId, table.madeAt).where(sql`${table.disposedAt} is null and ${table.putAwayAt} is null`),
+])
+
+/** A call that is handed to a colleague: core/call/handing says what may happen to it. */
+export const callHanding = pgTable('call_handing', {
+  id: id().primaryKey(),
+  callId: id('call_id').notNull().references(() => call.id),
+  fromId: id('from_id').notNull().references(() => colleague.id),
+  toId: id('to_id').notNull().references(() => colleague.id),
+  way: text('way').$type<HandingWay>().notNull(),
+  state: text('state').$type<HandingState>().notNull(),
+  askedAt: instant('asked_at').notNull(),
+  takenAt: instant('taken_at'),
+  endedAt: instant('ended_at'),
+}, table => [
+  index('call_handing_of').on(table.callId, table.askedAt),
+  uniqueIndex('call_handing_open').on(table.callId).where(sql`${table.endedAt} is null`),
+  index('call_handing_to').on(table.toId).where(sql`${table.endedAt} is null`),
 ])
 
 /** What the disposition of a call did, part by part. */

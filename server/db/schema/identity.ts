@@ -1,5 +1,6 @@
 import { boolean, jsonb, pgTable, primaryKey, smallint, text, index } from 'drizzle-orm/pg-core'
 import { id, instant } from '../columns'
+import type { CallsWith } from '~~/shared/calling'
 import type { Role } from '~~/shared/permissions'
 
 /** The firm that uses Plauder: one row. */
@@ -9,6 +10,8 @@ export const firm = pgTable('firm', {
   /** Country of a typed number that names none. */
   country: text('country').notNull(),
   textingOn: boolean('texting_on').notNull().default(false),
+  /** For so long a text can be taken back before it leaves. */
+  takeBackSeconds: smallint('take_back_seconds').notNull().default(5),
 })
 
 export const team = pgTable('team', {
@@ -26,7 +29,17 @@ export const colleague = pgTable('colleague', {
   title: text('title').notNull(),
   directLine: text('direct_line'),
   zone: text('zone').notNull(),
+  /** With what this colleague calls. */
+  callsWith: text('calls_with').$type<CallsWith>().notNull().default('browser'),
 })
+
+/** A colleague's own telephones, which ring first where they call with these. */
+export const ownPhone = pgTable('own_phone', {
+  colleagueId: id('colleague_id').notNull().references(() => colleague.id, { onDelete: 'cascade' }),
+  e164: text('e164').notNull(),
+  label: text('label').notNull(),
+  position: smallint('position').notNull(),
+}, table => [primaryKey({ columns: [table.colleagueId, table.e164] })])
 
 export const teamMember = pgTable('team_member', {
   teamId: id('team_id').notNull().references(() => team.id),

@@ -1,14 +1,14 @@
 import fc from 'fast-check'
 import { dueIn, dueOn } from '~~/core/call/due'
 import { mayFollow, sayEffect, type EffectState } from '~~/core/call/effects'
-import { answeredAt, CALL_ENDS, callState, isOn, newCall, outcomeOf, SIDES, talkMs, withEvent, type CallEvent } from '~~/core/call/facts'
+import { answeredAt, CALL_ENDS, callState, isOff, isOn, leftMessage, newCall, outcomeOf, SIDES, talkMs, withEvent, type CallEvent } from '~~/core/call/facts'
 import { mayCall } from '~~/core/call/gate'
 import { zoneRules } from '~~/core/hours/zones'
 
 const START = Date.parse('2026-11-25T17:00:00Z')
 const at = fc.integer({ min: 0, max: 60 }).map(second => START + second * 1_000)
 const event: fc.Arbitrary<CallEvent> = fc.oneof(
-  at.map(at => ({ kind: 'ringing' as const, at })),
+  fc.record({ kind: fc.constantFrom('ringing' as const, 'own-ringing' as const, 'own-answered' as const, 'leaving' as const, 'left' as const), at }),
   fc.record({ kind: fc.constant('answered' as const), at, by: fc.constantFrom('person' as const, 'machine' as const) }),
   fc.record({ kind: fc.constant('switched' as const), at, what: fc.constantFrom('hold' as const, 'mute' as const), on: fc.boolean() }),
   fc.record({ kind: fc.constant('ended' as const), at, why: fc.constantFrom(...CALL_ENDS), side: fc.constantFrom(...SIDES) }),
@@ -52,7 +52,10 @@ describe('a call', () => {
     fc.assert(fc.property(fc.array(event, { maxLength: 12 }), (events) => {
       const times = (kind: CallEvent['kind']) => events.filter(one => one.kind === kind).map(one => one.at)
       const [answer, end] = [Math.min(...times('answered')), Math.min(...times('ended'))]
-      expect(talkMs(after(events), START + 120_000)).toBe(answer > end || answer === Infinity ? 0 : (end === Infinity ? START + 120_000 : end) - answer)
+      // whoever leaves a message that was spoken before talks no more
+      const left = Math.min(...times('leaving'))
+      const off = left >= answer && left <= end ? left : end
+      expect(talkMs(after(events), START + 120_000)).toBe(answer > end || answer === Infinity ? 0 : (off === Infinity ? START + 120_000 : off) - answer)
     }), { numRuns: 2000 })
   })
 
@@ -70,6 +73,22 @@ describe('a call', () => {
     [{ why: 'busy', side: 'them' }, 'busy'], [{ why: 'no-answer', side: 'network' }, 'no-answer'], [{ why: 'hung-up', side: 'us' }, 'given-up'],
   ] as const)('that nobody answered and that ended with %j is called %s', (end, outcome) => {
     expect(outcomeOf(after([{ kind: 'ended', at: START + 1, ...end }]))).toBe(outcome)
+  })
+
+  it('rings with my own telephone first, where I call with it', () => {
+    const events: CallEvent[] = [{ kind: 'own-ringing', at: START + 1 }, { kind: 'own-answered', at: START + 2 }, { kind: 'ringing', at: START + 3 }, { kind: 'answered', at: START + 4, by: 'person' }]
+    expect(events.map((_, index) => callState(after(events.slice(0, index + 1))))).toEqual(['own-phone', 'dialling', 'ringing', 'talking'])
+    expect(outcomeOf(after([events[0]!, { kind: 'ended', at: START + 9, why: 'own-no-answer', side: 'us' }]))).toBe('own-no-answer')
+  })
+
+  it('lets me go as soon as a spoken message is left, and says whether all of it was heard', () => {
+    const events: CallEvent[] = [{ kind: 'answered', at: START, by: 'machine' }, { kind: 'leaving', at: START + 2_000 }, { kind: 'left', at: START + 9_000 }, { kind: 'ended', at: START + 9_001, why: 'hung-up', side: 'us' }]
+    expect(events.map((_, index) => [callState(after(events.slice(0, index + 1))), leftMessage(after(events.slice(0, index + 1)))])).toEqual([['talking', null], ['leaving', 'being-left'], ['leaving', 'left'], ['ended', 'left']])
+    expect([isOff('leaving'), isOff('ended'), isOff('held')]).toEqual([true, true, false])
+    expect(talkMs(after(events), START + 99_000)).toBe(2_000)
+    expect(leftMessage(after([...events.slice(0, 2), { kind: 'ended', at: START + 5_000, why: 'hung-up', side: 'them' }]))).toBe('cut-off')
+    // what comes before the answer, or after the end, is none
+    expect(leftMessage(after([{ kind: 'leaving', at: START + 1 }, { kind: 'answered', at: START + 2, by: 'machine' }]))).toBeNull()
   })
 
   it('that a mailbox answered is called so', () => {

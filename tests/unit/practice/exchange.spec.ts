@@ -4,11 +4,12 @@ import { join } from 'node:path'
 import wavefile from 'wavefile'
 import { Exchange, type CallEvent } from '~~/practice/exchange/exchange'
 import { mannerOf } from '~~/practice/exchange/manners'
+import { madeUpSound } from '~~/practice/exchange/sound'
 
 const folder = mkdtempSync(join(tmpdir(), 'exchange-'))
 afterAll(() => rmSync(folder, { recursive: true }))
 
-const PACE = { ringing: 1, pickUp: 5, mailbox: 5, mailboxTakes: 5, patience: 30, busy: 2 }
+const PACE = { ringing: 1, pickUp: 5, mailbox: 5, mailboxTakes: 5, patience: 30, busy: 2, speaking: 0.01 }
 const [LINE, PHONE] = ['+15035550118', '+18085550142']
 let worlds = 0
 const pause = (ms: number) => new Promise(resolve => setTimeout(resolve, ms))
@@ -72,7 +73,7 @@ describe('the practice exchange', () => {
   it('records from the answer on where it is told so with the call, until it is told to stop', async () => {
     const { exchange, told } = open()
     await exchange.setManner(PHONE, 'by-hand')
-    const call = await exchange.dial('a', LINE, PHONE, true)
+    const call = await exchange.dial('a', LINE, PHONE, { record: true })
     const begun = Date.now()
     await exchange.answer(call, 'person')
     expect(call.recording).toBe(true)
@@ -93,7 +94,7 @@ describe('the practice exchange', () => {
   it('records nothing of a call that nobody wanted recorded, or that nobody answered', async () => {
     const { exchange, told } = open()
     await exchange.setManner(PHONE, 'by-hand')
-    const [talked, missed] = [await exchange.dial('a', LINE, PHONE), await exchange.dial('b', LINE, '+18085550143', true)]
+    const [talked, missed] = [await exchange.dial('a', LINE, PHONE), await exchange.dial('b', LINE, '+18085550143', { record: true })]
     await exchange.answer(talked, 'person')
     await exchange.end(talked, 'hung-up', 'us')
     await exchange.end(missed, 'hung-up', 'us')
@@ -129,5 +130,56 @@ describe('the practice exchange', () => {
     expect(new Set(manners)).toEqual(new Set(['picks-up', 'mailbox', 'lets-it-ring', 'busy']))
     expect(manners.filter(one => one === 'picks-up').length / 400).toBeGreaterThan(0.4)
     expect(mannerOf(PHONE)).toBe(mannerOf(PHONE))
+  })
+
+  it('rings our own telephones first, and calls the other one when one of them is picked up', async () => {
+    const { exchange, told } = open()
+    const [desk, mobile] = ['+15035550150', '+15035550151']
+    for (const phone of [PHONE, desk, mobile]) await exchange.setManner(phone, 'by-hand')
+    const call = await exchange.dial('a', LINE, PHONE, { own: [desk, mobile], desk: 'ada' })
+    while (!told.some(({ type }) => type === 'call.own-ringing')) await pause(2)
+    expect([exchange.onPhone(desk), exchange.onPhone(mobile), exchange.onPhone(PHONE)]).toEqual([call, call, null])
+    expect([await exchange.declineOwn(call, desk), exchange.onPhone(desk), call.state]).toEqual([true, null, 'own-ringing'])
+    expect([await exchange.pickUpOwn(call, PHONE), await exchange.pickUpOwn(call, mobile), await exchange.pickUpOwn(call, mobile)]).toEqual([false, true, false])
+    while (!told.some(({ type }) => type === 'call.ringing')) await pause(2)
+    expect([exchange.onPhone(mobile), exchange.onPhone(PHONE)]).toEqual([call, call])
+    await exchange.answer(call, 'person')
+    await exchange.end(call, 'hung-up', 'us')
+    expect(await ended(told)).toEqual(['own-ringing', 'own-answered', 'ringing', 'answered person', 'ended hung-up us'])
+  })
+
+  it('gives up where nobody picks up a telephone of ours', async () => {
+    const { exchange, told } = open()
+    await exchange.setManner('+15035550150', 'lets-it-ring')
+    await exchange.dial('a', LINE, PHONE, { own: ['+15035550150'] })
+    expect(await ended(told)).toEqual(['own-ringing', 'ended own-no-answer us'])
+    const call = await exchange.dial('b', LINE, PHONE, { own: ['+15035550150'] })
+    expect([await exchange.declineOwn(call, '+15035550150'), call.state]).toEqual([true, 'ended'])
+  })
+
+  it('sends tones, seats our people, and only while one talks', async () => {
+    const { exchange } = open()
+    await exchange.setManner(PHONE, 'by-hand')
+    const call = await exchange.dial('a', LINE, PHONE, { desk: 'ada' })
+    expect([exchange.sendTones(call, '1'), exchange.seat(call, 'mika', true)]).toEqual([false, false])
+    await exchange.answer(call, 'person')
+    expect([exchange.sendTones(call, '12'), exchange.sendTones(call, '#'), exchange.seat(call, 'mika', true), exchange.seat(call, 'ada', false)]).toEqual([true, true, true, true])
+    expect([call.tones, call.desks]).toEqual(['12#', ['mika']])
+  })
+
+  it('leaves a message that was spoken before, and hangs up when all of it is said; whoever hangs up before cuts it off', async () => {
+    const { exchange, told } = open()
+    await exchange.setManner(PHONE, 'by-hand')
+    const sound = madeUpSound('hello', 1_500, 1)
+    const [whole, cut] = [await exchange.dial('a', LINE, PHONE), await exchange.dial('b', LINE, '+18085550143')]
+    expect(await exchange.leave(whole, sound)).toBe(false)
+    for (const call of [whole, cut]) await exchange.answer(call, 'machine')
+    expect(await exchange.leave(whole, Buffer.from('no sound at all'))).toBe(false)
+    for (const call of [whole, cut]) expect(await exchange.leave(call, sound)).toBe(true)
+    await exchange.end(cut, 'hung-up', 'them')
+    while (whole.state !== 'ended') await pause(2)
+    const of = (call: { id: string }) => told.filter(({ data }) => data.id === call.id).map(({ type }) => type.slice(5)).filter(type => type !== 'ringing')
+    expect(of(whole)).toEqual(['answered', 'leaving', 'left', 'ended'])
+    expect(of(cut)).toEqual(['answered', 'leaving', 'ended'])
   })
 })

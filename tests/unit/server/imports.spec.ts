@@ -3,6 +3,8 @@ import { v7 as uuid } from 'uuid'
 import type { DuplicateRules } from '~~/core/import/fate'
 import { PIECE_ROWS, type ImportProgress } from '~~/shared/import'
 import { importForm } from '~~/shared/schemas/import'
+import { roundForm } from '~~/shared/schemas/round'
+import { makeRound, previewRound } from '~~/server/calling/rounds/make'
 import { beginImport, startImport, stopImport, takeImportBack, takeRows } from '~~/server/imports/begin'
 import { lookUp } from '~~/server/imports/known'
 import { progressOf, recentImports, refusedRows, rememberedMatching } from '~~/server/imports/progress'
@@ -69,6 +71,20 @@ describe('a file of rows', () => {
     // the company is told once, not of each of its people
     expect((await readTimeline(firm.ada, fern!.companyId!)).entries.filter(({ kind }) => kind === 'record-made')).toHaveLength(1)
     expect((await tx(database => database.select().from(audit))).some(({ action, details }) => action === 'imported' && details.count === 2)).toBe(true)
+  })
+
+  it('can be called in a round by whoever brought it in: all that its rows became or were joined to', async () => {
+    await makeLead(firm.ada, { firstName: 'There', lastName: 'Rounder' }, '808 555 9159')
+    const progress = await bringIn(firm.ada, [
+      cells({ First: 'New', Last: 'Rounder', Mobile: '808 555 9158' }),
+      cells({ First: 'There', Last: 'Rounder', Mobile: '808 555 9159', City: 'Hilo' }),
+    ])
+    const form = roundForm.validateSync({ id: uuid(), name: 'The fair', selection: { list: { module: 'lead', sort: 'name', direction: 'up' }, importId: progress.id } })
+    expect(await previewRound(firm.ada, form, DAY)).toMatchObject({ chosen: 2 })
+    await makeRound(firm.ada, form, DAY)
+    const people = await tx(database => database.query.roundPerson.findMany({ where: (table, { eq }) => eq(table.roundId, form.id) }))
+    expect(new Set(people.map(({ recordId }) => recordId))).toEqual(new Set((await called('Rounder')).map(({ id }) => id)))
+    await expect(makeRound(firm.mika, { ...form, id: uuid() }, DAY)).rejects.toMatchObject(problem(422, { fields: { selection: expect.any(String) } }))
   })
 
   it('makes nothing twice when it is brought in again, whatever the rules, and knows two alike in it', async () => {

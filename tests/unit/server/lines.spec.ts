@@ -80,11 +80,11 @@ describe('the adapter of the practice exchange', () => {
   }))
   afterAll(() => server.close())
   const exchange = () => practiceExchange({ url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`, key: 'k', webhookSecret: secret })
-  const call = { key: 'ours', from: '+15035550118', to: '+18085550142', record: false }
+  const call = { key: 'ours', from: '+15035550118', to: '+18085550142', record: false, ringFirst: ['+15035550150'], desk: 'ada' }
 
   it('dials with our key, and says what came of it', async () => {
     expect(await exchange().dial(call)).toEqual({ kind: 'dialling', ref: 'theirs' })
-    expect(asked.at(-1)).toEqual({ path: '/v1/calls', key: 'ours', body: JSON.stringify({ from: call.from, to: call.to, record: false }) })
+    expect(asked.at(-1)).toEqual({ path: '/v1/calls', key: 'ours', body: JSON.stringify({ from: call.from, to: call.to, record: false, ring_first: call.ringFirst, desk: 'ada' }) })
     answer = { status: 422, body: { code: 'recipient-unknown' } }
     expect(await exchange().dial(call)).toEqual({ kind: 'refused', code: 'recipient-unknown' })
     expect(await practiceExchange({ url: 'http://127.0.0.1:1', key: 'k', webhookSecret: secret }).dial(call)).toEqual({ kind: 'unreachable' })

@@ -43,7 +43,7 @@ function call(row: RecordRow | null): void {
 /** Of whom a call round is being made: who is chosen, or else everybody in the list. */
 const calling = shallowRef<Selection | null>(null)
 function callThem(): void {
-  if (hasNumbers(module) && found.value?.total) calling.value = selection.count.value > 0 ? selection.selection.value : { list: list.question.value, ids: null }
+  if (hasNumbers(module) && found.value?.total) calling.value = selection.count.value > 0 ? selection.selection.value : { list: list.question.value, ids: null, importId: null }
 }
 
 function showAll(): void {

@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
+import { api, ApiProblem } from '~/composables/api'
+
+/** What I note in a call, kept as it is typed. */
+const { callId, kept, hint } = defineProps<{ callId: string, kept: string, hint: string }>()
+
+const notes = ref(kept)
+const field = useTemplateRef<HTMLTextAreaElement>('field')
+const unsaved = ref(false)
+const problem = ref('')
+
+const saveSoon = useDebounceFn(save, 500)
+watch(notes, () => {
+  unsaved.value = true
+  void saveSoon()
+})
+async function save(): Promise<void> {
+  const words = notes.value
+  try {
+    await api(`/api/calls/${callId}/notes`, { method: 'PUT', body: { notes: words } })
+    if (words === notes.value) unsaved.value = false
+    problem.value = ''
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error.message
+  }
+}
+onBeforeUnmount(() => unsaved.value && void save())
+defineExpose({ focus: () => field.value?.focus() })
+</script>
+
+<template>
+  <label
+    class="small quiet"
+    for="call-notes"
+  >Your notes{{ hint }}</label>
+  <textarea
+    id="call-notes"
+    ref="field"
+    v-model="notes"
+    class="notes"
+    rows="3"
+    placeholder="What was said; it stands on the timeline"
+  />
+  <p
+    v-if="problem"
+    class="field-error"
+    role="alert"
+  >
+    {{ problem }}
+  </p>
+</template>
+
+<style scoped>
+.notes { width: 100%; border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.5rem 0.75rem; resize: vertical; line-height: 1.4; }
+</style>

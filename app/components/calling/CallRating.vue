@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { api, ApiProblem } from '~/composables/api'
+
+/** How good a talk was, for whoever wants to say. Choosing the same again takes it away. */
+const { callId, rating } = defineProps<{ callId: string, rating: number | null }>()
+const chosen = ref(rating)
+const problem = ref('')
+watch(() => rating, now => chosen.value = now)
+
+async function rate(stars: number): Promise<void> {
+  const before = chosen.value
+  chosen.value = before === stars ? null : stars
+  try {
+    await api(`/api/calls/${callId}/rating`, { method: 'PUT', body: { rating: chosen.value } })
+    problem.value = ''
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    chosen.value = before
+    problem.value = error.message
+  }
+}
+</script>
+
+<template>
+  <fieldset class="rating">
+    <legend class="small quiet">
+      How good was the talk, if you want to say
+    </legend>
+    <button
+      v-for="stars in 5"
+      :key="stars"
+      type="button"
+      :aria-pressed="chosen === stars"
+      :aria-label="`${stars} of 5`"
+      @click="rate(stars)"
+    >
+      {{ stars }}
+    </button>
+    <p
+      v-if="problem"
+      class="field-error"
+      role="alert"
+    >
+      {{ problem }}
+    </p>
+  </fieldset>
+</template>
+
+<style scoped>
+.rating { display: flex; border: 0; padding: 0; margin: 0; gap: 0.3rem; align-items: center; }
+.rating legend { float: left; padding: 0 0.8rem 0 0; }
+.rating button { width: 1.9rem; height: 1.75rem; border: 1px solid var(--field-rule); border-radius: 4px; background: var(--surface); cursor: pointer; }
+.rating button[aria-pressed='true'] { background: var(--slate); border-color: var(--slate); color: var(--surface); font-weight: 700; }
+</style>

@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import { useCalls } from '~/stores/calls'
+
+/** A number is typed, or put together from the keys of a telephone, and called. */
+const calls = useCalls()
+const number = ref('')
+const busy = ref(false)
+const shown = computed({ get: () => calls.dialling, set: open => calls.dialling = open })
+
+async function dial(): Promise<void> {
+  if (number.value.trim() === '') return
+  busy.value = true
+  await calls.dial({ number: number.value, name: number.value })
+  busy.value = false
+  // who is asked about the night answers there
+  if (calls.night) calls.dialling = false
+}
+// what stood in the way belongs to the number that was typed
+watch(number, () => calls.problem = '')
+</script>
+
+<template>
+  <Dialog
+    v-model:visible="shown"
+    modal
+    header="Call a number"
+    :style="{ width: '24rem' }"
+  >
+    <form
+      class="form"
+      @submit.prevent="dial"
+    >
+      <LabelledField
+        id="dial-number"
+        v-slot="{ input }"
+        label="Number, with + and the country where it is abroad"
+        :error="calls.problem"
+      >
+        <InputText
+          v-bind="input"
+          v-model="number"
+          type="tel"
+          inputmode="tel"
+          autocomplete="off"
+          autofocus
+          class="number figures"
+        />
+      </LabelledField>
+      <TelephoneKeys @press="number += $event" />
+      <p class="acts">
+        <Button
+          type="submit"
+          label="Call it"
+          :disabled="number.trim() === ''"
+          :loading="busy"
+        />
+        <button
+          type="button"
+          class="plain-button calm"
+          @click="number += '+'"
+        >
+          +
+        </button>
+        <button
+          type="button"
+          class="plain-button calm"
+          :disabled="number === ''"
+          @click="number = number.slice(0, -1)"
+        >
+          Take the last one back
+        </button>
+      </p>
+    </form>
+  </Dialog>
+</template>
+
+<style scoped>
+.form { display: grid; gap: 0.9rem; }
+.number { width: 100%; font-size: var(--size-large); letter-spacing: 0.04em; }
+.acts { display: flex; gap: 1.25rem; align-items: center; }
+</style>

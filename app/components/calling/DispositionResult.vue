@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import type { Disposed } from '~~/shared/calling'
+
+/** What a key has set off, part by part. */
+defineProps<{ done: Disposed, busy: boolean }>()
+defineEmits<{ close: [], back: [] }>()
+</script>
+
+<template>
+  <section
+    class="result"
+    aria-live="polite"
+  >
+    <h3>{{ done.name }}</h3>
+    <ul>
+      <li
+        v-for="one in done.effects"
+        :key="one.position"
+        :class="one.state"
+      >
+        {{ one.words }}<template v-if="one.state === 'failed'">
+          : did not work. {{ one.reason }}
+        </template><template v-else-if="one.state === 'left-out'">
+          : left out
+        </template>
+      </li>
+    </ul>
+    <p class="acts">
+      <Button
+        label="Back to the page"
+        size="small"
+        @click="$emit('close')"
+      />
+      <button
+        type="button"
+        class="plain-button"
+        :disabled="busy"
+        @click="$emit('back')"
+      >
+        Take it back
+      </button>
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.result { display: grid; gap: 0.5rem; }
+.result li { padding: 0.3rem 0; border-top: 1px solid var(--rule); }
+.failed { color: var(--brick); }
+.left-out { color: var(--quiet); text-decoration: line-through; }
+.acts { display: flex; gap: 1.25rem; align-items: center; }
+</style>

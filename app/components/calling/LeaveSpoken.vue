@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import type { CallDetail, SpokenMessage } from '~~/shared/calling'
+import { api, ApiProblem } from '~/composables/api'
+import { useCalls } from '~/stores/calls'
+import { sayDuration } from '~/words/calls'
+
+/** What was spoken before, to be left on the mailbox that answers while one goes on. */
+const { call } = defineProps<{ call: CallDetail }>()
+const calls = useCalls()
+const all = shallowRef<SpokenMessage[] | null>(null)
+const problem = ref('')
+
+async function load(): Promise<void> {
+  try {
+    all.value = await api<SpokenMessage[]>('/api/spoken')
+    problem.value = ''
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error.message
+  }
+}
+void load()
+
+/** Alt and a digit leaves the one with that number. */
+function onDigit(event: KeyboardEvent): void {
+  const place = event.altKey ? /^Digit([1-9])$/.exec(event.code)?.[1] : undefined
+  const one = place && all.value?.[Number(place) - 1]
+  if (!one || calls.busy) return
+  event.preventDefault()
+  void calls.leave(call, one.id)
+}
+onMounted(() => window.addEventListener('keydown', onDigit))
+onBeforeUnmount(() => window.removeEventListener('keydown', onDigit))
+</script>
+
+<template>
+  <section aria-label="Leave a message">
+    <LoadProblem
+      v-if="problem"
+      :problem="problem"
+      again="Load them again"
+      @again="load"
+    />
+    <p
+      v-else-if="!all"
+      class="quiet"
+      role="status"
+    >
+      Loading what can be left…
+    </p>
+    <p
+      v-else-if="all.length === 0"
+      class="quiet"
+    >
+      Nothing has been spoken yet that could be left. <NuxtLink to="/calling/spoken">
+        Speak a message
+      </NuxtLink>
+    </p>
+    <ul v-else>
+      <li
+        v-for="(one, place) in all"
+        :key="one.id"
+      >
+        <button
+          type="button"
+          class="one"
+          :disabled="calls.busy"
+          @click="calls.leave(call, one.id)"
+        >
+          <kbd v-if="place < 9">Alt {{ place + 1 }}</kbd>
+          <strong>{{ one.name }}</strong>
+          <span class="quiet figures">{{ sayDuration(one.ms) }}</span>
+          <span class="quiet words">{{ one.words }}</span>
+        </button>
+      </li>
+    </ul>
+    <p
+      v-if="all && all.length > 0"
+      class="quiet small"
+    >
+      It is said after the tone, and then the line is put down. You are free at once.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.one { display: grid; grid-template-columns: auto auto auto minmax(0, 1fr); gap: 0.75rem; align-items: baseline; width: 100%; text-align: left; border: 0; border-top: 1px solid var(--rule); background: none; padding: 0.4rem 0.2rem; cursor: pointer; }
+.one:hover { background: var(--hover); }
+.words { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+</style>

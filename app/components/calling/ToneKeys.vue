@@ -1,0 +1,50 @@
+<script setup lang="ts">
+import type { CallDetail } from '~~/shared/calling'
+import { useCalls } from '~/stores/calls'
+
+/** The keys of a telephone, for a machine at the other end. What is typed goes at once, and is kept nowhere. */
+const { call } = defineProps<{ call: CallDetail }>()
+const calls = useCalls()
+const sent = ref('')
+const field = useTemplateRef<HTMLInputElement>('field')
+onMounted(() => field.value?.focus())
+
+async function send(tone: string): Promise<void> {
+  if (await calls.sendTones(call, tone)) sent.value = `${sent.value}${tone}`.slice(-24)
+}
+
+function onKey(event: KeyboardEvent): void {
+  if (!/^[0-9*#]$/.test(event.key) || event.ctrlKey || event.metaKey || event.altKey) return
+  event.preventDefault()
+  void send(event.key)
+}
+
+/** A whole number of an account, as it was copied. */
+function onPaste(event: ClipboardEvent): void {
+  event.preventDefault()
+  const tones = (event.clipboardData?.getData('text') ?? '').replace(/[^0-9*#]/g, '').slice(0, 32)
+  if (tones) void send(tones)
+}
+</script>
+
+<template>
+  <section aria-label="Tones">
+    <input
+      ref="field"
+      class="sent figures"
+      :value="sent"
+      readonly
+      aria-label="Type digits, * or #: each goes at once"
+      placeholder="Type digits, * or #: each goes at once"
+      @keydown="onKey"
+      @paste="onPaste"
+    >
+    <TelephoneKeys @press="send" />
+  </section>
+</template>
+
+<style scoped>
+section { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 1rem; align-items: start; }
+.sent { border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.45rem 0.7rem; letter-spacing: 0.08em; }
+.sent::placeholder { letter-spacing: 0; }
+</style>

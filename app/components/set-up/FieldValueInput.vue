@@ -1,0 +1,46 @@
+<script setup lang="ts">
+import type { FieldValue } from '~~/core/call/effects'
+import type { Field } from '~~/core/template/fields'
+
+/** A value of one of a record's own fields, asked for as its kind is. Nothing chosen is no value. */
+const { field, label, empty } = defineProps<{ field: Field, label: string, /** What no value means here. */ empty: string }>()
+const value = defineModel<FieldValue>({ required: true })
+
+const TYPES: Partial<Record<Field['kind'], string>> = { date: 'date', time: 'time', number: 'number', money: 'number' }
+const choices = computed(() => field.kind === 'yes-no' ? ['yes', 'no'] : field.kind === 'choice' ? field.options ?? [] : null)
+const shown = computed(() => value.value === null ? '' : typeof value.value === 'boolean' ? (value.value ? 'yes' : 'no') : String(value.value))
+const take = (event: Event) => value.value = (event.target as HTMLInputElement).value || null
+</script>
+
+<template>
+  <select
+    v-if="choices"
+    :value="shown"
+    :aria-label="label"
+    @change="take"
+  >
+    <option value="">
+      {{ empty }}
+    </option>
+    <option
+      v-for="one in choices"
+      :key="one"
+    >
+      {{ one }}
+    </option>
+  </select>
+  <input
+    v-else
+    :type="TYPES[field.kind] ?? 'text'"
+    :step="field.kind === 'number' || field.kind === 'money' ? 'any' : undefined"
+    :value="shown"
+    :aria-label="label"
+    :placeholder="empty"
+    autocomplete="off"
+    @change="take"
+  >
+</template>
+
+<style scoped>
+select, input { border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.25rem 0.45rem; min-width: 0; max-width: 15rem; }
+</style>

@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import type { HouseRulesForm } from '~~/shared/schemas/house-rules'
+import { api, ApiProblem } from '~/composables/api'
+import { useSaving } from '~/composables/saving'
+import { adminsOnly } from '~/composables/set-up-list'
+import { useMe } from '~/stores/me'
+
+definePageMeta({ middleware: adminsOnly })
+
+const me = useMe()
+const form = ref<HouseRulesForm | null>(null)
+const problem = ref('')
+const saved = ref(false)
+const { errors, saving, save } = useSaving('takeBackSeconds')
+
+async function load(): Promise<void> {
+  try {
+    form.value = await api<HouseRulesForm>('/api/set-up/rules')
+    problem.value = ''
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error.message
+  }
+}
+void load()
+
+async function keep(): Promise<void> {
+  saved.value = await save(async () => form.value = await api<HouseRulesForm>('/api/set-up/rules', { method: 'PUT', body: form.value! }))
+  if (saved.value) await me.load()
+}
+</script>
+
+<template>
+  <SetUpRoom
+    title="Rules of the house"
+    hint="What holds for everybody."
+    what="the rules"
+    :loaded="form !== null"
+    :problem="problem"
+    @again="load"
+  >
+    <form
+      class="form"
+      novalidate
+      @submit.prevent="keep"
+    >
+      <LabelledField
+        id="take-back-seconds"
+        v-slot="{ input }"
+        label="For how many seconds a text can be taken back before it leaves"
+        :error="errors.takeBackSeconds"
+      >
+        <InputText
+          v-bind="input"
+          :model-value="String(form!.takeBackSeconds)"
+          type="number"
+          min="0"
+          max="60"
+          class="short"
+          @update:model-value="form!.takeBackSeconds = Number($event)"
+        />
+      </LabelledField>
+      <p class="quiet small">
+        Texts that are written by hand, and those that a disposition sends. With 0 they leave at once.
+      </p>
+      <p class="acts">
+        <Button
+          type="submit"
+          label="Keep the rules"
+          :loading="saving"
+        />
+        <span
+          v-if="saved"
+          class="quiet"
+          role="status"
+        >Kept.</span>
+      </p>
+    </form>
+  </SetUpRoom>
+</template>
+
+<style scoped>
+.form { display: grid; gap: 0.7rem; justify-items: start; max-width: 36rem; }
+.short { width: 7rem; }
+.acts { display: flex; gap: 1rem; align-items: center; }
+</style>

@@ -1,0 +1,5 @@
+import { toWhom } from '~~/server/calling/handings/to-whom'
+import { route } from '~~/server/http/route'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId }, ({ asker, params }) => toWhom(asker, params.id))

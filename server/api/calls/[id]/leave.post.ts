@@ -1,0 +1,6 @@
+import { leaveSpoken } from '~~/server/calling/leave'
+import { route } from '~~/server/http/route'
+import { leaveForm } from '~~/shared/schemas/calling'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId, body: leaveForm }, ({ asker, params, body }) => leaveSpoken(asker, params.id, body.spokenId))

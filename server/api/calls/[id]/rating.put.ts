@@ -1,0 +1,6 @@
+import { rateCall } from '~~/server/calling/notes'
+import { route } from '~~/server/http/route'
+import { ratingForm } from '~~/shared/schemas/calling'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId, body: ratingForm }, ({ asker, params, body }) => rateCall(asker, params.id, body.rating))

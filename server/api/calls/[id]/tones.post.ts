@@ -1,0 +1,6 @@
+import { sendTones } from '~~/server/calling/orders'
+import { route } from '~~/server/http/route'
+import { tonesForm } from '~~/shared/schemas/calling'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId, body: tonesForm }, ({ asker, params, body }) => sendTones(asker, params.id, body.tones))

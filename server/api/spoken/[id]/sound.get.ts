@@ -1,0 +1,10 @@
+import { setResponseHeaders } from 'h3'
+import { hearSpoken } from '~~/server/calling/spoken'
+import { route } from '~~/server/http/route'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId }, async ({ event, asker, params }) => {
+  const sound = await hearSpoken(asker, params.id)
+  setResponseHeaders(event, { 'content-type': 'audio/wav', 'content-disposition': 'inline', 'content-security-policy': 'default-src \'none\'', 'cache-control': 'private, no-cache' })
+  return sound
+})
