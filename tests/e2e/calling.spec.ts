@@ -1,14 +1,7 @@
 import AxeBuilder from '@axe-core/playwright'
-import { expect, type Page } from '@playwright/test'
-import { freshNumber, makeLead, PRACTICE, signIn, test, textsOnHandset } from './people'
-
-/** What a telephone does when it is called, and what its owner does with it. */
-async function phone(page: Page, number: string, act: 'manner' | 'pick-up' | 'decline' | 'hang-up' | 'call', more: object = {}): Promise<void> {
-  const answer = await page.request.post(`${PRACTICE}/handsets/api/calls`, { data: { phone: number, act, ...more } })
-  expect(await answer.json()).toEqual({ done: true })
-}
-const shelf = (page: Page) => page.getByRole('region', { name: 'Shelf' })
-const panel = (page: Page, name: string) => page.getByRole('dialog', { name: `Call with ${name}` })
+import { expect } from '@playwright/test'
+import { freshNumber, makeLead, signIn, test, textsOnHandset } from './people'
+import { panel, phone, shelf } from './telephone'
 
 test('by keyboard alone: somebody is called, talked to and noted, and one key does all the rest', async ({ browser }) => {
   const [page, mika] = await Promise.all([signIn(browser, 'ada'), signIn(browser, 'mika')])

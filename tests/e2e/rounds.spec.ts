@@ -67,9 +67,9 @@ test('by keyboard alone: a round of ten is called, and each key sends what it sa
   for (const [index, name] of NAMES.entries()) {
     const expected = index % 3 === 0 ? [expect.stringContaining('tried')] : []
     await expect.poll(async () => (await textsOnHandset(page.request, made[name]!.number)).map(({ text }) => text)).toEqual(expected)
-    const { entries } = await (await odile.request.get(`/api/records/${made[name]!.id}/timeline`)).json() as { entries: { kind: string, data: object, call: { disposition: string } | null, words: string | null }[] }
+    const { entries } = await (await odile.request.get(`/api/records/${made[name]!.id}/timeline`)).json() as { entries: { kind: string, data: object, call: { disposition: { name: string } | null } | null, words: string | null }[] }
     const calls = entries.filter(({ kind }) => kind === 'call-out')
-    expect(calls).toMatchObject([{ data: { round: 'The Roundaway round' }, call: { disposition: index % 3 === 0 ? 'No answer' : 'Not interested' } }])
+    expect(calls).toMatchObject([{ data: { round: 'The Roundaway round' }, call: { disposition: { name: index % 3 === 0 ? 'No answer' : 'Not interested' } } }])
     if (index % 3 > 0) expect(calls[0]!.words).toBe('Not this year.')
   }
   await odile.goto('/calling')

@@ -17,7 +17,7 @@ export default async function world() {
   process.env.E2E_FOLDER = folder
   const { layDemo } = await import(pathToFileURL(resolve('.output/parts/demo.mjs')).href) as { layDemo: (folder: string, fresh: boolean) => Promise<boolean> }
   await layDemo(folder, false)
-  const practice = startPractice({ folder, port, practicePort: port + 1, env: { PRACTICE_PACE: JSON.stringify({ sent: 20, delivered: 50 }), PRACTICE_CALL_PACE: JSON.stringify({ ringing: 50, pickUp: 400, busy: 200 }) } })
+  const practice = startPractice({ folder, port, practicePort: port + 1, env: { PRACTICE_PACE: JSON.stringify({ sent: 20, delivered: 50 }), PRACTICE_CALL_PACE: JSON.stringify({ ringing: 50, pickUp: 400, busy: 200, mailbox: 600, speaking: 0.1 }) } })
   const application = startApplication({ folder, port, practicePort: port + 1 })
   await Promise.all([practice.open, application.healthy])
   return async () => {

@@ -32,7 +32,7 @@ const state = computed(() => calls.stateOf(call))
 /** Whether I am off it: over, or a message is being left that was spoken before. */
 const over = computed(() => isOff(state.value))
 const talking = computed(() => state.value === 'talking' || state.value === 'held')
-const outcome = computed(() => outcomeOf(call.facts) ?? (state.value === 'leaving' ? 'machine' : 'answered'))
+const outcome = computed(() => outcomeOf(call.facts) ?? (call.facts.answeredBy === 'machine' ? 'machine' : 'answered'))
 const about = computed(() => {
   const { record } = call
   const there = call.zones[0]
@@ -50,8 +50,11 @@ onMounted(async () => {
 watch(mine, now => now && load())
 watch(over, async (now) => {
   if (!now || !mine.value) return
-  await load()
+  // the keys that are there can be pressed at once; what each would do is worked out anew meanwhile
   focusKeys()
+  const there = all.value !== null
+  await load()
+  if (!there) focusKeys()
 })
 
 function focusKeys(): void {

@@ -15,6 +15,7 @@ async function dial(): Promise<void> {
   // who is asked about the night answers there
   if (calls.night) calls.dialling = false
 }
+const press = (key: string) => number.value = key === '←' ? number.value.slice(0, -1) : number.value + key
 // what stood in the way belongs to the number that was typed
 watch(number, () => calls.problem = '')
 </script>
@@ -46,29 +47,17 @@ watch(number, () => calls.problem = '')
           class="number figures"
         />
       </LabelledField>
-      <TelephoneKeys @press="number += $event" />
-      <p class="acts">
+      <TelephoneKeys
+        of="number"
+        @press="press"
+      />
+      <p>
         <Button
           type="submit"
           label="Call it"
           :disabled="number.trim() === ''"
           :loading="busy"
         />
-        <button
-          type="button"
-          class="plain-button calm"
-          @click="number += '+'"
-        >
-          +
-        </button>
-        <button
-          type="button"
-          class="plain-button calm"
-          :disabled="number === ''"
-          @click="number = number.slice(0, -1)"
-        >
-          Take the last one back
-        </button>
       </p>
     </form>
   </Dialog>
@@ -77,5 +66,4 @@ watch(number, () => calls.problem = '')
 <style scoped>
 .form { display: grid; gap: 0.9rem; }
 .number { width: 100%; font-size: var(--size-large); letter-spacing: 0.04em; }
-.acts { display: flex; gap: 1.25rem; align-items: center; }
 </style>

@@ -20,9 +20,15 @@ const lengthOf = (text: string) => {
   return `${units} units, ${parts === 1 ? '1 part' : `${parts} parts`}. Can be taken back for ${me.me!.takeBackSeconds} s`
 }
 
-async function answer(one: EffectPreview, key: string, value: string): Promise<void> {
+/** Kept with each key: what is drawn anew meanwhile would take back what is only in the field. */
+function keep(one: EffectPreview, key: string, value: string): Record<string, string> {
   const answers = { ...choices[one.position]?.answers, [key]: value }
   emit('say', one.position, { answers, text: null })
+  return answers
+}
+
+async function answer(one: EffectPreview, key: string, value: string): Promise<void> {
+  const answers = keep(one, key, value)
   if (one.effect.kind !== 'text' || one.text!.fillIns.some(({ key }) => !answers[key])) return
   const again = await api<{ text: string | null }>(`/api/records/${recordId}/templates/${one.effect.templateId}`, { method: 'POST', body: { answers } }).catch(() => null)
   if (again) filled.value = { ...filled.value, [one.position]: again.text }
@@ -84,6 +90,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
               :type="fillIn.kind === 'text' ? 'text' : fillIn.kind"
               :placeholder="fillIn.kind === 'text' ? fillIn.example : undefined"
               :value="choices[one.position]?.answers[fillIn.key] ?? ''"
+              @input="keep(one, fillIn.key, value($event))"
               @change="answer(one, fillIn.key, value($event))"
               @keydown.enter.prevent="answer(one, fillIn.key, value($event)).then(() => emit('enter'))"
             >
@@ -110,7 +117,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
             :model-value="choices[one.position]?.answers.value ?? one.effect.value"
             empty="say it now"
             @update:model-value="emit('say', one.position, { answers: { value: $event === null ? '' : String($event) } })"
-            @keydown.enter.prevent="emit('enter')"
+            @keydown.enter.prevent="emit('say', one.position, { answers: { value: value($event) } }); emit('enter')"
           />
         </p>
         <p

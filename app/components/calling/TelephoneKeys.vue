@@ -1,14 +1,15 @@
 <script setup lang="ts">
-/** The twelve keys of a telephone. */
+/** The twelve keys of a telephone: with * and # for tones, or with + and one that takes back for a number. */
+const { of } = defineProps<{ of: 'tones' | 'number' }>()
 defineEmits<{ press: [key: string] }>()
-const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '*', '0', '#']
-const HEARD: Record<string, string> = { '*': 'star', '#': 'hash' }
+const keys = computed(() => ['1', '2', '3', '4', '5', '6', '7', '8', '9', ...of === 'tones' ? ['*', '0', '#'] : ['+', '0', '←']])
+const HEARD: Record<string, string> = { '*': 'star', '#': 'hash', '+': 'plus', '←': 'Take the last one back' }
 </script>
 
 <template>
   <div class="keys">
     <button
-      v-for="key in KEYS"
+      v-for="key in keys"
       :key="key"
       type="button"
       :aria-label="HEARD[key]"

@@ -9,21 +9,25 @@ const sent = ref('')
 const field = useTemplateRef<HTMLInputElement>('field')
 onMounted(() => field.value?.focus())
 
-async function send(tone: string): Promise<void> {
-  if (await calls.sendTones(call, tone)) sent.value = `${sent.value}${tone}`.slice(-24)
+/** One after the other, as they were pressed, however quickly. */
+let last: Promise<void> = Promise.resolve()
+function send(tone: string): void {
+  last = last.then(async () => {
+    if (await calls.sendTones(call, tone)) sent.value = `${sent.value}${tone}`.slice(-24)
+  })
 }
 
 function onKey(event: KeyboardEvent): void {
   if (!/^[0-9*#]$/.test(event.key) || event.ctrlKey || event.metaKey || event.altKey) return
   event.preventDefault()
-  void send(event.key)
+  send(event.key)
 }
 
 /** A whole number of an account, as it was copied. */
 function onPaste(event: ClipboardEvent): void {
   event.preventDefault()
   const tones = (event.clipboardData?.getData('text') ?? '').replace(/[^0-9*#]/g, '').slice(0, 32)
-  if (tones) void send(tones)
+  if (tones) send(tones)
 }
 </script>
 
@@ -39,7 +43,10 @@ function onPaste(event: ClipboardEvent): void {
       @keydown="onKey"
       @paste="onPaste"
     >
-    <TelephoneKeys @press="send" />
+    <TelephoneKeys
+      of="tones"
+      @press="send"
+    />
   </section>
 </template>
 

@@ -148,9 +148,9 @@ const save = () => saveWith(async () => {
 <style scoped>
 .form { display: grid; gap: 1rem; justify-items: start; }
 .form > div { width: 100%; }
-.top { display: grid; grid-template-columns: minmax(0, 1fr) 5rem 14rem; gap: 1rem; align-items: start; }
-.colours { display: flex; flex-wrap: wrap; gap: 0.3rem 1.2rem; border: 0; padding: 0; margin: 0; }
-.colours legend { float: left; padding: 0 1rem 0 0; }
+.top { display: grid; grid-template-columns: minmax(0, 1fr) 5rem minmax(0, 14rem); gap: 1rem; align-items: start; }
+.colours { display: flex; flex-wrap: wrap; gap: 0.3rem 0.85rem; border: 0; padding: 0; margin: 0; }
+.colours legend { float: left; padding: 0 0.6rem 0 0; }
 .colours label { display: inline-flex; gap: 0.35rem; align-items: center; min-height: 24px; font-weight: 700; cursor: pointer; }
 .letter { width: 100%; text-transform: uppercase; text-align: center; }
 .add { padding-top: 0.5rem; }

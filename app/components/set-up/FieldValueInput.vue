@@ -37,10 +37,10 @@ const take = (event: Event) => value.value = (event.target as HTMLInputElement).
     :aria-label="label"
     :placeholder="empty"
     autocomplete="off"
-    @change="take"
+    @input="take"
   >
 </template>
 
 <style scoped>
-select, input { border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.25rem 0.45rem; min-width: 0; max-width: 15rem; }
+select, input { border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.25rem 0.45rem; min-width: 0; width: 9rem; }
 </style>

@@ -15,7 +15,7 @@ const shelf = useShelf()
 const calls = useCalls()
 const rounds = useRounds()
 /** What stands in the way of calling, or of going on with a round. */
-const problem = computed(() => calls.problem || rounds.problem)
+const problem = computed(() => (calls.dialling ? '' : calls.problem) || rounds.problem)
 function good(): void {
   calls.problem = ''
   rounds.problem = ''

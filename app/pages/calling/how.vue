@@ -173,8 +173,10 @@ watch([callsWith, phones], () => saved.value = false, { deep: true })
 .ways { border: 0; padding: 0; margin: 0; display: grid; gap: 0.5rem; }
 .ways legend { font-family: var(--heading); font-weight: 700; padding: 0 0 0.3rem; }
 .ways label { display: grid; grid-template-columns: auto 1fr; gap: 0.6rem; align-items: baseline; cursor: pointer; }
-.phone { display: grid; grid-template-columns: 10rem minmax(0, 18rem) auto; gap: 1rem; align-items: start; border-top: 1px solid var(--rule); padding: 0.6rem 0; }
-.phone > button { align-self: end; padding-bottom: 0.55rem; }
+.phone { display: grid; grid-template-columns: 10rem minmax(0, 18rem) auto; gap: 1rem; align-items: start; border-top: 1px solid var(--rule); padding: 0.6rem 0; width: 100%; }
+.phone input { width: 100%; }
+.phone > button { padding-top: 1.95rem; }
+.form section { display: grid; gap: 0.4rem; justify-items: start; }
 .acts { display: flex; gap: 1rem; align-items: center; }
 @media (max-width: 700px) { .page { padding-inline: 0.75rem; } .phone { grid-template-columns: minmax(0, 1fr); } }
 </style>
