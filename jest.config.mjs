@@ -3,18 +3,18 @@ export default {
   testEnvironment: 'node',
   globalSetup: '<rootDir>/tests/support/prepare.mjs',
   testTimeout: 30_000,
-  testMatch: ['<rootDir>/tests/unit/**/*.spec.ts'],
+  testMatch: ['<rootDir>/tests/{unit,nuxt}/**/*.spec.ts'],
   modulePathIgnorePatterns: ['<rootDir>/\\.'],
-  moduleNameMapper: { '^~~/(.*)$': '<rootDir>/$1', '^wavefile$': '<rootDir>/tests/support/wavefile.cjs' },
+  moduleNameMapper: { '^~~/(.*)$': '<rootDir>/$1', '^~/(.*)$': '<rootDir>/app/$1', '^wavefile$': '<rootDir>/tests/support/wavefile.cjs' },
   transform: {
     '^.+\\.(ts|mjs)$': ['@swc/jest', {
       jsc: { parser: { syntax: 'typescript' }, target: 'es2022' },
       module: { type: 'commonjs' },
       sourceMaps: 'inline',
     }],
-    '^.+/node_modules/(uuid|@trt2)/.+\\.js$': ['@swc/jest', { jsc: { target: 'es2022' }, module: { type: 'commonjs' } }],
+    '^.+/node_modules/(uuid|@trt2|@vueuse)/.+\\.js$': ['@swc/jest', { jsc: { target: 'es2022' }, module: { type: 'commonjs' } }],
   },
-  transformIgnorePatterns: ['/node_modules/(?!(uuid|@trt2)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(uuid|@trt2|@vueuse)/)'],
   reporters: ['default', '<rootDir>/tests/support/count-reporter.cjs'],
   collectCoverageFrom: ['core/**/*.ts'],
 }

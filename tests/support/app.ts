@@ -1,0 +1,50 @@
+/// <reference types="jest" />
+import * as vue from 'vue'
+import { FetchError } from 'ofetch'
+import { createPinia, setActivePinia } from 'pinia'
+
+/**
+ * What Nuxt has at hand everywhere, for code of the interface that is tested without it. To be imported before
+ * anything of `~/`.
+ */
+const { ref, shallowRef, computed, watch, nextTick } = vue
+/** Where the interface went, newest last. */
+export const wentTo: unknown[] = []
+Object.assign(globalThis, { ref, shallowRef, computed, watch, nextTick, onMounted: () => undefined, onBeforeUnmount: () => undefined, navigateTo: async (to: unknown) => void wentTo.push(to), $fetch: ask })
+
+interface Asked { method: string, path: string, body?: unknown, query?: unknown }
+type Answer = (asked: Asked) => unknown
+let answers: Record<string, Answer> = {}
+/** What the server was asked, oldest first. */
+export const asked: Asked[] = []
+
+async function ask(path: string, { method = 'GET', body, query }: { method?: string, body?: unknown, query?: unknown } = {}): Promise<unknown> {
+  asked.push({ method, path, body, query })
+  const answer = answers[`${method} ${path}`]
+  if (!answer) throw new Error(`Nobody answers ${method} ${path}.`)
+  return answer({ method, path, body, query })
+}
+
+/** A fresh interface before a server that answers so, by method and path. */
+export function before(server: Record<string, Answer>): void {
+  answers = server
+  asked.length = 0
+  wentTo.length = 0
+  setActivePinia(createPinia())
+}
+
+/** The server refuses, with problem details. */
+export function refuse(status: number, type: string, detail: string, more: object = {}): never {
+  const error = new FetchError(detail)
+  error.data = { status, type, title: type, detail, ...more }
+  throw error
+}
+
+/** The server cannot be reached. */
+export function away(): never {
+  throw new FetchError('no response')
+}
+
+export const askedFor = () => asked.map(({ method, path }) => `${method} ${path}`)
+/** Lets everything that waits for an answer go on. */
+export const settled = () => new Promise(resolve => setTimeout(resolve, 5))
