@@ -12,3 +12,14 @@ export async function withOwnPlans<T>(work: (database: Database) => Promise<T>):
     return work(database)
   })
 }
+
+/**
+ * The same for a few rows that indexes find one by one, among very many: no table is read whole, not even where the
+ * database, which cannot know how few there are, would rather do so.
+ */
+export async function withLookUps<T>(work: (database: Database) => Promise<T>): Promise<T> {
+  return withOwnPlans(async (database) => {
+    await database.execute(sql`select set_config(name, 'off', true) from unnest(array['enable_seqscan', 'enable_hashjoin', 'enable_mergejoin']) name`)
+    return work(database)
+  })
+}

@@ -2,7 +2,7 @@ import { sql, type SQL } from 'drizzle-orm'
 import { readPhone } from '~~/core/phone/read'
 import type { Asker } from '~~/shared/permissions'
 import type { RecordRow } from '~~/shared/record'
-import { withOwnPlans } from '../db/own-plan'
+import { withLookUps } from '../db/own-plan'
 import { firm, phone, record } from '../db/schema'
 import { visible } from '../identity/visible'
 import { containing, everyWord } from './quick-filter'
@@ -16,7 +16,7 @@ const FEWEST_DIGITS = 3
  * the last four too, however typed. A name that begins so comes first, then mine, then the latest contact.
  */
 export async function findRecords(asker: Asker, words: string): Promise<RecordRow[]> {
-  return withOwnPlans(async (database) => {
+  return withLookUps(async (database) => {
     const [{ country } = { country: 'US' }] = digitsIn(words) ? await database.select({ country: firm.country }).from(firm) : []
     const query = findQuery(asker, words, country)
     return query ? (await database.execute<Row>(query)).rows.map(rowOf) : []
@@ -35,17 +35,18 @@ export function findQuery(asker: Asker, words: string, country: string): SQL | n
   const order = sql`${search?.rank} + (r.owner_id = ${asker.id}::uuid)::int desc, r.last_contact_at desc nulls last, r.id`
   // first which ones, then what of them is shown
   return search && sql`
-    with best as (
+    with candidate as (select id, max(fits) as fits from (${search.candidates}) found(id, fits) group by id),
+    best as (
       select r.id, row_number() over (order by ${order}) as place
-      from ${record} r left join ${record} company on company.id = r.company_id
-      where r.id in (${search.candidates}) and ${search.where} and ${mine}
+      from candidate join ${record} r on r.id = candidate.id left join ${record} company on company.id = r.company_id
+      where ${search.where} and ${mine}
       order by ${order} limit ${sql.raw(String(FOUND))}
     )
     ${rowsFor(asker)} join best on best.id = r.id order by best.place`
 }
 
 interface Search {
-  /** Ids that an index finds quickly, more than are meant. */
+  /** Ids that an index finds quickly, more than are meant, each with how well it `fits`. */
   candidates: SQL
   where: SQL
   rank: SQL
@@ -61,11 +62,12 @@ function digitsIn(words: string): string | null {
 function byNumber(words: string, digits: string, country: string): Search {
   const reading = readPhone(words, country)
   const part = digits.replace(/^0+/, '') || digits
-  const like = reading.ok ? reading.e164 : `%${part}%`
+  const like = (pattern: string, fits: number) => sql`(select x.record_id, ${sql.raw(String(fits))} from ${phone} x where x.e164 like ${pattern} limit ${MOST_OF_A_WORD})`
+  const parts = reading.ok ? [like(reading.e164, 2)] : [like(`%${part}`, 2), like(`%${part}%`, 0)]
   return {
-    candidates: sql`select x.record_id from ${phone} x where x.e164 like ${like} or (x.e164 is null and x.typed like ${`%${words.trim()}%`})`,
+    candidates: sql`${sql.join(parts, sql` union all `)} union all (select x.record_id, 0 from ${phone} x where x.e164 is null and x.typed like ${`%${words.trim()}%`} limit ${MOST_OF_A_WORD})`,
     where: sql`true`,
-    rank: sql`2 * (exists (select 1 from ${phone} x where x.record_id = r.id and x.e164 like ${`%${part}`}))::int`,
+    rank: sql`candidate.fits`,
   }
 }
 
@@ -74,19 +76,24 @@ function byWords(words: string): Search | null {
   if (all.length === 0) return null
   const starts = words.replace(/[\\%_]/g, '\\$&')
   return {
-    candidates: sql.join(all.map(candidatesOf), sql` union `),
+    candidates: sql.join([...all.length > 1 ? [namesWith(all)] : [], ...all.map(candidatesOf)], sql` union all `),
     where: everyWord(all, [sql`r.name`, sql`company.name`, sql`r.city`, sql`r.mail`]),
     rank: sql`case when r.name ilike ${`${starts}%`} then 4 when r.name ilike ${`% ${starts}%`} then 3 else 0 end`,
   }
 }
 
-/** A word that thousands have tells little: the other words bring those that are meant. */
-const MOST_OF_A_WORD = sql.raw('3000')
+/** A word that hundreds have tells little: the other words bring those that are meant. */
+const MOST_OF_A_WORD = sql.raw('800')
+/** Somebody’s mail address or company says less than their name. */
+const MOST_BESIDE = sql.raw('200')
 
 function candidatesOf(word: string): SQL {
   const like = containing(word)
   return sql`
-    (select n.id from ${record} n where n.name ilike ${like} limit ${MOST_OF_A_WORD})
-    union (select n.id from ${record} n where n.mail ilike ${like} limit ${MOST_OF_A_WORD})
-    union (select n.id from ${record} n where n.company_id in (select c.id from ${record} c where c.module = 'company' and c.name ilike ${like}) limit ${MOST_OF_A_WORD})`
+    (select n.id, 0 from ${record} n where n.name ilike ${like} limit ${MOST_OF_A_WORD})
+    union all (select n.id, 0 from ${record} n where n.mail ilike ${like} limit ${MOST_BESIDE})
+    union all (select n.id, 0 from ${record} n where n.company_id = any(array(select c.id from ${record} c where c.module = 'company' and c.name ilike ${like})) limit ${MOST_BESIDE})`
 }
+
+/** Whose name has all of the words is found, however many have each of them. */
+const namesWith = (words: string[]): SQL => sql`(select n.id, 0 from ${record} n where ${sql.join(words.map(word => sql`n.name ilike ${containing(word)}`), sql` and `)} limit ${MOST_OF_A_WORD})`
