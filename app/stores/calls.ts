@@ -4,6 +4,7 @@ import { callState, isOff } from '~~/core/call/facts'
 import type { HandingStep, HandingWay } from '~~/core/call/handing'
 import type { CallDetail } from '~~/shared/calling'
 import { api, ApiProblem } from '~/composables/api'
+import { oneAtATime } from '~/composables/one-at-a-time'
 import type { NightQuestion } from '~/composables/composer'
 import { useShelf } from './shelf'
 
@@ -37,13 +38,13 @@ export const useCalls = defineStore('calls', () => {
   const ringing = computed(() => calls.value.filter(rings))
   const opened = computed(() => calls.value.find(({ id }) => id === openId.value) ?? null)
 
-  async function load(): Promise<void> {
+  const load = oneAtATime(async () => {
     // what could not be loaded comes with the next notice; the calls that are here stay
     const answer = await api<{ calls: CallDetail[], now: number }>('/api/calls').catch(() => null)
     if (!answer) return
     calls.value = answer.calls
     skew.value = answer.now - Date.now()
-  }
+  })
 
   async function trying<T>(work: () => Promise<T>): Promise<T | null> {
     problem.value = ''

@@ -42,12 +42,14 @@ const { all, chosen, choices, open, problem, busy, done, load, choose, say, pres
 /** Only who is on the call, or was, says how it went. */
 const mine = computed(() => call.mine)
 
+/** What the keys would do can wait until it rings: first things first. */
+const wantsKeys = computed(() => mine.value && state.value !== 'dialling')
 onMounted(async () => {
-  if (mine.value) await load()
+  if (!over.value) notes.value?.focus()
+  if (wantsKeys.value) await load()
   if (over.value) focusKeys()
-  else notes.value?.focus()
 })
-watch(mine, now => now && load())
+watch(wantsKeys, now => now && load())
 watch(over, async (now) => {
   if (!now || !mine.value) return
   // the keys that are there can be pressed at once; what each would do is worked out anew meanwhile
