@@ -35,17 +35,35 @@ export const useRounds = defineStore('rounds', () => {
     }
   }
 
+  const handOut = (roundId: string) => api<MyRound>(`/api/rounds/${roundId}/next`, { method: 'POST', body: {} })
+
   /** Whoever is next, with their page; dialled as the round says. Joins a round that I am not on yet. */
-  const next = (roundId = mine.value?.id) => trying(async () => {
+  const next = (roundId = mine.value?.id, asked?: Promise<MyRound>) => trying(async () => {
     if (!roundId) return
     wait()
-    mine.value = await api<MyRound>(`/api/rounds/${roundId}/next`, { method: 'POST', body: {} })
+    mine.value = await (asked ?? handOut(roundId))
     const { inHand, pauseSeconds } = mine.value
     if (!inHand) return
     if (pauseSeconds === 0) void dial()
     else if (pauseSeconds !== null) dialIn(pauseSeconds)
     await navigateTo(`/record/${inHand.recordId}`)
   })
+
+  /**
+   * Asks for whoever is next while it is still being said how it went with the one before: nobody is in hand any more
+   * once they were called. If that cannot be said yet, whoever was handed out stays in hand for later.
+   */
+  function nextAfter(said: Promise<boolean>): Promise<boolean> {
+    const roundId = mine.value!.id
+    const asked = handOut(roundId)
+    // where nobody goes on, nobody waits for the answer
+    asked.catch(() => undefined)
+    return said.then(async (ok) => {
+      if (ok) await next(roundId, asked)
+      else void asked.then(round => mine.value = round, () => undefined)
+      return ok
+    })
+  }
 
   let timer: ReturnType<typeof setTimeout> | undefined
   function dialIn(seconds: number): void {
@@ -82,5 +100,5 @@ export const useRounds = defineStore('rounds', () => {
   // whoever is called by hand is not called once more by itself
   watch(() => calls.on, on => on && wait())
 
-  return { mine, problem, busy, dialsAt, load, next, wait, dial, say, leave }
+  return { mine, problem, busy, dialsAt, load, next, nextAfter, wait, dial, say, leave }
 })

@@ -70,6 +70,28 @@ describe('the round I am on', () => {
     expect([others.problem, others.mine]).toEqual(['You do not have this person in hand any more.', null])
   })
 
+  it('asks for the next while it is still being said how it went, and goes on once that is said', async () => {
+    before({ ...calls, 'POST /api/rounds/w1/next': () => round() })
+    const rounds = useRounds()
+    await rounds.next('w1')
+    let say: (ok: boolean) => void = () => undefined
+    const gone = rounds.nextAfter(new Promise(resolve => say = resolve))
+    await settled()
+    expect([askedFor().filter(path => path.endsWith('/next')).length, wentTo.length]).toEqual([2, 1])
+    say(true)
+    expect(await gone).toBe(true)
+    expect(wentTo).toHaveLength(2)
+  })
+
+  it('stays where it cannot be said yet, with whoever was handed out in hand for later', async () => {
+    before({ ...calls, 'POST /api/rounds/w1/next': () => round() })
+    const rounds = useRounds()
+    rounds.mine = round({ inHand: null })
+    expect(await rounds.nextAfter(Promise.resolve(false))).toBe(false)
+    await settled()
+    expect([wentTo, rounds.mine?.inHand?.name]).toEqual([[], 'Iris Holm'])
+  })
+
   it('is left, and nothing is dialled behind me', async () => {
     before({ ...calls, 'POST /api/rounds/w1/next': () => round({ pauseSeconds: 0.03 }), 'POST /api/rounds/w1/leave': () => null })
     const rounds = useRounds()

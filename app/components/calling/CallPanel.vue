@@ -71,25 +71,23 @@ function close(): void {
 
 async function pressKey(id: string): Promise<void> {
   if (!over.value) return choose(id)
-  if (await press(id)) {
-    if (await goOn()) return
-    await nextTick()
-    panel.value?.querySelector<HTMLElement>('.result button')?.focus()
-  }
-  else if (open.value.length > 0) void nextTick(() => panel.value?.querySelector<HTMLElement>('[data-asked]')?.focus())
+  choose(id)
+  if (open.value.length > 0) return void nextTick(() => panel.value?.querySelector<HTMLElement>('[data-asked]')?.focus())
+  // in a round the next person comes at once; the call stays on the shelf for a while, to be taken back
+  if (inRound()) return void rounds.nextAfter(press(id).then(ok => (ok && emit('close'), ok)))
+  if (!await press(id)) return
+  await nextTick()
+  panel.value?.querySelector<HTMLElement>('.result button')?.focus()
 }
 
-/** In a round the next person comes at once; the call stays on the shelf for a while, to be taken back. */
-async function goOn(): Promise<boolean> {
-  if (!call.roundId || call.roundId !== rounds.mine?.id || rounds.mine.inHand) return false
-  emit('close')
-  await rounds.next()
-  return true
-}
+/** Whether the next person of a round follows: not while somebody else is talked to, after a call that was taken up again. */
+const inRound = () => !!call.roundId && call.roundId === rounds.mine?.id && !calls.on
 
 async function putAway(): Promise<void> {
   await calls.putAway(call)
-  await goOn()
+  if (!inRound()) return
+  emit('close')
+  await rounds.next()
 }
 
 async function back(): Promise<void> {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
+import { useElementSize, watchDebounced } from '@vueuse/core'
 import { rhythmColumns, type RhythmDay } from '~~/core/timeline/rhythm'
 import { api } from '~/composables/api'
 
@@ -19,7 +19,9 @@ async function load(): Promise<void> {
   // the strip is a help beside the timeline, which says itself when it cannot be loaded
   year.value = await api<{ first: number, last: number, days: RhythmDay[] }>(`/api/records/${recordId}/rhythm`).catch(() => null)
 }
-watch(() => changes, load, { immediate: true })
+void load()
+// a year changes little by one entry: several lead to one load
+watchDebounced(() => changes, load, { debounce: 500 })
 
 const columns = computed(() => year.value && width.value > 0 ? rhythmColumns(year.value.days, year.value.first, year.value.last, Math.floor(width.value / COLUMN)) : [])
 const step = computed(() => columns.value.length > 0 ? width.value / columns.value.length : COLUMN)

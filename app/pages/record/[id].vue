@@ -37,10 +37,10 @@ const consent = shallowRef<{ phone: RecordPhone, agrees: boolean, proposalId: st
 
 async function load(): Promise<void> {
   try {
-    const [detail, composer] = await Promise.all([api<RecordDetail>(`/api/records/${recordId}`), api<ComposerStart>(`/api/records/${recordId}/composer`)])
-    record.value = detail
-    start.value = composer
+    // who it is comes first; with what one could text them can come a moment later
+    record.value = await api<RecordDetail>(`/api/records/${recordId}`)
     problem.value = ''
+    start.value = await api<ComposerStart>(`/api/records/${recordId}/composer`)
   }
   catch (error) {
     if (!(error instanceof ApiProblem)) throw error
@@ -128,7 +128,7 @@ async function saved(detail: RecordDetail): Promise<void> {
     <NuxtLink to="/records/leads">To the lists</NuxtLink>
   </div>
   <div
-    v-else-if="!record || !start"
+    v-else-if="!record"
     class="gone quiet"
     role="status"
   >
@@ -171,10 +171,16 @@ async function saved(detail: RecordDetail): Promise<void> {
       </p>
       <template v-if="record.module !== 'job' && (record.phones.length > 0 || isPersonModule(record.module))">
         <TextComposer
+          v-if="start"
           :record="record"
           :start="start"
           @sent="timeline.refresh"
           @writing="writing = $event"
+        />
+        <div
+          v-else
+          class="composer-to-come"
+          aria-hidden="true"
         />
         <p class="small quiet hour">
           {{ there }}{{ welcome }}
@@ -294,6 +300,8 @@ async function saved(detail: RecordDetail): Promise<void> {
 </template>
 
 <style scoped>
+/* as high as the composer will be: nothing below it moves when it comes */
+.composer-to-come { height: 218px; background: var(--surface); border: 1px solid var(--field-rule); border-radius: 8px; }
 .record { display: grid; grid-template-columns: minmax(0, 1fr) 356px; grid-template-rows: auto auto 1fr; min-height: 100%; }
 .who { grid-column: 1 / -1; display: flex; align-items: baseline; gap: 0.9rem; padding: 0.85rem 1.5rem 0.7rem; }
 .who h1 { white-space: nowrap; }
