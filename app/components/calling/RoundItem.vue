@@ -10,6 +10,7 @@ import { clock } from '~/words/time'
 
 /** The round I am on, on the shelf: how far it is, who is in hand, and what can be done with them at once. */
 const { round } = defineProps<{ round: MyRound }>()
+const A_MOMENT_MS = 3_000
 const rounds = useRounds()
 const calls = useCalls()
 const me = useMe()
@@ -22,7 +23,8 @@ const left = computed(() => rounds.dialsAt === null ? null : Math.max(0, Math.ce
 const idle = computed(() => {
   if (round.state !== 'open') return `is ${round.state}`
   if (round.counts.waiting + round.counts.held === 0) return 'everybody had their turn'
-  if (round.nextAt !== null && round.nextAt > seconds.value) return `nobody may be called before ${clock(round.nextAt, me.me!.zone)}`
+  // what is due now is told as this very moment, by a clock that may be a little ahead
+  if (round.nextAt !== null && round.nextAt > seconds.value + A_MOMENT_MS) return `nobody may be called before ${clock(round.nextAt, me.me!.zone)}`
   return ''
 })
 const mayGoOn = computed(() => !round.inHand && round.state === 'open' && idle.value === '')

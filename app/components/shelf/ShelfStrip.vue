@@ -23,14 +23,19 @@ function good(): void {
 const now = useNow()
 const shown = computed(() => shelf.shown.length <= ROOM ? shelf.shown : [...shelf.shown.slice(0, ROOM - 1), shelf.shown.at(-1)!])
 const others = computed(() => shelf.shown.filter(item => !shown.value.includes(item)))
-/** Of those that are done with, the last one is enough: it can still be taken back. */
+/** Those that are on or ring, the last that is over, and the last that is done with: it can still be taken back. */
 const callsShown = computed(() => {
   const lastDone = calls.calls.find(({ disposition }) => disposition)
-  return calls.calls.filter(call => !call.disposition || call === lastDone)
+  const lastOver = calls.calls.find(call => !call.disposition && calls.stateOf(call) === 'ended')
+  return calls.calls.filter(call => call === lastDone || call === lastOver || call.id === calls.openId || (!call.disposition && calls.stateOf(call) !== 'ended'))
 })
+const otherCalls = computed(() => calls.calls.filter(call => !call.disposition && !callsShown.value.includes(call)))
 const menu = useTemplateRef<InstanceType<typeof Menu>>('menu')
-const menuItems = computed(() => others.value.map(item => ({ label: `${nameOf(item)}, waits ${span(now.value - item.waitsSince)}`, command: () => shelf.openId = item.conversationId })))
-const nameOf = (item: ShelfItem) => item.record?.name ?? showPhone(item.other)
+const menuItems = computed(() => [
+  ...otherCalls.value.map(call => ({ label: `${nameOf(call)}, ${call.mine ? 'the call waits for its disposition' : 'missed'}`, command: () => calls.openId = call.id })),
+  ...others.value.map(item => ({ label: `${nameOf(item)}, waits ${span(now.value - item.waitsSince)}`, command: () => shelf.openId = item.conversationId })),
+])
+const nameOf = (item: Pick<ShelfItem, 'record' | 'other'>) => item.record?.name ?? showPhone(item.other)
 
 function toggle(id: string): void {
   shelf.openId = shelf.openId === id ? null : id
@@ -93,14 +98,14 @@ function toggle(id: string): void {
         </button>
       </li>
     </ul>
-    <template v-if="others.length > 0">
+    <template v-if="menuItems.length > 0">
       <button
         type="button"
         class="item more"
         aria-haspopup="menu"
         @click="menu?.toggle($event)"
       >
-        and {{ others.length }} more
+        and {{ menuItems.length }} more
       </button>
       <Menu
         ref="menu"
