@@ -105,7 +105,10 @@ try {
   await mika.keyboard.press('d')
   await mika.getByRole('button', { name: 'Hold' }).waitFor()
   await mika.getByLabel(/^Your notes/).fill('Thursday is fine. Wants to know whether the trike carries two trays.')
+  await mika.getByRole('region', { name: 'Shelf' }).getByRole('button', { name: 'Hand over' }).first().click()
+  await mika.getByRole('button', { name: 'Have a word with Odile Marchetti first' }).waitFor()
   await mika.waitForTimeout(4_000)
+  await save(mika, 'hand-over')
   await mika.keyboard.press('Alt+e')
   await mika.getByText('ended, waits for its disposition').waitFor()
   await mika.getByRole('button', { name: /^O Wants an offer/ }).focus()
@@ -175,11 +178,6 @@ try {
   await ada.goto(`http://127.0.0.1:${port + 1}/handsets?phone=%2B18085550142`)
   await ada.getByRole('region', { name: 'The telephone' }).getByText('One more thing').waitFor()
   await save(ada, 'handsets')
-
-  const stranger = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
-  await stranger.goto(`${address}/sign-in`)
-  await stranger.getByRole('button', { name: 'Sign in' }).waitFor()
-  await save(stranger, 'sign-in')
 }
 finally {
   await browser.close()
