@@ -24,8 +24,11 @@ export interface Handing { id: string, way: HandingWay, state: HandingState, fro
 /** A colleague to whom a call can be handed. */
 export interface HandingTo { id: string, name: string, title: string, /** Why not now. */ busy: 'on-a-call' | null }
 
+/** What is said on a mailbox, in writing. */
+export interface SpokenWords { name: string, words: string }
+
 /** What can be left on a mailbox. */
-export interface SpokenMessage { id: string, name: string, words: string, ms: number, peaks: number[], team: { id: string, name: string } | null, owner: { id: string, firstName: string }, mayEdit: boolean }
+export interface SpokenMessage extends SpokenWords { id: string, ms: number, peaks: number[], team: { id: string, name: string } | null, owner: { id: string, firstName: string }, mayEdit: boolean }
 
 /** What was recorded of a call. */
 export interface CallRecording {
@@ -95,7 +98,7 @@ export interface TimelineCall {
   rating: number | null
   /** From whom to whom it was handed, in order. */
   handed: { from: string, to: string, at: number }[]
-  spoken: { name: string, words: string } | null
+  spoken: SpokenWords | null
   effects: EffectDone[]
   recording: CallRecording | null
 }

@@ -1,4 +1,4 @@
-import { and, eq, isNull } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { mayCall } from '~~/core/call/gate'
 import { can } from '~~/shared/permissions'
@@ -12,6 +12,7 @@ import { lineBelongs } from '../texting/lines'
 import { appendEntry } from '../timeline/append'
 import { lineToCall } from './call-line'
 import { phonesThatRing } from './how-i-call'
+import { isOnCall } from './on-call'
 import { theExchange, type ToDial } from './port'
 import { mustReach } from './reach'
 import { calledInRound, roundOfCall } from './rounds/standing'
@@ -48,8 +49,7 @@ async function begin(asker: SignedIn, form: DialForm, now: Date): Promise<{ toDi
       const detail = verdict.reason === 'night' ? 'It is outside of the hours in which a person there may be called.' : 'Nobody knows what time it is there.'
       throw conflict('night', 'Their night', `${detail} Call later, or say that you may call now.`, { reason: verdict.reason, zones: clockRules(zones, now), notBefore: verdict.notBefore })
     }
-    const [on] = await database.select({ id: call.id }).from(call).where(and(eq(call.colleagueId, asker.id), isNull(call.endedAt), isNull(call.leavingAt))).limit(1)
-    if (on) throw conflict('on-a-call', 'You are on a call', 'You are on a call already. End it, then dial.')
+    if (await isOnCall(asker.id)) throw conflict('on-a-call', 'You are on a call', 'You are on a call already. End it, then dial.')
     const round = recordId ? await roundOfCall(asker, recordId, e164) : null
     const activityId = uuid()
     const shownOn = [...new Set([...recordId ? [recordId] : [], ...await recordsWithNumber(e164)])]

@@ -20,7 +20,7 @@ export async function leaveSpoken(asker: SignedIn, callId: string, spokenId: str
     const spoken = await mustLeave(asker, spokenId)
     const state = callState(factsOf(mine))
     if (mine.direction === 'in' || (state !== 'talking' && state !== 'held') || await openHanding(callId)) throw conflict('not-now', 'Not now', 'A message can be left on a call of yours that was answered.')
-    await database.update(call).set({ spokenId }).where(eq(call.id, callId))
+    await database.update(call).set({ spoken: { name: spoken.name, words: spoken.words } }).where(eq(call.id, callId))
     return { ref: mine.exchangeRef, sound: spoken.sound }
   })
   const answer = ref ? await theExchange().leave(ref, sound) : 'gone'
@@ -29,7 +29,7 @@ export async function leaveSpoken(asker: SignedIn, callId: string, spokenId: str
     await addToCall(callId, { kind: 'leaving', at: Date.now() })
     return
   }
-  await tx(database => database.update(call).set({ spokenId: null }).where(eq(call.id, callId)))
+  await tx(database => database.update(call).set({ spoken: null }).where(eq(call.id, callId)))
   if (answer === 'unreachable') throw conflict('exchange-away', 'No connection', 'The exchange cannot be reached. Try again in a moment.')
   if (answer === 'not-now') throw conflict('not-now', 'Not now', 'That cannot be done at this moment of the call.')
   await addToCall(callId, { kind: 'ended', at: Date.now(), why: 'network', side: 'network' })

@@ -3,7 +3,7 @@ import type { CallDetail, CallRecording, Handing } from '~~/shared/calling'
 import type { Module } from '~~/shared/modules'
 import { once } from '../db/door'
 import { at } from '../db/instants'
-import { activity, activityContent, activityOnRecord, call, callHanding, colleague, disposition, line, record, spokenMessage } from '../db/schema'
+import { activity, activityContent, activityOnRecord, call, callHanding, colleague, disposition, line, record } from '../db/schema'
 import { visible } from '../identity/visible'
 import type { SignedIn } from '../identity/sign-in'
 import { clockRules, zonesOf } from '../records/phones'
@@ -33,7 +33,6 @@ type Row = Record<string, unknown> & {
   country: string | null
   region: string | null
   disposition_name: string | null
-  spoken: string | null
   handing: Handing | null
   said_at: number | null
   said: string | null
@@ -43,7 +42,7 @@ type Row = Record<string, unknown> & {
 /** The calls on my shelf: mine until I have said how they went, and those that ring or rang on lines I answer, which nobody took. */
 export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]> {
   const { rows } = await once<Row>(sql`
-    select to_jsonb(c) as call, l.name as line_name, own.data->>'roundId' as round_id, ${recordingShown(sql`c.id`)} as recording, t.words as notes, d.name as disposition_name, spoken.name as spoken, ${handingShown(asker)} as handing,
+    select to_jsonb(c) as call, l.name as line_name, own.data->>'roundId' as round_id, ${recordingShown(sql`c.id`)} as recording, t.words as notes, d.name as disposition_name, ${handingShown(asker)} as handing,
       r.id as record_id, r.name as record_name, r.first_name, r.module, r.title, r.city, r.zone, r.country, r.region, firm.name as company,
       said.at as said_at, said.words as said, said.kind as said_kind
     from ${call} c
@@ -51,7 +50,6 @@ export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]>
     join ${activity} own on own.id = c.activity_id
     left join ${activityContent} t on t.activity_id = c.activity_id
     left join ${disposition} d on d.id = c.disposition_id
-    left join ${spokenMessage} spoken on spoken.id = c.spoken_id
     left join ${record} r on r.id = c.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
     left join ${record} firm on firm.id = r.company_id
     left join lateral (
@@ -89,7 +87,7 @@ function detailOf(asker: SignedIn, row: Row, now: Date): CallDetail {
     disposition: row.disposition_name ? { name: row.disposition_name, at: stored.disposedAt!.getTime() } : null,
     rating: stored.rating,
     handing: row.handing,
-    spoken: row.spoken,
+    spoken: stored.spoken?.name ?? null,
     zones: clockRules(zonesOf(place, stored.other), now),
     lastSaid: row.said ? { at: row.said_at!, words: row.said, ours: row.said_kind !== 'text-in' } : null,
   }

@@ -1,4 +1,4 @@
-import { and, asc, eq, isNull } from 'drizzle-orm'
+import { and, asc, eq, getTableColumns, isNull } from 'drizzle-orm'
 import type { SpokenMessage } from '~~/shared/calling'
 import { can } from '~~/shared/permissions'
 import type { SpokenForm } from '~~/shared/schemas/calling'
@@ -15,10 +15,13 @@ const SHORTEST_MS = 500
 
 const belongs = ({ ownerId, teamId }: { ownerId: string, teamId: string | null }) => ({ ownerId, teamId })
 
+/** Everything but the sound, which is long. */
+const { sound: _sound, ...SHOWN } = getTableColumns(spokenMessage)
+
 /** What I may leave on a mailbox, by name. */
 export async function listSpoken(asker: SignedIn): Promise<SpokenMessage[]> {
   const rows = await tx(database => database
-    .select({ spoken: spokenMessage, owner: { id: colleague.id, firstName: colleague.firstName }, team: { id: team.id, name: team.name } })
+    .select({ spoken: SHOWN, owner: { id: colleague.id, firstName: colleague.firstName }, team: { id: team.id, name: team.name } })
     .from(spokenMessage).innerJoin(colleague, eq(colleague.id, spokenMessage.ownerId)).leftJoin(team, eq(team.id, spokenMessage.teamId))
     .where(isNull(spokenMessage.retiredAt)).orderBy(asc(spokenMessage.name), spokenMessage.id))
   return rows.filter(({ spoken }) => can(asker, 'spoken.leave', belongs(spoken)))

@@ -9,7 +9,7 @@ import { factsOf, storedOf } from '../calling/stored'
 import { tx } from '../db/door'
 import { at, milliseconds } from '../db/instants'
 import { recordingShown } from '../calling/recording-shown'
-import { activity, activityContent, activityOnRecord, call, callEffect, callHanding, colleague, consentProposal, conversation, disposition, line, message, picture, record, spokenMessage, template } from '../db/schema'
+import { activity, activityContent, activityOnRecord, call, callEffect, callHanding, colleague, consentProposal, conversation, disposition, line, message, picture, record, template } from '../db/schema'
 import { notFound } from '../http/problem'
 import { visible } from '../identity/visible'
 import { mayReadLine } from './visibility'
@@ -25,7 +25,7 @@ const SLIP = sql`
   m.conversation_id, m.ref, m.wall_time, m.wall_zone, m.template_version, tp.name as template_name,
   case when a.kind in ('call-out', 'call-in') then (
     select json_build_object('call', to_jsonb(k), 'disposition', case when di.id is not null then json_build_object('name', di.name, 'colour', di.colour) end,
-      'spoken', (select json_build_object('name', sm.name, 'words', sm.words) from ${spokenMessage} sm where sm.id = k.spoken_id),
+      'spoken', k.spoken,
       'handed', (select coalesce(json_agg(json_build_object('from', f.first_name, 'to', g.first_name, 'at', ${milliseconds(sql`h.ended_at`)}) order by h.ended_at), '[]')
         from ${callHanding} h join ${colleague} f on f.id = h.from_id join ${colleague} g on g.id = h.to_id where h.call_id = k.id and h.state = 'handed'), 'recording', ${recordingShown(sql`k.id`)}, 'effects', (
       select coalesce(json_agg(json_build_object('position', e.position, 'words', e.words, 'state', e.state, 'reason', e.reason) order by e.position), '[]')

@@ -12,6 +12,17 @@ const { ref, shallowRef, computed, watch, nextTick } = vue
 export const wentTo: unknown[] = []
 Object.assign(globalThis, { ref, shallowRef, computed, watch, nextTick, onMounted: () => undefined, onBeforeUnmount: () => undefined, navigateTo: async (to: unknown) => void wentTo.push(to), $fetch: ask })
 
+class Storage {
+  private readonly kept = new Map<string, string>()
+  getItem = (key: string) => this.kept.get(key) ?? null
+  setItem = (key: string, value: string) => void this.kept.set(key, value)
+  removeItem = (key: string) => void this.kept.delete(key)
+}
+/** What this browser keeps over a reload. */
+export const browserKeeps = new Storage()
+const listens = { addEventListener: () => undefined, removeEventListener: () => undefined, dispatchEvent: () => true }
+Object.assign(globalThis, { window: { ...listens, localStorage: browserKeeps }, document: listens, localStorage: browserKeeps, Storage, StorageEvent: Event })
+
 interface Asked { method: string, path: string, body?: unknown, query?: unknown }
 type Answer = (asked: Asked) => unknown
 let answers: Record<string, Answer> = {}

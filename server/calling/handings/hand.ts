@@ -8,10 +8,13 @@ import { badInput, conflict, notFound } from '../../http/problem'
 import type { SignedIn } from '../../identity/sign-in'
 import { HANDING_BACK } from '../../jobs/kinds'
 import { later } from '../later'
+import { isOnCall } from '../on-call'
 import { theExchange } from '../port'
 import { announceCall, factsOf, mustBeMyCall, type StoredCall } from '../stored'
 import { openHanding, stepHanding, type StoredHanding } from './step'
 import { colleaguesToHandTo } from './to-whom'
+
+const NOT_NOW = 'A call can be handed to a colleague while you talk.'
 
 /**
  * Begins to hand my call to a colleague: whoever is on the line waits on hold, and it rings with the colleague. Sending
@@ -24,6 +27,7 @@ export async function handCall(asker: SignedIn, callId: string, form: HandForm, 
   // on hold before anybody else is on it: nobody hears what is not meant for them
   const held = await theExchange().order(exchangeRef!, 'hold')
   if (held === 'unreachable') throw conflict('exchange-away', 'No connection', 'The exchange cannot be reached. Try again in a moment.')
+  if (held !== 'done') throw conflict('not-now', 'Not now', NOT_NOW)
   await tx(async (database) => {
     const mine = await mustBeMine(asker, callId, form)
     const [made] = await database.insert(callHanding).values({ id: form.id, callId, fromId: asker.id, toId: form.toId, way: form.way, state: 'asked', askedAt: now }).onConflictDoNothing().returning()
@@ -37,7 +41,7 @@ async function mustBeMine(asker: SignedIn, callId: string, { id, toId }: HandFor
   return tx(async () => {
     const mine = await mustBeMyCall(asker, callId)
     const state = callState(factsOf(mine))
-    if (state !== 'talking' && state !== 'held') throw conflict('not-now', 'Not now', 'A call can be handed to a colleague while you talk.')
+    if (state !== 'talking' && state !== 'held') throw conflict('not-now', 'Not now', NOT_NOW)
     const open = await openHanding(callId)
     if (open && open.id !== id) throw conflict('handing', 'It is being handed', 'This call is being handed to a colleague already. Take it back first.')
     const to = (await colleaguesToHandTo(asker, mine)).find(one => one.id === toId)
@@ -48,7 +52,7 @@ async function mustBeMine(asker: SignedIn, callId: string, { id, toId }: HandFor
 }
 
 /**
- * The next step, by the colleague to whom it is handed or by whoever hands it. Doing the same again changes nothing.
+ * The next step, by the colleague to whom it is handed or by whoever hands it.
  *
  * @throws Problem 404 where it is not theirs, 409 where the step leads nowhere any more
  */
@@ -57,6 +61,7 @@ export async function stepOfHanding(asker: SignedIn, callId: string, step: Handi
     const [on] = await database.select().from(call).where(eq(call.id, callId)).for('update')
     const open = on && await openHanding(callId)
     if (!open || (STEP_OF[step] === 'us' ? open.fromId : open.toId) !== asker.id) throw notFound('call that is being handed')
+    if (step === 'take' && await isOnCall(asker.id)) throw conflict('on-a-call', 'You are on a call', 'You are on a call already. End it, then take this one.')
     const after = await stepHanding(open, step, now)
     if (!after) throw conflict('not-now', 'Not now', 'That cannot be done at this moment of handing the call on.')
     if (after.state === 'handed') await database.update(call).set({ colleagueId: after.toId }).where(eq(call.id, callId))

@@ -1,10 +1,11 @@
-import { and, asc, eq, inArray, isNull, ne } from 'drizzle-orm'
+import { asc, eq, ne } from 'drizzle-orm'
 import type { HandingTo } from '~~/shared/calling'
 import { can } from '~~/shared/permissions'
 import { tx } from '../../db/door'
-import { call, colleague, line } from '../../db/schema'
+import { colleague, line } from '../../db/schema'
 import { colleagueAtWork, type SignedIn } from '../../identity/sign-in'
 import { lineBelongs } from '../../texting/lines'
+import { whoIsOnCall } from '../on-call'
 import { mustBeMyCall, type StoredCall } from '../stored'
 
 /** Those who answer the line of a call too, by name; whoever is on a call is told so. */
@@ -17,8 +18,7 @@ export async function colleaguesToHandTo(asker: SignedIn, { lineId }: Pick<Store
       const at = await colleagueAtWork(one.id)
       if (at && can(at, 'line.answer', lineBelongs(on!))) answer.push(one)
     }
-    const calls = await database.select({ colleagueId: call.colleagueId }).from(call).where(and(inArray(call.colleagueId, answer.map(({ id }) => id)), isNull(call.endedAt), isNull(call.leavingAt)))
-    const busy = new Set(calls.map(({ colleagueId }) => colleagueId))
+    const busy = await whoIsOnCall(answer.map(({ id }) => id))
     return answer.map(one => ({ ...one, busy: busy.has(one.id) ? 'on-a-call' : null }))
   })
 }

@@ -35,7 +35,7 @@ ALTER TABLE "colleague" ADD COLUMN "calls_with" text DEFAULT 'browser' NOT NULL;
 ALTER TABLE "firm" ADD COLUMN "take_back_seconds" smallint DEFAULT 5 NOT NULL;--> statement-breakpoint
 ALTER TABLE "call" ADD COLUMN "own_ringing_at" timestamp (3) with time zone;--> statement-breakpoint
 ALTER TABLE "call" ADD COLUMN "own_answered_at" timestamp (3) with time zone;--> statement-breakpoint
-ALTER TABLE "call" ADD COLUMN "spoken_id" uuid;--> statement-breakpoint
+ALTER TABLE "call" ADD COLUMN "spoken" jsonb;--> statement-breakpoint
 ALTER TABLE "call" ADD COLUMN "leaving_at" timestamp (3) with time zone;--> statement-breakpoint
 ALTER TABLE "call" ADD COLUMN "left_at" timestamp (3) with time zone;--> statement-breakpoint
 ALTER TABLE "call" ADD COLUMN "rating" smallint;--> statement-breakpoint
@@ -50,5 +50,4 @@ CREATE INDEX "spoken_message_owner" ON "spoken_message" USING btree ("owner_id")
 CREATE INDEX "call_handing_of" ON "call_handing" USING btree ("call_id","asked_at");--> statement-breakpoint
 CREATE UNIQUE INDEX "call_handing_open" ON "call_handing" USING btree ("call_id") WHERE "call_handing"."ended_at" is null;--> statement-breakpoint
 CREATE INDEX "call_handing_to" ON "call_handing" USING btree ("to_id") WHERE "call_handing"."ended_at" is null;--> statement-breakpoint
-ALTER TABLE "call" ADD CONSTRAINT "call_spoken_id_spoken_message_id_fk" FOREIGN KEY ("spoken_id") REFERENCES "public"."spoken_message"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 UPDATE "disposition" SET "colour" = 'slate' WHERE "family" = 'not-reached';

@@ -3,12 +3,11 @@ import { index, integer, jsonb, pgTable, primaryKey, smallint, text, uniqueIndex
 import type { Effect, EffectState, Family } from '~~/core/call/effects'
 import type { AnsweredBy, CallEnd, Side, Switch } from '~~/core/call/facts'
 import type { HandingState, HandingWay } from '~~/core/call/handing'
-import type { DispositionColour } from '~~/shared/calling'
+import type { DispositionColour, SpokenWords } from '~~/shared/calling'
 import type { PersonModule } from '~~/shared/modules'
 import { id, instant } from '../columns'
 import { colleague } from './identity'
 import { record } from './records'
-import { spokenMessage } from './spoken'
 import { line } from './texting'
 
 /** What the key means that ends a call, for one module, and what it sets off. */
@@ -47,8 +46,8 @@ export const call = pgTable('call', {
   ringingAt: instant('ringing_at'),
   answeredAt: instant('answered_at'),
   answeredBy: text('answered_by').$type<AnsweredBy>(),
-  /** What was left on a mailbox, and from when until when. */
-  spokenId: id('spoken_id').references(() => spokenMessage.id),
+  /** What was left on a mailbox, as it was then, and from when until when. */
+  spoken: jsonb('spoken').$type<SpokenWords>(),
   leavingAt: instant('leaving_at'),
   leftAt: instant('left_at'),
   endedAt: instant('ended_at'),

@@ -79,7 +79,7 @@ describe('handing a call over', () => {
     expect([exchange.seated.at(-1), exchange.ordered.at(-1)?.order, (await shelf(firm.mika, callId))?.mine]).toEqual([`${firm.ada.id} off`, 'resume', true])
 
     const second = await talking()
-    await handCall(firm.ada, second.callId, toMika('after-a-word'), DAY).catch(error => expect(error).toMatchObject(problem(422)))
+    await expect(handCall(firm.ada, second.callId, toMika('after-a-word'), DAY)).rejects.toMatchObject(problem(422, { fields: { toId: expect.stringMatching(/is on a call/) } }))
     await exchange.tell(callId, { kind: 'ended', at: DAY.getTime() + 9_000, why: 'hung-up', side: 'them' })
     await handCall(firm.ada, second.callId, toMika('after-a-word'), DAY)
     await stepOfHanding(firm.mika, second.callId, 'take', DAY)
@@ -102,14 +102,28 @@ describe('handing a call over', () => {
   })
 
   it('is over when whoever calls hangs up first, and one that was taken does not run out', async () => {
-    const [first, second] = [await talking(), null]
-    expect(second).toBeNull()
+    const first = await talking()
     await handCall(firm.ada, first.callId, toMika('after-a-word'), DAY)
     await stepOfHanding(firm.mika, first.callId, 'take', DAY)
     await drain(later(DAY, HANDING_RINGS_MS))
     expect(await handingOf(first.callId)).toEqual(['together'])
     await exchange.tell(first.callId, { kind: 'ended', at: DAY.getTime() + 30_000, why: 'hung-up', side: 'them' })
     expect([await handingOf(first.callId), await shelf(firm.mika, first.callId), (await shelf(firm.ada, first.callId))?.mine]).toEqual([['over'], undefined, true])
+  })
+
+  it('is not taken by somebody who has a call by now, and not begun where whoever calls cannot be put on hold', async () => {
+    const { callId } = await talking()
+    await handCall(firm.ada, callId, toMika('straight'), DAY)
+    const lead = await makeLead(firm.mika)
+    const own = dialForm.validateSync({ id: uuid(), phoneId: lead.phoneId, lineId: firm.portland.id })
+    await dial(firm.mika, own, DAY)
+    await expect(stepOfHanding(firm.mika, callId, 'take', DAY)).rejects.toMatchObject(problem(409, { type: 'on-a-call' }))
+    await exchange.tell(own.id, { kind: 'ended', at: DAY.getTime() + 1, why: 'busy', side: 'them' })
+    await stepOfHanding(firm.mika, callId, 'take', DAY)
+    const other = await talking()
+    exchange.refuseNextOrder('not-now')
+    await expect(handCall(firm.ada, other.callId, handForm.validateSync({ id: uuid(), toId: firm.odile.id, way: 'straight' }), DAY)).rejects.toMatchObject(problem(409, { type: 'not-now' }))
+    expect(await handingOf(other.callId)).toEqual([])
   })
 
   it('is begun once however often it is sent, and is nobody else’s to step', async () => {

@@ -93,6 +93,8 @@ describe('leaving it on a mailbox', () => {
     const now = Date.now()
     await exchange.tell(callId, { kind: 'left', at: now + 3_000 })
     await exchange.tell(callId, { kind: 'ended', at: now + 3_001, why: 'hung-up', side: 'us' })
+    // what was left stays as it was, whatever the message says later
+    await saveSpoken(firm.ada, id, form({ words: 'Other words by now.', sound: null }), DAY)
     const { call: shown } = (await readTimeline(firm.mika, recordId)).entries.find(({ call }) => call?.id === callId)!
     expect([leftMessage(shown!.facts), shown!.spoken]).toEqual(['left', { name: 'Short hello', words: 'Hello, this is Ada.' }])
   })
