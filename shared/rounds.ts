@@ -1,5 +1,5 @@
 import type { CallFacts } from '../core/call/facts'
-import type { Family } from '../core/call/effects'
+import type { DispositionColour } from './calling'
 import type { PassReason, RoundState, Standing } from '../core/call/round'
 import type { Module } from './modules'
 
@@ -48,7 +48,7 @@ export interface MyRound {
   nextAt: number | null
 }
 
-export interface RoundResult { name: string, family: Family | null, count: number }
+export interface RoundResult { name: string, /** Of its key; null where none was pressed yet. */ colour: DispositionColour | null, count: number }
 export interface RoundColleague { id: string, firstName: string, here: boolean, called: number, reached: number, talkMs: number }
 
 export interface RoundDetail extends RoundHead {

@@ -8,22 +8,8 @@ const ROOMS = [
 </script>
 
 <template>
-  <nav
-    class="rooms"
-    aria-label="Calling"
-  >
-    <NuxtLink
-      v-for="room in ROOMS"
-      :key="room.to"
-      :to="room.to"
-    >
-      {{ room.name }}
-    </NuxtLink>
-  </nav>
+  <RoomNav
+    place="Calling"
+    :rooms="ROOMS"
+  />
 </template>
-
-<style scoped>
-.rooms { display: flex; gap: 1.2rem; flex-wrap: wrap; }
-.rooms a { color: var(--quiet); text-decoration: none; }
-.rooms a.router-link-exact-active { color: var(--ink); font-weight: 700; }
-</style>

@@ -14,23 +14,9 @@ const rooms = computed(() => ROOMS.filter(({ forLeads }) => forLeads || me.me?.r
 </script>
 
 <template>
-  <nav
+  <RoomNav
     v-if="rooms.length > 1"
-    class="rooms"
-    aria-label="Set-up"
-  >
-    <NuxtLink
-      v-for="room in rooms"
-      :key="room.to"
-      :to="room.to"
-    >
-      {{ room.name }}
-    </NuxtLink>
-  </nav>
+    place="Set-up"
+    :rooms="rooms"
+  />
 </template>
-
-<style scoped>
-.rooms { display: flex; gap: 1.2rem; }
-.rooms a { color: var(--quiet); text-decoration: none; }
-.rooms a.router-link-active { color: var(--ink); font-weight: 700; }
-</style>

@@ -116,15 +116,15 @@ const manner = computed(() => round.value && [ORDER_WORDS[round.value.order], `t
           </p>
           <ul v-else>
             <li
-              v-for="{ name, family, count } in round.results"
+              v-for="{ name, colour, count } in round.results"
               :key="name"
               class="result"
             >
               <span>{{ name || 'no disposition yet' }}</span>
               <span class="track"><span
                 class="length"
-                :class="family ?? 'open'"
-                :style="{ width: `${count / most * 100}%` }"
+                :class="{ open: colour === null }"
+                :style="{ width: `${count / most * 100}%`, background: colour ? `var(--${colour})` : undefined }"
               /></span>
               <span class="figures">{{ count.toLocaleString('en-US') }}</span>
             </li>
@@ -176,8 +176,7 @@ const manner = computed(() => round.value && [ORDER_WORDS[round.value.order], `t
 h2 { font-size: var(--size-text); padding-bottom: 0.25rem; }
 .result { display: grid; grid-template-columns: 13rem minmax(0, 1fr) 2.5rem; gap: 0.75rem; align-items: center; border-top: 1px solid var(--rule); padding: 0.3rem 0; }
 .result .figures { text-align: right; }
-.length { display: block; height: 10px; min-width: 3px; background: var(--pine); }
-.length.not-reached { background: var(--slate); }
+.length { display: block; height: 10px; min-width: 3px; }
 .length.open { background: none; border: 1px solid var(--saffron); }
 .colleague { display: grid; grid-template-columns: 6rem 6rem minmax(0, 1fr); gap: 0.75rem; border-top: 1px solid var(--rule); padding: 0.3rem 0; }
 @media (max-width: 900px) { .page { padding-inline: 0.75rem; } .glance { grid-template-columns: minmax(0, 1fr); gap: 1rem; } .result { grid-template-columns: 9rem minmax(0, 1fr) 2rem; } }

@@ -1,6 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm'
 import { answeredAt, talkMs } from '~~/core/call/facts'
-import type { Family } from '~~/core/call/effects'
+import type { DispositionColour } from '~~/shared/calling'
 import { can } from '~~/shared/permissions'
 import type { RoundColleague, RoundDetail, RoundHead, RoundPeople, RoundPersonRow, RoundResult, StandingCounts } from '~~/shared/rounds'
 import type { RoundPeopleQuery } from '~~/shared/schemas/round'
@@ -41,21 +41,21 @@ export async function readRound(asker: SignedIn, id: string, now: Date): Promise
   return { ...head!, results: resultsOf(calls), colleagues: await colleaguesOf(id, calls, now) }
 }
 
-interface RoundCall { colleagueId: string, facts: ReturnType<typeof factsOf>, name: string | null, family: Family | null }
+interface RoundCall { colleagueId: string, facts: ReturnType<typeof factsOf>, name: string | null, colour: DispositionColour | null }
 
 async function callsOf(id: string): Promise<RoundCall[]> {
-  const { rows } = await once<{ call: Record<string, unknown>, name: string | null, family: Family | null }>(sql`
-    select to_jsonb(c) as call, d.name, d.family from ${roundPerson} p join ${call} c on c.id = p.call_id left join ${disposition} d on d.id = c.disposition_id where p.round_id = ${id}::uuid`)
-  return rows.map(({ call: row, name, family }) => {
+  const { rows } = await once<{ call: Record<string, unknown>, name: string | null, colour: DispositionColour | null }>(sql`
+    select to_jsonb(c) as call, d.name, d.colour from ${roundPerson} p join ${call} c on c.id = p.call_id left join ${disposition} d on d.id = c.disposition_id where p.round_id = ${id}::uuid`)
+  return rows.map(({ call: row, name, colour }) => {
     const stored = storedOf(row)
-    return { colleagueId: stored.colleagueId!, facts: factsOf(stored), name, family }
+    return { colleagueId: stored.colleagueId!, facts: factsOf(stored), name, colour }
   })
 }
 
 function resultsOf(calls: RoundCall[]): RoundResult[] {
   const counts = new Map<string, RoundResult>()
-  for (const { name, family } of calls) {
-    const known = counts.get(name ?? '') ?? { name: name ?? '', family, count: 0 }
+  for (const { name, colour } of calls) {
+    const known = counts.get(name ?? '') ?? { name: name ?? '', colour, count: 0 }
     counts.set(name ?? '', { ...known, count: known.count + 1 })
   }
   return [...counts.values()].sort((a, b) => Number(a.name === '') - Number(b.name === '') || b.count - a.count || a.name.localeCompare(b.name))

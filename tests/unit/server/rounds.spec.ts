@@ -68,7 +68,7 @@ describe('a round', () => {
     const after = await nextInRound(firm.ada, id, DAY)
     expect([after.inHand, after.nextAt]).toEqual([null, DAY.getTime() + HOLD_MS])
     const detail = await readRound(firm.ada, id, later(DAY, HOUR))
-    expect(detail.results).toEqual([{ name: '', family: null, count: 1 }])
+    expect(detail.results).toEqual([{ name: '', colour: null, count: 1 }])
     expect(detail.colleagues).toMatchObject([{ firstName: 'Ada', here: true, called: 1, reached: 1, talkMs: 60_000 }, { firstName: 'Mika', called: 0 }])
     const people = await readRoundPeople(firm.ada, id, roundPeopleQuery.validateSync({}), DAY)
     expect(people.rows.map(({ name, state, by }) => [name, state, by])).toEqual([['Iris Bello', 'held', 'Mika'], ['Iris Abara', 'called', 'Ada']])
