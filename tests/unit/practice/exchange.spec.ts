@@ -177,7 +177,7 @@ describe('the practice exchange', () => {
     expect(await exchange.leave(whole, Buffer.from('no sound at all'))).toBe(false)
     for (const call of [whole, cut]) expect(await exchange.leave(call, sound)).toBe(true)
     await exchange.end(cut, 'hung-up', 'them')
-    while (whole.state !== 'ended') await pause(2)
+    await ended(told, 2)
     const of = (call: { id: string }) => told.filter(({ data }) => data.id === call.id).map(({ type }) => type.slice(5)).filter(type => type !== 'ringing')
     expect(of(whole)).toEqual(['answered', 'leaving', 'left', 'ended'])
     expect(of(cut)).toEqual(['answered', 'leaving', 'ended'])
