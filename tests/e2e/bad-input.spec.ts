@@ -35,6 +35,8 @@ for (const { method, path, name } of ROUTES.filter(route => !OPEN.includes(route
   })
 }
 
+/** Rows of a file, and a sound. */
+const takesMuch = (name: string) => name.includes('/imports/') || name.startsWith('PUT /api/spoken/')
 /** Those take the bytes of a picture, not JSON; see the test of their own. */
 const takesBytes = (name: string) => name.startsWith('PUT /api/pictures/')
 
@@ -49,7 +51,7 @@ for (const { method, path, name } of ROUTES.filter(route => !takesBytes(route.na
     if (!takesABody) return
     await isProblem(malformed, 400)
     await isProblem(await send(Buffer.from([0x22, 0xFF, 0xFE, 0x22])), 400)
-    await isProblem(await send(JSON.stringify({ words: 'a'.repeat(name.includes('/imports/') ? 9_000_000 : 200_000) })), 413)
+    await isProblem(await send(JSON.stringify({ words: 'a'.repeat(takesMuch(name) ? 9_000_000 : 200_000) })), 413)
     await isProblem(await send('{}', { 'content-type': 'text/plain' }), 415)
     await isProblem(await send('[]'), 422)
   })
