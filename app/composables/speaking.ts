@@ -32,10 +32,13 @@ export function useSpeaking(spoken: (sound: Blob) => void) {
   const since = ref<number | null>(null)
   const problem = ref('')
   let recorder: MediaRecorder | null = null
+  let gone = false
 
   async function begin(): Promise<void> {
     try {
       const stream = await navigator.mediaDevices.getUserMedia({ audio: true })
+      // whoever went away before they allowed it is not listened to
+      if (gone) return stream.getTracks().forEach(track => track.stop())
       recorder = new MediaRecorder(stream)
       const pieces: Blob[] = []
       recorder.ondataavailable = ({ data }) => void pieces.push(data)
@@ -53,7 +56,10 @@ export function useSpeaking(spoken: (sound: Blob) => void) {
     }
   }
   const end = () => recorder?.state === 'recording' && recorder.stop()
-  onBeforeUnmount(end)
+  onBeforeUnmount(() => {
+    gone = true
+    end()
+  })
 
   return { since, problem, begin, end }
 }

@@ -1,7 +1,7 @@
 import { and, asc, eq, getTableColumns, isNull } from 'drizzle-orm'
 import type { SpokenMessage } from '~~/shared/calling'
 import { can } from '~~/shared/permissions'
-import type { SpokenForm } from '~~/shared/schemas/calling'
+import { LONGEST_SPOKEN_MS, TOO_LONG_SPOKEN, type SpokenForm } from '~~/shared/schemas/calling'
 import { tx } from '../db/door'
 import { colleague, spokenMessage, team } from '../db/schema'
 import { badInput, notAllowed, notFound } from '../http/problem'
@@ -9,8 +9,6 @@ import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
 import { readSound } from './sound'
 
-/** Longer than any mailbox listens. */
-const LONGEST_MS = 120_000
 const SHORTEST_MS = 500
 
 const belongs = ({ ownerId, teamId }: { ownerId: string, teamId: string | null }) => ({ ownerId, teamId })
@@ -50,7 +48,7 @@ function readGiven(base64: string) {
   const sound = Buffer.from(base64, 'base64')
   const read = readSound(sound)
   if (!read || read.ms < SHORTEST_MS) return mustBeSpoken()
-  if (read.ms > LONGEST_MS) throw badInput({ sound: 'Two minutes at most: mailboxes hang up on longer ones. Speak it again, shorter.' })
+  if (read.ms > LONGEST_SPOKEN_MS) throw badInput({ sound: TOO_LONG_SPOKEN })
   return { ...read, sound }
 }
 

@@ -67,7 +67,7 @@ export type HowICallForm = InferType<typeof howICallForm>
 
 export const tonesForm = object({ tones: string().matches(/^[0-9*#]{1,32}$/, 'Tones are the digits, * and #.').required() })
 
-/** Stars of a call; none takes them away. */
+/** How good a call was; null takes that away. */
 export const ratingForm = object({ rating: number().integer().min(1).max(5).nullable().defined() })
 
 export const handForm = object({
@@ -81,6 +81,10 @@ export type HandForm = InferType<typeof handForm>
 export const handStepForm = object({ step: string().oneOf(HANDING_STEPS.filter(step => STEP_OF[step] !== 'nobody')).required() })
 
 export const leaveForm = object({ spokenId: uuid().required('Choose what is said.') })
+
+/** Mailboxes hang up on longer ones. */
+export const LONGEST_SPOKEN_MS = 120_000
+export const TOO_LONG_SPOKEN = 'Two minutes at most: mailboxes hang up on longer ones. Speak it again, shorter.'
 
 export const spokenForm = object({
   name: line(60).required('Give it a name.'),

@@ -75,6 +75,8 @@ test('a message is spoken once, left on a mailbox by key, and the next is called
   await page.getByLabel(/^What is said/).fill('Hello, Ada of Pannier and Post.')
   await page.getByRole('button', { name: 'Keep the message' }).click()
   await expect(page.getByText('There is nothing to be heard yet.')).toBeVisible()
+  await page.getByLabel('Choose a file').setInputFiles({ name: 'speech.wav', mimeType: 'audio/wav', buffer: madeUpSound('speech', 125_000, 1) })
+  await expect(page.getByText('Two minutes at most')).toBeVisible()
   await page.getByLabel('Choose a file').setInputFiles({ name: 'word.wav', mimeType: 'audio/wav', buffer: madeUpSound('word', 60_000, 1) })
   await expect(page.getByRole('button', { name: 'Hear what you have spoken' })).toContainText('1:00')
   await axe(page)

@@ -17,7 +17,7 @@ async function dial(): Promise<void> {
 }
 const press = (key: string) => number.value = key === '←' ? number.value.slice(0, -1) : number.value + key
 // what stood in the way belongs to the number that was typed
-watch(number, () => calls.problem = '')
+watch(number, () => calls.problem = '', { immediate: true })
 </script>
 
 <template>

@@ -1,29 +1,14 @@
 <script setup lang="ts">
 import type { CallDetail, HandingTo } from '~~/shared/calling'
-import { api, ApiProblem } from '~/composables/api'
+import { useLoaded } from '~/composables/loaded'
 import { useCalls } from '~/stores/calls'
 
 /** To which colleague a call goes, at once or after a word. */
 const { call } = defineProps<{ call: CallDetail }>()
 const calls = useCalls()
-const all = shallowRef<HandingTo[] | null>(null)
-const problem = ref('')
 const who = computed(() => call.record?.firstName ?? 'whoever is on the line')
 const list = useTemplateRef<HTMLElement>('list')
-
-async function load(): Promise<void> {
-  try {
-    all.value = await api<HandingTo[]>(`/api/calls/${call.id}/handing/colleagues`)
-    problem.value = ''
-    await nextTick()
-    list.value?.querySelector('button')?.focus()
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-}
-void load()
+const { found: all, problem, load } = useLoaded<HandingTo[]>(`/api/calls/${call.id}/handing/colleagues`, () => void nextTick(() => list.value?.querySelector('button')?.focus()))
 </script>
 
 <template>

@@ -1,26 +1,13 @@
 <script setup lang="ts">
 import type { CallDetail, SpokenMessage } from '~~/shared/calling'
-import { api, ApiProblem } from '~/composables/api'
+import { useLoaded } from '~/composables/loaded'
 import { useCalls } from '~/stores/calls'
 import { sayDuration } from '~/words/calls'
 
 /** What was spoken before, to be left on the mailbox that answers while one goes on. */
 const { call } = defineProps<{ call: CallDetail }>()
 const calls = useCalls()
-const all = shallowRef<SpokenMessage[] | null>(null)
-const problem = ref('')
-
-async function load(): Promise<void> {
-  try {
-    all.value = await api<SpokenMessage[]>('/api/spoken')
-    problem.value = ''
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-}
-void load()
+const { found: all, problem, load } = useLoaded<SpokenMessage[]>('/api/spoken')
 
 /** Alt and a digit leaves the one with that number. */
 function onDigit(event: KeyboardEvent): void {

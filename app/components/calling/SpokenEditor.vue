@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
 import type { SpokenMessage } from '~~/shared/calling'
+import { LONGEST_SPOKEN_MS, TOO_LONG_SPOKEN } from '~~/shared/schemas/calling'
 import { api } from '~/composables/api'
 import { useSeconds } from '~/composables/now'
 import { useSaving } from '~/composables/saving'
@@ -26,7 +27,9 @@ const seconds = useSeconds()
 
 async function take(blob: Blob): Promise<void> {
   try {
-    sound.value = await telephoneSound(blob)
+    const spoken = await telephoneSound(blob)
+    if (spoken.ms > LONGEST_SPOKEN_MS) return void (errors.value = { sound: TOO_LONG_SPOKEN })
+    sound.value = spoken
     errors.value = {}
   }
   catch {
