@@ -6,8 +6,9 @@ import { useLive } from '~/composables/live'
  * A record's timeline on screen: its pages, and what comes live.
  *
  * @param around an entry in the middle, to begin there
+ * @param ahead its first page, where that is on its way already
  */
-export function useTimeline(recordId: string, around?: string) {
+export function useTimeline(recordId: string, around?: string, ahead?: Promise<TimelinePage>) {
   const entries = shallowRef<TimelineEntry[]>([])
   const more = ref(false)
   /** There are newer ones than those that are shown. */
@@ -16,9 +17,11 @@ export function useTimeline(recordId: string, around?: string) {
   const problem = ref('')
   const path = `/api/records/${recordId}/timeline`
 
-  async function load(from?: string): Promise<void> {
+  const load = (from?: string) => show(api<TimelinePage>(path, { query: from ? { around: from } : {} }))
+
+  async function show(asked: Promise<TimelinePage>): Promise<void> {
     try {
-      const page = await api<TimelinePage>(path, { query: from ? { around: from } : {} })
+      const page = await asked
       entries.value = page.entries
       more.value = page.more
       newer.value = page.newer
@@ -92,7 +95,7 @@ export function useTimeline(recordId: string, around?: string) {
     if (entries.value.length === 0) state.value = 'failed'
   }
 
-  void load(around)
+  void (ahead && !around ? show(ahead) : load(around))
   useLive((notice) => {
     if (notice.kind === 'entry' && notice.recordId === recordId) void refresh(notice.activityId)
   }, () => void load(newer.value ? around : undefined))

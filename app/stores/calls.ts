@@ -11,7 +11,14 @@ import { useShelf } from './shelf'
 export type Order = 'hang-up' | 'answer' | 'decline' | 'hold' | 'resume' | 'mute' | 'unmute' | 'record' | 'stop-recording'
 
 /** A number that somebody wants to call, and what stands in the way. */
-export interface Asked { phoneId?: string, /** As it was typed, where it is of no record. */ number?: string, name: string }
+export interface Asked {
+  phoneId?: string
+  /** As it was typed, where it is of no record. */
+  number?: string
+  name: string
+  /** Whoever is in hand in this round. */
+  roundId?: string
+}
 
 /** What is open beside the notes of the call that is on. */
 export type CallWay = 'hand' | 'tones' | 'leave'
@@ -66,7 +73,7 @@ export const useCalls = defineStore('calls', () => {
     night.value = null
     const made = await trying(async () => {
       try {
-        return await api<{ id: string }>('/api/calls', { method: 'POST', body: { id: uuid(), phoneId: asked.phoneId, number: asked.number, nightAllowed } })
+        return await api<{ id: string }>('/api/calls', { method: 'POST', body: { id: uuid(), phoneId: asked.phoneId, number: asked.number, roundId: asked.roundId, nightAllowed } })
       }
       catch (error) {
         if (!(error instanceof ApiProblem) || error.type !== 'night') throw error

@@ -2,21 +2,34 @@ import { defineStore } from 'pinia'
 import type { MyRound } from '~~/shared/rounds'
 import type { Saying } from '~~/shared/schemas/round'
 import { api, ApiProblem } from '~/composables/api'
+import { useAhead } from './ahead'
 import { useCalls } from './calls'
 
 /** The call round I am on: whom I have in hand, and who comes next. */
 export const useRounds = defineStore('rounds', () => {
   const calls = useCalls()
+  const ahead = useAhead()
   const mine = shallowRef<MyRound | null>(null)
   const problem = ref('')
   const busy = ref(false)
   /** When whoever is in hand is dialled by itself; null if that waits for a key. */
   const dialsAt = ref<number | null>(null)
 
+  let changes = 0
+  /** What the round became by what I did. */
+  function become(round: MyRound | null): void {
+    changes++
+    mine.value = round
+  }
+
   async function load(): Promise<void> {
+    const before = changes
     // what could not be loaded comes with the next notice
     const answer = await api<{ round: MyRound | null }>('/api/rounds/mine').catch(() => null)
-    if (answer) mine.value = answer.round
+    if (!answer) return
+    // what was read before I did something says nothing any more
+    if (before !== changes) return load()
+    mine.value = answer.round
   }
 
   async function trying(work: () => Promise<void>): Promise<void> {
@@ -35,34 +48,35 @@ export const useRounds = defineStore('rounds', () => {
     }
   }
 
-  const handOut = (roundId: string) => api<MyRound>(`/api/rounds/${roundId}/next`, { method: 'POST', body: {} })
+  const handOut = async (roundId: string) => become(await api<MyRound>(`/api/rounds/${roundId}/next`, { method: 'POST', body: {} }))
 
   /** Whoever is next, with their page; dialled as the round says. Joins a round that I am not on yet. */
-  const next = (roundId = mine.value?.id, asked?: Promise<MyRound>) => trying(async () => {
+  const next = (roundId = mine.value?.id) => trying(async () => {
     if (!roundId) return
     wait()
-    mine.value = await (asked ?? handOut(roundId))
-    const { inHand, pauseSeconds } = mine.value
-    if (!inHand) return
-    if (pauseSeconds === 0) void dial()
-    else if (pauseSeconds !== null) dialIn(pauseSeconds)
-    await navigateTo(`/record/${inHand.recordId}`)
+    await handOut(roundId)
+    callAsSet()
+    await openPage()
   })
 
-  /**
-   * Asks for whoever is next while it is still being said how it went with the one before: nobody is in hand any more
-   * once they were called. If that cannot be said yet, whoever was handed out stays in hand for later.
-   */
-  function nextAfter(said: Promise<boolean>): Promise<boolean> {
-    const roundId = mine.value!.id
-    const asked = handOut(roundId)
-    // where nobody goes on, nobody waits for the answer
-    asked.catch(() => undefined)
-    return said.then(async (ok) => {
-      if (ok) await next(roundId, asked)
-      else void asked.then(round => mine.value = round, () => undefined)
-      return ok
-    })
+  /** Goes to whoever is next once it is said how it went with the one before; until then everything stays as it is. */
+  const nextAfter = (said: Promise<boolean>) => trying(async () => {
+    wait()
+    if (!await said) return
+    if (!mine.value!.inHand) await handOut(mine.value!.id)
+    callAsSet()
+    await openPage()
+  })
+
+  async function openPage(): Promise<void> {
+    if (mine.value?.inHand) await navigateTo(`/record/${mine.value.inHand.recordId}`)
+  }
+
+  function callAsSet(): void {
+    const { inHand, pauseSeconds } = mine.value ?? {}
+    if (!inHand) return
+    if (pauseSeconds === 0) void dial()
+    else if (pauseSeconds) dialIn(pauseSeconds)
   }
 
   let timer: ReturnType<typeof setTimeout> | undefined
@@ -79,8 +93,11 @@ export const useRounds = defineStore('rounds', () => {
 
   async function dial(): Promise<void> {
     wait()
-    const person = mine.value?.inHand
-    if (person && !calls.on) await calls.dial({ phoneId: person.phoneId, name: person.name })
+    const { id, inHand } = mine.value ?? {}
+    if (!id || !inHand || calls.on) return
+    await calls.dial({ phoneId: inHand.phoneId, name: inHand.name, roundId: id })
+    // whoever could not be called may be in somebody else's hand by now
+    if (calls.problem) await load()
   }
 
   const say = (what: Exclude<Saying, 'again'>) => trying(async () => {
@@ -94,8 +111,15 @@ export const useRounds = defineStore('rounds', () => {
     if (!mine.value) return
     wait()
     await api(`/api/rounds/${mine.value.id}/leave`, { method: 'POST', body: {} })
-    mine.value = null
+    become(null)
   })
+
+  // a call is over, and it is to be said how it went: the moment to have the next person in hand, and their page ready
+  const ended = computed(() => calls.on ? null : calls.calls.find(call => call.mine && call.roundId === mine.value?.id && !call.disposition)?.id ?? null)
+  watch(ended, (callId) => {
+    if (callId && mine.value?.state === 'open' && !mine.value.inHand) void handOut(mine.value.id).catch(() => undefined)
+  })
+  watch(() => mine.value?.inHand?.recordId, recordId => recordId && ahead.load(recordId))
 
   // whoever is called by hand is not called once more by itself
   watch(() => calls.on, on => on && wait())

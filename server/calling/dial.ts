@@ -24,7 +24,7 @@ interface Dialled { id: string, activityId: string }
  * Calls a number from a line: writes the call and its entry, then asks the exchange. Dialling the same again gives the
  * first call.
  *
- * @throws Problem 409 `no-calls`, `night` (with what time it is there), `on-a-call` or `called-in-round`; 422 at the number or the line
+ * @throws Problem 409 `no-calls`, `night` (with what time it is there), `on-a-call`, `called-in-round` or `not-in-hand`; 422 at the number or the line
  */
 export async function dial(asker: SignedIn, form: DialForm, now: Date): Promise<Dialled> {
   const { toDial, activityId } = await begin(asker, form, now)
@@ -51,6 +51,7 @@ async function begin(asker: SignedIn, form: DialForm, now: Date): Promise<{ toDi
     }
     if (await isOnCall(asker.id)) throw conflict('on-a-call', 'You are on a call', 'You are on a call already. End it, then dial.')
     const round = recordId ? await roundOfCall(asker, recordId, e164) : null
+    if (form.roundId && form.roundId !== round?.id) throw conflict('not-in-hand', 'Not any more', 'You do not have this person in hand any more: somebody else does, or it is done. Take the next.')
     const activityId = uuid()
     const shownOn = [...new Set([...recordId ? [recordId] : [], ...await recordsWithNumber(e164)])]
     await appendEntry({ id: activityId, at: now, kind: 'call-out', colleagueId: asker.id, data: { callId: form.id, ...round && { roundId: round.id, round: round.name } }, privateLineId: own.private ? own.id : null }, shownOn)

@@ -11,6 +11,8 @@ export const dialForm = object({
   number: string().trim().max(40, 'That is no telephone number.').nullable().default(null),
   /** Left out, it is chosen: the line used last with the number, else the nearest. */
   lineId: uuid().nullable().default(null),
+  /** Called for a round, so only while I have them in hand there. */
+  roundId: uuid().nullable().default(null),
   /** "Yes, at night": for this one call. */
   nightAllowed: boolean().default(false),
 })

@@ -2,6 +2,7 @@
 import * as vue from 'vue'
 import { FetchError } from 'ofetch'
 import { createPinia, setActivePinia } from 'pinia'
+import type { Notice } from '~~/shared/live'
 
 /**
  * What Nuxt has at hand everywhere, for code of the interface that is tested without it. To be imported before
@@ -22,6 +23,21 @@ class Storage {
 export const browserKeeps = new Storage()
 const listens = { addEventListener: () => undefined, removeEventListener: () => undefined, dispatchEvent: () => true }
 Object.assign(globalThis, { window: { ...listens, localStorage: browserKeeps }, document: listens, localStorage: browserKeeps, Storage, StorageEvent: Event })
+
+/** Another tab of this browser holds the stream of notices, and tells. */
+const channels: { onmessage: (event: { data: unknown }) => void }[] = []
+class Channel {
+  onmessage: (event: { data: unknown }) => void = () => undefined
+  constructor() {
+    channels.push(this)
+  }
+}
+Object.assign(globalThis, { BroadcastChannel: Channel, navigator: { locks: { request: async () => undefined } } })
+
+/** The server tells that something changed. */
+export function tell(notice: Notice): void {
+  for (const channel of channels) channel.onmessage({ data: { notice } })
+}
 
 interface Asked { method: string, path: string, body?: unknown, query?: unknown }
 type Answer = (asked: Asked) => unknown

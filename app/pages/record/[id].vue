@@ -7,8 +7,10 @@ import { api, ApiProblem } from '~/composables/api'
 import { useKeys } from '~/composables/keys'
 import { useLive } from '~/composables/live'
 import { useNow } from '~/composables/now'
+import { openRecord, type Opening } from '~/composables/opening'
 import { usePresence } from '~/composables/presence'
 import { useTimeline } from '~/composables/timeline'
+import { useAhead } from '~/stores/ahead'
 import { useDrafts } from '~/stores/drafts'
 import { useCalls } from '~/stores/calls'
 import { useShelf } from '~/stores/shelf'
@@ -30,24 +32,26 @@ const editing = ref(false)
 const making = ref(false)
 const writing = ref(false)
 const others = usePresence(recordId, writing)
-const timeline = useTimeline(recordId, sought)
+const ahead = useAhead().take(recordId)
+const timeline = useTimeline(recordId, sought, ahead?.timeline)
 const candidates = useTemplateRef<{ load: () => Promise<void> }>('candidates')
 const notMoved = ref('')
 const consent = shallowRef<{ phone: RecordPhone, agrees: boolean, proposalId: string | null } | null>(null)
 
-async function load(): Promise<void> {
+const load = () => show(openRecord(recordId))
+
+async function show(asked: Opening): Promise<void> {
   try {
-    // who it is comes first; with what one could text them can come a moment later
-    record.value = await api<RecordDetail>(`/api/records/${recordId}`)
+    record.value = await asked.record
     problem.value = ''
-    start.value = await api<ComposerStart>(`/api/records/${recordId}/composer`)
+    start.value = await asked.start
   }
   catch (error) {
     if (!(error instanceof ApiProblem)) throw error
     problem.value = error.message
   }
 }
-void load()
+void show(ahead ?? openRecord(recordId))
 // the entry itself comes first, and several notices lead to one load
 const loadSoon = useDebounceFn(load, 300)
 

@@ -39,8 +39,8 @@ async function roundOf(names: string[], values: object = {}, of: (name: string) 
   return { id: form.id, form, leads: Object.fromEntries(leads.map(lead => [lead.name, lead])), nameOf: (recordId: string | undefined) => leads.find(lead => lead.recordId === recordId)?.name }
 }
 
-const call = async (asker: SignedIn, phoneId: string, now: Date) => {
-  const form = dialForm.validateSync({ id: uuid(), phoneId, lineId: firm.portland.id, nightAllowed: true })
+const call = async (asker: SignedIn, phoneId: string, now: Date, roundId: string | null = null) => {
+  const form = dialForm.validateSync({ id: uuid(), phoneId, roundId, lineId: firm.portland.id, nightAllowed: true })
   await dial(asker, form, now)
   return form.id
 }
@@ -124,7 +124,8 @@ describe('a round', () => {
     await nextInRound(firm.mika, other.id, DAY)
     expect(one.nameOf((await nextInRound(firm.ada, one.id, DAY)).inHand?.recordId)).toBe('Abara')
     expect(one.nameOf((await nextInRound(firm.odile, one.id, later(DAY, HOLD_MS))).inHand?.recordId)).toBe('Abara')
-    // the first one's call is then none of the round's
+    // the first one does not call for the round any more, and a call of their own is none of the round's
+    await expect(call(firm.ada, one.leads.Abara!.phoneId, later(DAY, HOLD_MS), one.id)).rejects.toMatchObject(problem(409, { type: 'not-in-hand' }))
     const callId = await call(firm.ada, one.leads.Abara!.phoneId, later(DAY, HOLD_MS))
     expect((await readRound(firm.ada, one.id, DAY)).counts).toMatchObject({ held: 1, called: 0 })
     await hangUp(callId, later(DAY, HOLD_MS))
