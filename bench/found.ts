@@ -32,13 +32,17 @@ async function lastKeyToPaint(page: Page, words: string): Promise<number> {
   // watching has begun before the key is pressed: else it might be pressed before anybody looks
   await page.evaluate((words) => {
     let begun = 0
+    let changed = false
     document.addEventListener('keydown', event => begun = event.timeStamp, { once: true, capture: true })
-    // the same people may be found as before: what counts is the frame after the answer for all of the word
     let tell: (milliseconds: number) => void = () => undefined
     const promise = new Promise<number>(resolve => tell = resolve)
+    const isAnswered = () => begun > 0 && performance.getEntriesByType('resource').some(entry => entry.name.includes(`/api/find?words=${encodeURIComponent(words)}`) && entry.startTime >= begun)
+    new MutationObserver(() => changed ||= isAnswered()).observe(document.body, { childList: true, subtree: true, characterData: true })
+    const afterPaint = () => setTimeout(() => tell(performance.now() - begun), 0)
     const frame = () => {
-      const answered = begun > 0 && performance.getEntriesByType('resource').some(entry => entry.name.includes(`/api/find?words=${encodeURIComponent(words)}`) && entry.startTime >= begun)
-      if (answered) requestAnimationFrame(() => setTimeout(() => tell(performance.now() - begun), 0))
+      if (changed) afterPaint()
+      // the same people may be found as before: then there is nothing to change, and the frame after the answer counts
+      else if (isAnswered()) requestAnimationFrame(afterPaint)
       else requestAnimationFrame(frame)
     }
     frame()

@@ -40,6 +40,9 @@ export interface CallRecording {
   marks: { id: string, atMs: number, words: string, colleague: string }[]
 }
 
+/** My calls, and what time it is on the server. */
+export interface CallShelf { calls: CallDetail[], now: number }
+
 /** A call as it lies on the shelf. */
 export interface CallDetail {
   id: string

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { v7 as uuid } from 'uuid'
 import { callState, isOff } from '~~/core/call/facts'
 import type { HandingStep, HandingWay } from '~~/core/call/handing'
-import type { CallDetail } from '~~/shared/calling'
+import type { CallDetail, CallShelf } from '~~/shared/calling'
 import { api, ApiProblem } from '~/composables/api'
 import { oneAtATime } from '~/composables/one-at-a-time'
 import type { NightQuestion } from '~/composables/composer'
@@ -47,11 +47,14 @@ export const useCalls = defineStore('calls', () => {
 
   const load = oneAtATime(async () => {
     // what could not be loaded comes with the next notice; the calls that are here stay
-    const answer = await api<{ calls: CallDetail[], now: number }>('/api/calls').catch(() => null)
-    if (!answer) return
-    calls.value = answer.calls
-    skew.value = answer.now - Date.now()
+    const answer = await api<CallShelf>('/api/calls').catch(() => null)
+    if (answer) show(answer)
   })
+
+  function show(shelf: CallShelf): void {
+    calls.value = shelf.calls
+    skew.value = shelf.now - Date.now()
+  }
 
   async function trying<T>(work: () => Promise<T>): Promise<T | null> {
     problem.value = ''
@@ -73,7 +76,7 @@ export const useCalls = defineStore('calls', () => {
     night.value = null
     const made = await trying(async () => {
       try {
-        return await api<{ id: string }>('/api/calls', { method: 'POST', body: { id: uuid(), phoneId: asked.phoneId, number: asked.number, roundId: asked.roundId, nightAllowed } })
+        return await api<{ id: string } & CallShelf>('/api/calls', { method: 'POST', body: { id: uuid(), phoneId: asked.phoneId, number: asked.number, roundId: asked.roundId, nightAllowed } })
       }
       catch (error) {
         if (!(error instanceof ApiProblem) || error.type !== 'night') throw error
@@ -82,7 +85,7 @@ export const useCalls = defineStore('calls', () => {
       }
     })
     if (!made) return
-    await load()
+    show(made)
     dialling.value = false
     openId.value = made.id
   }

@@ -13,7 +13,7 @@ import { badInput, conflict, notFound, Problem } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { crashPoint } from '../jobs/crash-points'
 import { perform, type Performed } from './perform'
-import { factsFor, previewOf } from './preview'
+import { factsFor, previewOf, personOf } from './preview'
 import { announceCall, factsOf, mustBeMyCall, type StoredCall } from './stored'
 
 /**
@@ -36,9 +36,10 @@ function inOne(asker: SignedIn, callId: string, form: DisposeForm, now: Date): P
     if (mine.dispositionId === form.dispositionId) return whatWasDone(mine)
     if (mine.dispositionId) throw conflict('disposed', 'Already said', 'It is said already how this call went. Take that back first, then choose anew.')
     if (!isOff(callState(factsOf(mine)))) throw conflict('still-on', 'The call is still on', 'End the call first, then say how it went.')
-    const facts = await factsFor(asker, mine, now)
+    const about = await personOf(asker, mine)
     const [chosen] = await database.select().from(disposition).where(and(eq(disposition.id, form.dispositionId), isNull(disposition.retiredAt)))
-    if (!facts || !chosen || chosen.module !== facts.record.module) throw notFound('disposition')
+    if (!about || chosen?.module !== about.module) throw notFound('disposition')
+    const facts = await factsFor(asker, mine, about, chosen.effects, now)
     const planned = chosen.effects.map((effect, position) => planOf(previewOf(effect, position, facts), form.choices.find(one => one.position === position), facts.zone, now))
     await database.update(call).set({ dispositionId: chosen.id, disposedAt: now }).where(eq(call.id, callId))
     const round = await nextRound(callId)

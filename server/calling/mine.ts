@@ -1,5 +1,5 @@
 import { sql, type SQL } from 'drizzle-orm'
-import type { CallDetail, CallRecording, Handing } from '~~/shared/calling'
+import type { CallDetail, CallRecording, CallShelf, Handing } from '~~/shared/calling'
 import type { Module } from '~~/shared/modules'
 import { once } from '../db/door'
 import { at } from '../db/instants'
@@ -62,6 +62,11 @@ export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]>
       and (c.colleague_id = ${asker.id}::uuid or exists (select 1 from ${callHanding} h where h.call_id = c.id and h.to_id = ${asker.id}::uuid and h.ended_at is null) or (c.colleague_id is null and c.direction = 'in' and (c.rings_first is null or c.rings_first = ${asker.id}::uuid or c.rings_first_until <= ${at(now)} or c.ended_at is not null) and ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })}))
     order by c.made_at desc limit 20`)
   return rows.map(row => detailOf(asker, row, now))
+}
+
+/** My calls, with what time it is here: clocks of browsers differ. */
+export async function myShelf(asker: SignedIn, now: Date): Promise<CallShelf> {
+  return { calls: await myCalls(asker, now), now: now.getTime() }
 }
 
 /** To whom a call `c` is being handed, as JSON; null while it is not. */

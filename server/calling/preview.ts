@@ -6,7 +6,7 @@ import { zoneRules } from '~~/core/hours/zones'
 import type { Field } from '~~/core/template/fields'
 import type { DispositionPreview, EffectPreview } from '~~/shared/calling'
 import { keyOf } from '~~/shared/fields'
-import { isPersonModule } from '~~/shared/modules'
+import { isPersonModule, type PersonModule } from '~~/shared/modules'
 import type { FilledTemplate } from '~~/shared/template'
 import { tx } from '../db/door'
 import { disposition } from '../db/schema'
@@ -15,28 +15,36 @@ import { customFieldsOf } from '../records/fields'
 import { mustHold, type StoredRecord } from '../records/one'
 import { fillForRecord } from '../templates/fill'
 import { mustBeMyCall, type StoredCall } from './stored'
-import { textTarget, type TextTarget } from './text-target'
+import { NO_TARGET, textTarget, type TextTarget } from './text-target'
 import { zoneOfRecord } from './tasks'
 
-/** What decides on an effect for one person. */
+/** What decides on effects for one person: of templates and fields, those that the effects name. */
 interface Facts { record: StoredRecord, fields: Field[], templates: FilledTemplate[], target: TextTarget, zone: string, now: Date }
 
 /** Every key that a call can be ended with, with what each would do for this person. None for a number on no record. */
 export async function previewDispositions(asker: SignedIn, callId: string, now: Date): Promise<DispositionPreview[]> {
   return tx(async (database) => {
     const call = await mustBeMyCall(asker, callId)
-    const facts = await factsFor(asker, call, now)
-    if (!facts || !isPersonModule(facts.record.module)) return []
-    const rows = await database.select().from(disposition).where(and(eq(disposition.module, facts.record.module), isNull(disposition.retiredAt))).orderBy(asc(disposition.position))
+    const record = await personOf(asker, call)
+    if (!record) return []
+    const rows = await database.select().from(disposition).where(and(eq(disposition.module, record.module), isNull(disposition.retiredAt))).orderBy(asc(disposition.position))
+    const facts = await factsFor(asker, call, record, rows.flatMap(({ effects }) => effects), now)
     return rows.map(({ id, name, letter, colour, family, effects }) => ({ id, name, letter, colour, family, effects: effects.map((effect, position) => previewOf(effect, position, facts)) }))
   })
 }
 
-export async function factsFor(asker: SignedIn, call: StoredCall, now: Date): Promise<Facts | null> {
-  if (!call.recordId) return null
-  const record = await mustHold(asker, 'record.see', call.recordId)
-  const templates = isPersonModule(record.module) ? (await fillForRecord(asker, record.id, { aboutId: null, ref: null })).templates : []
-  return { record, fields: await customFieldsOf(record.module), templates, target: await textTarget(asker, call), zone: await zoneOfRecord(asker, record.id), now }
+/** The person a call was with; null for one on no record. */
+export async function personOf(asker: SignedIn, call: StoredCall): Promise<StoredRecord & { module: PersonModule } | null> {
+  const record = call.recordId ? await mustHold(asker, 'record.see', call.recordId) : null
+  return record && isPersonModule(record.module) ? { ...record, module: record.module } : null
+}
+
+export async function factsFor(asker: SignedIn, call: StoredCall, record: StoredRecord, effects: Effect[], now: Date): Promise<Facts> {
+  const templateIds = effects.flatMap(effect => effect.kind === 'text' ? [effect.templateId] : [])
+  const templates = templateIds.length > 0 ? (await fillForRecord(asker, record.id, { aboutId: null, ref: null }, templateIds)).templates : []
+  const target = templateIds.length > 0 ? await textTarget(asker, call) : NO_TARGET
+  const fields = effects.some(({ kind }) => kind === 'field') ? await customFieldsOf(record.module) : []
+  return { record, fields, templates, target, zone: await zoneOfRecord(asker, record.id), now }
 }
 
 export function previewOf(effect: Effect, position: number, facts: Facts): EffectPreview {

@@ -30,8 +30,12 @@ function fillerOf(body: string): Filler {
   return known
 }
 
-/** The templates of a record's module, each filled for it or with what is missing: favourites first, then what I use. */
-export async function fillForRecord(asker: SignedIn, recordId: string, context: FillContext): Promise<FilledTemplates> {
+/**
+ * The templates of a record's module, each filled for it or with what is missing: favourites first, then what I use.
+ *
+ * @param only the ids of those that are wanted; all, if left out
+ */
+export async function fillForRecord(asker: SignedIn, recordId: string, context: FillContext, only?: string[]): Promise<FilledTemplates> {
   return tx(async (database) => {
     const found = await mustBePerson(asker, recordId)
     const related = await relatedTo(asker, found)
@@ -39,7 +43,7 @@ export async function fillForRecord(asker: SignedIn, recordId: string, context: 
     const labels = await labelsOf([found.module as PersonModule])
     const rows = await database.select({ template, favourite: templateMine.favourite, times: templateMine.times }).from(template)
       .leftJoin(templateMine, and(eq(templateMine.templateId, template.id), eq(templateMine.colleagueId, asker.id)))
-      .where(and(sql`${found.module} = any(${template.modules})`, offered(asker)))
+      .where(and(sql`${found.module} = any(${template.modules})`, offered(asker), only && inArray(template.id, only)))
       .orderBy(sql`coalesce(${templateMine.favourite}, false) desc, coalesce(${templateMine.times}, 0) desc, ${template.name} collate "und-x-icu"`)
     return {
       templates: rows.map(({ template: one, favourite, times }) => ({

@@ -12,6 +12,7 @@ const call = (values: Partial<CallDetail> = {}): CallDetail => ({
 })
 const rings = (values: Partial<CallDetail> = {}) => call({ id: 'in', direction: 'in', mine: false, facts: { ...newCall(NOW), ringingAt: NOW }, ...values })
 const shelf = (...calls: CallDetail[]) => ({ 'GET /api/calls': () => ({ calls, now: Date.now() + 5_000 }) })
+const dialled = { id: 'c1', calls: [call()], now: Date.now() }
 const handing = (values: object) => ({ id: 'h1', way: 'straight' as const, state: 'asked' as const, from: { id: 'a', firstName: 'Ada' }, to: { id: 'm', firstName: 'Mika' }, toMe: true, ...values })
 
 describe('the calls on my shelf', () => {
@@ -61,16 +62,16 @@ describe('the calls on my shelf', () => {
 
 describe('calling somebody', () => {
   it('opens the call that was made', async () => {
-    before({ ...shelf(call()), 'POST /api/calls': () => ({ id: 'c1' }) })
+    before({ 'POST /api/calls': () => dialled })
     const calls = useCalls()
     calls.dialling = true
     await calls.dial({ number: '808 555 0142', name: 'Iris' })
     expect(asked[0]!.body).toMatchObject({ number: '808 555 0142', nightAllowed: false })
-    expect([calls.openId, calls.dialling, calls.busy]).toEqual(['c1', false, false])
+    expect([calls.opened?.other, calls.dialling, calls.busy]).toEqual(['+18085550142', false, false])
   })
 
   it('asks at night, and calls all the same when that is said', async () => {
-    before({ ...shelf(call()), 'POST /api/calls': ({ body }) => (body as { nightAllowed: boolean }).nightAllowed ? { id: 'c1' } : refuse(409, 'night', 'It is outside of the hours.', { zones: [] }) })
+    before({ 'POST /api/calls': ({ body }) => (body as { nightAllowed: boolean }).nightAllowed ? dialled : refuse(409, 'night', 'It is outside of the hours.', { zones: [] }) })
     const calls = useCalls()
     await calls.dial({ phoneId: 'p1', name: 'Iris' })
     expect([calls.night?.question.detail, calls.openId, calls.problem]).toEqual(['It is outside of the hours.', null, ''])

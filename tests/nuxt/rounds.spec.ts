@@ -7,7 +7,7 @@ import { useRounds } from '~/stores/rounds'
 
 const iris = { recordId: 'r1', name: 'Iris Holm', firstName: 'Iris', phoneId: 'p1', number: '+18085550142' }
 const round = (values: Partial<MyRound> = {}): MyRound => ({ id: 'w1', name: 'Spring', state: 'open', pauseSeconds: null, inHand: iris, nextAt: null, counts: { waiting: 3, held: 1, called: 0, passed: 0, skipped: 0 }, ...values })
-const calls = { 'GET /api/calls': () => ({ calls: [], now: Date.now() }), 'POST /api/calls': () => ({ id: 'c1' }) }
+const calls = { 'GET /api/calls': () => ({ calls: [], now: Date.now() }), 'POST /api/calls': () => ({ id: 'c1', calls: [], now: Date.now() }) }
 const page = { 'GET /api/records/r1': () => ({ name: 'Iris Holm' }), 'GET /api/records/r1/composer': () => ({}), 'GET /api/records/r1/timeline': () => ({ entries: [], more: false, newer: false }) }
 const on = { id: 'c0', mine: true, roundId: 'w1', facts: { endedAt: null, answeredAt: 1, answeredBy: 'person', switches: [], leavingAt: null } } as unknown as CallDetail
 const over = { ...on, id: 'c9', facts: { ...on.facts, endedAt: 2 } } as CallDetail

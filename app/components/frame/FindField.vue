@@ -18,6 +18,8 @@ interface Found { key: string, name: string, about: string, act: () => void }
 interface Group { label: string, items: Found[] }
 
 const NOTHING = 'Nobody and nothing by that name, number or word.'
+/** With fewer characters everybody would be found. */
+const LEAST = 2
 const now = useNow()
 const shelf = useShelf()
 const calls = useCalls()
@@ -103,7 +105,7 @@ let enterFor: string | null = null
 /** Whoever types quickly and presses Enter goes to what is found, not to what was found for half of the word. */
 function onEnter(event: KeyboardEvent): void {
   const typed = field.value?.querySelector('input')?.value.trim() ?? ''
-  if (typed.length < 2 || typed === shownFor) return
+  if (typed.length < LEAST || typed === shownFor) return
   event.preventDefault()
   event.stopPropagation()
   enterFor = typed
@@ -114,6 +116,17 @@ function goIfWanted(): void {
   if (enterFor === null || enterFor !== shownFor || !first) return
   enterFor = null
   go(first)
+}
+
+const ask = (words: string) => api<RecordRow[]>('/api/find', { query: { words } })
+/** Asked for with the key itself: the list that drops down says so only when it has drawn itself anew. */
+let early: { typed: string, records: Promise<RecordRow[]> } | null = null
+
+function onInput(event: Event): void {
+  const typed = (event.target as HTMLInputElement).value
+  if (looking || typed.length < LEAST || typed.trim() === '') return
+  early = { typed, records: ask(typed) }
+  early.records.catch(() => undefined)
 }
 
 /** Looks at once, and for what is typed meanwhile as soon as that is back: never two at a time, never an idle wait. */
@@ -132,12 +145,14 @@ async function find(typed: string): Promise<void> {
 /** People come as soon as they are found; what was said may come a moment later, and holds up nothing. */
 async function look(typed: string): Promise<void> {
   const turn = ++asked
+  const query = { words: typed }
   const commands = commandsWith(typed).map(foundCommand)
   empty.value = NOTHING
   try {
-    const query = { words: typed }
     const reference = await byRef(typed)
-    const records = (await api<RecordRow[]>('/api/find', { query })).map(foundRecord)
+    const asking = early?.typed === typed ? early.records : ask(typed)
+    early = null
+    const records = (await asking).map(foundRecord)
     // asked for only now: the database would look through what was said first, and people would wait for it
     const later = api<Said[]>('/api/find/said', { query })
     if (turn !== asked) return
@@ -179,6 +194,7 @@ useKeys([
     ref="field"
     class="find"
     @keydown.enter.capture="onEnter"
+    @input.capture="onInput"
   >
     <PhMagnifyingGlass
       size="18"
@@ -194,7 +210,7 @@ useKeys([
       placeholder="Find a person, a number, a word, or something to do"
       aria-label="Find a person, a number, a word, or something to do"
       :delay="0"
-      :min-length="2"
+      :min-length="LEAST"
       :empty-search-message="empty"
       auto-option-focus
       scroll-height="32rem"

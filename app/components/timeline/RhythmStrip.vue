@@ -19,9 +19,8 @@ async function load(): Promise<void> {
   // the strip is a help beside the timeline, which says itself when it cannot be loaded
   year.value = await api<{ first: number, last: number, days: RhythmDay[] }>(`/api/records/${recordId}/rhythm`).catch(() => null)
 }
-void load()
-// a year changes little by one entry: several lead to one load
-watchDebounced(() => changes, load, { debounce: 500 })
+// who it is and what was said come first; and a year changes little by one entry, so several lead to one load
+watchDebounced(() => changes, load, { debounce: 300, immediate: true })
 
 const columns = computed(() => year.value && width.value > 0 ? rhythmColumns(year.value.days, year.value.first, year.value.last, Math.floor(width.value / COLUMN)) : [])
 const step = computed(() => columns.value.length > 0 ? width.value / columns.value.length : COLUMN)

@@ -1,4 +1,4 @@
-import { myCalls } from '~~/server/calling/mine'
+import { myShelf } from '~~/server/calling/mine'
 import { route } from '~~/server/http/route'
 
-export default route({}, async ({ asker, now }) => ({ calls: await myCalls(asker, now), now: now.getTime() }))
+export default route({}, ({ asker, now }) => myShelf(asker, now))

@@ -1,5 +1,7 @@
 import { dial } from '~~/server/calling/dial'
+import { myShelf } from '~~/server/calling/mine'
 import { route } from '~~/server/http/route'
 import { dialForm } from '~~/shared/schemas/calling'
 
-export default route({ body: dialForm }, ({ asker, body, now }) => dial(asker, body, now))
+/** Answers with the shelf as well, so that the call is on it without asking once more. */
+export default route({ body: dialForm }, async ({ asker, body, now }) => ({ ...await dial(asker, body, now), ...await myShelf(asker, new Date()) }))
