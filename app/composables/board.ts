@@ -2,6 +2,7 @@ import { useDebounceFn } from '@vueuse/core'
 import type { Board, BoardCard } from '~~/shared/pipelines'
 import { api, ApiProblem } from './api'
 import { useLive } from './live'
+import { newestOnly } from './newest'
 
 /** More that are fetched of a stage at a time. */
 const MORE = 60
@@ -20,20 +21,20 @@ export function useBoard(address: () => { url: string, query: Record<string, str
   const problem = ref('')
   const moved = shallowRef<Move | null>(null)
   const most = shallowRef<Record<string, number>>({})
-  let asked = 0
+  const begin = newestOnly()
 
   async function load(): Promise<void> {
-    const turn = ++asked
+    const isNewest = begin()
     const { url, query } = address()
     try {
       const answer = await api<Board>(url, { query: { ...query, ...(Object.keys(most.value).length > 0 && { most: JSON.stringify(most.value) }) } })
-      if (turn !== asked) return
+      if (!isNewest()) return
       board.value = answer
       problem.value = ''
     }
     catch (error) {
       if (!(error instanceof ApiProblem)) throw error
-      if (turn === asked) problem.value = error.message
+      if (isNewest()) problem.value = error.message
     }
   }
   watch(() => JSON.stringify(address()), () => {

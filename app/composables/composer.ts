@@ -16,6 +16,9 @@ export interface Target {
   recordId?: string | null
 }
 
+/** What can be open below a text that is written. */
+export type Opened = 'templates' | 'later' | 'emoji'
+
 interface Sent { id: string, activityId: string, leavesAt: number }
 
 export interface NightQuestion { zones: ZoneRules[], reason: string, notBefore: number | null, detail: string }

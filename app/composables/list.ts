@@ -5,6 +5,7 @@ import type { ListColumn, View } from '~~/shared/list'
 import type { Module } from '~~/shared/modules'
 import type { RecordPage } from '~~/shared/record'
 import { api, ApiProblem } from './api'
+import { newestOnly } from './newest'
 
 /** A list on screen: what it asks for, and the page that came. */
 export function useList(module: Module) {
@@ -19,23 +20,23 @@ export function useList(module: Module) {
   const list = shallowRef<RecordPage | null>(null)
   const columns = shallowRef<ListColumn[]>([])
   const problem = ref('')
-  let asked = 0
+  const begin = newestOnly()
 
   /** The list as the server is asked for it, without the page. */
   const question = computed(() => ({ module, sort: sort.value, direction: direction.value, words: typed.value, where: conditions.value.of.length > 0 ? JSON.stringify(conditions.value) : '' }))
 
   async function load(): Promise<void> {
-    const turn = ++asked
+    const isNewest = begin()
     try {
       const answer = await api<RecordPage>('/api/records', { query: { ...question.value, page: page.value } })
       // an answer that was overtaken by a newer question is thrown away
-      if (turn !== asked) return
+      if (!isNewest()) return
       list.value = answer
       if (columns.value.length > 0) problem.value = ''
     }
     catch (error) {
       if (!(error instanceof ApiProblem)) throw error
-      problem.value = error.message
+      if (isNewest()) problem.value = error.message
     }
   }
 

@@ -8,6 +8,7 @@ import { PERSON_MODULES, type PersonModule } from '~~/shared/modules'
 import { templateForm, type TemplateForm } from '~~/shared/schemas/template'
 import type { TemplateDetail, TemplateTrial } from '~~/shared/template'
 import { api, ApiProblem } from '~/composables/api'
+import { newestOnly } from '~/composables/newest'
 
 const EMPTY: TemplateForm = { name: '', description: '', folder: '', modules: ['lead'], body: '', fillIns: [], audience: 'mine', teamId: null }
 
@@ -22,7 +23,12 @@ export function useTemplateForm(template: TemplateDetail | null, saved: (id: str
   const form = { name: field('name'), description: field('description'), folder: field('folder'), modules: field('modules'), body: field('body'), fillIns: field('fillIns'), audience: field('audience'), teamId: field('teamId') }
 
   const catalogue = shallowRef<Field[]>([])
-  watch(form.modules, async chosen => catalogue.value = chosen.length > 0 ? await api<Field[]>('/api/templates/fields', { query: { modules: [...chosen] } }).catch(() => catalogue.value) : [], { immediate: true })
+  const beginFields = newestOnly()
+  watch(form.modules, async (chosen) => {
+    const isNewest = beginFields()
+    const there = chosen.length > 0 ? await api<Field[]>('/api/templates/fields', { query: { modules: [...chosen] } }).catch(() => catalogue.value) : []
+    if (isNewest()) catalogue.value = there
+  }, { immediate: true })
   const fields = computed(() => [...catalogue.value, ...fillInFields(form.fillIns.value.filter(({ label }) => label !== ''))])
 
   const toggle = (module: PersonModule) => form.modules.value = PERSON_MODULES.filter(one => one === module ? !form.modules.value.includes(one) : form.modules.value.includes(one))
@@ -31,14 +37,18 @@ export function useTemplateForm(template: TemplateDetail | null, saved: (id: str
   const trial = shallowRef<TemplateTrial | null>(null)
   const trialFailed = ref('')
   const tried = refDebounced(computed(() => JSON.stringify({ body: form.body.value, modules: form.modules.value, fillIns: form.fillIns.value.filter(({ label }) => label !== ''), recordId: recordId.value })), 200)
+  const beginTrial = newestOnly()
   watch(tried, async (body) => {
+    const isNewest = beginTrial()
     const asked = JSON.parse(body) as { body: string }
     try {
-      trial.value = asked.body.trim() ? await api<TemplateTrial>('/api/templates/try', { method: 'POST', body: asked }) : null
+      const answer = asked.body.trim() ? await api<TemplateTrial>('/api/templates/try', { method: 'POST', body: asked }) : null
+      if (!isNewest()) return
+      trial.value = answer
       trialFailed.value = ''
     }
     catch (error) {
-      trialFailed.value = error instanceof Error ? error.message : ''
+      if (isNewest()) trialFailed.value = error instanceof Error ? error.message : ''
     }
   }, { immediate: true })
 

@@ -19,5 +19,6 @@ export function sayField(path: string): string {
   const [group, key = ''] = path.split('.')
   const words = key.replaceAll('_', ' ')
   const whose = SHORT[group as FieldGroup] ?? group!
-  return words === 'name' && whose !== '' ? whose : [whose, words].filter(Boolean).join(' ')
+  // a firm and a company are called by what they are
+  return words === 'name' && (group === 'firm' || group === 'company') ? whose : [whose, words].filter(Boolean).join(' ')
 }

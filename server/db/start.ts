@@ -5,6 +5,7 @@ import { migrate } from 'drizzle-orm/node-postgres/migrator'
 import { openDoor } from './door'
 import { openEmbedded, type EmbeddedDatabase } from './embedded/open'
 import { lockFolder } from './folder-lock'
+import { regularly } from './regularly'
 
 /** Beside the built server lie the database's thread, the migrations and an empty database to start from. */
 export const builtFolder = () => process.env.PLAUDER_BUILD ?? join(dirname(process.argv[1]!), '..', 'parts')
@@ -31,7 +32,7 @@ export async function startDatabase(dataFolder: string): Promise<EmbeddedDatabas
   return {
     ...database,
     close: async () => {
-      stopCare()
+      await stopCare()
       await database.close()
       lock.close()
     },
@@ -39,20 +40,21 @@ export async function startDatabase(dataFolder: string): Promise<EmbeddedDatabas
 }
 
 /** Checkpoints while there is writing, and fresh statistics once a day. */
-function takeCare({ pool }: EmbeddedDatabase): () => void {
+function takeCare({ pool }: EmbeddedDatabase): () => Promise<void> {
   let written = ''
-  const checkpoint = setInterval(async () => {
-    const { rows: [{ lsn }] } = await pool.query('select pg_current_wal_lsn()::text as lsn')
-    if (lsn !== written) {
-      await pool.query('checkpoint')
-      // nobody else sweeps: every job leaves dead rows behind in a small table that is read all the time
-      await pool.query('vacuum (analyze) job')
-    }
-    written = lsn
-  }, CHECKPOINT_EVERY).unref()
-  const tidy = setInterval(() => pool.query('vacuum analyze'), 24 * 3_600_000).unref()
-  return () => {
-    clearInterval(checkpoint)
-    clearInterval(tidy)
-  }
+  return regularly([
+    {
+      every: CHECKPOINT_EVERY,
+      work: async () => {
+        const { rows: [{ lsn }] } = await pool.query('select pg_current_wal_lsn()::text as lsn')
+        if (lsn !== written) {
+          await pool.query('checkpoint')
+          // nobody else sweeps: every job leaves dead rows behind in a small table that is read all the time
+          await pool.query('vacuum (analyze) job')
+        }
+        written = lsn
+      },
+    },
+    { every: 24 * 3_600_000, work: () => pool.query('vacuum analyze') },
+  ])
 }

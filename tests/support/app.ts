@@ -8,10 +8,38 @@ import type { Notice } from '~~/shared/live'
  * What Nuxt has at hand everywhere, for code of the interface that is tested without it. To be imported before
  * anything of `~/`.
  */
-const { ref, shallowRef, computed, watch, nextTick } = vue
+const { ref, shallowRef, computed, watch, nextTick, toValue } = vue
 /** Where the interface went, newest last. */
 export const wentTo: unknown[] = []
-Object.assign(globalThis, { ref, shallowRef, computed, watch, nextTick, onMounted: () => undefined, onBeforeUnmount: () => undefined, navigateTo: async (to: unknown) => void wentTo.push(to), $fetch: ask })
+Object.assign(globalThis, { ref, shallowRef, computed, watch, nextTick, toValue, onMounted: within(vue.onMounted), onBeforeUnmount: within(vue.onBeforeUnmount), navigateTo: async (to: unknown) => void wentTo.push(to), $fetch: ask })
+
+/** What belongs to a component is nothing outside of one. */
+function within(hook: (act: () => void) => void) {
+  return (act: () => void) => void (vue.getCurrentInstance() && hook(act))
+}
+
+const nowhere = () => ({})
+const { createApp } = vue.createRenderer<object, object>({ insert: nowhere, remove: nowhere, patchProp: nowhere, setText: nowhere, setElementText: nowhere, createElement: nowhere, createText: nowhere, createComment: nowhere, parentNode: () => null, nextSibling: () => null })
+const pages: vue.App<object>[] = []
+
+/** What a component has of a composable: it begins with it, and ends when the page is left. */
+export function inPage<T>(setup: () => T): T {
+  let result: T | undefined
+  const app = createApp({
+    setup() {
+      result = setup()
+      return () => null
+    },
+  })
+  app.mount({})
+  pages.push(app)
+  return result as T
+}
+
+/** The page is left. */
+export function leave(): void {
+  for (const page of pages.splice(0)) page.unmount()
+}
 
 class Storage {
   private readonly kept = new Map<string, string>()
@@ -22,7 +50,7 @@ class Storage {
 /** What this browser keeps over a reload. */
 export const browserKeeps = new Storage()
 const listens = { addEventListener: () => undefined, removeEventListener: () => undefined, dispatchEvent: () => true }
-Object.assign(globalThis, { window: { ...listens, localStorage: browserKeeps }, document: listens, localStorage: browserKeeps, Storage, StorageEvent: Event })
+Object.assign(globalThis, { window: { ...listens, localStorage: browserKeeps, location: { assign: (to: string) => void wentTo.push(to) } }, document: listens, localStorage: browserKeeps, Storage, StorageEvent: Event })
 
 /** Another tab of this browser holds the stream of notices, and tells. */
 const channels: { onmessage: (event: { data: unknown }) => void }[] = []
@@ -55,6 +83,7 @@ async function ask(path: string, { method = 'GET', body, query }: { method?: str
 /** A fresh interface before a server that answers so, by method and path. */
 export function before(server: Record<string, Answer>): void {
   answers = server
+  leave()
   asked.length = 0
   wentTo.length = 0
   setActivePinia(createPinia())
@@ -73,5 +102,12 @@ export function away(): never {
 }
 
 export const askedFor = () => asked.map(({ method, path }) => `${method} ${path}`)
+/** An answer of the server that comes when the test says so. */
+export function held<T>(): { answer: Promise<T>, give: (value: T) => void } {
+  let give: (value: T) => void = () => undefined
+  const answer = new Promise<T>(resolve => give = resolve)
+  return { answer, give }
+}
+
 /** Lets everything that waits for an answer go on. */
 export const settled = () => new Promise(resolve => setTimeout(resolve, 5))

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { PhChatCenteredText, PhClock, PhFloppyDisk, PhImage, PhNotePencil, PhSmiley } from '@phosphor-icons/vue'
 import { useTextareaAutosize } from '@vueuse/core'
 import type { WallMoment } from '~~/core/hours/schedule'
 import { cautions } from '~~/core/message/cautions'
@@ -7,46 +6,31 @@ import type { ComposerStart } from '~~/shared/composer'
 import { isPersonModule } from '~~/shared/modules'
 import type { RecordDetail } from '~~/shared/record'
 import type { FilledTemplate } from '~~/shared/template'
-import { useComposer } from '~/composables/composer'
+import { useComposer, type Opened } from '~/composables/composer'
 import { useKeys } from '~/composables/keys'
 import { useNow } from '~/composables/now'
 import { usePictures } from '~/composables/pictures'
-import { chooseLine, lineChoices, numberChoices } from '~/words/choices'
+import { useTarget } from '~/composables/target'
 import { sayMoment } from '~/words/moments'
 
 const { record, start } = defineProps<{ record: RecordDetail, start: ComposerStart }>()
 const emit = defineEmits<{ sent: [activityId: string], writing: [writing: boolean] }>()
 
-const numbers = computed(() => numberChoices(record.phones))
-const phoneId = ref(numbers.value.find(choice => !choice.disabled)?.id ?? null)
-const phone = computed(() => record.phones.find(one => one.id === phoneId.value) ?? null)
-const lines = computed(() => lineChoices(start.lines, phone.value?.country ?? null))
-const lineId = ref<string | null>(null)
-const line = computed(() => start.lines.find(one => one.id === lineId.value) ?? null)
-watch([phone, lines], () => lineId.value = chooseLine(lines.value, phone.value?.e164 ?? null, start.lastLine[phone.value?.e164 ?? '']), { immediate: true })
-watch(numbers, (choices) => {
-  if (!choices.some(choice => choice.id === phoneId.value && !choice.disabled)) phoneId.value = choices.find(choice => !choice.disabled)?.id ?? null
-})
-
+const { numbers, phoneId, phone, lines, lineId, line, firstName, templatesFor, zones, target } = useTarget(() => record, () => start)
 const { text, pictureIds, empty, reference, measure, sending, problem, night, lastSent, secondsLeft, send, takeBack, fill } = useComposer(
   () => `record ${record.id}`,
-  () => lineId.value && phoneId.value ? { lineId: lineId.value, phoneId: phoneId.value, conversationId: null, recordId: phone.value?.person ? record.id : null } : null,
+  () => target.value,
   () => line.value?.languages ?? [],
 )
 const pictures = usePictures(pictureIds)
-const chooser = useTemplateRef<HTMLInputElement>('chooser')
 const { textarea } = useTextareaAutosize({ input: text })
 /** What is open below the text; one at a time. */
-const opened = ref<'templates' | 'later' | 'emoji' | null>(null)
-const picking = computed({ get: () => opened.value === 'templates', set: open => opened.value = open ? 'templates' : null })
+const opened = ref<Opened | null>(null)
+const isPerson = computed(() => isPersonModule(record.module))
 const savingAs = ref(false)
 const savedAs = ref('')
 const scheduled = ref('')
-const first = computed(() => phone.value?.person?.firstName ?? record.firstName ?? record.name)
-/** Templates are for people: a company's own number has none. */
-const templatesFor = computed(() => phone.value?.person?.id ?? (isPersonModule(record.module) ? record.id : null))
 const now = useNow()
-const theirs = computed(() => record.zones.filter(({ name }) => phone.value?.zones.includes(name)))
 /** What the sender may want to look at again; it stands in no way. */
 const careful = computed(() => cautions({ text: text.value, now: now.value, sender: start.sender, last: start.texted[phone.value?.e164 ?? ''] ?? null, lastHeardAt: phone.value?.lastHeardAt ?? null }))
 const why = computed(() => problem.value ? Object.values(problem.value.fields)[0] ?? problem.value.message : '')
@@ -57,11 +41,6 @@ function takeFrom(event: Event, data: DataTransfer | null): void {
   if (files.length === 0) return
   event.preventDefault()
   void pictures.add(files)
-}
-
-async function choosePictures(): Promise<void> {
-  await pictures.add(chooser.value?.files ?? [])
-  chooser.value!.value = ''
 }
 
 watch(() => text.value !== '', writing => emit('writing', writing))
@@ -105,13 +84,14 @@ function close(): void {
   textarea.value?.focus()
 }
 
+const pick = () => templatesFor.value && (opened.value = 'templates')
 useKeys([
   { keys: 't', shown: 'T', what: 'Write a text', act: () => textarea.value?.focus() },
-  { keys: 'e', shown: 'E', what: 'Choose a template', act: () => picking.value = templatesFor.value !== null },
-  { keys: '$mod+e', shown: 'Ctrl E', what: 'Choose a template while writing', act: () => picking.value = templatesFor.value !== null, inFields: true },
+  { keys: 'e', shown: 'E', what: 'Choose a template', act: pick },
+  { keys: '$mod+e', shown: 'Ctrl E', what: 'Choose a template while writing', act: pick, inFields: true },
   { keys: '$mod+Shift+Enter', shown: 'Ctrl Shift Enter', what: 'Send later', act: () => { if (!empty.value) opened.value = 'later' }, inFields: true },
   { keys: '$mod+.', shown: 'Ctrl .', what: 'Put an emoji in', act: () => opened.value = 'emoji', inFields: true },
-  { keys: '$mod+Shift+s', shown: 'Ctrl Shift S', what: 'Save what is written as a template', act: () => savingAs.value = text.value.trim() !== '' && isPersonModule(record.module), inFields: true },
+  { keys: '$mod+Shift+s', shown: 'Ctrl Shift S', what: 'Save what is written as a template', act: () => savingAs.value = text.value.trim() !== '' && isPerson.value, inFields: true },
   { keys: '$mod+Enter', shown: 'Ctrl Enter', what: 'Send', act: () => void go(), inFields: true },
   { keys: '$mod+Backspace', shown: 'Ctrl Backspace', what: 'Take the last text back', act: () => void back() },
 ])
@@ -122,65 +102,24 @@ useKeys([
     class="composer"
     aria-label="Write a text"
   >
-    <div class="head">
-      <PhChatCenteredText
-        size="18"
-        aria-hidden="true"
-      />
-      <strong>Text</strong>
-      <span
-        id="to-label"
-        class="quiet"
-      >to</span>
-      <Select
-        v-model="phoneId"
-        class="bare"
-        :options="numbers"
-        option-value="id"
-        option-label="label"
-        option-disabled="disabled"
-        placeholder="no number to text"
-        aria-labelledby="to-label"
-        :disabled="numbers.length === 0"
-      >
-        <template #option="{ option }">
-          <span>{{ option.label }} <span class="small quiet">{{ option.note }}</span></span>
-        </template>
-      </Select>
-      <span
-        id="from-label"
-        class="quiet"
-      >from</span>
-      <Select
-        v-model="lineId"
-        class="bare"
-        :options="lines"
-        option-value="id"
-        option-label="label"
-        option-disabled="disabled"
-        placeholder="no line for this number"
-        aria-labelledby="from-label"
-      >
-        <template #option="{ option }">
-          <span>{{ option.label }} <span class="small quiet">{{ option.note }}</span></span>
-        </template>
-      </Select>
-      <span
-        v-if="line"
-        class="quiet answered"
-      >answered by {{ line.answeredBy === 1 ? 'you' : `${line.answeredBy} of you` }}</span>
-    </div>
+    <ComposerHead
+      v-model:phone-id="phoneId"
+      v-model:line-id="lineId"
+      :numbers="numbers"
+      :lines="lines"
+      :line="line"
+    />
     <div class="sheet">
       <label
         class="heard-only"
         for="text"
-      >Text to {{ first }}</label>
+      >Text to {{ firstName }}</label>
       <textarea
         id="text"
         ref="textarea"
         v-model="text"
         class="text"
-        :placeholder="templatesFor ? `Write to ${first}, or press E for a template` : `Write to ${first}`"
+        :placeholder="templatesFor ? `Write to ${firstName}, or press E for a template` : `Write to ${firstName}`"
         :aria-invalid="!!problem"
         aria-describedby="text-problem text-length"
         @paste="takeFrom($event, $event.clipboardData)"
@@ -237,71 +176,15 @@ useKeys([
         @keep="night = null"
       />
       <div class="foot">
-        <button
-          v-if="templatesFor"
-          type="button"
-          class="tool"
-          :aria-expanded="picking"
-          @click.stop="picking = !picking"
-        >
-          <PhNotePencil
-            size="18"
-            aria-hidden="true"
-          /> Template <kbd>E</kbd>
-        </button>
-        <button
-          type="button"
-          class="tool"
-          :aria-expanded="opened === 'emoji'"
-          @click.stop="opened = opened === 'emoji' ? null : 'emoji'"
-        >
-          <PhSmiley
-            size="18"
-            aria-hidden="true"
-          /> Emoji
-        </button>
-        <button
-          v-if="line?.price?.microsPerPicture != null"
-          type="button"
-          class="tool"
-          @click="chooser?.click()"
-        >
-          <PhImage
-            size="18"
-            aria-hidden="true"
-          /> Picture
-        </button>
-        <input
-          ref="chooser"
-          type="file"
-          hidden
-          multiple
-          accept="image/jpeg,image/png,image/gif,image/webp"
-          @change="choosePictures"
-        >
-        <button
-          v-if="isPersonModule(record.module) && text.trim() !== ''"
-          type="button"
-          class="tool"
-          @click="savingAs = true"
-        >
-          <PhFloppyDisk
-            size="18"
-            aria-hidden="true"
-          /> Save as template
-        </button>
-        <button
-          type="button"
-          class="tool"
-          :aria-expanded="opened === 'later'"
-          :disabled="empty || !lineId || !phoneId"
-          @click="opened = opened === 'later' ? null : 'later'"
-        >
-          <PhClock
-            size="18"
-            aria-hidden="true"
-          /> Later
-        </button>
+        <ComposerTools
+          v-model:opened="opened"
+          :templates="templatesFor !== null"
+          :pictures="line?.price?.microsPerPicture != null"
+          :saves="isPerson && text.trim() !== ''"
+          :later="!empty && target !== null"
+          @pictures="pictures.add"
+          @save="savingAs = true"
+        />
         <p
           v-if="lastSent"
           class="going"
@@ -318,14 +201,14 @@ useKeys([
         </p>
         <Button
           class="send"
-          :label="`Send to ${first} now`"
+          :label="`Send to ${firstName} now`"
           :loading="sending"
-          :disabled="empty || pictures.comingIn.value > 0 || !lineId || !phoneId"
+          :disabled="empty || pictures.comingIn.value > 0 || !target"
           @click="go()"
         />
       </div>
       <TemplatePicker
-        v-if="picking && templatesFor"
+        v-if="opened === 'templates' && templatesFor"
         :key="templatesFor"
         :record-id="templatesFor"
         :reference="reference"
@@ -334,8 +217,8 @@ useKeys([
       />
       <LaterPanel
         v-if="opened === 'later'"
-        :theirs="theirs"
-        :person="first"
+        :theirs="zones"
+        :person="firstName"
         :problem="problem?.fields['later.wallTime'] ?? problem?.fields['later.zone']"
         :busy="sending"
         @choose="go(false, $event)"
@@ -368,11 +251,6 @@ useKeys([
 <style scoped>
 .composer { position: relative; background: var(--surface); border: 1px solid var(--field-rule); border-radius: 8px; }
 .composer:focus-within { border-color: var(--quiet); }
-.head { display: flex; flex-wrap: wrap; align-items: center; gap: 0.4rem; padding: 0.3rem 0.85rem; border-bottom: 1px solid var(--rule); }
-.bare { border-color: transparent; background: none; }
-.bare :deep(.p-select-label) { padding: 0.2rem 0.1rem 0.2rem 0.3rem; font-weight: 700; color: var(--ink); }
-.bare :deep(.p-select-dropdown) { width: 1.5rem; }
-.answered { margin-left: auto; }
 .sheet { position: relative; padding: 0.5rem 0.85rem 0.7rem; }
 .text { display: block; width: 100%; min-height: 3.2rem; max-height: 40vh; border: 0; background: none; resize: none; padding: 0.2rem 0; font-size: var(--size-text); line-height: 1.45; }
 .text:focus-visible { outline: none; }
@@ -380,9 +258,6 @@ useKeys([
 .foot { display: flex; flex-wrap: wrap; align-items: center; gap: 0.2rem 1.1rem; padding-top: 0.4rem; }
 .send { margin-left: auto; }
 .careful { color: var(--saffron-ink, var(--saffron)); padding-top: 0.25rem; }
-.tool { display: inline-flex; align-items: center; gap: 0.35rem; border: 0; background: none; color: var(--quiet); cursor: pointer; padding: 0.3rem 0; }
-.tool:hover { color: var(--ink); }
 .going { display: flex; gap: 0.6rem; align-items: center; margin-left: auto; color: var(--saffron); }
 .going + .send { margin-left: 0; }
-.tool:disabled { opacity: 0.45; cursor: default; }
 </style>

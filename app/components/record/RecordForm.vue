@@ -93,7 +93,6 @@ const submit = handleSubmit(async (form) => {
     if (error.type === 'stale') version.value = Number(error.details.version)
   }
 })
-const differences = computed(() => (problem.value?.details.differences ?? []) as { label: string, theirs: string | null, mine: string | null }[])
 </script>
 
 <template>
@@ -102,29 +101,11 @@ const differences = computed(() => (problem.value?.details.differences ?? []) as
     novalidate
     @submit="submit"
   >
-    <div
+    <ProblemOfForm
       v-if="problem"
-      class="notice failed wide"
-      role="alert"
-    >
-      <p>{{ problem.message }}</p>
-      <table
-        v-if="differences.length > 0"
-        class="differences"
-      >
-        <thead>
-          <tr><th>Field</th><th>There now</th><th>Yours</th></tr>
-        </thead>
-        <tbody>
-          <tr
-            v-for="{ label, theirs, mine } in differences"
-            :key="label"
-          >
-            <td>{{ label }}</td><td>{{ theirs ?? 'empty' }}</td><td>{{ mine ?? 'empty' }}</td>
-          </tr>
-        </tbody>
-      </table>
-    </div>
+      class="wide"
+      :problem="problem"
+    />
     <template v-if="person">
       <LabelledField
         v-for="name in (['firstName', 'lastName'] as const)"
@@ -309,12 +290,9 @@ const differences = computed(() => (problem.value?.details.differences ?? []) as
 <style scoped>
 .form { display: grid; grid-template-columns: 1fr 1fr; gap: 0.8rem 1rem; }
 .wide, .save { grid-column: 1 / -1; }
-/* always in sight, however long the form is */
-.save { position: sticky; bottom: 0; padding: 0.6rem 0; background: var(--form-ground, var(--surface)); border-top: 1px solid var(--rule); }
+/* always in sight, however long the form is; over the padding of a dialog too, so that no field shows below it */
+.save { position: sticky; bottom: -1.25rem; margin-bottom: -1.25rem; padding: 0.6rem 0 1.25rem; background: var(--form-ground, var(--surface)); border-top: 1px solid var(--rule); }
 .on-it { display: flex; flex-wrap: wrap; gap: 0.3rem 0.9rem; align-items: baseline; }
 .one { display: inline-flex; gap: 0.4rem; align-items: baseline; }
-.differences { margin-top: 0.5rem; border-collapse: collapse; }
-.differences th, .differences td { text-align: left; padding: 0.15rem 1rem 0.15rem 0; font-weight: 400; }
-.differences th { color: var(--quiet); font-size: var(--size-small); }
 @media (max-width: 600px) { .form { grid-template-columns: 1fr; } }
 </style>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { measureText } from '~~/core/text/measure'
 import { fullLabel } from '~~/shared/fields'
 import { MODULE_FACTS, PERSON_MODULES } from '~~/shared/modules'
 import type { TemplateDetail, TemplateVersion } from '~~/shared/template'
@@ -19,15 +18,14 @@ const locked = computed(() => template !== null && !template.mayEdit)
 const text = useTemplateRef<{ insert: (field: { path: string, kind: 'text' | 'date' }) => void, swap: (from: string, to: string) => void, openList: () => void }>('text')
 const asLiquid = ref(false)
 const beside = ref<'try' | 'length' | 'versions'>('try')
+
 const tried = ref<{ id: string, name: string } | string | null>(null)
 watch(tried, one => recordId.value = one && typeof one === 'object' ? one.id : null)
-const triedName = computed(() => trial.value?.record?.name ?? 'the person contacted last')
 
 const labelOf = (path: string) => {
   const field = fields.value.find(one => one.path === path)
   return field ? fullLabel(field) : path.includes(' ') ? path : sayField(path)
 }
-const measure = computed(() => trial.value?.text ? measureText(trial.value.text) : null)
 /** Who may be offered it: all only by those who may make it so. */
 const audiences = computed(() => [
   { value: 'mine', label: 'for me alone' },
@@ -252,64 +250,15 @@ useKeys([{ keys: '$mod+j', shown: 'Ctrl J', what: 'Put a field into the template
           Versions
         </button>
       </p>
-      <section
+      <TriedOn
         v-if="beside === 'try'"
-        class="try"
-        aria-label="What would be sent"
-      >
-        <LabelledField
-          id="tried-on"
-          v-slot="{ choice }"
-          label="What would be sent to"
-        >
-          <RecordPicker
-            v-model="tried"
-            kind="person"
-            :choice="choice"
-            :placeholder="triedName"
-          />
-        </LabelledField>
-        <p
-          v-if="trialFailed"
-          class="notice failed"
-        >
-          {{ trialFailed }}
-        </p>
-        <p
-          v-else-if="!trial"
-          class="quiet"
-        >
-          Write a text, and it is shown here as {{ triedName }} would get it.
-        </p>
-        <template v-else>
-          <div aria-live="polite">
-            <p
-              v-if="trial.text && measure"
-              class="filled"
-            >
-              {{ trial.text }}
-            </p>
-            <p
-              v-if="measure"
-              class="small quiet figures"
-            >
-              {{ measure.units }} units, {{ measure.parts === 1 ? '1 part' : `${measure.parts} parts` }}
-            </p>
-            <p
-              v-if="!trial.record && trial.problems.length === 0"
-              class="quiet"
-            >
-              There is nobody in these modules yet to try it on.
-            </p>
-          </div>
-          <TemplateChecks
-            :source="body"
-            :trial="trial"
-            :label-of="labelOf"
-            @swap="swap"
-          />
-        </template>
-      </section>
+        v-model:person="tried"
+        :source="body"
+        :trial="trial"
+        :failed="trialFailed"
+        :label-of="labelOf"
+        @swap="swap"
+      />
       <LengthOverPeople
         v-else-if="beside === 'length' && trial && trial.problems.length === 0"
         :template="{ body, modules, fillIns: fillIns.filter(({ label }) => label !== '') }"
@@ -332,7 +281,7 @@ useKeys([{ keys: '$mod+j', shown: 'Ctrl J', what: 'Put a field into the template
 
 <style scoped>
 .editor { display: grid; grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr); gap: 2rem; padding: 0.95rem 1.5rem 3rem; align-content: start; }
-.write, .beside, .try { display: grid; gap: 0.7rem; align-content: start; min-width: 0; }
+.write, .beside { display: grid; gap: 0.7rem; align-content: start; min-width: 0; }
 .row { display: grid; grid-template-columns: 2fr 1fr; gap: 0.9rem; }
 .for { display: flex; flex-wrap: wrap; justify-content: space-between; gap: 0.4rem 1.2rem; }
 .modules { border: 0; margin: 0; padding: 0; display: flex; gap: 1.1rem; flex-wrap: wrap; }
@@ -345,6 +294,5 @@ useKeys([{ keys: '$mod+j', shown: 'Ctrl J', what: 'Put a field into the template
 .tabs { display: flex; gap: 1.1rem; }
 .tabs button { border: 0; background: none; padding: 0 0 0.2rem; cursor: pointer; color: var(--quiet); border-bottom: 2px solid transparent; }
 .tabs button[aria-pressed='true'] { color: var(--ink); font-weight: 700; border-color: var(--mulberry); }
-.filled { white-space: pre-wrap; overflow-wrap: anywhere; font-size: var(--size-text); border-left: 3px solid var(--mulberry); padding-left: 0.75rem; margin-bottom: 0.4rem; }
 @media (max-width: 1000px) { .editor { grid-template-columns: 1fr; padding-inline: 0.75rem; } }
 </style>

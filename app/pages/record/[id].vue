@@ -14,7 +14,7 @@ import { useAhead } from '~/stores/ahead'
 import { useDrafts } from '~/stores/drafts'
 import { useCalls } from '~/stores/calls'
 import { useShelf } from '~/stores/shelf'
-import { ago, calendarDay, clock, placeOf, span } from '~/words/time'
+import { ago, clock, placeOf } from '~/words/time'
 
 definePageMeta({ key: route => route.fullPath })
 
@@ -73,9 +73,6 @@ useKeys([
   { keys: 'k', shown: 'K', what: 'Make a task', act: () => making.value = record.value?.mayEdit ?? false },
 ])
 
-const waiting = computed(() => shelf.items.filter(item => item.record?.id === recordId))
-/** The next that have a day, those that are overdue first. */
-const dates = computed(() => record.value?.related.filter(({ over, day }) => !over && day).slice(0, 2) ?? [])
 const heard = computed(() => [...record.value?.phones ?? []].sort((a, b) => (b.lastHeardAt ?? 0) - (a.lastHeardAt ?? 0))[0])
 const heardAt = computed(() => heard.value?.lastHeardAt ?? 0)
 const there = computed(() => {
@@ -210,38 +207,12 @@ async function saved(detail: RecordDetail): Promise<void> {
       class="margin"
       aria-label="About this record"
     >
-      <section v-if="waiting.length + dates.length + record.scheduled.length + record.tasks.length > 0 || making">
-        <h2>Comes next</h2>
-        <p
-          v-for="item in waiting"
-          :key="item.conversationId"
-          class="next"
-        >
-          <strong>Answer {{ record.firstName ?? record.name }}</strong>
-          <span class="small quiet">waiting for {{ span(now - item.waitsSince) }}, on {{ item.line }}</span>
-        </p>
-        <LazyTaskList
-          v-if="record.tasks.length > 0 || making"
-          v-model:making="making"
-          :record="record"
-          @changed="load"
-        />
-        <LazyScheduledList
-          v-if="record.scheduled.length > 0"
-          :record="record"
-          @changed="timeline.refresh($event); load()"
-        />
-        <p
-          v-for="one in dates"
-          :key="one.id"
-          class="next"
-        >
-          <NuxtLink :to="`/record/${one.id}`">
-            {{ one.name }}
-          </NuxtLink>
-          <span class="small quiet figures">{{ [MODULE_FACTS[one.module].one, calendarDay(one.day!), one.time].filter(Boolean).join(', ') }}</span>
-        </p>
-      </section>
+      <ComesNext
+        v-model:making="making"
+        :record="record"
+        @changed="load"
+        @entry="timeline.refresh"
+      />
       <PeopleOn
         :record="record"
         @changed="peopleChanged"
@@ -316,8 +287,6 @@ async function saved(detail: RecordDetail): Promise<void> {
 .hour { padding-left: 0.1rem; }
 .margin { grid-row: 3; border-left: 1px solid var(--field-rule); padding: 0 1.5rem 2rem; display: grid; gap: 1.2rem; align-content: start; }
 .margin h2 { padding-bottom: 0.4rem; }
-.next { display: grid; border-top: 1px solid var(--rule); padding-top: 0.4rem; }
-.next strong { color: var(--saffron); }
 .change { margin-top: 0.6rem; }
 .gone { padding: 2rem 1.5rem; display: grid; gap: 0.5rem; justify-items: start; }
 @media (max-width: 1000px) {

@@ -1,0 +1,65 @@
+<script setup lang="ts">
+import { MODULE_FACTS } from '~~/shared/modules'
+import type { RecordDetail } from '~~/shared/record'
+import { useNow } from '~/composables/now'
+import { useShelf } from '~/stores/shelf'
+import { calendarDay, span } from '~/words/time'
+
+/** What is to be done next: whom to answer, tasks, texts that leave later, and the next days. */
+const { record } = defineProps<{ record: RecordDetail }>()
+/** Whether a task is being made. */
+const making = defineModel<boolean>('making', { required: true })
+const emit = defineEmits<{ changed: [], entry: [activityId: string] }>()
+
+const shelf = useShelf()
+const now = useNow()
+const waiting = computed(() => shelf.items.filter(item => item.record?.id === record.id))
+/** The next that have a day, those that are overdue first. */
+const dates = computed(() => record.related.filter(({ over, day }) => !over && day).slice(0, 2))
+
+function unscheduled(activityId: string): void {
+  emit('entry', activityId)
+  emit('changed')
+}
+</script>
+
+<template>
+  <section v-if="waiting.length + dates.length + record.scheduled.length + record.tasks.length > 0 || making">
+    <h2>Comes next</h2>
+    <p
+      v-for="item in waiting"
+      :key="item.conversationId"
+      class="next"
+    >
+      <strong>Answer {{ record.firstName ?? record.name }}</strong>
+      <span class="small quiet">waiting for {{ span(now - item.waitsSince) }}, on {{ item.line }}</span>
+    </p>
+    <LazyTaskList
+      v-if="record.tasks.length > 0 || making"
+      v-model:making="making"
+      :record="record"
+      @changed="emit('changed')"
+    />
+    <LazyScheduledList
+      v-if="record.scheduled.length > 0"
+      :record="record"
+      @changed="unscheduled"
+    />
+    <p
+      v-for="one in dates"
+      :key="one.id"
+      class="next"
+    >
+      <NuxtLink :to="`/record/${one.id}`">
+        {{ one.name }}
+      </NuxtLink>
+      <span class="small quiet figures">{{ [MODULE_FACTS[one.module].one, calendarDay(one.day!), one.time].filter(Boolean).join(', ') }}</span>
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.next { display: grid; border-top: 1px solid var(--rule); padding: 0.4rem 0 0.35rem; }
+.next strong { color: var(--saffron); }
+h2 { padding-bottom: 0.4rem; }
+</style>

@@ -1,0 +1,81 @@
+import { asked, away, before, held, refuse, settled } from '../support/app'
+import type { RecordPage } from '~~/shared/record'
+import { useList } from '~/composables/list'
+
+const COLUMNS = [{ key: 'name', label: 'Name' }, { key: 'stage', label: 'Stage' }]
+const rows = (total: number, ...ids: string[]): RecordPage => ({ rows: ids.map(id => ({ id })), total, size: 50 }) as unknown as RecordPage
+const server = { 'GET /api/columns': () => COLUMNS, 'GET /api/records': () => rows(120, 'r1') }
+const questions = () => asked.filter(({ path }) => path === '/api/records').map(({ query }) => query as Record<string, unknown>)
+const typed = () => new Promise(resolve => setTimeout(resolve, 180))
+
+describe('a list on screen', () => {
+  it('asks for the first page as the module is first looked at', async () => {
+    before(server)
+    const list = useList('lead')
+    await settled()
+    expect(questions()).toEqual([expect.objectContaining({ module: 'lead', words: '', where: '', page: 1 })])
+    expect([list.pages.value, list.list.value?.rows.length, list.problem.value]).toEqual([3, 1, ''])
+  })
+
+  it('asks once for what was typed, from its first page on', async () => {
+    before(server)
+    const list = useList('lead')
+    await settled()
+    list.page.value = 3
+    await settled()
+    for (const words of ['h', 'ho', 'hol']) list.words.value = words
+    await typed()
+    expect(questions().slice(1)).toEqual([expect.objectContaining({ page: 3, words: '' }), expect.objectContaining({ page: 1, words: 'hol' })])
+  })
+
+  it('turns its order around, or sorts by another column with what matters first', async () => {
+    before(server)
+    const list = useList('lead')
+    list.sortBy('name')
+    const before1 = list.direction.value
+    list.sortBy('name')
+    expect([list.sort.value, list.direction.value === before1]).toEqual(['name', false])
+    list.sortBy('stage')
+    expect([list.sort.value, list.direction.value]).toEqual(['stage', 'up'])
+    list.sortBy('last-contact')
+    expect(list.direction.value).toBe('down')
+    await settled()
+    expect(questions().at(-1)).toMatchObject({ sort: 'last-contact', direction: 'down' })
+  })
+
+  it('looks as a view says, with the columns that there are', async () => {
+    before(server)
+    const list = useList('lead')
+    await settled()
+    const conditions = { every: true, of: [{ field: 'stage', is: 'one-of', values: ['Trial'] }] }
+    list.show({ columns: ['name', 'gone', 'stage'], conditions: conditions as never, sort: 'stage', direction: 'down' })
+    await settled()
+    expect(list.shownColumns.value).toEqual(COLUMNS)
+    expect(questions().at(-1)).toMatchObject({ where: JSON.stringify(conditions), sort: 'stage', direction: 'down', page: 1 })
+  })
+
+  it('throws away an answer that a newer question has overtaken, its failure too', async () => {
+    const [slow, failing] = [held<RecordPage>(), held<null>()]
+    const answers = [() => slow.answer, () => failing.answer.then(() => refuse(400, 'bad-input', 'Too late.')), () => rows(1, 'new')]
+    before({ ...server, 'GET /api/records': () => answers.shift()!() })
+    const list = useList('lead')
+    list.page.value = 2
+    await settled()
+    list.page.value = 3
+    await settled()
+    slow.give(rows(1, 'old'))
+    failing.give(null)
+    await settled()
+    expect([list.list.value?.rows.map(({ id }) => id), list.problem.value]).toEqual([['new'], ''])
+  })
+
+  it('says why it cannot be shown, and can be asked again', async () => {
+    before({ 'GET /api/columns': away, 'GET /api/records': away })
+    const list = useList('lead')
+    await settled()
+    expect(list.problem.value).toMatch(/cannot be reached/)
+    before(server)
+    await list.loadAgain()
+    expect([list.problem.value, list.columns.value, list.list.value?.total]).toEqual(['', COLUMNS, 120])
+  })
+})
