@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useDebounceFn, useThrottleFn } from '@vueuse/core'
+import { useDebounceFn } from '@vueuse/core'
 import { useLive } from '~/composables/live'
 import { useKeys } from '~/composables/keys'
 import { useDrafts } from '~/stores/drafts'
@@ -21,13 +21,12 @@ void rounds.load()
 // what was written elsewhere; without it, what lies in this browser is there all the same
 useDrafts().load().catch(() => undefined)
 const loadSoon = useDebounceFn(shelf.load, 150)
-// the first notice of a call counts at once: somebody waits for it to ring
-const callsSoon = useThrottleFn(calls.load, 60, true, true)
 const roundsSoon = useDebounceFn(rounds.load, 150)
 // a call that comes in is heard, and nothing moves
 watch(() => calls.ringing.length, (now, before) => now > before && chime())
 useLive((notice) => {
-  if (notice.kind === 'call') return void callsSoon()
+  // at once: somebody waits for it to ring
+  if (notice.kind === 'call') return void calls.load()
   if (notice.kind === 'round') return void (notice.roundId === rounds.mine?.id && roundsSoon())
   if (notice.kind !== 'conversation') return
   if (notice.incoming) chime()

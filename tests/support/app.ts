@@ -41,6 +41,9 @@ export function leave(): void {
   for (const page of pages.splice(0)) page.unmount()
 }
 
+// what a page does every so often would go on behind the tests
+afterAll(leave)
+
 class Storage {
   private readonly kept = new Map<string, string>()
   getItem = (key: string) => this.kept.get(key) ?? null
