@@ -62,8 +62,8 @@ export const useRounds = defineStore('rounds', () => {
   /** Goes to whoever is next once it is said how it went with the one before; until then everything stays as it is. */
   const nextAfter = (said: Promise<boolean>) => trying(async () => {
     wait()
-    if (!await said) return
-    if (!mine.value!.inHand) await handOut(mine.value!.id)
+    if (!await said || !mine.value) return
+    if (!mine.value.inHand) await handOut(mine.value.id)
     callAsSet()
     await openPage()
   })
@@ -114,8 +114,9 @@ export const useRounds = defineStore('rounds', () => {
     become(null)
   })
 
-  // a call is over, and it is to be said how it went: the moment to have the next person in hand, and their page ready
+  /** The call of the round that is over, while it is to be said how it went. */
   const ended = computed(() => calls.on ? null : calls.calls.find(call => call.mine && call.roundId === mine.value?.id && !call.disposition)?.id ?? null)
+  // the moment to have the next person in hand, and their page ready
   watch(ended, (callId) => {
     if (callId && mine.value?.state === 'open' && !mine.value.inHand) void handOut(mine.value.id).catch(() => undefined)
   })
@@ -124,5 +125,5 @@ export const useRounds = defineStore('rounds', () => {
   // whoever is called by hand is not called once more by itself
   watch(() => calls.on, on => on && wait())
 
-  return { mine, problem, busy, dialsAt, load, next, nextAfter, wait, dial, say, leave }
+  return { mine, problem, busy, dialsAt, ended, load, next, nextAfter, wait, dial, say, leave }
 })

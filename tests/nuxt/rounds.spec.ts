@@ -1,4 +1,4 @@
-import { asked, askedFor, before, refuse, settled, wentTo } from '../support/app'
+import { asked, askedFor, before, held, refuse, settled, wentTo } from '../support/app'
 import type { CallDetail } from '~~/shared/calling'
 import type { MyRound } from '~~/shared/rounds'
 import { useAhead } from '~/stores/ahead'
@@ -82,11 +82,11 @@ describe('the round I am on', () => {
     useCalls().calls = [over]
     await settled()
     expect([wentTo, dialled(), rounds.mine?.inHand?.name]).toEqual([[], [], 'Iris Holm'])
-    let say: (ok: boolean) => void = () => undefined
-    const gone = rounds.nextAfter(new Promise(resolve => say = resolve))
+    const said = held<boolean>()
+    const gone = rounds.nextAfter(said.answer)
     await settled()
     expect([wentTo, dialled()]).toEqual([[], []])
-    say(true)
+    said.give(true)
     await gone
     expect([wentTo, dialled()]).toEqual([['/record/r1'], ['p1']])
     const ahead = useAhead().take('r1')
@@ -114,6 +114,18 @@ describe('the round I am on', () => {
     expect([wentTo, dialled(), rounds.mine?.inHand?.name]).toEqual([[], [], 'Iris Holm'])
   })
 
+  it('goes nowhere once it is left while it was still being said how it went', async () => {
+    before({ ...calls, ...page, 'POST /api/rounds/w1/leave': () => null })
+    const rounds = useRounds()
+    rounds.mine = round({ pauseSeconds: 0 })
+    const said = held<boolean>()
+    const gone = rounds.nextAfter(said.answer)
+    await rounds.leave()
+    said.give(true)
+    await gone
+    expect([wentTo, dialled()]).toEqual([[], []])
+  })
+
   it('calls nobody whom a colleague has in hand by now, and shows the round as it is', async () => {
     before({ ...calls, ...page, 'POST /api/calls': () => refuse(409, 'not-in-hand', 'You do not have this person in hand any more.'), 'GET /api/rounds/mine': () => ({ round: round({ inHand: null }) }) })
     const rounds = useRounds()
@@ -123,15 +135,14 @@ describe('the round I am on', () => {
   })
 
   it('is not put back to what was read before it was left', async () => {
-    let answer: (round: object) => void = () => undefined
-    const stale = new Promise(resolve => answer = resolve)
+    const stale = held<object>()
     let reads = 0
-    before({ ...calls, ...page, 'POST /api/rounds/w1/leave': () => null, 'GET /api/rounds/mine': () => reads++ === 0 ? stale : { round: null } })
+    before({ ...calls, ...page, 'POST /api/rounds/w1/leave': () => null, 'GET /api/rounds/mine': () => reads++ === 0 ? stale.answer : { round: null } })
     const rounds = useRounds()
     rounds.mine = round()
     const reading = rounds.load()
     await rounds.leave()
-    answer({ round: round() })
+    stale.give({ round: round() })
     await reading
     expect([rounds.mine, reads]).toEqual([null, 2])
   })

@@ -11,6 +11,7 @@ import { clock } from '~/words/time'
 /** The round I am on, on the shelf: how far it is, who is in hand, and what can be done with them at once. */
 const { round } = defineProps<{ round: MyRound }>()
 const A_MOMENT_MS = 3_000
+const route = useRoute()
 const rounds = useRounds()
 const calls = useCalls()
 const me = useMe()
@@ -27,12 +28,17 @@ const idle = computed(() => {
   if (round.nextAt !== null && round.nextAt > seconds.value + A_MOMENT_MS) return `nobody may be called before ${clock(round.nextAt, me.me!.zone)}`
   return ''
 })
+/** Whoever comes next waits while it is being said how it went with the one before. */
+const comes = computed(() => !onCall.value && calls.openId !== null && calls.openId === rounds.ended)
+const inHand = computed(() => onCall.value || comes.value ? null : round.inHand)
+/** There the key for calling them works. */
+const isTheirPage = computed(() => route.path === `/record/${round.inHand?.recordId}`)
 const mayGoOn = computed(() => !round.inHand && round.state === 'open' && idle.value === '')
 
 useKeys([
   { keys: 'r n', shown: 'R N', what: 'The next person in the round', act: () => mayGoOn.value && !onCall.value && void rounds.next() },
-  { keys: 'r s', shown: 'R S', what: 'Skip whoever is in hand in the round', act: () => round.inHand && void rounds.say('skip') },
-  { keys: 'r l', shown: 'R L', what: 'Come back to them later in the round', act: () => round.inHand && void rounds.say('later') },
+  { keys: 'r s', shown: 'R S', what: 'Skip whoever is in hand in the round', act: () => inHand.value && void rounds.say('skip') },
+  { keys: 'r l', shown: 'R L', what: 'Come back to them later in the round', act: () => inHand.value && void rounds.say('later') },
   { keys: 'r w', shown: 'R W', what: 'Do not dial by itself now', act: rounds.wait },
   { keys: 'r q', shown: 'R Q', what: 'Stop for now, and leave the round', act: () => void rounds.leave() },
 ])
@@ -54,12 +60,16 @@ useKeys([
       />
       <span><strong>{{ round.name }}</strong>&ensp;<span class="figures">{{ done }} of {{ total }}</span></span>
     </NuxtLink>
-    <template v-if="round.inHand && !onCall">
+    <span
+      v-if="round.inHand && comes"
+      class="text quiet"
+    >then {{ round.inHand.name }}</span>
+    <template v-else-if="inHand">
       <NuxtLink
         class="act"
-        :to="`/record/${round.inHand.recordId}`"
+        :to="`/record/${inHand.recordId}`"
       >
-        {{ round.inHand.name }}
+        {{ inHand.name }}
       </NuxtLink>
       <template v-if="left !== null">
         <span
@@ -81,7 +91,7 @@ useKeys([
         :disabled="calls.busy"
         @click="rounds.dial()"
       >
-        Call <kbd>D</kbd>
+        Call <kbd v-if="isTheirPage">D</kbd>
       </button>
       <button
         type="button"
@@ -135,6 +145,7 @@ useKeys([
 .act:hover, .name:hover { background: var(--hover); }
 .main { color: var(--mulberry); }
 .text { padding: 0 0.55rem; color: var(--saffron); }
+.text.quiet { color: var(--quiet); }
 .calm { color: var(--quiet); font-weight: 400; padding-right: 1rem; }
 .name:focus-visible, .act:focus-visible { outline-offset: -3px; }
 @media (max-width: 700px) { .round { flex: 1 1 100%; flex-wrap: wrap; border-right: 0; } }
