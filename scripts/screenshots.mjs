@@ -117,6 +117,7 @@ try {
   await mika.getByRole('button', { name: 'Put it away without' }).click()
   await ada.goto(`${address}/record/${iris}`)
   await ada.getByText('Perfect. Could we make it Thursday?').waitFor()
+  await ada.getByLabel(/^Text to/).waitFor()
   await ada.keyboard.press('e')
   await ada.getByRole('option').first().waitFor()
   await ada.keyboard.type('set time')
