@@ -191,5 +191,7 @@ test('a caller leaves a message; it is heard, and a note stays at its moment', a
   await page.waitForTimeout(1_200)
   await page.keyboard.press('Alt+e')
   await page.getByRole('button', { name: 'Put it away without' }).click()
+  // the recording stands in the call as well, as long as that is open
+  await expect(page.getByRole('dialog', { name: /^Call with/ })).toHaveCount(0)
   await expect(page.getByRole('group', { name: 'Recording of the call' }).getByRole('button', { name: 'Play', exact: true })).toBeVisible()
 })
