@@ -58,6 +58,11 @@ test('by keyboard alone: a round of ten is called, and each key sends what it sa
     await page.keyboard.type('Not this year.')
     await page.keyboard.press('Alt+e')
     await expect(page.getByRole('button', { name: /^T Wants a trial week/ })).toBeFocused()
+    if (turn < NAMES.length - 1) {
+      // one sees who comes next, and cannot skip them in place of whoever it is being said of
+      await expect(shelf(page)).toContainText(/then \w+ Roundaway/)
+      await expect(shelf(page).getByRole('button', { name: 'Skip' })).toHaveCount(0)
+    }
     await page.keyboard.press('n')
   }
   await expect(shelf(page)).toContainText('everybody had their turn')
