@@ -4,11 +4,11 @@ import { join } from 'node:path'
 import type { SQL } from 'drizzle-orm'
 import { PgDialect } from 'drizzle-orm/pg-core'
 import { DEMO_PASSWORD, layDemo } from '../demo/lay'
-import { startDatabase } from '../server/db/start'
+import { startDatabase, type OpenDatabase } from '../server/db/start'
 import { openSignIn, whoSignedIn, type SignedIn } from '../server/identity/sign-in'
 import { findQuery } from '../server/records/find'
 import { chosenBy, pageQueries } from '../server/records/list'
-import { fillPeople, type Database } from './people'
+import { fillPeople } from './people'
 import { serve } from './served'
 import { exitCode, figure, percentile, timeEach } from './support'
 
@@ -25,7 +25,7 @@ const port = 4840
 
 const listOf = (sort: string) => ({ module: 'lead' as const, sort, direction: 'down' as const, words: '', where: WHERE })
 
-async function bareTimes(database: Database, ada: SignedIn): Promise<Map<string, number>> {
+async function bareTimes(database: OpenDatabase, ada: SignedIn): Promise<Map<string, number>> {
   const dialect = new PgDialect()
   const run = (statement: SQL) => {
     const { sql, params } = dialect.sqlToQuery(statement)

@@ -5,10 +5,10 @@ import { sql } from 'drizzle-orm'
 import { PgDialect } from 'drizzle-orm/pg-core'
 import { layDemo, DEMO_PASSWORD } from '../demo/lay'
 import { idAt } from '../demo/rows'
-import { startDatabase } from '../server/db/start'
+import { startDatabase, type OpenDatabase } from '../server/db/start'
 import { whoSignedIn, openSignIn } from '../server/identity/sign-in'
 import { PAGE, timelineQuery } from '../server/timeline/read'
-import type { Database } from './people'
+import { load } from './load'
 import { serve } from './served'
 import { exitCode, figure, percentile, timeEach } from './support'
 import { fillTexts } from './texts'
@@ -44,11 +44,11 @@ async function measure(entries: number): Promise<{ bare: number, http: number }>
 }
 
 /** Texts of a year on leads of their own. */
-async function fill(database: Database, entries: number): Promise<string[]> {
+async function fill(database: OpenDatabase, entries: number): Promise<string[]> {
   const { rows: [own] } = await database.pool.query('select c.id as owner, m.team_id as team from colleague c join team_member m on m.colleague_id = c.id where c.email = $1', ['ada@pannier.example'])
   const now = Date.now()
   const leads = Array.from({ length: Math.max(1, Math.round(entries / ENTRIES_A_RECORD)) }, (_, i) => ({ id: idAt(new Date(now)), e164: `+1999${String(i).padStart(7, '0')}` }))
-  await database.copyFrom('copy record (id, module, name, owner_id, team_id, made_at) from \'/dev/blob\' csv', leads.map(({ id }, i) => `${id},lead,Bench ${i},${own.owner},${own.team},${new Date(now).toISOString()}`).join('\n'))
+  await load(database, 'record (id, module, name, owner_id, team_id, made_at)', leads.map(({ id }, i) => `${id},lead,Bench ${i},${own.owner},${own.team},${new Date(now).toISOString()}`))
   await fillTexts(database, leads, entries, ENTRIES_A_RECORD)
   return leads.map(({ id }) => id)
 }

@@ -1,9 +1,10 @@
 import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
-import { tx, type Database } from '../server/db/door'
+import { once, tx, type Database } from '../server/db/door'
 import * as schema from '../server/db/schema'
-import { startDatabase } from '../server/db/start'
+import { databaseUrl, startDatabase } from '../server/db/start'
 import { hashPassword } from '../server/identity/password'
 import { addCast, addCastMatters } from './cast'
 import { COLLEAGUES, DEMO_PASSWORD, LINES } from './colleagues'
@@ -24,19 +25,26 @@ const CHUNK = 400
 const MATTERS_SEED = 21
 
 /**
- * Lays the demo data into a data folder that has none yet.
+ * Lays the demo data into a data folder, or into a server's database, that has none yet.
  *
- * @param fresh throws away what is there first
+ * @param fresh throws away what is there first; never on a server, where it may be somebody's own
  * @returns whether anything was laid
  */
 export async function layDemo(folder: string, fresh: boolean, now = new Date()): Promise<boolean> {
+  if (fresh && databaseUrl()) throw new Error('The database of DATABASE_URL is not emptied from here. Give an empty one, or start without --fresh.')
   if (fresh) for (const part of ['database', 'practice']) rmSync(join(folder, part), { recursive: true, force: true })
-  if (existsSync(join(folder, 'database', 'PG_VERSION'))) return false
+  if (!databaseUrl() && existsSync(join(folder, 'database', 'PG_VERSION'))) return false
   const database = await startDatabase(folder)
-  await fillDemo(now, join(folder, 'practice'))
-  await database.pool.query('vacuum analyze')
-  await database.close()
-  return true
+  try {
+    const { rows: [firm] } = await once(sql`select 1 from ${schema.firm}`)
+    if (firm) return false
+    await fillDemo(now, join(folder, 'practice'))
+    await database.pool.query('vacuum analyze')
+    return true
+  }
+  finally {
+    await database.close()
+  }
 }
 
 const DAY = 86_400_000

@@ -1,16 +1,20 @@
 import { mkdirSync } from 'node:fs'
 import { resolve } from 'node:path'
+import type pg from 'pg'
 import { endForgotten } from './calling/forgotten'
 import { registerExchange } from './calling/port'
 import { practiceExchange } from './calling/practice-exchange'
 import { keepUpWith } from './carriers/keep-up'
 import { practiceCarrier } from './carriers/practice'
 import { registerCarrier } from './carriers/registry'
-import { startDatabase } from './db/start'
+import { databaseUrl, startDatabase } from './db/start'
 import { FolderInUse } from './db/folder-lock'
 import { log } from './http/log'
+import { countAttemptsIn } from './identity/attempts'
 import { HANDLERS } from './jobs/handlers'
 import { startOutbox, takeLeasesBack } from './jobs/outbox'
+import { openChannel } from './live/channel'
+import { closeStreams } from './live/streams'
 import { callSilence } from './texting/events'
 import { workOutSchedule } from './texting/schedule'
 
@@ -21,6 +25,8 @@ async function start(): Promise<() => Promise<void>> {
   const folder = resolve(process.env.PLAUDER_DATA ?? '.data')
   mkdirSync(folder, { recursive: true, mode: 0o700 })
   const database = await startDatabase(folder)
+  const url = databaseUrl()
+  const leaveOthers = url ? await joinOthers(url, database.pool) : await beAlone()
   const access = {
     url: process.env.PLAUDER_CARRIER_URL ?? 'http://127.0.0.1:4401',
     key: process.env.PLAUDER_CARRIER_KEY ?? '',
@@ -30,7 +36,6 @@ async function start(): Promise<() => Promise<void>> {
   registerCarrier(carrier)
   const exchange = practiceExchange(access)
   registerExchange(exchange)
-  await takeLeasesBack()
   await workOutSchedule()
   const stopOutbox = startOutbox(HANDLERS)
   const stopKeepingUp = keepUpWith(carrier, exchange, Number(process.env.PLAUDER_CATCH_UP_MS ?? 30_000))
@@ -43,8 +48,22 @@ async function start(): Promise<() => Promise<void>> {
     clearInterval(tidying)
     stopKeepingUp()
     await stopOutbox()
+    await leaveOthers()
     await database.close()
   }
+}
+
+/** On a server there may be other processes: they hear of what happens here, and count attempts to sign in with us. */
+async function joinOthers(url: string, pool: pg.Pool): Promise<() => Promise<void>> {
+  countAttemptsIn(pool)
+  // browsers whose streams end come back, and fetch what was missed
+  return openChannel(url, closeStreams)
+}
+
+/** Whoever held the jobs of this data folder before is gone. */
+async function beAlone(): Promise<() => Promise<void>> {
+  await takeLeasesBack()
+  return async () => {}
 }
 
 let started: ReturnType<typeof start> | null = null

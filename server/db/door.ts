@@ -2,27 +2,53 @@ import { AsyncLocalStorage } from 'node:async_hooks'
 import type { SQL } from 'drizzle-orm'
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres'
 import type pg from 'pg'
+import { lostAgainstAnother } from './clash'
 import * as schema from './schema'
 
 export type Database = NodePgDatabase<typeof schema>
 
-interface Visit { database: Database, connection: pg.PoolClient, afterCommit: (() => void)[] }
+interface Visit {
+  database: Database
+  connection: pg.PoolClient
+  afterCommit: (() => void)[]
+  /** Set once a statement lost against another transaction: whatever is made of that, nothing of this one may stand. */
+  lost?: unknown
+}
+
+/** How transactions go where several run beside each other. */
+export interface Beside {
+  /** Does work again that lost against another transaction, and tells it whether it is to be alone this time. */
+  until: <T>(work: (alone: boolean) => Promise<T>) => Promise<T>
+  begin: (connection: pg.PoolClient, alone: boolean) => Promise<void>
+  left: (connection: pg.PoolClient, alone: boolean) => Promise<void>
+}
+
+/** In the one session of the embedded database, whoever begins is alone. */
+const IN_TURNS: Beside = {
+  until: work => work(true),
+  begin: async connection => void await connection.query('begin'),
+  left: async () => {},
+}
 
 const visit = new AsyncLocalStorage<Visit>()
 const onConnection = new WeakMap<pg.PoolClient, Database>()
 let pool: pg.Pool | null = null
 let outside: Database | null = null
-let visits = 0
+let beside = IN_TURNS
 
-/** Opens the door onto a database; a second call closes nothing and replaces the first (tests). */
-export function openDoor(onto: pg.Pool): void {
+/**
+ * Opens the door onto a database; a second call closes nothing and replaces the first (tests).
+ *
+ * @param how transactions go; left out, in turns
+ */
+export function openDoor(onto: pg.Pool, how: Beside = IN_TURNS): void {
   pool = onto
-  onto.on('acquire', () => visits++)
+  beside = how
   outside = drizzle(onto, { schema })
 }
 
-/** How often somebody has come to the database so far: by it, long work notices that others came meanwhile. */
-export const visitsSoFar = (): number => visits
+/** Whether everybody waits for everybody: the embedded database has one session, in which long work makes room for others. */
+export const inTurns = (): boolean => beside === IN_TURNS
 
 /** Made once for each connection: Drizzle reads the whole schema each time it is made. */
 function databaseOn(connection: pg.PoolClient): Database {
@@ -33,17 +59,20 @@ function databaseOn(connection: pg.PoolClient): Database {
 
 /**
  * The one door to the database. Everything inside is one transaction; a `tx` inside of a `tx` joins it.
- * Nothing inside may await the network or a hash: with the embedded database everybody waits.
+ * Nothing inside may await the network or a hash: with the embedded database everybody waits. On a server the work is
+ * done again where another transaction was in its way, so it may change nothing but the database.
  *
  * @throws whatever the work throws, after rolling back
  */
 export async function tx<T>(work: (database: Database) => Promise<T>): Promise<T> {
   const inside = visit.getStore()
   if (inside) return work(inside.database)
-  return onOneConnection(async (database, connection, leave) => {
+  return beside.until(alone => onOneConnection(async (visiting, leave) => {
+    const { database, connection } = visiting
     try {
-      await connection.query('begin')
+      await beside.begin(connection, alone)
       const result = await work(database)
+      if (visiting.lost) throw visiting.lost
       await connection.query('commit')
       return result
     }
@@ -51,7 +80,10 @@ export async function tx<T>(work: (database: Database) => Promise<T>): Promise<T
       await connection.query('rollback').catch(leave)
       throw error
     }
-  })
+    finally {
+      await beside.left(connection, alone).catch(leave)
+    }
+  }))
 }
 
 /**
@@ -70,6 +102,7 @@ export async function savepoint<T>(work: () => Promise<T>): Promise<T> {
     return result
   }
   catch (error) {
+    if (lostAgainstAnother(error)) inside.lost = error
     inside.afterCommit.length = announced
     await inside.connection.query('rollback to savepoint part')
     throw error
@@ -84,19 +117,19 @@ export async function savepoint<T>(work: () => Promise<T>): Promise<T> {
  */
 export async function inTurn<T>(work: () => Promise<T>): Promise<T> {
   if (visit.getStore()) throw new Error('Already inside of a transaction.')
-  return onOneConnection(() => work())
+  return beside.until(() => onOneConnection(() => work()))
 }
 
 /** @param work may say that the connection is broken, so that no one gets it again */
-async function onOneConnection<T>(work: (database: Database, connection: pg.PoolClient, leave: (broken: Error) => void) => Promise<T>): Promise<T> {
+async function onOneConnection<T>(work: (visiting: Visit, leave: (broken: Error) => void) => Promise<T>): Promise<T> {
   if (!pool) throw new Error('The database is not open.')
   const connection = await pool.connect()
   const afterCommit: (() => void)[] = []
   let broken: Error | undefined
   let result: T
   try {
-    const database = databaseOn(connection)
-    result = await visit.run({ database, connection, afterCommit }, () => work(database, connection, error => broken = error))
+    const visiting: Visit = { database: databaseOn(connection), connection, afterCommit }
+    result = await visit.run(visiting, () => work(visiting, error => broken = error))
   }
   finally {
     connection.release(broken)
@@ -109,16 +142,22 @@ async function onOneConnection<T>(work: (database: Database, connection: pg.Pool
  * One statement, which is a transaction by itself and needs no more; inside of a `tx` it joins it.
  */
 export async function once<Row extends Record<string, unknown>>(statement: SQL): Promise<{ rows: Row[] }> {
-  const database = visit.getStore()?.database ?? outside
-  if (!database) throw new Error('The database is not open.')
-  return await database.execute(statement) as unknown as { rows: Row[] }
+  const run = async (database: Database | null) => {
+    if (!database) throw new Error('The database is not open.')
+    return await database.execute(statement) as unknown as { rows: Row[] }
+  }
+  const inside = visit.getStore()
+  return inside ? run(inside.database) : beside.until(() => run(outside))
 }
 
 /** The same for a statement whose words are put together already (`statement` makes these). */
 export async function runOne<Row extends Record<string, unknown>>(text: string, values: unknown[]): Promise<{ rows: Row[] }> {
-  const runner = visit.getStore()?.connection ?? pool
-  if (!runner) throw new Error('The database is not open.')
-  return runner.query<Row>({ text, values })
+  const run = async (runner: pg.PoolClient | pg.Pool | null) => {
+    if (!runner) throw new Error('The database is not open.')
+    return runner.query<Row>({ text, values })
+  }
+  const inside = visit.getStore()
+  return inside ? run(inside.connection) : beside.until(() => run(pool))
 }
 
 /**

@@ -14,7 +14,7 @@ interface Waiting<Item, Result> { item: Item, resolve: (result: Result) => void,
  * @param turn waits until the database is free
  */
 export function gather<Item, Result>(most: number, work: (items: Item[]) => Promise<Result[]>, turn: typeof inTurn = inTurn): (item: Item) => Promise<Result> {
-  let waiting: Waiting<Item, Result>[] = []
+  const waiting: Waiting<Item, Result>[] = []
   let busy = false
 
   async function go(): Promise<void> {
@@ -23,9 +23,8 @@ export function gather<Item, Result>(most: number, work: (items: Item[]) => Prom
       let together: Waiting<Item, Result>[] = []
       try {
         const results = await turn(() => {
-          // only now, when the connection is ours: whoever came while it was busy goes along
-          together = waiting.slice(0, most)
-          waiting = waiting.slice(most)
+          // only now, when the connection is ours: whoever came while it was busy goes along; done again, it is the same ones
+          if (together.length === 0) together = waiting.splice(0, most)
           return work(together.map(({ item }) => item))
         })
         together.forEach(({ resolve }, index) => resolve(results[index]!))

@@ -4,12 +4,12 @@ import { once } from './door'
 
 /**
  * Inserts many rows as one parameter: the statement stays the same however many they are, and nothing is
- * put together cell by cell. Every column is given; what a row leaves out is null. The schema is named, for
+ * put together cell by cell. What a row leaves out is null. The schema is named, for
  * `record` alone would be PostgreSQL's own type of that name.
  */
 export async function insertAll<T extends PgTable>(table: T, rows: T['$inferInsert'][]): Promise<void> {
   if (rows.length === 0) return
-  const names = Object.entries(getTableColumns(table)).map(([key, column]) => [key, column.name] as const)
-  const given = rows.map(row => Object.fromEntries(names.map(([key, name]) => [name, (row as Record<string, unknown>)[key] ?? null])))
+  const columns = getTableColumns(table) as Record<string, { name: string }>
+  const given = rows.map(row => Object.fromEntries(Object.entries(row).map(([key, value]) => [columns[key]!.name, value])))
   await once(sql`insert into ${table} select * from jsonb_populate_recordset(null::public.${sql.identifier(getTableName(table))}, ${JSON.stringify(given)}::jsonb)`)
 }

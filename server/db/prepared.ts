@@ -17,8 +17,9 @@ let connections = 0
 export async function prepareStatements(client: pg.ClientBase): Promise<void> {
   // connections to the embedded database share a session, and so their names must differ
   const connection = ++connections
-  // a kept plan outlives the size that its tables had when it was made: one that reads a small table whole would go on doing so
-  await client.query('set plan_cache_mode = force_generic_plan; set enable_seqscan = off')
+  // a kept plan outlives the size that its tables had when it was made: one that reads a small table whole would go on doing so;
+  // a server takes the price that this puts on reading one whole for work, and would compile the simplest statement first
+  await client.query('set plan_cache_mode = force_generic_plan; set enable_seqscan = off; set jit = off')
   const names = new Map<string, string>()
   const nameOf = (text: string) => {
     const known = names.get(text)

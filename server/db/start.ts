@@ -1,60 +1,25 @@
-import { existsSync } from 'node:fs'
 import { dirname, join } from 'node:path'
-import { drizzle } from 'drizzle-orm/node-postgres'
-import { migrate } from 'drizzle-orm/node-postgres/migrator'
-import { openDoor } from './door'
-import { openEmbedded, type EmbeddedDatabase } from './embedded/open'
-import { lockFolder } from './folder-lock'
-import { regularly } from './regularly'
+import type pg from 'pg'
+import { startEmbedded } from './embedded/start'
+import { startOnServer } from './server/start'
+
+export interface OpenDatabase {
+  pool: pg.Pool
+  close: () => Promise<void>
+}
 
 /** Beside the built server lie the database's thread, the migrations and an empty database to start from. */
 export const builtFolder = () => process.env.PLAUDER_BUILD ?? join(dirname(process.argv[1]!), '..', 'parts')
 
-/** WAL grows by half a gigabyte in a million rows; there is no checkpointer but this one. */
-const CHECKPOINT_EVERY = 60_000
+/** The address of a PostgreSQL server, where there is one; otherwise the database lies in the data folder. */
+export const databaseUrl = (): string | null => process.env.DATABASE_URL || null
 
 /**
- * Opens the embedded database of a data folder, brings it up to date and looks after it until it is closed.
+ * Opens the database, brought up to date, behind the one door.
  *
- * @throws FolderInUse if another process has the folder
+ * @throws FolderInUse if another process has the data folder
  */
-export async function startDatabase(dataFolder: string): Promise<EmbeddedDatabase> {
-  const lock = await lockFolder(dataFolder)
-  const built = builtFolder()
-  const empty = join(built, 'empty-database.tar.gz')
-  const database = await openEmbedded(join(built, 'database-thread.mjs'), {
-    folder: join(dataFolder, 'database'),
-    startFrom: existsSync(empty) ? empty : undefined,
-  })
-  await migrate(drizzle(database.pool), { migrationsFolder: join(built, 'migrations') })
-  openDoor(database.pool)
-  const stopCare = takeCare(database)
-  return {
-    ...database,
-    close: async () => {
-      await stopCare()
-      await database.close()
-      lock.close()
-    },
-  }
-}
-
-/** Checkpoints while there is writing, and fresh statistics once a day. */
-function takeCare({ pool }: EmbeddedDatabase): () => Promise<void> {
-  let written = ''
-  return regularly([
-    {
-      every: CHECKPOINT_EVERY,
-      work: async () => {
-        const { rows: [{ lsn }] } = await pool.query('select pg_current_wal_lsn()::text as lsn')
-        if (lsn !== written) {
-          await pool.query('checkpoint')
-          // nobody else sweeps: every job leaves dead rows behind in a small table that is read all the time
-          await pool.query('vacuum (analyze) job')
-        }
-        written = lsn
-      },
-    },
-    { every: 24 * 3_600_000, work: () => pool.query('vacuum analyze') },
-  ])
+export async function startDatabase(dataFolder: string): Promise<OpenDatabase> {
+  const url = databaseUrl()
+  return url ? startOnServer(url, builtFolder()) : startEmbedded(dataFolder, builtFolder())
 }

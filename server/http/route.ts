@@ -5,6 +5,7 @@ import { whoSignedIn, type SignedIn } from '../identity/sign-in'
 import { log } from './log'
 import { readJson } from './body'
 import { badInput, Problem } from './problem'
+import { noteAsked } from './quiet'
 
 export const SIGN_IN_COOKIE = 'plauder'
 
@@ -49,6 +50,7 @@ export function openRoute<R, P extends Schema, Q extends Schema, B extends Schem
 
 function answering<R>(answer: (event: H3Event, now: Date) => Promise<R>) {
   return defineEventHandler(async (event) => {
+    noteAsked()
     try {
       refuseForeignWrites(event)
       return await answer(event, new Date()) ?? null

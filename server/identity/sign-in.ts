@@ -1,11 +1,11 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { eq, sql, type SQL } from 'drizzle-orm'
-import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
 import type { Asker, Role } from '~~/shared/permissions'
 import { tx } from '../db/door'
 import { colleague, signIn } from '../db/schema'
+import { countAttempt, forgetAttempts } from './attempts'
 import { note } from './audit'
-import { badInput, Problem } from '../http/problem'
+import { badInput } from '../http/problem'
 import { passwordMatches } from './password'
 
 /** Who asks, with what the rules and the greeting need. */
@@ -19,10 +19,6 @@ export interface SignedIn extends Asker {
 }
 
 const LASTS = 12 * 3_600_000
-
-/** Ten wrong passwords in a quarter of an hour, for an account from one address; thirty from one address. */
-const perAccount = new RateLimiterMemory({ points: 10, duration: 900 })
-const perAddress = new RateLimiterMemory({ points: 30, duration: 900 })
 
 const tokenHash = (token: string) => createHash('sha256').update(token).digest('base64url')
 
@@ -41,25 +37,13 @@ export async function openSignIn(email: string, password: string, address: strin
     await note('sign-in refused', null, now, { address })
     throw badInput({ password: 'This pair of address and password is not known. Check both; capitals count in the password.' })
   }
-  await Promise.all([perAccount.delete(`${account} ${address}`), perAddress.reward(address)])
+  await forgetAttempts(account, address)
   const token = randomBytes(32).toString('base64url')
   await tx(async (database) => {
     await database.insert(signIn).values({ tokenHash: tokenHash(token), colleagueId: found!.id, madeAt: now, endsAt: new Date(now.getTime() + LASTS) })
     await note('signed in', found!.id, now, { address })
   })
   return token
-}
-
-async function countAttempt(account: string, address: string): Promise<void> {
-  try {
-    await perAddress.consume(address)
-    await perAccount.consume(`${account} ${address}`)
-  }
-  catch (limit) {
-    if (!(limit instanceof RateLimiterRes)) throw limit
-    const minutes = Math.ceil(limit.msBeforeNext / 60_000)
-    throw new Problem(429, 'too-many-attempts', 'Too many attempts', `Too many wrong passwords. Try again in ${minutes} min, or ask an admin.`)
-  }
 }
 
 export async function endSignIn(token: string | undefined, now: Date): Promise<void> {

@@ -45,11 +45,13 @@ export const hashOf = (key: string): string => createHash('sha256').update(key).
 
 export async function seenBefore(module: Module, hashes: string[], importId: string | null): Promise<Map<string, Seen>> {
   if (hashes.length === 0) return new Map()
+  // row by row, whatever the plan was made for: one of an empty table, kept, would read all of the module's rows for every piece
   const own = importId ? sql`s.import_id = ${importId}::uuid` : sql`false`
   const { rows } = await once<Record<string, unknown> & Seen & { hash: string }>(sql`
     select s.hash, coalesce(sum(s.made) filter (where not ${own} and i.state not in ('taking-back', 'taken-back')), 0)::int as made, coalesce(sum(s.seen) filter (where ${own}), 0)::int as seen
-    from ${importSeen} s join ${recordImport} i on i.id = s.import_id
-    where s.module = ${module} and s.hash = any(${uuidArray(hashes)}) group by s.hash`)
+    from unnest(${uuidArray([...new Set(hashes)])}) h (hash)
+    cross join lateral (select * from ${importSeen} seen where seen.module = ${module} and seen.hash = h.hash offset 0) s
+    join ${recordImport} i on i.id = s.import_id group by s.hash`)
   return new Map(rows.map(({ hash, made, seen }) => [hash, { made, seen }]))
 }
 

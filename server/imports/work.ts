@@ -4,12 +4,13 @@ import { readRow, type RowReading } from '~~/core/import/read-row'
 import { rowKey } from '~~/core/import/fate'
 import type { ImportTarget } from '~~/core/import/targets'
 import { importTargets, type Outcome } from '~~/shared/import'
-import { once, tx, visitsSoFar } from '../db/door'
+import { inTurns, once, tx } from '../db/door'
 import { at, uuidArray } from '../db/instants'
 import { insertAll } from '../db/insert-all'
 import { activity, activityContent, activityOnRecord, colleague, conversation, importPiece, importSeen, phone, record, recordImport, teamMember } from '../db/schema'
 import { writeConsent } from '../consent/ledger'
 import { lockNumbers } from '../consent/number'
+import { quietFor } from '../http/quiet'
 import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
 import { crashPoint } from '../jobs/crash-points'
 import { settle, type Claim, type Handler } from '../jobs/outbox'
@@ -27,8 +28,8 @@ type StoredImport = typeof recordImport.$inferSelect
 /** For this long one claim goes on, well within its lease. */
 const STRETCH_MS = 10_000
 
-/** Pieces that go together while nobody else has come for a while: a commit costs as much for one as for all. */
-const PIECES_WHILE_ALONE = 4
+/** Pieces that go together: a commit costs as much for one as for many, and who asks meanwhile waits for all of them, on a server only for our own thread. */
+const TOGETHER = { inTurns: { alone: 4, inCompany: 1 }, beside: { alone: 16, inCompany: 2 } }
 const ALONE_AFTER_MS = 1_000
 
 /**
@@ -38,15 +39,13 @@ const ALONE_AFTER_MS = 1_000
 export const importMany: Handler = async (claims, now) => claims.map(claim => async () => {
   const until = now().getTime() + STRETCH_MS
   let more = true
-  let visitedAt = performance.now()
   while (more && now().getTime() < until) {
-    const [begun, visits] = [performance.now(), visitsSoFar()]
-    more = await nextPieces(claim, begun - visitedAt > ALONE_AFTER_MS ? PIECES_WHILE_ALONE : 1, now)
-    if (visitsSoFar() - visits > 1) {
-      visitedAt = performance.now()
-      // whoever came meanwhile has the database for as long as the work took; if nobody did, it goes on at once
-      if (more) await new Promise(resolve => setTimeout(resolve, visitedAt - begun))
-    }
+    const begun = performance.now()
+    const together = TOGETHER[inTurns() ? 'inTurns' : 'beside']
+    more = await nextPieces(claim, quietFor() > ALONE_AFTER_MS ? together.alone : together.inCompany, now)
+    const took = performance.now() - begun
+    // whoever asked meanwhile has the database for as long as the work took; if nobody did, it goes on at once
+    if (more && inTurns() && quietFor() < took) await new Promise(resolve => setTimeout(resolve, took))
   }
   return settle(claim, now(), async () => more ? { dueAt: now() } : 'done')
 })

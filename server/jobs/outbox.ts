@@ -54,7 +54,7 @@ async function claim(now: Date, limit: number): Promise<Claim[]> {
   return rows.map(({ order_at, ...rest }) => ({ ...rest, orderAt: new Date(order_at) }))
 }
 
-/** After a restart nobody else holds the leases of this database: they are taken back at once. */
+/** After a restart nobody else holds the leases of an embedded database: they are taken back at once. */
 export async function takeLeasesBack(): Promise<void> {
   await tx(database => database.update(job).set({ leaseUntil: null }).where(sql`${job.doneAt} is null`))
 }

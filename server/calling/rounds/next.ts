@@ -73,7 +73,7 @@ async function handOut(asker: SignedIn, round: StoredRound, now: Date): Promise<
 const standingBefore = ({ standing }: DueRow) => standingOf({ ...standing, heldUntil: date(standing.heldUntil), notBefore: date(standing.notBefore) } as Parameters<typeof standingOf>[0])
 const date = (instant: unknown) => typeof instant === 'string' ? new Date(instant) : null
 
-/** Those whose turn is next and may have come, in the order of the round; locked, and none that a colleague is being handed. */
+/** Those whose turn is next and may have come, in the order of the round. */
 async function dueIn(asker: SignedIn, round: StoredRound, now: Date): Promise<DueRow[]> {
   const order = await turnsOf(round, now)
   const { rows } = await once<DueRow>(sql`
@@ -81,7 +81,7 @@ async function dueIn(asker: SignedIn, round: StoredRound, now: Date): Promise<Du
       select p.* from ${roundPerson} p join ${record} r on r.id = p.record_id
       where p.round_id = ${round.id}::uuid and p.state in ('waiting', 'held') and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
         and case p.state when 'held' then p.held_until <= ${at(now)} else p.not_before is null or p.not_before <= ${at(now)} end
-      order by ${order} limit ${sql.raw(String(LOOKED_AT))} for update of p skip locked)
+      order by ${order} limit ${sql.raw(String(LOOKED_AT))})
     select ${PERSON_COLUMNS}, jsonb_build_object('state', p.state, 'colleagueId', p.colleague_id, 'heldUntil', p.held_until, 'reason', p.reason, 'notBefore', p.not_before, 'turn', p.turn) as standing
     from due p join ${record} r on r.id = p.record_id ${JOIN_REACH}
     order by ${order}`)

@@ -1,4 +1,4 @@
-import { boolean, jsonb, pgTable, primaryKey, smallint, text, index } from 'drizzle-orm/pg-core'
+import { bigint, boolean, integer, jsonb, pgTable, primaryKey, smallint, text, index, varchar } from 'drizzle-orm/pg-core'
 import { id, instant } from '../columns'
 import type { CallsWith } from '~~/shared/calling'
 import type { Role } from '~~/shared/permissions'
@@ -52,6 +52,14 @@ export const signIn = pgTable('sign_in', {
   colleagueId: id('colleague_id').notNull().references(() => colleague.id),
   madeAt: instant('made_at').notNull(),
   endsAt: instant('ends_at').notNull(),
+})
+
+/** Attempts to sign in, where several processes count them together; its columns are those of rate-limiter-flexible. */
+export const signInAttempt = pgTable('sign_in_attempt', {
+  key: varchar('key', { length: 255 }).primaryKey(),
+  points: integer('points').notNull().default(0),
+  /** Milliseconds since 1970. */
+  expire: bigint('expire', { mode: 'number' }),
 })
 
 /** Sign-ins, rights, exports and the like; what happens to records is on their timelines. */

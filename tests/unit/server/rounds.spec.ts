@@ -146,7 +146,11 @@ describe('a round', () => {
   it('calls those first whose hours end soonest, or whom nobody spoke with for longest', async () => {
     const zones: Record<string, string> = { Abara: 'Pacific/Honolulu', Bello: 'America/Halifax', Coombs: 'Europe/London' }
     const byTime = await roundOf(Object.keys(zones), { order: 'local-time' }, name => ({ zone: zones[name] }))
-    const order = async (id: string, nameOf: (id: string | undefined) => string | undefined) => Promise.all([firm.ada, firm.mika, firm.odile].map(async asker => nameOf((await nextInRound(asker, id, DAY)).inHand?.recordId)))
+    const order = async (id: string, nameOf: (id: string | undefined) => string | undefined) => {
+      const handed: (string | undefined)[] = []
+      for (const asker of [firm.ada, firm.mika, firm.odile]) handed.push(nameOf((await nextInRound(asker, id, DAY)).inHand?.recordId))
+      return handed
+    }
     expect(await order(byTime.id, byTime.nameOf)).toEqual(['Coombs', 'Bello', 'Abara'])
     const byContact = await roundOf(['Abara', 'Bello'])
     const before = later(DAY, -30 * HOUR)

@@ -1,0 +1,55 @@
+// A PostgreSQL server for tests and measures: Debian's own, in a folder of its own, on loopback, gone with the process.
+import { execFileSync, spawn } from 'node:child_process'
+import { chownSync, existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs'
+import { createServer } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+
+const DEBIAN = '/usr/lib/postgresql'
+
+/** The folder of the newest version that is installed, or null. */
+export function postgresPrograms() {
+  const newest = existsSync(DEBIAN) ? readdirSync(DEBIAN).map(Number).filter(Number.isFinite).sort((a, b) => b - a)[0] : undefined
+  return newest === undefined ? null : join(DEBIAN, String(newest), 'bin')
+}
+
+const freePort = () => new Promise((resolve) => {
+  const server = createServer().listen(0, '127.0.0.1', () => {
+    const { port } = server.address()
+    server.close(() => resolve(port))
+  })
+})
+
+const idOf = flag => Number(execFileSync('id', [flag, 'postgres'], { encoding: 'utf8' }))
+
+/**
+ * @param {{ durable: boolean }} how whether a commit waits for the disk, as it would where it matters
+ * @returns {Promise<{ url: (database: string) => string, stop: () => void }>}
+ */
+export async function startPostgres({ durable }) {
+  const programs = postgresPrograms()
+  if (!programs) throw new Error('There is no PostgreSQL server here. Install Debian’s package postgresql.')
+  const folder = mkdtempSync(join(tmpdir(), 'plauder-postgres-'))
+  // it refuses to run as root
+  const own = process.getuid() === 0 ? { uid: idOf('-u'), gid: idOf('-g') } : {}
+  if ('uid' in own) chownSync(folder, own.uid, own.gid)
+  execFileSync(join(programs, 'initdb'), ['-D', folder, '-U', 'postgres', '-A', 'trust', '-E', 'UTF8', '--locale=C.UTF-8', '--no-sync'], { ...own, stdio: ['ignore', 'ignore', 'inherit'] })
+  const port = await freePort()
+  const settings = { port, listen_addresses: '127.0.0.1', unix_socket_directories: '', fsync: durable ? 'on' : 'off', shared_buffers: '512MB', max_connections: 200, log_min_messages: 'fatal', ...(process.env.PG_SLOW ? { log_min_duration_statement: process.env.PG_SLOW, log_min_messages: 'error' } : {}) }
+  const server = spawn(join(programs, 'postgres'), ['-D', folder, ...Object.entries(settings).flatMap(([name, value]) => ['-c', `${name}=${value}`])], { ...own, stdio: ['ignore', 'ignore', 'inherit'] })
+  const stop = () => {
+    server.kill('SIGQUIT')
+    rmSync(folder, { recursive: true, force: true })
+  }
+  process.once('exit', stop)
+  for (;;) {
+    try {
+      execFileSync(join(programs, 'pg_isready'), ['-q', '-h', '127.0.0.1', '-p', String(port), '-U', 'postgres'])
+      return { url: database => `postgres://postgres@127.0.0.1:${port}/${database}`, stop }
+    }
+    catch {
+      if (server.exitCode !== null) throw new Error(`PostgreSQL ended with ${server.exitCode} before it could be asked.`)
+      await new Promise(resolve => setTimeout(resolve, 100))
+    }
+  }
+}
