@@ -35,7 +35,7 @@ export async function startPostgres({ durable }) {
   if ('uid' in own) chownSync(folder, own.uid, own.gid)
   execFileSync(join(programs, 'initdb'), ['-D', folder, '-U', 'postgres', '-A', 'trust', '-E', 'UTF8', '--locale=C.UTF-8', '--no-sync'], { ...own, stdio: ['ignore', 'ignore', 'inherit'] })
   const port = await freePort()
-  const settings = { port, listen_addresses: '127.0.0.1', unix_socket_directories: '', fsync: durable ? 'on' : 'off', shared_buffers: '512MB', max_connections: 200, log_min_messages: 'fatal', ...(process.env.PG_SLOW ? { log_min_duration_statement: process.env.PG_SLOW, log_min_messages: 'error' } : {}) }
+  const settings = { port, listen_addresses: '127.0.0.1', unix_socket_directories: '', fsync: durable ? 'on' : 'off', shared_buffers: '512MB', max_connections: 200, log_min_messages: 'fatal' }
   const server = spawn(join(programs, 'postgres'), ['-D', folder, ...Object.entries(settings).flatMap(([name, value]) => ['-c', `${name}=${value}`])], { ...own, stdio: ['ignore', 'ignore', 'inherit'] })
   const stop = () => {
     server.kill('SIGQUIT')

@@ -14,6 +14,8 @@ import { countAttemptsIn } from './identity/attempts'
 import { HANDLERS } from './jobs/handlers'
 import { startOutbox, takeLeasesBack } from './jobs/outbox'
 import { openChannel } from './live/channel'
+// hears from the first moment who looks at what elsewhere
+import './live/presence'
 import { closeStreams } from './live/streams'
 import { callSilence } from './texting/events'
 import { workOutSchedule } from './texting/schedule'

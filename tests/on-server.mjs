@@ -1,7 +1,7 @@
 // npm run unit:server: the use cases once more, on a PostgreSQL server of its own instead of the embedded database.
 import { spawn } from 'node:child_process'
-import { mkdirSync } from 'node:fs'
-import { resolve } from 'node:path'
+import { mkdirSync, readdirSync, readFileSync } from 'node:fs'
+import { join, resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { build } from 'esbuild'
 import pg from 'pg'
@@ -18,8 +18,10 @@ await build({ entryPoints: ['server/db/server/migrate.ts'], bundle: true, platfo
 const { bringUpToDate } = await import(pathToFileURL(resolve('.cache/migrate.mjs')).href)
 await bringUpToDate(server.url('empty'), 'server/db/migrations')
 
-const tests = process.argv.slice(2)
-const jest = spawn(process.execPath, ['node_modules/jest/bin/jest.js', ...(tests.length > 0 ? tests : ['tests/unit/server', '--testPathIgnorePatterns', 'embedded.spec'])], {
+const folder = 'tests/unit/server'
+const withDatabase = readdirSync(folder).map(file => join(folder, file)).filter(file => readFileSync(file, 'utf8').includes('useDatabase()'))
+const wanted = process.argv.slice(2)
+const jest = spawn(process.execPath, ['node_modules/jest/bin/jest.js', ...wanted.length > 0 ? wanted : withDatabase], {
   stdio: 'inherit',
   env: { ...process.env, NODE_OPTIONS: '--experimental-vm-modules', TEST_SERVER: server.url('').slice(0, -1), COUNTS: '.cache/count-server.json' },
 })

@@ -15,7 +15,7 @@ let limits: Limits = { perAccount: new RateLimiterMemory(PER_ACCOUNT), perAddres
 
 /** Counts from now on in a server's database, so that attempts at several processes add up. */
 export function countAttemptsIn(pool: pg.Pool): void {
-  const store = { storeClient: { query: (query: pg.QueryConfig) => untilItStands(() => pool.query(query)) }, tableName: getTableName(signInAttempt), tableCreated: true, clearExpiredByTimeout: true }
+  const store = { storeClient: { query: (query: pg.QueryConfig) => untilItStands(() => pool.query(query)) }, storeType: 'client', tableName: getTableName(signInAttempt), tableCreated: true, clearExpiredByTimeout: true }
   limits = { perAccount: new RateLimiterPostgres({ ...PER_ACCOUNT, ...store }), perAddress: new RateLimiterPostgres({ ...PER_ADDRESS, ...store }) }
 }
 
