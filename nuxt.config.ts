@@ -15,6 +15,7 @@ export default defineNuxtConfig({
     },
   },
   css: [
+    '~/theme/overlays.css',
     '@fontsource-variable/bricolage-grotesque/index.css',
     '@fontsource-variable/atkinson-hyperlegible-next/index.css',
     '~/theme/base.css',

@@ -18,8 +18,9 @@ export async function prepareStatements(client: pg.ClientBase): Promise<void> {
   // connections to the embedded database share a session, and so their names must differ
   const connection = ++connections
   // a kept plan outlives the size that its tables had when it was made: one that reads a small table whole would go on doing so;
-  // a server takes the price that this puts on reading one whole for work, and would compile the simplest statement first
-  await client.query('set plan_cache_mode = force_generic_plan; set enable_seqscan = off; set jit = off')
+  // a server takes the price that this puts on reading one whole for work, and would compile the simplest statement first;
+  // calling further processes in for one of ours takes longer than it does
+  await client.query('set plan_cache_mode = force_generic_plan; set enable_seqscan = off; set jit = off; set max_parallel_workers_per_gather = 0')
   const names = new Map<string, string>()
   const nameOf = (text: string) => {
     const known = names.get(text)
