@@ -176,8 +176,11 @@ export class Piece {
   }
 }
 
-function columnsOf({ columns }: ImportedRow): Partial<Record<typeof COLUMNS[keyof typeof COLUMNS], string | null>> {
-  return Object.fromEntries(Object.entries(COLUMNS).map(([key, column]) => [column, columns[key] ?? null]))
+/** What the row says of a record's columns; of the others, nothing. */
+function columnsOf({ columns }: ImportedRow): Partial<Record<typeof COLUMNS[keyof typeof COLUMNS], string>> {
+  const said: Partial<Record<typeof COLUMNS[keyof typeof COLUMNS], string>> = {}
+  for (const key in COLUMNS) if (columns[key]) said[COLUMNS[key as keyof typeof COLUMNS]] = columns[key]
+  return said
 }
 
 function firstStage(module: Module): string | null {
