@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useTextareaAutosize } from '@vueuse/core'
 import type { WallMoment } from '~~/core/hours/schedule'
 import { cautions } from '~~/core/message/cautions'
 import type { ComposerStart } from '~~/shared/composer'
@@ -7,6 +6,7 @@ import { isPersonModule } from '~~/shared/modules'
 import type { RecordDetail } from '~~/shared/record'
 import type { FilledTemplate } from '~~/shared/template'
 import { useComposer, type Opened } from '~/composables/composer'
+import { useGrowing } from '~/composables/growing'
 import { useKeys } from '~/composables/keys'
 import { useNow } from '~/composables/now'
 import { usePictures } from '~/composables/pictures'
@@ -23,7 +23,7 @@ const { text, pictureIds, empty, reference, measure, sending, problem, night, la
   () => line.value?.languages ?? [],
 )
 const pictures = usePictures(pictureIds)
-const { textarea } = useTextareaAutosize({ input: text })
+const { textarea } = useGrowing(text)
 /** What is open below the text; one at a time. */
 const opened = ref<Opened | null>(null)
 const isPerson = computed(() => isPersonModule(record.module))
@@ -252,7 +252,7 @@ useKeys([
 .composer { position: relative; background: var(--surface); border: 1px solid var(--field-rule); border-radius: 8px; }
 .composer:focus-within { border-color: var(--quiet); }
 .sheet { position: relative; padding: 0.5rem 0.85rem 0.7rem; }
-.text { display: block; width: 100%; min-height: 3.2rem; max-height: 40vh; border: 0; background: none; resize: none; padding: 0.2rem 0; font-size: var(--size-text); line-height: 1.45; }
+.text { display: block; width: 100%; min-height: 3.2rem; max-height: 40vh; border: 0; background: none; resize: none; field-sizing: content; padding: 0.2rem 0; font-size: var(--size-text); line-height: 1.45; }
 .text:focus-visible { outline: none; }
 .text::placeholder { color: var(--quiet); opacity: 1; }
 .foot { display: flex; flex-wrap: wrap; align-items: center; gap: 0.2rem 1.1rem; padding-top: 0.4rem; }

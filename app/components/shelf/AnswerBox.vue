@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { useTextareaAutosize } from '@vueuse/core'
 import type { ConversationDetail } from '~~/shared/shelf'
 import { useComposer } from '~/composables/composer'
+import { useGrowing } from '~/composables/growing'
 
 /** The composer as it is on the shelf: small, for an answer to one who waits. */
 const { conversation } = defineProps<{ conversation: ConversationDetail }>()
@@ -13,7 +13,7 @@ const { text, measure, sending, problem, night, send } = useComposer(
   () => ({ lineId: conversation.lineId, phoneId: conversation.phone?.id ?? null, conversationId: conversation.id }),
   () => conversation.languages,
 )
-const { textarea } = useTextareaAutosize({ input: text })
+const { textarea } = useGrowing(text)
 onMounted(() => textarea.value?.focus())
 
 async function go(nightAllowed = false): Promise<void> {
@@ -75,7 +75,7 @@ function onKey(event: KeyboardEvent): void {
 
 <style scoped>
 .answer { border: 1px solid var(--field-rule); border-radius: 8px; padding: 0.6rem 0.75rem; }
-.text { display: block; width: 100%; min-height: 2.8rem; max-height: 12rem; border: 0; background: none; resize: none; }
+.text { display: block; width: 100%; min-height: 2.8rem; max-height: 12rem; border: 0; background: none; resize: none; field-sizing: content; }
 .text:focus-visible { outline: none; }
 .text::placeholder { color: var(--quiet); opacity: 1; }
 .foot { display: flex; justify-content: space-between; align-items: center; gap: 1rem; padding-top: 0.3rem; }

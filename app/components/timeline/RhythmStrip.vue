@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useElementSize, watchDebounced } from '@vueuse/core'
+import { useResizeObserver, watchDebounced } from '@vueuse/core'
 import { rhythmColumns, type RhythmDay } from '~~/core/timeline/rhythm'
 import { api } from '~/composables/api'
 
@@ -12,7 +12,11 @@ const MOST = 4
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 
 const box = useTemplateRef<HTMLElement>('box')
-const { width } = useElementSize(box)
+const width = ref(0)
+// told, not asked: asking when it is mounted would lay the page out before the rest of it is there
+useResizeObserver(box, ([entry]) => {
+  width.value = entry!.contentRect.width
+})
 const year = shallowRef<{ first: number, last: number, days: RhythmDay[] } | null>(null)
 
 async function load(): Promise<void> {
