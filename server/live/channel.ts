@@ -24,15 +24,21 @@ export async function openChannel(url: string, onGap: () => void): Promise<() =>
   const heard = joinOthers((topic, message) => {
     const words = JSON.stringify({ from: self, topic, message } satisfies Said)
     if (Buffer.byteLength(words) > MOST_BYTES) throw new Error(`What is said of a ${topic} is too long for the channel.`)
-    if (waiting.push(words) === 1) setImmediate(pass)
+    if (waiting.push(words) === 1) setImmediate(() => void pass())
   })
   let client: pg.Client | null = null
+  let passing = false
   let left = false
 
-  /** What cannot be passed on now is not said later: it would be old. */
-  function pass(): void {
-    const words = waiting.splice(0)
-    void client?.query('select pg_notify($1, words) from unnest($2::text[]) words', [CHANNEL, words]).catch(error => log.warn({ err: error }, 'other processes could not be told'))
+  /** One after the other. What cannot be passed on now is not said later: it would be old. */
+  async function pass(): Promise<void> {
+    if (passing) return
+    passing = true
+    while (waiting.length > 0) {
+      const words = waiting.splice(0)
+      await client?.query('select pg_notify($1, words) from unnest($2::text[]) words', [CHANNEL, words]).catch(error => log.warn({ err: error }, 'other processes could not be told'))
+    }
+    passing = false
   }
 
   async function connect(): Promise<void> {
