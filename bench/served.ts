@@ -9,7 +9,7 @@ export interface Served {
 }
 
 export async function serve(folder: string, port: number): Promise<Served> {
-  const server = spawn(process.execPath, ['.output/server/index.mjs'], { stdio: ['ignore', process.env.BENCH_LOG ? 'inherit' : 'ignore', 'inherit'], env: { ...process.env, NODE_ENV: 'production', HOST: '127.0.0.1', PORT: String(port), PLAUDER_DATA: folder, PLAUDER_LOG: process.env.BENCH_LOG ?? 'silent' } })
+  const server = spawn(process.execPath, ['.output/server/index.mjs'], { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, NODE_ENV: 'production', HOST: '127.0.0.1', PORT: String(port), PLAUDER_DATA: folder, PLAUDER_LOG: 'silent' } })
   // a bench that fails must not leave it behind
   process.once('exit', () => server.kill())
   const address = `http://127.0.0.1:${port}`

@@ -37,8 +37,12 @@ export async function startPostgres({ durable }) {
   const port = await freePort()
   const settings = { port, listen_addresses: '127.0.0.1', unix_socket_directories: '', fsync: durable ? 'on' : 'off', shared_buffers: '512MB', max_connections: 200, log_min_messages: 'fatal' }
   const server = spawn(join(programs, 'postgres'), ['-D', folder, ...Object.entries(settings).flatMap(([name, value]) => ['-c', `${name}=${value}`])], { ...own, stdio: ['ignore', 'ignore', 'inherit'] })
+  let stopped = false
   const stop = () => {
-    server.kill('SIGQUIT')
+    if (stopped) return
+    stopped = true
+    // waits until it is gone: what it still wrote would be in the way of taking its folder away
+    if (server.exitCode === null) execFileSync(join(programs, 'pg_ctl'), ['stop', '-D', folder, '-m', 'immediate', '-w', '-s'], { ...own, stdio: 'ignore' })
     rmSync(folder, { recursive: true, force: true })
   }
   process.once('exit', stop)

@@ -28,7 +28,7 @@ async function start(): Promise<() => Promise<void>> {
   mkdirSync(folder, { recursive: true, mode: 0o700 })
   const database = await startDatabase(folder)
   const url = databaseUrl()
-  const leaveOthers = url ? await joinOthers(url, database.pool) : await beAlone()
+  const leaveOthers = url ? await beBeside(url, database.pool) : await beAlone()
   const access = {
     url: process.env.PLAUDER_CARRIER_URL ?? 'http://127.0.0.1:4401',
     key: process.env.PLAUDER_CARRIER_KEY ?? '',
@@ -56,7 +56,7 @@ async function start(): Promise<() => Promise<void>> {
 }
 
 /** On a server there may be other processes: they hear of what happens here, and count attempts to sign in with us. */
-async function joinOthers(url: string, pool: pg.Pool): Promise<() => Promise<void>> {
+async function beBeside(url: string, pool: pg.Pool): Promise<() => Promise<void>> {
   countAttemptsIn(pool)
   // browsers whose streams end come back, and fetch what was missed
   return openChannel(url, closeStreams)

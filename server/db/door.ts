@@ -117,7 +117,8 @@ export async function savepoint<T>(work: () => Promise<T>): Promise<T> {
  */
 export async function inTurn<T>(work: () => Promise<T>): Promise<T> {
   if (visit.getStore()) throw new Error('Already inside of a transaction.')
-  return beside.until(() => onOneConnection(() => work()))
+  // beside others it is a transaction like any other, so that it keeps out of the way of one that must be alone
+  return inTurns() ? onOneConnection(() => work()) : tx(() => work())
 }
 
 /** @param work may say that the connection is broken, so that no one gets it again */

@@ -58,6 +58,7 @@ export async function openChannel(url: string, onGap: () => void): Promise<() =>
   }
 
   async function comeBack(): Promise<void> {
+    if (left) return
     try {
       await connect()
       onGap()

@@ -18,13 +18,13 @@ const pause = ms => new Promise(done => setTimeout(done, ms))
 const server = await startPostgres({ durable: false })
 process.env.DATABASE_URL = server.url('postgres')
 process.env.PLAUDER_BUILD = resolve('.output/parts')
-process.env.PLAUDER_QUIET ??= process.env.BESIDE_LOG ? '' : '1'
+process.env.PLAUDER_QUIET = '1'
 const { layDemo, DEMO_PASSWORD } = await import(pathToFileURL(resolve('.output/parts/demo.mjs')).href)
 await layDemo(folder, false)
 
 const practice = startPractice({ folder, port, practicePort: port + 1, env: { PRACTICE_PER_SECOND: '100', PRACTICE_PACE: '{"sent":20,"delivered":60}', PRACTICE_CALL_PACE: '{"ringing":0}' } })
 // both bring the tables up to date and begin at the same moment
-const applications = [port, port + 2].map(own => startApplication({ folder, port: own, practicePort: port + 1, env: { PLAUDER_LOG: process.env.BESIDE_LOG ?? 'silent' } }))
+const applications = [port, port + 2].map(own => startApplication({ folder, port: own, practicePort: port + 1, env: { PLAUDER_LOG: 'silent' } }))
 const children = [...applications, practice].map(({ child }) => child)
 process.once('exit', () => children.forEach(child => child.kill('SIGKILL')))
 await Promise.all([practice.open, ...applications.map(({ healthy }) => healthy)])

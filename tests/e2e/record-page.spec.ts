@@ -23,6 +23,19 @@ test('a text can be taken back into the composer, and never leaves', async ({ br
   expect(await textsOnHandset(page.request, number)).toEqual([])
 })
 
+test('the composer grows with what is written, and is small again without it', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  await page.goto(`/record/${await makeLead(page.request, 'Grower', freshNumber())}`)
+  const field = page.getByLabel('Text to Grower')
+  const height = async () => (await field.boundingBox())!.height
+  await expect(field).toBeVisible()
+  const empty = await height()
+  await field.fill(Array.from({ length: 8 }, (_, line) => `Line ${line}`).join('\n'))
+  await expect.poll(height).toBeGreaterThan(2 * empty)
+  await field.fill('')
+  await expect.poll(height).toBe(empty)
+})
+
 test('an expired sign-in loses no draft', async ({ browser }) => {
   const page = await signIn(browser, 'ada')
   await page.goto(`/record/${await makeLead(page.request, 'Expired', freshNumber())}`)
