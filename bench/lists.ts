@@ -51,7 +51,7 @@ try {
   await layDemo(folder, false)
   const database = await startDatabase(folder)
   await fillPeople(database, PEOPLE)
-  const ada = (await whoSignedIn(await openSignIn('ada@pannier.example', DEMO_PASSWORD, 'bench', new Date()), new Date()))!
+  const ada = (await whoSignedIn((await openSignIn('ada@pannier.example', DEMO_PASSWORD, { address: 'bench' }, new Date())).signIn, new Date()))!
   const bare = await bareTimes(database, ada)
   await database.close()
   const served = await serve(folder, port)

@@ -126,7 +126,9 @@ try {
   database = await startDatabase(folder)
   const { rows: [dialled] } = await database.pool.query<{ calls: number, numbers: number }>('select count(*)::int as calls, count(distinct c.other)::int as numbers from call c join round_person p on p.call_id = c.id where p.round_id = $1', [overHttp])
   figure('dialled-more-than-once', dialled!.calls - dialled!.numbers, '<=0', dialled!.calls === dialled!.numbers && dialled!.numbers === ROUND)
-  registerExchange({ name: 'bench', dial: async ({ key }) => ({ kind: 'dialling', ref: key }), order: async () => 'done', seat: async () => 'done', tones: async () => 'done', leave: async () => 'done', eventsSince: async cursor => ({ events: [], cursor }), recordingOf: async () => null, readReport: () => null })
+  registerExchange({ name: 'bench', dial: async ({ key }) => ({ kind: 'dialling', ref: key }), order: async () => 'done', seat: async () => 'done', tones: async () => 'done', leave: async () => 'done', whatBecameOf: async () => ({ kind: 'never' }), eventsSince: async cursor => ({ told: [], cursor }), recordingOf: async () => null, isSigned: () => false, readEvent: () => {
+    throw new Error('Nobody tells anything here.')
+  } })
   const askers = await Promise.all(workers.map(async ({ id }) => (await colleagueAtWork(id))!))
   const inside = await workItOut(
     async worker => (await nextInRound(askers[worker]!, bare, new Date())).inHand,

@@ -27,7 +27,7 @@ async function measure(entries: number): Promise<{ bare: number, http: number }>
     await layDemo(folder, false)
     const database = await startDatabase(folder)
     const records = await fill(database, entries)
-    const ada = await whoSignedIn(await openSignIn('ada@pannier.example', DEMO_PASSWORD, 'bench', new Date()), new Date())
+    const ada = await whoSignedIn((await openSignIn('ada@pannier.example', DEMO_PASSWORD, { address: 'bench' }, new Date())).signIn, new Date())
     const pick = (run: number) => records[(run * 7_919) % records.length]!
     const dialect = new PgDialect()
     const bare = await timeEach(RUNS, (run) => {

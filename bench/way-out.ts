@@ -58,7 +58,7 @@ function record(pool: pg.Pool): Statement[] {
 async function main(): Promise<void> {
   const practice = spawn(process.execPath, [join(PARTS, 'practice.mjs')], {
     stdio: ['ignore', 'pipe', 'inherit'],
-    env: { ...process.env, PRACTICE_PORT: String(practicePort), PRACTICE_DATA: join(folder, 'practice'), PRACTICE_REPORT_TO: `http://127.0.0.1:${reportPort}/events`, PRACTICE_KEY: 'bench', PRACTICE_WEBHOOK_SECRET: SECRET, PRACTICE_PER_SECOND: '100000', PRACTICE_PACE: '{"sent":0,"delivered":0}' },
+    env: { ...process.env, PRACTICE_PORT: String(practicePort), PRACTICE_DATA: join(folder, 'practice'), PRACTICE_REPORT_TO: `http://127.0.0.1:${reportPort}/events`, PRACTICE_CALLS_REPORT_TO: `http://127.0.0.1:${reportPort}/calls`, PRACTICE_KEY: 'bench', PRACTICE_WEBHOOK_SECRET: SECRET, PRACTICE_PER_SECOND: '100000', PRACTICE_PACE: '{"sent":0,"delivered":0}' },
   })
   await new Promise<void>(resolve => practice.stdout.once('data', () => resolve()))
   try {
@@ -69,7 +69,7 @@ async function main(): Promise<void> {
     const carrier = practiceCarrier({ url: `http://127.0.0.1:${practicePort}`, key: 'bench', webhookSecret: SECRET })
     registerCarrier(carrier)
     await fetchPrices(carrier)
-    const ada = (await whoSignedIn(await openSignIn(COLLEAGUES[0]!.email, DEMO_PASSWORD, 'bench', new Date()), new Date()))!
+    const ada = (await whoSignedIn((await openSignIn(COLLEAGUES[0]!.email, DEMO_PASSWORD, { address: 'bench' }, new Date())).signIn, new Date()))!
     const { rows: phones } = await database.pool.query<{ id: string, e164: string }>('select p.id, p.e164 from phone p join record r on r.id = p.record_id left join number_state n on n.e164 = p.e164 where p.country = \'US\' and p.kind = \'mobile\' and r.module <> \'candidate\' and coalesce(n.texts, \'unknown\') <> \'refused\'')
     const { rows: [line] } = await database.pool.query<{ id: string }>('select id from line where e164 = \'+15035550118\'')
     const start = join(folder, 'start.tar.gz')
@@ -81,14 +81,15 @@ async function main(): Promise<void> {
     let wanted = 0
     let done = () => {}
     const router = createRouter().post('/events', defineEventHandler(async (event) => {
-      const report = carrier.readReport(await readBytes(event, 65_536), getHeaders(event))
-      if (!report) throw new Error('A report was not signed.')
+      const body = await readBytes(event, 65_536)
+      if (!carrier.isSigned(body, getHeaders(event))) throw new Error('A report was not signed.')
+      const report = carrier.readEvent(JSON.parse(body.toString('utf8')))
       await takeEvent('practice', report, new Date())
       if (report.kind === 'delivered' && ++delivered === wanted) done()
       return { taken: true }
     }))
     const server = createServer(toNodeListener(createApp().use(router))).listen(reportPort, '127.0.0.1')
-    const stopOutbox = startOutbox({ [HAND_OVER]: handOver })
+    const stopOutbox = startOutbox({ handlers: { [HAND_OVER]: handOver } })
 
     /** Sends so many texts and waits until all are delivered; gives the milliseconds. */
     const send = async (count: number) => {

@@ -14,6 +14,12 @@ function credentials(folder) {
   return JSON.parse(readFileSync(file, 'utf8'))
 }
 
+/** What the application has to know so that nobody else can speak for the practice carrier. */
+export function secretsFor(folder) {
+  const { key, webhookSecret } = credentials(folder)
+  return { PLAUDER_CARRIER_KEY: key, PLAUDER_WEBHOOK_SECRET: webhookSecret }
+}
+
 /** Resolves when the process has said this; rejects if it ends before. */
 function said(child, words) {
   return new Promise((resolve, reject) => {
@@ -41,7 +47,6 @@ export function startPractice({ folder, port, practicePort, env = {} }) {
 }
 
 export function startApplication({ folder, port, practicePort, env = {} }) {
-  const { key, webhookSecret } = credentials(folder)
   const child = spawn(process.execPath, ['.output/server/index.mjs'], {
     stdio: ['ignore', 'pipe', 'inherit'],
     env: {
@@ -52,8 +57,7 @@ export function startApplication({ folder, port, practicePort, env = {} }) {
       PORT: String(port),
       PLAUDER_DATA: folder,
       PLAUDER_CARRIER_URL: `http://127.0.0.1:${practicePort}`,
-      PLAUDER_CARRIER_KEY: key,
-      PLAUDER_WEBHOOK_SECRET: webhookSecret,
+      ...secretsFor(folder),
       ...env,
     },
   })

@@ -7,52 +7,66 @@ import { practiceExchange } from './calling/practice-exchange'
 import { keepUpWith } from './carriers/keep-up'
 import { practiceCarrier } from './carriers/practice'
 import { registerCarrier } from './carriers/registry'
+import { carrierTeller, exchangeTeller, registerTeller } from './carriers/tellers'
+import { readSecrets } from './secrets'
+import { diskIsFull, watchDisk } from './db/disk'
 import { databaseUrl, startDatabase } from './db/start'
-import { FolderInUse } from './db/folder-lock'
+import { PlainError } from './http/failure'
 import { log } from './http/log'
 import { countAttemptsIn } from './identity/attempts'
-import { HANDLERS } from './jobs/handlers'
+import { stillSignedIn } from './identity/sign-in'
+import { WORKSHOP } from './jobs/handlers'
 import { startOutbox, takeLeasesBack } from './jobs/outbox'
 import { openChannel } from './live/channel'
 // hears from the first moment who looks at what elsewhere
 import './live/presence'
-import { closeStreams } from './live/streams'
+import { closeAllBut, closeStreams, listening } from './live/streams'
 import { callSilence } from './texting/events'
 import { workOutSchedule } from './texting/schedule'
 
 const HOUR = 3_600_000
+const MINUTE = 60_000
 
 /** Opens everything in order; gives how to close it. */
 async function start(): Promise<() => Promise<void>> {
+  // before anything is opened: without them whoever likes could tell us what they like
+  const access = readSecrets(process.env)
   const folder = resolve(process.env.PLAUDER_DATA ?? '.data')
   mkdirSync(folder, { recursive: true, mode: 0o700 })
+  const stopWatching = await watchDisk(folder, Number(process.env.PLAUDER_KEEP_FREE_MB ?? 64))
   const database = await startDatabase(folder)
   const url = databaseUrl()
   const leaveOthers = url ? await beBeside(url, database.pool) : await beAlone()
-  const access = {
-    url: process.env.PLAUDER_CARRIER_URL ?? 'http://127.0.0.1:4401',
-    key: process.env.PLAUDER_CARRIER_KEY ?? '',
-    webhookSecret: process.env.PLAUDER_WEBHOOK_SECRET ?? 'bm8tc2VjcmV0LXNldC1ub3RoaW5nLWlzLXRha2Vu',
-  }
   const carrier = practiceCarrier(access)
   registerCarrier(carrier)
   const exchange = practiceExchange(access)
   registerExchange(exchange)
+  const tellers = [carrierTeller(carrier), exchangeTeller(exchange)]
+  tellers.forEach(registerTeller)
   await workOutSchedule()
-  const stopOutbox = startOutbox(HANDLERS)
-  const stopKeepingUp = keepUpWith(carrier, exchange, Number(process.env.PLAUDER_CATCH_UP_MS ?? 30_000))
+  const stopOutbox = startOutbox(WORKSHOP, () => new Date(), () => !diskIsFull())
+  const stopKeepingUp = keepUpWith([carrier], tellers, Number(process.env.PLAUDER_CATCH_UP_MS ?? 30_000))
   const tidy = async () => {
     await callSilence(new Date())
     await endForgotten(new Date())
   }
+  const streamsEnd = setInterval(() => void endStreams().catch(error => log.error({ err: error }, 'streams of ended sign-ins could not be closed')), MINUTE).unref()
   const tidying = setInterval(() => void tidy().catch(error => log.error({ err: error }, 'what is silent could not be called so')), HOUR).unref()
   return async () => {
     clearInterval(tidying)
+    clearInterval(streamsEnd)
     stopKeepingUp()
+    stopWatching()
     await stopOutbox()
     await leaveOthers()
     await database.close()
   }
+}
+
+/** A sign-in that has run out ends what it has open. */
+async function endStreams(): Promise<void> {
+  const ids = listening()
+  if (ids.length > 0) closeAllBut(await stillSignedIn(ids, new Date()))
 }
 
 /** On a server there may be other processes: they hear of what happens here, and count attempts to sign in with us. */
@@ -73,7 +87,9 @@ let started: ReturnType<typeof start> | null = null
 /** Resolves once Plauder can serve. A folder in use ends the process: two would lose each other's writes. */
 export function ready(): Promise<void> {
   started ??= start().catch((error: unknown) => {
-    log.fatal({ err: error instanceof FolderInUse ? undefined : error }, error instanceof Error ? error.message : 'Plauder could not start')
+    // what is ours to say has words of its own, and needs no trace
+    if (error instanceof PlainError) log.fatal(error.message)
+    else log.fatal({ err: error }, 'Plauder could not start')
     process.exit(1)
   })
   return started.then(() => undefined)

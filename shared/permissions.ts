@@ -36,6 +36,8 @@ export const PERMISSIONS = {
   'rules.edit': { rep: 'none', lead: 'none', admin: 'all' },
   /** How a line is set up. */
   'line.edit': { rep: 'none', lead: 'none', admin: 'all' },
+  /** What broke and waits to be started again. */
+  'stuck.see': { rep: 'none', lead: 'none', admin: 'all' },
   /** A saved list: one's own, or one shared with a team. */
   'view.see': { rep: 'team', lead: 'team', admin: 'team' },
   'view.edit': { rep: 'own', lead: 'team', admin: 'all' },

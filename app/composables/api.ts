@@ -19,7 +19,24 @@ export class ApiProblem extends Error {
 
 export const OFFLINE: ProblemDetails = { type: 'offline', title: 'No connection', status: 0, detail: 'Plauder cannot be reached. What you wrote is kept; try again in a moment.' }
 
-interface Options { method?: 'GET' | 'POST' | 'PUT' | 'DELETE', body?: object, query?: Record<string, unknown>, signal?: AbortSignal, responseType?: 'json' | 'blob' }
+interface Options {
+  method?: 'GET' | 'POST' | 'PUT' | 'DELETE'
+  body?: object
+  query?: Record<string, unknown>
+  signal?: AbortSignal
+  responseType?: 'json' | 'blob'
+  /** Whoever is signed in in this browser, though the page may belong to somebody else. */
+  asAnybody?: boolean
+}
+
+/** As often is what is too much for the server asked again by itself, after as long as it says. */
+const MOST_TRIES = 4
+
+/** Says to whom this page belongs: another tab may have signed in as somebody else. */
+export const asMe = (): Record<string, string> => {
+  const { me } = useMe()
+  return me ? { 'plauder-as': me.id } : {}
+}
 
 /**
  * Asks the server. An expired sign-in opens the sign-in over the page, which stays as it is; whoever
@@ -27,13 +44,24 @@ interface Options { method?: 'GET' | 'POST' | 'PUT' | 'DELETE', body?: object, q
  *
  * @throws ApiProblem
  */
-export async function api<T>(path: string, options: Options = {}): Promise<T> {
-  try {
-    return await $fetch<T>(path, { retry: 0, ...options }) as T
+export async function api<T>(path: string, { asAnybody = false, ...options }: Options = {}): Promise<T> {
+  for (let tries = 1; ; tries++) {
+    try {
+      return await $fetch<T>(path, { retry: 0, ...options, headers: asAnybody ? {} : asMe() }) as T
+    }
+    catch (error) {
+      const details = error instanceof FetchError && (error.data as ProblemDetails | undefined)?.detail ? error.data as ProblemDetails : OFFLINE
+      // the server had not begun with it
+      const busy = details.type === 'busy' && tries < MOST_TRIES && !options.signal?.aborted
+      if (!busy) throw noticed(details)
+      await new Promise(resolve => setTimeout(resolve, Number(details.retryAfter ?? 1) * 1_000 * (0.5 + Math.random())))
+    }
   }
-  catch (error) {
-    const details = error instanceof FetchError && (error.data as ProblemDetails | undefined)?.detail ? error.data as ProblemDetails : OFFLINE
-    if (details.status === 401) useMe().expired = true
-    throw new ApiProblem(details)
-  }
+}
+
+function noticed(details: ProblemDetails): ApiProblem {
+  const me = useMe()
+  if (details.type === 'somebody-else') me.replacedBy = String(details.name)
+  if (details.status === 401 || details.type === 'somebody-else') me.expired = true
+  return new ApiProblem(details)
 }

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { useDebounceFn, useEventListener, useStorage } from '@vueuse/core'
 import { newRef } from '~~/core/message/ref'
 import type { KeptDraft } from '~~/shared/texting'
-import { api } from '~/composables/api'
+import { api, asMe } from '~/composables/api'
 import { useMe } from './me'
 
 /** What is written and not sent. */
@@ -70,7 +70,7 @@ export const useDrafts = defineStore('drafts', () => {
 
   // whoever closes the page right after a word keeps the word
   useEventListener(window, 'pagehide', () => {
-    for (const [key, draft] of unsaved) void fetch('/api/drafts', { method: 'PUT', keepalive: true, headers: { 'content-type': 'application/json' }, body: JSON.stringify({ key, ...draft }) })
+    for (const [key, draft] of unsaved) void fetch('/api/drafts', { method: 'PUT', keepalive: true, headers: { 'content-type': 'application/json', ...asMe() }, body: JSON.stringify({ key, ...draft }) })
   })
 
   /** Takes up what was written on other machines: of two, the later one counts. */

@@ -10,12 +10,15 @@ export const useMe = defineStore('me', () => {
   const me = shallowRef<Me | null>(null)
   /** The sign-in has ended while a page is open. */
   const expired = ref(false)
+  /** Who has signed in in another tab of this browser meanwhile. */
+  const replacedBy = ref<string | null>(null)
 
   /** Asks the server who this is; null if nobody is signed in. */
   async function load(): Promise<Me | null> {
     try {
-      me.value = await api<Me>('/api/me')
+      me.value = await api<Me>('/api/me', { asAnybody: true })
       expired.value = false
+      replacedBy.value = null
     }
     catch (error) {
       if (!(error instanceof ApiProblem) || error.details.status !== 401) throw error
@@ -25,7 +28,7 @@ export const useMe = defineStore('me', () => {
   }
 
   async function signIn(email: string, password: string): Promise<void> {
-    await api('/api/sign-in', { method: 'POST', body: { email, password } })
+    await api('/api/sign-in', { method: 'POST', body: { email, password }, asAnybody: true })
     const before = me.value?.id
     await load()
     // somebody else signed in over the page: what is on it belongs to another
@@ -33,9 +36,9 @@ export const useMe = defineStore('me', () => {
   }
 
   async function signOut(): Promise<void> {
-    await api('/api/sign-out', { method: 'POST', body: {} })
+    await api('/api/sign-out', { method: 'POST', body: {}, asAnybody: true })
     window.location.assign('/sign-in')
   }
 
-  return { me, expired, load, signIn, signOut }
+  return { me, expired, replacedBy, load, signIn, signOut }
 })

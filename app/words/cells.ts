@@ -1,3 +1,4 @@
+import { valueIn } from '~~/core/fields/own'
 import { showPhone } from '~~/core/phone/show'
 import type { Column } from '~~/shared/columns'
 import type { RecordRow } from '~~/shared/record'
@@ -31,8 +32,8 @@ const BUILT_IN: Record<string, Shown> = {
 
 /** What stands in a cell of a list. */
 export function cell(row: RecordRow, column: Column, now: number): string {
-  const shown = BUILT_IN[column.key]
-  return (shown ? shown(row, now) : ownField(row.fields[column.key.slice('own.'.length)], column, row.fields)) ?? ''
+  const shown = valueIn(BUILT_IN, column.key)
+  return (shown ? shown(row, now) : ownField(valueIn(row.fields, column.key.slice('own.'.length)), column, row.fields)) ?? ''
 }
 
 /**

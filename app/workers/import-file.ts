@@ -143,10 +143,17 @@ async function askAbout(module: Module, rows: ImportedRow[]): Promise<LookUp> {
   })
 }
 
+const MOST_TRIES = 8
+
 /** @throws ProblemDetails, as it is: an Error would lose them on its way to the page */
 async function ask<T = unknown>(path: string, method: string, body: object): Promise<T> {
-  const answer = await fetch(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }).catch(() => null)
-
+  const send = () => fetch(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }).catch(() => null)
+  let answer = await send()
+  // it had more to do than it could, and had not begun with this
+  for (let tries = 1; answer?.status === 503 && tries < MOST_TRIES; tries++) {
+    await new Promise(resolve => setTimeout(resolve, tries * 1_000))
+    answer = await send()
+  }
   if (!answer?.ok) throw await answer?.json().catch(() => null) ?? null
   return await answer.json().catch(() => null) as T
 }

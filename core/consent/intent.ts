@@ -41,7 +41,7 @@ const WISHES: RegExp[] = [
   new RegExp(`\\b(?:quit|cease) (?:${WRITING} ${ME}|sending)\\b`),
   /\b(?:take|remove|delete|cross|get|drop) (?:me|us|my (?:name|number|phone|details)|this number)\b(?: \w+){0,3} (?:off|from|out)\b/,
   /\b(?:take|get) (?:me|us|my number) off\b/,
-  /\b(?:remove|delete) (?:me|my (?:number|details|data))[^a-z]*(?:please)?[^a-z]*$/,
+  /\b(?:remove|delete) (?:me|my (?:number|details|data))[^a-z]*(?:please[^a-z]*)?$/,
   /\b(?:unsubscribe|opt|sign) (?:me|us) ?(?:out|off)?\b/,
   /\b(?:want|like|wish|need|how (?:do|can) i|let me|going) (?:to )?(?:unsubscribe|opt ?out|be (?:removed|taken off|left alone|unsubscribed))\b/,
   /\bleave (?:me|us) alone\b/,
@@ -60,14 +60,17 @@ const NOT_WISHES: RegExp[] = [
   new RegExp(`\\b(?:why|if you|unless you|did you|didnt you|have you|havent you)\\b[^.!?]*\\b(?:dont|do not|never|stop|stopped) (?:${WRITING})`),
 ]
 
+/** Nobody says in more characters than this that they want to be left alone; the expressions above take their time over more. */
+export const LONGEST_WISH = 2_000
+
 /**
  * What somebody who answers wants of the texting itself. The first three only where the whole text is
  * the keyword, give or take case, width, blanks, quotes and punctuation; 'maybe-stop' for a wish in free
  * words, which a person decides on; ordinary sentences that hold such words are 'none'.
  */
 export function readIntent(text: string): Intent {
-  const plain = plainWords(text)
-  const order = intentByKeyword.get(text.match(/[\p{Extended_Pictographic}]/u) ? '' : plain.replace(/[^\p{L}\p{N}]/gu, ''))
+  const plain = plainWords(text.slice(0, LONGEST_WISH)).slice(0, LONGEST_WISH)
+  const order = intentByKeyword.get(text.slice(0, LONGEST_WISH).match(/[\p{Extended_Pictographic}]/u) ? '' : plain.replace(/[^\p{L}\p{N}]/gu, ''))
   if (order) return order
   return wantsOut(plain) ? 'maybe-stop' : 'none'
 }

@@ -37,15 +37,17 @@ export const isVCard = (text: string): boolean => /^\s*BEGIN:VCARD\s*$/im.test(t
 
 /** Lines put together again: those that begin with a blank go on the one above, and so do those after a `=` of quoted-printable. */
 function logicalLines(text: string): string[] {
-  const lines: string[] = []
+  const lines: { head: string, pieces: string[] }[] = []
   let soft = false
   for (const line of text.split(/\r\n|\n|\r/)) {
-    if (soft) lines[lines.length - 1] = lines.at(-1)!.slice(0, -1) + line
-    else if (/^[ \t]/.test(line) && lines.length > 0) lines[lines.length - 1] += line.slice(1)
-    else lines.push(line)
-    soft = lines.at(-1)!.endsWith('=') && /^[^:]*QUOTED-PRINTABLE[^:]*:/i.test(lines.at(-1)!)
+    const last = lines.at(-1)
+    if (soft) last!.pieces.push(last!.pieces.pop()!.slice(0, -1), line)
+    else if (last && (line.startsWith(' ') || line.startsWith('\t'))) last.pieces.push(line.slice(1))
+    else lines.push({ head: line.slice(0, Math.max(0, line.indexOf(':'))), pieces: [line] })
+    const now = lines.at(-1)!
+    soft = now.pieces.at(-1)!.endsWith('=') && now.head.toUpperCase().includes('QUOTED-PRINTABLE')
   }
-  return lines
+  return lines.map(({ pieces }) => pieces.join(''))
 }
 
 function propertyOf(line: string): Property | null {
@@ -78,9 +80,9 @@ function unquoted(value: string, charset: string): string {
   const bytes: number[] = []
   const encoder = new TextEncoder()
   for (let i = 0; i < value.length; i++) {
-    const hex = value[i] === '=' ? /^[0-9a-f]{2}/i.exec(value.slice(i + 1)) : null
-    if (hex) {
-      bytes.push(Number.parseInt(hex[0], 16))
+    const hex = value[i] === '=' ? value.slice(i + 1, i + 3) : ''
+    if (/^[0-9a-f]{2}$/i.test(hex)) {
+      bytes.push(Number.parseInt(hex, 16))
       i += 2
     }
     else bytes.push(...encoder.encode(value[i]))

@@ -6,7 +6,14 @@ export const ANSWER_WELCOME_FOR = 3_600_000
 /** A text that was meant for a moment says the wrong thing long after it: a person decides. */
 export const LATE_AFTER = 15 * 60_000
 
-export type HoldReason = 'opted-out' | 'night' | 'zone-unknown' | 'line-closed' | 'texting-off' | 'late' | 'number-unusable' | 'no-balance'
+/** One that was to leave when it was written may wait for its turn, and no half a day. */
+export const STALE_AFTER = 4 * 3_600_000
+
+/** `carrier-away` and `broken` are no rules: nobody took it for an hour, or we could not hand it over. */
+export type HoldReason = 'opted-out' | 'night' | 'zone-unknown' | 'line-closed' | 'texting-off' | 'late' | 'number-unusable' | 'no-balance' | 'carrier-away' | 'broken'
+
+/** Of these a person may say "now": they are about the moment, not about the person or the line. */
+export const MAY_BE_LET_GO: readonly HoldReason[] = ['night', 'zone-unknown', 'late', 'carrier-away', 'broken']
 
 export interface GateFacts {
   now: number
@@ -19,8 +26,10 @@ export interface GateFacts {
   hours?: HoursWindow
   /** Last text or call from them, over any line; null if there was none. */
   lastHeardAt: number | null
-  /** The moment for which it was scheduled; null for one that leaves when it is written. */
-  scheduledFor: number | null
+  /** The moment for which it was meant. */
+  meantFor: number
+  /** It was scheduled for that moment; otherwise it was to leave when it was written. */
+  scheduled: boolean
   /** A person has said "yes, at night" for this one text. */
   nightAllowed: boolean
 }
@@ -36,7 +45,7 @@ export function mayLeave(facts: GateFacts): Verdict {
   if (!facts.textingOn) return held('texting-off')
   if (!facts.lineOpen) return held('line-closed')
   if (!facts.numberUsable) return held('number-unusable')
-  if (facts.scheduledFor !== null && facts.now - facts.scheduledFor > LATE_AFTER) return held('late')
+  if (facts.now - facts.meantFor > (facts.scheduled ? LATE_AFTER : STALE_AFTER)) return held('late')
   return mayLeaveNow(facts)
 }
 

@@ -32,7 +32,9 @@ const HELD: Record<HoldReason, Explanation> = {
   'zone-unknown': { why: 'Nobody knows what time it is there.', then: 'Put an address or a time zone on the record, or say that it may leave now.', retry: true },
   'line-closed': { why: 'The line it was to leave from is not active.', then: 'Choose another line and send it again.', retry: false },
   'texting-off': { why: 'Texting is switched off for the firm.', then: 'Ask an admin to switch it on.', retry: true },
-  'late': { why: 'It could not leave at the time for which it was meant, and more than a quarter of an hour has passed.', then: 'Read it again, and send it now if it still holds.', retry: true },
+  'late': { why: 'It could not leave at the time for which it was meant, and that was too long ago.', then: 'Read it again, and send it now if it still holds.', retry: true },
+  'carrier-away': { why: 'The carrier could not be reached for an hour. It surely has not left.', then: 'Send it now if it still holds, or take it back.', retry: true },
+  'broken': { why: 'Something broke on our side while it was to leave. It surely has not left, and an admin can see why.', then: 'Send it now, or take it back.', retry: true },
   'number-unusable': { why: 'The number cannot be used.', then: 'Correct the number on the record.', retry: false },
   'no-balance': { why: 'The balance does not cover this text.', then: 'Ask an admin to add to the balance.', retry: true },
 }

@@ -1,3 +1,4 @@
+import { valueIn } from '../fields/own'
 import { readFieldValue } from '../fields/value'
 import type { Field, FieldKind } from './fields'
 
@@ -31,7 +32,7 @@ export function readAnswers(fillIns: FillIn[], answers: Record<string, unknown>)
   const values: Record<string, string | number> = {}
   const problems: Record<string, string> = {}
   for (const { key, label, kind, options } of fillIns) {
-    const reading = readFieldValue({ kind, options }, answers[key])
+    const reading = readFieldValue({ kind, options }, valueIn(answers, key))
     if (!reading.ok) problems[key] = reading.reason
     else if (reading.value === null) problems[key] = `Fill in “${label}”.`
     else values[key] = reading.value as string | number

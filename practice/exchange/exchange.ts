@@ -40,7 +40,7 @@ export interface CallEvent {
   data: { id: string, key: string | null, direction: 'out' | 'in', line: string, phone: string, by?: 'person' | 'machine', what?: 'hold' | 'mute' | 'record', on?: boolean, why?: End, side?: 'us' | 'them' | 'network', ms?: number, of?: 'call' | 'message' }
 }
 
-type Entry = { do: 'event', event: CallEvent } | { do: 'manner', phone: string, manner: Manner }
+type Entry = { do: 'event', event: CallEvent } | { do: 'manner', phone: string, manner: Manner } | { do: 'never', key: string }
 
 /** Milliseconds until something happens on a line. */
 export interface ExchangePace { ringing: number, pickUp: number, mailbox: number, mailboxTakes: number, patience: number, busy: number, /** How many times as long as it is a spoken message takes. */ speaking: number }
@@ -54,6 +54,7 @@ export class Exchange {
   readonly calls = new Map<string, Call>()
   readonly events: CallEvent[] = []
   private readonly byKey = new Map<string, string>()
+  private readonly notToBe = new Set<string>()
   private readonly manners = new Map<string, Manner>()
   private readonly journal: Journal<Entry>
   private readonly tapes = new Map<string, { of: 'call' | 'message', ms: number, since: number | null }>()
@@ -82,6 +83,19 @@ export class Exchange {
     this.byKey.set(key, call.id)
     this.later(this.pace.ringing, call, () => own.length > 0 ? this.ringOwn(call) : this.beginRinging(call))
     return call
+  }
+
+  /** The call of a key, where there is one; otherwise there will be none. */
+  async never(key: string): Promise<Call | null> {
+    const known = this.byKey.get(key)
+    if (known) return this.calls.get(known) ?? null
+    this.notToBe.add(key)
+    await this.journal.append({ do: 'never', key })
+    return null
+  }
+
+  isNever(key: string): boolean {
+    return this.notToBe.has(key)
   }
 
   /** All of them ring; whichever is picked up first has the call. Nobody else's manner is theirs: they pick up unless told otherwise. */
@@ -258,6 +272,7 @@ export class Exchange {
 
   private apply(entry: Entry): void {
     if (entry.do === 'manner') return void this.manners.set(entry.phone, entry.manner)
+    if (entry.do === 'never') return void this.notToBe.add(entry.key)
     const { type, data: { id, key, direction, line, phone } } = entry.event
     this.events.push(entry.event)
     const known = this.calls.get(id) ?? { id, key, direction, line, phone, state: 'ringing' as const, ...QUIET }

@@ -21,9 +21,19 @@ export function exchangeRouter(exchange: Exchange, key: string) {
     const { from = '', to = '', record = false, ring_first: own = [], desk } = await readBody<{ from?: string, to?: string, record?: boolean, ring_first?: string[], desk?: string }>(event) ?? {}
     if (!LINES.some(line => line.number === from)) return refuse(event, 422, 'sender-unknown', 'This account has no such number.')
     if (![to, ...own].every(number => /^\+[1-9]\d{6,14}$/.test(number))) return refuse(event, 422, 'recipient-unknown', 'The number is not in E.164.')
+    if (exchange.isNever(idempotencyKey)) return refuse(event, 409, 'never', 'This call was not to be made any more.')
     const { id } = await exchange.dial(idempotencyKey, from, to, { record, own, desk })
     setResponseStatus(event, 201)
     return { id }
+  }))
+
+  // for whoever does not know whether a call was taken: it is there, or it will never be
+  router.post('/v1/calls/never', guarded(async (event) => {
+    const { key = '' } = await readBody<{ key?: string }>(event) ?? {}
+    const call = await exchange.never(key)
+    if (!call) return { never: true }
+    setResponseStatus(event, 409)
+    return { id: call.id }
   }))
 
   const answerTo = (event: H3Event, done: boolean) => done ? { done } : refuse(event, 409, 'not-now', 'The call is not in a state for that.')

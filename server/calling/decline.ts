@@ -12,7 +12,7 @@ import { orderCall } from './orders'
  * @throws Problem 404 and 409 as for any order to a call
  */
 export async function declineWithText(asker: SignedIn, callId: string, now: Date): Promise<{ conversationId: string }> {
-  await orderCall(asker, callId, 'decline')
+  await orderCall(asker, callId, 'decline', now)
   const [declined] = await tx(database => database.select({ lineId: call.lineId, other: call.other }).from(call).where(eq(call.id, callId)))
   if (!declined) throw notFound('call')
   return { conversationId: await openConversation(declined.lineId, declined.other, now) }

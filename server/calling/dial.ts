@@ -7,10 +7,13 @@ import { tx } from '../db/door'
 import { call, line } from '../db/schema'
 import { badInput, conflict, notAllowed, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
-import { clockRules, recordsWithNumber, zonesOf } from '../records/phones'
+import { crashPoint } from '../jobs/crash-points'
+import { clockRules, zonesOf } from '../records/phones'
 import { lineBelongs } from '../texting/lines'
 import { appendEntry } from '../timeline/append'
+import { withWhom } from '../timeline/with-whom'
 import { lineToCall } from './call-line'
+import { keepRef, lookForCallLater } from './find-call'
 import { phonesThatRing } from './how-i-call'
 import { isOnCall } from './on-call'
 import { theExchange, type ToDial } from './port'
@@ -29,9 +32,11 @@ interface Dialled { id: string, activityId: string }
 export async function dial(asker: SignedIn, form: DialForm, now: Date): Promise<Dialled> {
   const { toDial, activityId } = await begin(asker, form, now)
   if (!toDial) return { id: form.id, activityId }
+  crashPoint('dialling')
   const answer = await theExchange().dial(toDial)
-  if (answer.kind === 'dialling') await tx(database => database.update(call).set({ exchangeRef: answer.ref }).where(eq(call.id, form.id)))
-  else await addToCall(form.id, { kind: 'ended', at: Date.now(), why: answer.kind === 'refused' && answer.code === 'recipient-unknown' ? 'no-such-number' : 'network', side: 'network' })
+  if (answer.kind === 'dialling') await keepRef(form, answer.ref)
+  // where the answer was lost it may ring there: it is looked for until that is known
+  else if (answer.kind !== 'not-known') await addToCall(form.id, { kind: 'ended', at: Date.now(), why: answer.kind === 'refused' && answer.code === 'recipient-unknown' ? 'no-such-number' : 'network', side: 'network' })
   return { id: form.id, activityId }
 }
 
@@ -53,9 +58,10 @@ async function begin(asker: SignedIn, form: DialForm, now: Date): Promise<{ toDi
     const round = recordId ? await roundOfCall(asker, recordId, e164) : null
     if (form.roundId && form.roundId !== round?.id) throw conflict('not-in-hand', 'Not any more', 'You do not have this person in hand any more: somebody else does, or it is done. Take the next.')
     const activityId = uuid()
-    const shownOn = [...new Set([...recordId ? [recordId] : [], ...await recordsWithNumber(e164)])]
-    await appendEntry({ id: activityId, at: now, kind: 'call-out', colleagueId: asker.id, data: { callId: form.id, ...round && { roundId: round.id, round: round.name } }, privateLineId: own.private ? own.id : null }, shownOn)
+    const holders = await withWhom(own.id, e164, recordId)
+    await appendEntry({ id: activityId, at: now, kind: 'call-out', colleagueId: asker.id, data: { callId: form.id, ...round && { roundId: round.id, round: round.name } }, privateLineId: own.private ? own.id : null }, holders.with, { recordIds: holders.along, lineId: own.id })
     await database.insert(call).values({ id: form.id, direction: 'out', lineId: own.id, other: e164, recordId, colleagueId: asker.id, activityId, exchange: theExchange().name, madeAt: now })
+    await lookForCallLater(form.id, now)
     if (round && recordId) await calledInRound(asker, round, { recordId, callId: form.id, number: e164 }, now)
     await announceCall({ id: form.id, lineId: own.id, activityId })
     return { toDial: { key: form.id, from: own.e164, to: e164, record: own.records, ringFirst: await phonesThatRing(asker.id), desk: asker.id }, activityId }

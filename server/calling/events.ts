@@ -5,9 +5,10 @@ import { tx } from '../db/door'
 import { call, callEvent, line } from '../db/schema'
 import { heardFrom, lockNumber } from '../consent/number'
 import { log } from '../http/log'
-import { recordsWithNumber } from '../records/phones'
 import { touchContact } from '../texting/contact'
 import { appendEntry } from '../timeline/append'
+import { withWhom } from '../timeline/with-whom'
+import { keepRef } from './find-call'
 import type { ExchangeEvent } from './port'
 import { fetchLater } from './recordings'
 import { ringOn, ringsFirst } from './ring'
@@ -24,6 +25,7 @@ export async function takeCallEvent(exchange: string, told: ExchangeEvent, now: 
     if (told.kind !== 'incoming' && !found) return false
     const [first] = await database.insert(callEvent).values({ exchange, id: told.id, receivedAt: now }).onConflictDoNothing().returning({ id: callEvent.id })
     if (!first) return true
+    if (found && !found.exchangeRef) await keepRef(found, told.ref)
     if (told.kind === 'incoming') await ringIn(exchange, told)
     else if (told.kind === 'recorded') await fetchLater(found!, told.of, now)
     else {
@@ -55,10 +57,10 @@ async function ringIn(exchange: string, told: Extract<ExchangeEvent, { kind: 'in
     const [to] = await database.select().from(line).where(eq(line.e164, told.line))
     if (!to) return log.warn({ ref: told.ref }, 'a call came in for a line that is not ours')
     const [id, activityId] = [uuid(), uuid()]
-    const holders = await recordsWithNumber(told.other)
-    await appendEntry({ id: activityId, at: told.at, kind: 'call-in', colleagueId: null, data: { callId: id }, privateLineId: to.private ? to.id : null }, holders)
-    const first = await ringsFirst(to, holders[0] ?? null, told.at)
-    await database.insert(call).values({ ...first, id, direction: 'in', lineId: to.id, other: told.other, recordId: holders[0] ?? null, colleagueId: null, activityId, exchange, exchangeRef: told.ref, madeAt: told.at, ringingAt: told.at })
+    const holders = await withWhom(to.id, told.other)
+    await appendEntry({ id: activityId, at: told.at, kind: 'call-in', colleagueId: null, data: { callId: id }, privateLineId: to.private ? to.id : null }, holders.with, { recordIds: holders.along, lineId: to.id })
+    const first = await ringsFirst(to, holders.with[0] ?? null, told.at)
+    await database.insert(call).values({ ...first, id, direction: 'in', lineId: to.id, other: told.other, recordId: holders.with[0] ?? null, colleagueId: null, activityId, exchange, exchangeRef: told.ref, madeAt: told.at, ringingAt: told.at })
     await lockNumber(told.other)
     await heardFrom(told.other, told.at)
     await touchContact(activityId, told.at)

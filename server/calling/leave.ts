@@ -23,7 +23,7 @@ export async function leaveSpoken(asker: SignedIn, callId: string, spokenId: str
     await database.update(call).set({ spoken: { name: spoken.name, words: spoken.words } }).where(eq(call.id, callId))
     return { ref: mine.exchangeRef, sound: spoken.sound }
   })
-  const answer = ref ? await theExchange().leave(ref, sound) : 'gone'
+  const answer = ref ? await theExchange().leave(ref, sound) : 'not-now'
   if (answer === 'done') {
     // the exchange tells it too, perhaps later: whichever is first counts
     await addToCall(callId, { kind: 'leaving', at: Date.now() })

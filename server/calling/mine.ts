@@ -6,8 +6,9 @@ import { at } from '../db/instants'
 import { activity, activityContent, activityOnRecord, call, callHanding, colleague, disposition, line, record } from '../db/schema'
 import { visible } from '../identity/visible'
 import type { SignedIn } from '../identity/sign-in'
+import { joinCompany } from '../records/company'
 import { clockRules, zonesOf } from '../records/phones'
-import { mayReadLine } from '../timeline/visibility'
+import { mayRead } from '../timeline/visibility'
 import { recordingShown } from './recording-shown'
 import { factsOf, storedOf } from './stored'
 
@@ -43,7 +44,7 @@ type Row = Record<string, unknown> & {
 export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]> {
   const { rows } = await once<Row>(sql`
     select to_jsonb(c) as call, l.name as line_name, own.data->>'roundId' as round_id, ${recordingShown(sql`c.id`)} as recording, t.words as notes, d.name as disposition_name, ${handingShown(asker)} as handing,
-      r.id as record_id, r.name as record_name, r.first_name, r.module, r.title, r.city, r.zone, r.country, r.region, firm.name as company,
+      r.id as record_id, r.name as record_name, r.first_name, r.module, r.title, r.city, r.zone, r.country, r.region, company.name as company,
       said.at as said_at, said.words as said, said.kind as said_kind
     from ${call} c
     join ${line} l on l.id = c.line_id
@@ -51,11 +52,11 @@ export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]>
     left join ${activityContent} t on t.activity_id = c.activity_id
     left join ${disposition} d on d.id = c.disposition_id
     left join ${record} r on r.id = c.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
-    left join ${record} firm on firm.id = r.company_id
+    ${joinCompany(asker)}
     left join lateral (
       select (extract(epoch from s.at) * 1000)::float8 as at, w.words, a.kind
       from ${activityOnRecord} s join ${activity} a on a.id = s.activity_id join ${activityContent} w on w.activity_id = a.id
-      where s.record_id = r.id and a.id <> c.activity_id and w.words is not null and a.kind in ('text-out', 'text-in', 'note', 'call-out', 'call-in') and ${mayReadLine(asker, sql`s.private_line_id`)}
+      where s.record_id = r.id and a.id <> c.activity_id and w.words is not null and a.kind in ('text-out', 'text-in', 'note', 'call-out', 'call-in') and ${mayRead(asker)}
       order by s.at desc limit 1) said on true
     where c.put_away_at is null and c.made_at > ${at(new Date(now.getTime() - DAY_MS))}
       and (c.disposed_at is null or c.disposed_at > ${at(new Date(now.getTime() - STAYS_MS))})

@@ -6,6 +6,7 @@ import { call, line } from '../db/schema'
 import { conflict, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { lineBelongs } from '../texting/lines'
+import { refOfCall } from './find-call'
 import { theExchange, type Order } from './port'
 import { addToCall, announceCall, factsOf, mustBeMyCall, type StoredCall } from './stored'
 
@@ -17,10 +18,11 @@ const FOR_ALL: readonly Order[] = ['answer', 'decline']
  *
  * @throws Problem 404 for a call that is not mine; 409 where it cannot be done, or a colleague was quicker
  */
-export async function orderCall(asker: SignedIn, callId: string, order: Order): Promise<void> {
+export async function orderCall(asker: SignedIn, callId: string, order: Order, now: Date): Promise<void> {
   const found = await mustOrder(asker, callId, order)
   if (callState(factsOf(found)) === 'ended') return
-  const answer = found.exchangeRef ? await theExchange().order(found.exchangeRef, order) : 'gone'
+  const ref = await refOfCall(found, now)
+  const answer = ref ? await theExchange().order(ref, order) : 'gone'
   if (answer === 'unreachable') throw conflict('exchange-away', 'No connection', 'The exchange cannot be reached. Try again in a moment.')
   // our mailbox was quicker; whoever presses twice has the call already, and keeps it
   if (answer === 'not-now' && order === 'answer' && found.colleagueId === null) await giveBack(asker, found)
@@ -37,7 +39,7 @@ export async function orderCall(asker: SignedIn, callId: string, order: Order): 
  */
 export async function sendTones(asker: SignedIn, callId: string, tones: string): Promise<void> {
   const { exchangeRef } = await tx(() => mustBeMyCall(asker, callId))
-  const answer = exchangeRef ? await theExchange().tones(exchangeRef, tones) : 'gone'
+  const answer = exchangeRef ? await theExchange().tones(exchangeRef, tones) : 'not-now'
   if (answer === 'unreachable') throw conflict('exchange-away', 'No connection', 'The exchange cannot be reached. Try again in a moment.')
   if (answer !== 'done') throw conflict('not-now', 'Not now', 'Tones can be sent while you talk.')
 }

@@ -32,13 +32,19 @@ export interface ToDial {
   desk: string
 }
 
-export type DialAnswer = { kind: 'dialling', ref: string } | { kind: 'refused', code: string } | { kind: 'unreachable' }
+/** `not-known`: the answer was lost, so that it may ring there. */
+export type DialAnswer = { kind: 'dialling', ref: string } | { kind: 'refused', code: string } | { kind: 'unreachable' } | { kind: 'not-known' }
+
+/** What became of a call by our own name for it. `never`: it was not dialled, and under this name it never will be. */
+export type WhatBecame = { kind: 'dialling', ref: string } | { kind: 'never' } | { kind: 'unreachable' }
 
 /** What Plauder needs of a telephone exchange, whichever it is. */
 export interface Exchange {
   name: string
   /** Calls a number from a line. Never throws for what can go wrong outside. */
   dial: (call: ToDial) => Promise<DialAnswer>
+  /** Asks after a call of which the answer to `dial` was lost. */
+  whatBecameOf: (key: string) => Promise<WhatBecame>
   /** `gone`: the exchange knows no such call any more. */
   order: (ref: string, order: Order | OwnOrder) => Promise<OrderAnswer>
   /** Puts one of ours on a call, or takes one off: those on it hear one another, and whoever is on hold hears none of them. */
@@ -48,11 +54,17 @@ export interface Exchange {
   /** Says what was recorded, a WAV file, and hangs up; whoever was on the call is free at once. */
   leave: (ref: string, sound: Buffer) => Promise<OrderAnswer>
   /** Everything that happened since a cursor, for events that got lost. */
-  eventsSince: (cursor: string) => Promise<{ events: ExchangeEvent[], cursor: string }>
+  eventsSince: (cursor: string) => Promise<{ told: unknown[], cursor: string }>
   /** The sound of a recording, as a WAV file; null if there is none. Throws where the exchange cannot be reached. */
   recordingOf: (ref: string) => Promise<Buffer | null>
-  /** Reads a report to us; null unless its signature is right and fresh. */
-  readReport: (rawBody: Buffer, headers: Record<string, string | undefined>) => ExchangeEvent | null
+  /** Whether a report to us is signed by this exchange, a moment ago. */
+  isSigned: (rawBody: Buffer, headers: Record<string, string | undefined>) => boolean
+  /**
+   * Reads what the exchange tells, parsed as JSON.
+   *
+   * @throws Yup's ValidationError for what is none of its events
+   */
+  readEvent: (told: unknown) => ExchangeEvent
 }
 
 let used: Exchange | null = null

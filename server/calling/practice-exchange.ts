@@ -1,7 +1,7 @@
 import { boolean, date, object, string, type InferType } from 'yup'
-import { Webhook } from 'standardwebhooks'
 import { CALL_ENDS, SIDES, SWITCHES, type CallEvent } from '~~/core/call/facts'
 import type { PracticeAccess } from '../carriers/practice'
+import { neverConnected, signatureCheck } from '../carriers/signature'
 import type { Exchange, ExchangeEvent, OrderAnswer } from './port'
 
 const TIMEOUT_MS = 5_000
@@ -27,7 +27,6 @@ type EventShape = InferType<typeof eventShape>
 
 /** The practice exchange, over its HTTP interface. */
 export function practiceExchange({ url, key, webhookSecret }: PracticeAccess): Exchange {
-  const webhook = new Webhook(webhookSecret)
   const ask = (path: string, body: object | Buffer, headers: Record<string, string> = {}) => fetch(new URL(path, url), {
     method: 'POST',
     body: Buffer.isBuffer(body) ? new Uint8Array(body) : JSON.stringify(body),
@@ -52,6 +51,17 @@ export function practiceExchange({ url, key, webhookSecret }: PracticeAccess): E
         const body = await response.json() as { id?: string, code?: string }
         return response.ok && body.id ? { kind: 'dialling', ref: body.id } : { kind: 'refused', code: body.code ?? 'bad-request' }
       }
+      catch (error) {
+        return { kind: neverConnected(error) ? 'unreachable' : 'not-known' }
+      }
+    },
+    async whatBecameOf(callKey) {
+      try {
+        const response = await ask('/v1/calls/never', { key: callKey })
+        const body = await response.json() as { id?: string }
+        if (response.status === 409 && body.id) return { kind: 'dialling', ref: body.id }
+        return { kind: response.ok ? 'never' : 'unreachable' }
+      }
       catch {
         return { kind: 'unreachable' }
       }
@@ -64,7 +74,7 @@ export function practiceExchange({ url, key, webhookSecret }: PracticeAccess): E
       const response = await fetch(new URL(`/v1/call-events?after=${encodeURIComponent(cursor)}`, url), { headers: { authorization: `Bearer ${key}` }, signal: AbortSignal.timeout(TIMEOUT_MS), redirect: 'error' })
       if (!response.ok) throw new Error(`The practice exchange answered ${response.status} when asked for its events.`)
       const { events, cursor: next } = await response.json() as { events: unknown[], cursor: string }
-      return { events: events.map(readEvent), cursor: next }
+      return { told: events, cursor: next }
     },
     async recordingOf(ref) {
       const response = await fetch(new URL(`/v1/calls/${encodeURIComponent(ref)}/recording`, url), { headers: { authorization: `Bearer ${key}` }, signal: AbortSignal.timeout(4 * TIMEOUT_MS), redirect: 'error' })
@@ -72,15 +82,8 @@ export function practiceExchange({ url, key, webhookSecret }: PracticeAccess): E
       if (!response.ok) throw new Error(`The practice exchange answered ${response.status} when asked for a recording.`)
       return Buffer.from(await response.arrayBuffer())
     },
-    readReport(rawBody, headers) {
-      try {
-        webhook.verify(rawBody.toString('utf8'), headers as Record<string, string>)
-      }
-      catch {
-        return null
-      }
-      return readEvent(JSON.parse(rawBody.toString('utf8')))
-    },
+    isSigned: signatureCheck(webhookSecret),
+    readEvent,
   }
 }
 

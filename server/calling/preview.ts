@@ -1,3 +1,4 @@
+import { valueIn } from '~~/core/fields/own'
 import { and, asc, eq, isNull } from 'drizzle-orm'
 import { dueIn } from '~~/core/call/due'
 import { sayEffect, type Effect } from '~~/core/call/effects'
@@ -71,7 +72,7 @@ function problemOf(effect: Effect, template: FilledTemplate | undefined, field: 
       return template.text === null ? `Missing: ${template.missing.join(', ')}.` : null
     case 'field':
       if (!field) return 'The field is gone.'
-      return effect.value !== null && (record.fields[effect.field] ?? null) === effect.value ? 'It says so already.' : null
+      return effect.value !== null && (valueIn(record.fields, effect.field) ?? null) === effect.value ? 'It says so already.' : null
     case 'add-tag': return record.tags.includes(effect.tag) ? 'It has this tag already.' : null
     case 'remove-tag': return record.tags.includes(effect.tag) ? null : 'It does not have this tag.'
     case 'stage': return record.stage === effect.stage ? 'It stands there already.' : null

@@ -8,10 +8,10 @@ import { badInput, notAllowed, notFound } from '../http/problem'
 import { log } from '../http/log'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
+import { addJob } from '../jobs/add'
 import { FETCH_RECORDING } from '../jobs/kinds'
 import { settle, type Handler } from '../jobs/outbox'
 import { lineBelongs } from '../texting/lines'
-import { later } from './later'
 import { theExchange } from './port'
 import { readSound } from './sound'
 import { announceCall, type StoredCall } from './stored'
@@ -20,7 +20,7 @@ const AGAIN_MS = 10_000
 
 /** Something was recorded: it is fetched by a job, again and again until the exchange gives it. */
 export async function fetchLater({ id }: StoredCall, of: 'call' | 'message', now: Date): Promise<void> {
-  await later(FETCH_RECORDING, id, { callId: id, of }, now)
+  await addJob({ kind: FETCH_RECORDING, key: id, payload: { callId: id, of }, dueAt: now })
 }
 
 export const fetchRecordings: Handler = async (claims, now) => claims.map(claim => async () => {

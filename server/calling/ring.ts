@@ -5,11 +5,11 @@ import { can } from '~~/shared/permissions'
 import { tx } from '../db/door'
 import { call, colleague, record } from '../db/schema'
 import { colleagueAtWork } from '../identity/sign-in'
+import { addJob } from '../jobs/add'
 import { RING_ALL, TAKE_MESSAGE } from '../jobs/kinds'
 import { settle, type Claim, type Handler } from '../jobs/outbox'
 import { zonesOf } from '../records/phones'
 import { lineBelongs, type Line } from '../texting/lines'
-import { later } from './later'
 import { theExchange } from './port'
 import { announceCall } from './stored'
 
@@ -32,10 +32,11 @@ export async function ringsFirst(line: Line, recordId: string | null, at: Date):
 
 /** What happens to a call that nobody takes: it rings with all of them, and then a message is taken; at once where the line is closed. */
 export async function ringOn({ id, ringsFirstUntil }: { id: string } & RingsFirst, line: Line, at: Date): Promise<void> {
-  if (ringsFirstUntil) await later(RING_ALL, id, { callId: id }, ringsFirstUntil)
+  if (ringsFirstUntil) await addJob({ kind: RING_ALL, key: id, payload: { callId: id }, dueAt: ringsFirstUntil })
   if (line.greeting === null) return
   const zone = zoneRules(zonesOf({ zone: null, country: line.country, region: null }, line.e164)[0] ?? 'Etc/UTC')!
-  await later(TAKE_MESSAGE, id, { callId: id }, isLineOpen(line.hours, zone, at.getTime()) ? new Date(at.getTime() + line.ringSeconds * 1_000) : at)
+  const open = isLineOpen(line.hours, zone, at.getTime())
+  await addJob({ kind: TAKE_MESSAGE, key: id, payload: { callId: id }, dueAt: open ? new Date(at.getTime() + line.ringSeconds * 1_000) : at })
 }
 
 export const ringAll: Handler = async (claims, now) => claims.map(claim => () => settle(claim, now(), async () => {

@@ -10,7 +10,7 @@ export const NO_TARGET: TextTarget = { phoneId: null, e164: null, lineId: null, 
 
 /** The number that was called, if it takes texts, else the first that does; from the line of the call, else one of mine in that country. */
 export async function textTarget(asker: SignedIn, call: StoredCall): Promise<TextTarget> {
-  const phones = call.recordId ? await phonesOf([call.recordId]) : []
+  const phones = call.recordId ? await phonesOf(asker, [call.recordId]) : []
   const takesTexts = phones.filter(one => one.e164 !== null && one.kind !== 'landline')
   const phone = takesTexts.find(one => one.e164 === call.other) ?? takesTexts[0]
   if (!phone) return { ...NO_TARGET, problem: 'There is no number that takes texts.' }

@@ -1,11 +1,12 @@
 import { eq } from 'drizzle-orm'
-import { takeCallEvent } from '../calling/events'
-import type { Exchange } from '../calling/port'
 import { tx } from '../db/door'
 import { carrierCursor, carrierPrice } from '../db/schema'
 import { log } from '../http/log'
-import { takeEvent } from '../texting/events'
 import type { Carrier } from './port'
+import { takeOrSetAside } from './set-aside'
+import type { Teller } from './tellers'
+
+const PRICES_EVERY_MS = 3_600_000
 
 /** Fetches a carrier's price list, so that the composer can say what a text costs before it goes. */
 export async function fetchPrices(carrier: Carrier): Promise<void> {
@@ -16,48 +17,43 @@ export async function fetchPrices(carrier: Carrier): Promise<void> {
   })
 }
 
-/** Whoever keeps a list of what happened, by a name of its own. */
-interface Teller<Event> { name: string, eventsSince: (cursor: string) => Promise<{ events: Event[], cursor: string }> }
-
 /** Takes the events that never reached us. Those that did are known by their ids and change nothing. */
-export async function catchUp<Event>({ name, eventsSince }: Teller<Event>, take: (event: Event) => Promise<unknown>): Promise<void> {
-  const [known] = await tx(database => database.select().from(carrierCursor).where(eq(carrierCursor.carrier, name)))
+export async function catchUp(teller: Teller, now: () => Date = () => new Date()): Promise<void> {
+  const [known] = await tx(database => database.select().from(carrierCursor).where(eq(carrierCursor.carrier, teller.name)))
   let cursor = known?.cursor ?? ''
   for (;;) {
-    const { events, cursor: next } = await eventsSince(cursor)
-    for (const event of events) await take(event)
+    const { told, cursor: next } = await teller.eventsSince(cursor)
+    for (const one of told) await takeOrSetAside(teller, one, now())
     if (next === cursor) return
     cursor = next
-    await tx(database => database.insert(carrierCursor).values({ carrier: name, cursor }).onConflictDoUpdate({ target: carrierCursor.carrier, set: { cursor } }))
+    await tx(database => database.insert(carrierCursor).values({ carrier: teller.name, cursor }).onConflictDoUpdate({ target: carrierCursor.carrier, set: { cursor } }))
   }
 }
 
-/**
- * Keeps up with a carrier and an exchange: prices now and hourly, missed events now and every so often. Who
- * is away is asked again at the next turn.
- */
-export function keepUpWith(carrier: Carrier, exchange: Exchange, everyMs: number): () => void {
-  let pricesAt = 0
+/** Does work now and every so often, one turn after the other. A fault of one such work is no other's. */
+function again(what: string, work: () => Promise<void>, everyMs: number): () => void {
   let busy = false
   const turn = async () => {
     if (busy) return
     busy = true
-    try {
-      if (Date.now() - pricesAt > 3_600_000) {
-        await fetchPrices(carrier)
-        pricesAt = Date.now()
-      }
-      await catchUp(carrier, event => takeEvent(carrier.name, event, new Date()))
-      await catchUp({ name: `${exchange.name} calls`, eventsSince: exchange.eventsSince }, told => takeCallEvent(exchange.name, told, new Date()))
-    }
-    catch (error) {
-      log.warn({ err: error, carrier: carrier.name }, 'the carrier or the exchange does not answer; it is asked again')
-    }
-    finally {
-      busy = false
-    }
+    await work().catch(error => log.warn({ err: error, what }, 'nobody answers; it is asked again'))
+    busy = false
   }
   void turn()
   const timer = setInterval(turn, everyMs).unref()
   return () => clearInterval(timer)
+}
+
+/** Keeps up with carriers and exchanges: prices now and hourly, missed events now and every so often. */
+export function keepUpWith(carriers: Carrier[], tellers: Teller[], everyMs: number): () => void {
+  const fetched = new Map<string, number>()
+  const stops = [
+    ...carriers.map(carrier => again(`prices of ${carrier.name}`, async () => {
+      if (performance.now() - (fetched.get(carrier.name) ?? -Infinity) < PRICES_EVERY_MS) return
+      await fetchPrices(carrier)
+      fetched.set(carrier.name, performance.now())
+    }, everyMs)),
+    ...tellers.map(teller => again(`events of ${teller.name}`, () => catchUp(teller), everyMs)),
+  ]
+  return () => stops.forEach(stop => stop())
 }

@@ -17,7 +17,9 @@ export type HandOverAnswer
   = | { kind: 'accepted', ref: string, parts: number, costMicros: number, currency: string }
     | { kind: 'refused', code: string }
     /** `certain`: the carrier surely has not taken it. Otherwise its answer was lost, and it may have. */
-    | { kind: 'try-later', afterMs: number | null, certain: boolean, code: string }
+    | { kind: 'try-later', afterMs: number | null, certain: boolean, code: 'carrier-unreachable' | 'answer-lost' }
+    /** It is there and takes texts, but no more of them now. */
+    | { kind: 'no-room', afterMs: number }
 
 /** What a carrier tells: what became of a text of ours, or a text for us. */
 export type CarrierEvent = { id: string, at: Date } & (
@@ -38,9 +40,15 @@ export interface Carrier {
   name: string
   /** Takes a text. Never throws for what can go wrong outside. */
   hand: (text: CarrierText) => Promise<HandOverAnswer>
-  /** Reads a report to us; null unless its signature is right and fresh. */
-  readReport: (rawBody: Buffer, headers: Record<string, string | undefined>) => CarrierEvent | null
-  /** Everything that happened since a cursor, for events that got lost. */
-  eventsSince: (cursor: string) => Promise<{ events: CarrierEvent[], cursor: string }>
+  /** Whether a report to us is signed by this carrier, a moment ago. */
+  isSigned: (rawBody: Buffer, headers: Record<string, string | undefined>) => boolean
+  /**
+   * Reads what the carrier tells, parsed as JSON.
+   *
+   * @throws Yup's ValidationError for what is none of its events
+   */
+  readEvent: (told: unknown) => CarrierEvent
+  /** Everything that it has told since a cursor, for events that got lost. */
+  eventsSince: (cursor: string) => Promise<{ told: unknown[], cursor: string }>
   prices: () => Promise<CarrierPrices>
 }

@@ -1,6 +1,6 @@
 import { date, number, object, string, type InferType } from 'yup'
-import { Webhook } from 'standardwebhooks'
 import { NATIONAL_TABLES, readShift, type Shift } from '~~/core/text/national'
+import { neverConnected, signatureCheck } from './signature'
 import type { Carrier, CarrierEvent, CarrierPrices, HandOverAnswer } from './port'
 
 /** Longer than the practice carrier ever takes to think, shorter than a lease. */
@@ -31,7 +31,6 @@ const acceptedShape = object({
 
 /** The practice carrier, over its HTTP interface. */
 export function practiceCarrier({ url, key, webhookSecret }: PracticeAccess): Carrier {
-  const webhook = new Webhook(webhookSecret)
   const ask = (path: string, init: RequestInit = {}) => fetch(new URL(path, url), {
     ...init,
     headers: { 'authorization': `Bearer ${key}`, 'content-type': 'application/json', ...init.headers },
@@ -52,23 +51,17 @@ export function practiceCarrier({ url, key, webhookSecret }: PracticeAccess): Ca
         return await readAnswer(response)
       }
       catch (error) {
-        return { kind: 'try-later', afterMs: null, certain: neverConnected(error), code: neverConnected(error) ? 'carrier-unreachable' : 'answer-lost' }
+        const certain = neverConnected(error)
+        return { kind: 'try-later', afterMs: null, certain, code: certain ? 'carrier-unreachable' : 'answer-lost' }
       }
     },
-    readReport(rawBody, headers) {
-      try {
-        webhook.verify(rawBody.toString('utf8'), headers as Record<string, string>)
-      }
-      catch {
-        return null
-      }
-      return readEvent(JSON.parse(rawBody.toString('utf8')))
-    },
+    isSigned: signatureCheck(webhookSecret),
+    readEvent,
     async eventsSince(cursor) {
       const response = await ask(`/v1/events?after=${encodeURIComponent(cursor)}`)
       if (!response.ok) throw new Error(`The practice carrier answered ${response.status} when asked for its events.`)
       const { events, cursor: next } = await response.json() as { events: unknown[], cursor: string }
-      return { events: events.map(readEvent), cursor: next }
+      return { told: events, cursor: next }
     },
     async prices() {
       const response = await ask('/v1/prices')
@@ -85,16 +78,17 @@ async function readAnswer(response: Response): Promise<HandOverAnswer> {
     return { kind: 'accepted', ref: id, parts, costMicros: price.micros, currency: price.currency }
   }
   const code = (body as { code?: string }).code ?? 'bad-request'
-  if (response.status === 429 || response.status === 503) {
-    return { kind: 'try-later', afterMs: Number(response.headers.get('retry-after') ?? 1) * 1000, certain: true, code: 'carrier-unreachable' }
-  }
+  const afterMs = Number(response.headers.get('retry-after') ?? 1) * 1000
+  if (response.status === 429) return { kind: 'no-room', afterMs }
+  if (response.status === 503) return { kind: 'try-later', afterMs, certain: true, code: 'carrier-unreachable' }
   if (response.status >= 500) return { kind: 'try-later', afterMs: null, certain: false, code: 'answer-lost' }
   return { kind: 'refused', code: response.status === 401 ? 'not-authorised' : code }
 }
 
+/** A NUL is no character of any alphabet, and no database keeps it: one stands in for it that says so. */
 function readEvent(input: unknown): CarrierEvent {
   const { id, type, at, data }: EventShape = eventShape.validateSync(input)
-  if (type === 'text.received') return { id, at, kind: 'received', ref: data.id, from: data.from, to: data.to, text: data.text }
+  if (type === 'text.received') return { id, at, kind: 'received', ref: data.id, from: data.from, to: data.to, text: data.text.replaceAll('\0', '\uFFFD') }
   return { id, at, kind: type.slice('text.'.length) as 'sent', ref: data.id, key: data.key, code: data.code }
 }
 
@@ -104,10 +98,4 @@ function tablesOf(shift: Shift | null): { single: number, locking: number } {
   const { language, single, locking } = readShift(shift)
   const { id } = NATIONAL_TABLES[language]
   return { single: single ? id : 0, locking: locking ? id : 0 }
-}
-
-/** Nothing was sent: the connection itself was refused. */
-function neverConnected(error: unknown): boolean {
-  const cause = (error as { cause?: { code?: string } }).cause?.code
-  return cause === 'ECONNREFUSED' || cause === 'ENOTFOUND' || cause === 'EHOSTUNREACH'
 }

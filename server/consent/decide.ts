@@ -1,11 +1,13 @@
-import { and, eq, isNull } from 'drizzle-orm'
+import { and, eq, isNull, sql } from 'drizzle-orm'
+import { can } from '~~/shared/permissions'
 import type { ConsentForm } from '~~/shared/schemas/texting'
 import { tx } from '../db/door'
-import { activityContent, activityOnRecord, consentProposal, phone, record } from '../db/schema'
-import { badInput, conflict, notFound } from '../http/problem'
+import { activityContent, activityOnRecord, consentProposal, message, phone, record } from '../db/schema'
+import { badInput, conflict, notAllowed, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
 import { mustHold } from '../records/one'
+import { mayReadEntry } from '../timeline/visibility'
 import { writeConsent } from './ledger'
 import { lockNumber } from './number'
 
@@ -25,11 +27,11 @@ export async function decideConsent(asker: SignedIn, phoneId: string, form: Cons
     if (form.agrees && before.texts === 'refused') {
       throw conflict('opted-out', 'Opted out', 'Only the person can take an opt-out back, by texting START to one of our lines.')
     }
-    const proposed = form.proposalId ? await wordsOfProposal(form.proposalId, found.e164) : ''
-    const words = form.words || proposed
+    const proposed = form.proposalId ? await wordsOfProposal(asker, form.proposalId, found.e164) : null
+    const words = form.words || proposed?.words
     if (!words) throw badInput({ words: 'Write down what the person said, so that the ledger shows why.' })
     if (form.proposalId) await settleProposal(form.proposalId, asker, form.agrees ? 'no' : 'yes', now)
-    await writeConsent({ e164: found.e164, at: now, kind: form.agrees ? 'agreed' : 'refused', covers: 'texts', how: 'by-hand', words, colleagueId: asker.id })
+    await writeConsent({ e164: found.e164, at: now, kind: form.agrees ? 'agreed' : 'refused', covers: 'texts', how: 'by-hand', words, colleagueId: asker.id, ...!form.words && proposed && { messageId: proposed.messageId } })
     announce({ kind: 'record', recordId: found.recordId }, 'record.see', [await mustHold(asker, 'record.see', found.recordId)])
   })
 }
@@ -42,15 +44,16 @@ export async function dismissProposal(asker: SignedIn, proposalId: string, now: 
   })
 }
 
-/** The words of the text that held the wish. A wish from another number is not found: who may see this one may not see that. */
-async function wordsOfProposal(proposalId: string, e164: string): Promise<string> {
+/** The words of the text that held the wish, for who may read it. A wish from another number is not found: who may see this one may not see that. */
+async function wordsOfProposal(asker: SignedIn, proposalId: string, e164: string): Promise<{ words: string | null, messageId: string }> {
   const [found] = await tx(database => database
-    .select({ words: activityContent.words })
+    .select({ words: activityContent.words, messageId: message.id })
     .from(consentProposal)
+    .innerJoin(message, eq(message.activityId, consentProposal.activityId))
     .leftJoin(activityContent, eq(activityContent.activityId, consentProposal.activityId))
-    .where(and(eq(consentProposal.id, proposalId), eq(consentProposal.e164, e164))))
+    .where(and(eq(consentProposal.id, proposalId), eq(consentProposal.e164, e164), mayReadEntry(asker, sql`${consentProposal.activityId}`))))
   if (!found) throw notFound('proposal')
-  return found.words ?? ''
+  return found
 }
 
 async function mustSeeProposal(asker: SignedIn, proposalId: string): Promise<void> {
@@ -59,9 +62,10 @@ async function mustSeeProposal(asker: SignedIn, proposalId: string): Promise<voi
     .from(consentProposal)
     .innerJoin(activityOnRecord, eq(activityOnRecord.activityId, consentProposal.activityId))
     .innerJoin(record, eq(record.id, activityOnRecord.recordId))
-    .where(eq(consentProposal.id, proposalId)))
-  if (rows.length === 0) throw notFound('proposal')
-  await mustHold(asker, 'record.edit', rows[0]!.record.id)
+    .where(and(eq(consentProposal.id, proposalId), mayReadEntry(asker, sql`${consentProposal.activityId}`))))
+  const seen = rows.filter(row => can(asker, 'record.see', row.record))
+  if (seen.length === 0) throw notFound('proposal')
+  if (!seen.some(row => can(asker, 'record.edit', row.record))) throw notAllowed('decide on this wish')
 }
 
 async function settleProposal(proposalId: string, asker: SignedIn, optedOut: 'yes' | 'no', now: Date): Promise<void> {

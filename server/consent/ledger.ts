@@ -34,7 +34,8 @@ export async function writeConsent(entry: NewConsent): Promise<void> {
       colleagueId: entry.colleagueId ?? null,
       data: { kind: entry.kind, covers: entry.covers, how: entry.how },
       content: { e164: entry.e164 },
-      words: entry.words ?? undefined,
+      // what somebody wrote stands in their own text, for those who may read it
+      words: entry.messageId ? undefined : entry.words ?? undefined,
     }, await recordsWithNumber(entry.e164))
   })
 }

@@ -1,3 +1,5 @@
+import { sqlStateOf } from './failures'
+
 /** As often is a transaction tried that lost against others; each pause lets those finish that were first. */
 const MOST_TRIES = 12
 const LONGEST_PAUSE_MS = 200
@@ -9,10 +11,8 @@ const ALONE_AFTER = 3
 const LOST = new Set(['40001', '40P01'])
 const DUPLICATE = '23505'
 
-const codeOf = (error: unknown): string | undefined => (((error as { cause?: unknown } | null)?.cause ?? error) as { code?: string } | null)?.code
-
 /** Whether a statement failed only because of what another transaction did beside it: the same again may well go through. */
-export const lostAgainstAnother = (error: unknown): boolean => LOST.has(codeOf(error) ?? '')
+export const lostAgainstAnother = (error: unknown): boolean => LOST.has(sqlStateOf(error) ?? '')
 
 /**
  * Does work again that another transaction was in the way of, as on a server where several run beside each other and
@@ -29,7 +29,7 @@ export async function untilItStands<T>(work: (alone: boolean) => Promise<T>): Pr
       return await work(tries > ALONE_AFTER)
     }
     catch (error) {
-      const most = lostAgainstAnother(error) ? MOST_TRIES : codeOf(error) === DUPLICATE ? 2 : 1
+      const most = lostAgainstAnother(error) ? MOST_TRIES : sqlStateOf(error) === DUPLICATE ? 2 : 1
       if (tries >= most) throw error
       await new Promise(resolve => setTimeout(resolve, Math.random() * Math.min(LONGEST_PAUSE_MS, 2 ** tries)))
     }

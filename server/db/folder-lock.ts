@@ -1,28 +1,29 @@
-import { createHash } from 'node:crypto'
-import { mkdirSync, realpathSync } from 'node:fs'
-import { createServer, type Server } from 'node:net'
+import { closeSync, mkdirSync, openSync } from 'node:fs'
+import { join } from 'node:path'
+import { tryLock } from 'fs-native-extensions'
+import { PlainError } from '../http/failure'
 
-export class FolderInUse extends Error {
+export class FolderInUse extends PlainError {
   constructor(folder: string) {
     super(`The data folder ${folder} is in use by another Plauder. Stop that one, or give this one another folder in PLAUDER_DATA.`)
   }
 }
 
 /**
- * Holds a data folder for this process alone. PGlite has no lock of its own, and a second process's
- * writes would vanish. The lock is an abstract Unix socket named after the folder: the kernel gives it
- * to one process only and takes it back when that one ends, however it ends, so nothing is left to
- * clear away after a crash.
+ * Holds a data folder for this process alone. PGlite has no lock of its own, and a second process's writes would vanish.
+ * The kernel locks a file inside of the folder itself (an open file description lock, fcntl(2)), so it makes no
+ * difference by which path, which mount or from which network namespace somebody comes; it gives it back when the process ends,
+ * however it ends, and nothing is left to clear away after a crash.
  *
+ * @returns how to give it back
  * @throws FolderInUse if another process holds it
  */
-export async function lockFolder(folder: string): Promise<Server> {
+export async function lockFolder(folder: string): Promise<() => void> {
   mkdirSync(folder, { recursive: true, mode: 0o700 })
-  const name = createHash('sha256').update(realpathSync(folder)).digest('hex').slice(0, 32)
-  const lock = createServer()
-  await new Promise<void>((resolve, reject) => {
-    lock.once('error', (error: NodeJS.ErrnoException) => reject(error.code === 'EADDRINUSE' ? new FolderInUse(folder) : error))
-    lock.listen(`\0plauder-${name}`, resolve)
-  })
-  return lock.unref()
+  const file = openSync(join(folder, 'in-use'), 'a+', 0o600)
+  if (!tryLock(file)) {
+    closeSync(file)
+    throw new FolderInUse(folder)
+  }
+  return () => closeSync(file)
 }

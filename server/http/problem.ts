@@ -1,4 +1,8 @@
+import { setResponseHeader, setResponseStatus, type H3Event } from 'h3'
+import { ValidationError } from 'yup'
 import type { ProblemDetails } from '~~/shared/problems'
+import { sqlStateOf } from '../db/failures'
+import { log } from './log'
 
 /** An error that is an answer: thrown by use cases, sent as problem details (RFC 9457). */
 export class Problem extends Error {
@@ -22,3 +26,33 @@ export const notAllowed = (what: string) =>
 
 export const conflict = (type: string, title: string, detail: string, more: Record<string, unknown> = {}) =>
   new Problem(409, type, title, detail, more)
+
+/** Sends an error as problem details; what is ours to mend is logged, without anybody's words. */
+export function answerProblem(event: H3Event, error: unknown) {
+  const { details } = problemOf(error)
+  if (details.status >= 500 && !(error instanceof Problem)) log.error({ err: error, path: event.path.split('?')[0]!.replace(/[^/]{20,}/g, '…') }, 'a request failed')
+  setResponseStatus(event, details.status)
+  setResponseHeader(event, 'content-type', 'application/problem+json')
+  if (typeof details.retryAfter === 'number') setResponseHeader(event, 'retry-after', details.retryAfter)
+  return details
+}
+
+export const diskFull = () =>
+  new Problem(507, 'disk-full', 'The disk is full', 'Nothing can be kept at the moment: the disk of the server is full. What you wrote stays in this browser. Tell an admin.')
+
+/** What a database says about itself, by the first characters of its five; everything else is a fault of ours. */
+const OF_THE_DATABASE: [RegExp, () => Problem][] = [
+  [/^22/, () => badInput({}, 'Something in it cannot be kept as it stands: a number or a day that is too large, or a character that no text has.')],
+  [/^(53100|58030)$/, diskFull],
+  [/^(57014|25P0[34])$/, () => new Problem(503, 'took-too-long', 'Took too long', 'That took longer than anybody waits, and was stopped. Ask for less at a time.')],
+  [/^(08|57P|53)/, () => new Problem(503, 'database-away', 'The database is away', 'The database does not answer. What you wrote stays in this browser; it is tried again by itself.', { retryAfter: 2 })],
+]
+
+function problemOf(error: unknown): Problem {
+  if (error instanceof Problem) return error
+  if (error instanceof ValidationError) return badInput({ [error.path ?? '']: error.message })
+  const state = sqlStateOf(error)
+  const known = state && OF_THE_DATABASE.find(([states]) => states.test(state))
+  if (known) return known[1]()
+  return new Problem(500, 'our-fault', 'Our fault', 'Something broke on our side and has been logged. Try again in a moment.')
+}

@@ -1,11 +1,15 @@
 import { createHash, randomBytes } from 'node:crypto'
-import { eq, sql, type SQL } from 'drizzle-orm'
+import { and, desc, eq, gt, ne, sql, type SQL } from 'drizzle-orm'
 import type { Asker, Role } from '~~/shared/permissions'
-import { tx } from '../db/door'
+import type { OwnSignIn } from '~~/shared/sign-ins'
+import { afterCommit, tx } from '../db/door'
+import { milliseconds, uuidArray } from '../db/instants'
 import { colleague, signIn } from '../db/schema'
+import { badInput, notFound } from '../http/problem'
+import { say } from '../live/between'
 import { countAttempt, forgetAttempts } from './attempts'
 import { note } from './audit'
-import { badInput } from '../http/problem'
+import { browserNamed, isKnownFor, rememberDevice } from './devices'
 import { passwordMatches } from './password'
 
 /** Who asks, with what the rules and the greeting need. */
@@ -16,63 +20,113 @@ export interface SignedIn extends Asker {
   title: string
   directLine: string | null
   zone: string
+  /** Of this one sign-in; left out for work that goes on without anybody there. */
+  signInId?: string
 }
+
+/** From where somebody signs in. */
+export interface From { address: string, /** What the browser says it is. */ userAgent?: string, /** The token by which the browser is known, if it has one. */ device?: string }
+
+/** For the two cookies of a browser; of both only hashes are kept here. */
+export interface Tokens { signIn: string, device: string }
 
 const LASTS = 12 * 3_600_000
 
 const tokenHash = (token: string) => createHash('sha256').update(token).digest('base64url')
+const freshToken = () => randomBytes(32).toString('base64url')
 
 /**
  * Checks a password and opens a new sign-in.
  *
- * @returns the token for the cookie; only its hash is kept
  * @throws Problem 422 for a wrong pair, 429 after too many
  */
-export async function openSignIn(email: string, password: string, address: string, now: Date): Promise<string> {
+export async function openSignIn(email: string, password: string, { address, userAgent = '', device }: From, now: Date): Promise<Tokens> {
   const account = email.trim().toLowerCase()
-  await countAttempt(account, address)
+  const deviceHash = device ? tokenHash(device) : null
+  const attempt = { account, address, knownDevice: deviceHash && await isKnownFor(deviceHash, account) ? deviceHash : null }
+  await countAttempt(attempt)
   const [found] = await tx(database => database.select().from(colleague).where(eq(colleague.email, account)))
   // outside of tx: hashing takes long, and nobody else should wait for it
   if (!await passwordMatches(found?.passwordHash, password)) {
     await note('sign-in refused', null, now, { address })
     throw badInput({ password: 'This pair of address and password is not known. Check both; capitals count in the password.' })
   }
-  await forgetAttempts(account, address)
-  const token = randomBytes(32).toString('base64url')
+  await forgetAttempts(attempt)
+  const tokens = { signIn: freshToken(), device: device ?? freshToken() }
   await tx(async (database) => {
-    await database.insert(signIn).values({ tokenHash: tokenHash(token), colleagueId: found!.id, madeAt: now, endsAt: new Date(now.getTime() + LASTS) })
+    await database.insert(signIn).values({ tokenHash: tokenHash(tokens.signIn), colleagueId: found!.id, madeAt: now, endsAt: new Date(now.getTime() + LASTS), device: browserNamed(userAgent), address })
+    await rememberDevice(tokenHash(tokens.device), found!.id, now)
     await note('signed in', found!.id, now, { address })
   })
-  return token
+  return tokens
 }
 
 export async function endSignIn(token: string | undefined, now: Date): Promise<void> {
   if (!token) return
   await tx(async (database) => {
     const [ended] = await database.delete(signIn).where(eq(signIn.tokenHash, tokenHash(token))).returning()
-    if (ended) await note('signed out', ended.colleagueId, now)
+    if (!ended) return
+    await note('signed out', ended.colleagueId, now)
+    tellEnded([ended.id])
   })
+}
+
+/** Where I am signed in, this one first. */
+export async function mySignIns(asker: SignedIn, now: Date): Promise<OwnSignIn[]> {
+  const rows = await tx(database => database.select({ id: signIn.id, device: signIn.device, address: signIn.address, madeAt: milliseconds(signIn.madeAt), endsAt: milliseconds(signIn.endsAt) }).from(signIn)
+    .where(and(eq(signIn.colleagueId, asker.id), gt(signIn.endsAt, now))).orderBy(sql`${signIn.id} <> ${asker.signInId ?? null}::uuid`, desc(signIn.madeAt)).limit(100))
+  return rows.map(row => ({ ...row, here: row.id === asker.signInId }))
+}
+
+/**
+ * Ends one of my sign-ins, or all but this one.
+ *
+ * @throws Problem 404 for one that is not mine or over
+ */
+export async function endMine(asker: SignedIn, which: string | 'all-others', now: Date): Promise<OwnSignIn[]> {
+  return tx(async (database) => {
+    const ended = await database.delete(signIn)
+      .where(and(eq(signIn.colleagueId, asker.id), which === 'all-others' ? ne(signIn.id, asker.signInId!) : eq(signIn.id, which))).returning({ id: signIn.id })
+    if (ended.length === 0 && which !== 'all-others') throw notFound('sign-in')
+    if (ended.length > 0) await note(which === 'all-others' ? 'signed out everywhere else' : 'signed out elsewhere', asker.id, now, { signIns: ended.length })
+    tellEnded(ended.map(({ id }) => id))
+    return mySignIns(asker, now)
+  })
+}
+
+/** What of them is open in whatever process is closed: nobody hears anything more. */
+function tellEnded(ids: string[]): void {
+  afterCommit(() => ids.forEach(id => say('sign-out', { signInId: id })))
 }
 
 /** Who holds this token, asked anew at each request; null if nobody does any more. */
 export async function whoSignedIn(token: string | undefined, now: Date): Promise<SignedIn | null> {
   if (!token) return null
-  return who(sql`from sign_in s join colleague c on c.id = s.colleague_id where s.token_hash = ${tokenHash(token)} and s.ends_at > ${now.toISOString()}`)
+  return who(sql`s.id as sign_in_id`, sql`from sign_in s join colleague c on c.id = s.colleague_id where s.token_hash = ${tokenHash(token)} and s.ends_at > ${now.toISOString()}`)
 }
 
 /** A colleague for whom work goes on that was begun before, with the rights of now. */
 export async function colleagueAtWork(id: string): Promise<SignedIn | null> {
-  return who(sql`from colleague c where c.id = ${id}::uuid`)
+  return who(sql`null::uuid as sign_in_id`, sql`from colleague c where c.id = ${id}::uuid`)
 }
 
-async function who(from: SQL): Promise<SignedIn | null> {
+/** Of these, the sign-ins that hold on. */
+export async function stillSignedIn(ids: string[], now: Date): Promise<Set<string>> {
+  const rows = await tx(database => database.select({ id: signIn.id }).from(signIn).where(and(sql`${signIn.id} = any(${uuidArray(ids)})`, gt(signIn.endsAt, now))))
+  return new Set(rows.map(({ id }) => id))
+}
+
+async function who(signInId: SQL, from: SQL): Promise<SignedIn | null> {
   const { rows: [row] } = await tx(database => database.execute<Row>(sql`
-    select c.id, c.name, c.first_name, c.email, c.role, c.title, c.direct_line, c.zone,
+    select c.id, c.name, c.first_name, c.email, c.role, c.title, c.direct_line, c.zone, ${signInId},
       array(select team_id from team_member where colleague_id = c.id) as team_ids,
       array(select distinct b.colleague_id from team_member a join team_member b using (team_id) where a.colleague_id = c.id) as people_ids
     ${from}`))
   return row
-    ? { id: row.id, name: row.name, firstName: row.first_name, email: row.email, role: row.role, title: row.title, directLine: row.direct_line, zone: row.zone, teamIds: row.team_ids, peopleIds: row.people_ids }
+    ? {
+        id: row.id, name: row.name, firstName: row.first_name, email: row.email, role: row.role, title: row.title, directLine: row.direct_line, zone: row.zone,
+        teamIds: row.team_ids, peopleIds: row.people_ids, ...row.sign_in_id && { signInId: row.sign_in_id },
+      }
     : null
 }
 
@@ -85,6 +139,7 @@ type Row = Record<string, unknown> & {
   title: string
   direct_line: string | null
   zone: string
+  sign_in_id: string | null
   team_ids: string[]
   people_ids: string[]
 }

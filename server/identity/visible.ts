@@ -1,5 +1,6 @@
 import { sql, type SQL, type SQLWrapper } from 'drizzle-orm'
 import { scopeOf, type Asker, type Permission } from '~~/shared/permissions'
+import { uuidArray } from '../db/instants'
 
 /** Where a table says to whom its rows belong. */
 export interface BelongsColumns { owner: SQLWrapper, team: SQLWrapper }
@@ -10,14 +11,12 @@ export interface BelongsColumns { owner: SQLWrapper, team: SQLWrapper }
  */
 export function visible(asker: Asker, permission: Permission, { owner, team }: BelongsColumns): SQL {
   const own = sql`${owner} = ${asker.id}::uuid`
-  const teams = sql`(${own} or ${team} = any(${uuids(asker.teamIds)}))`
+  const teams = sql`(${own} or ${team} = any(${uuidArray(asker.teamIds)}))`
   switch (scopeOf(asker, permission)) {
     case 'all': return sql`true`
-    case 'people': return sql`(${teams} or ${owner} = any(${uuids(asker.peopleIds)}))`
+    case 'people': return sql`(${teams} or ${owner} = any(${uuidArray(asker.peopleIds)}))`
     case 'team': return teams
     case 'own': return own
     case 'none': return sql`false`
   }
 }
-
-const uuids = (ids: string[]) => sql`${`{${ids.join(',')}}`}::uuid[]`

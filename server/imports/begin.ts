@@ -5,12 +5,12 @@ import { importTargets, PIECE_ROWS, type ImportProgress } from '~~/shared/import
 import { can } from '~~/shared/permissions'
 import type { ImportForm, RowsForm } from '~~/shared/schemas/import'
 import { once, tx } from '../db/door'
-import { importMatching, importPiece, job, recordImport } from '../db/schema'
+import { importMatching, importPiece, recordImport } from '../db/schema'
 import { badInput, conflict, notAllowed, notFound } from '../http/problem'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
+import { addJob } from '../jobs/add'
 import { IMPORT } from '../jobs/kinds'
-import { wakeOutbox } from '../jobs/wake'
 import { ownFields } from '../records/fields'
 import { belongingTo } from '../records/owner'
 import { appendEntry } from '../timeline/append'
@@ -108,8 +108,7 @@ async function turn(asker: SignedIn, id: string, from: StoredImport['state'][], 
 }
 
 async function goOn(id: string, now: Date): Promise<void> {
-  await tx(database => database.insert(job).values({ id: uuid(), kind: IMPORT, key: `${IMPORT} ${id} ${now.getTime()}`, payload: { importId: id }, lane: `${IMPORT} ${id}`, orderAt: now, dueAt: now }))
-  wakeOutbox(now)
+  await addJob({ kind: IMPORT, key: `${id} ${now.getTime()}`, lane: id, payload: { importId: id }, dueAt: now })
 }
 
 async function held(asker: SignedIn, id: string): Promise<StoredImport> {

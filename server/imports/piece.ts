@@ -1,3 +1,4 @@
+import { valueIn } from '~~/core/fields/own'
 import { v7 as uuid } from 'uuid'
 import { fateOf, mailKey, nameKey, rowKey, type DuplicateBy } from '~~/core/import/fate'
 import type { ImportedRow, ReadingRules, RowReading } from '~~/core/import/read-row'
@@ -148,7 +149,7 @@ export class Piece {
 
   private addedTo(to: StoredRecord, row: ImportedRow): Added | null {
     const columns = Object.fromEntries(Object.entries(columnsOf(row)).filter(([key, value]) => value && !to[key as keyof StoredRecord])) as Record<string, string>
-    const fields = Object.fromEntries(Object.entries(row.fields).filter(([key]) => to.fields[key] === undefined))
+    const fields = Object.fromEntries(Object.entries(row.fields).filter(([key]) => valueIn(to.fields, key) === undefined))
     const tags = row.tags.filter(tag => !to.tags.includes(tag)).slice(0, MOST_TAGS - to.tags.length)
     const phones = this.newPhones(to.id, row)
     const company = to.companyId ? null : this.companyOf(row, to)

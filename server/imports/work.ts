@@ -5,9 +5,9 @@ import { rowKey } from '~~/core/import/fate'
 import type { ImportTarget } from '~~/core/import/targets'
 import { importTargets, type Outcome } from '~~/shared/import'
 import { inTurns, once, tx } from '../db/door'
-import { at, uuidArray } from '../db/instants'
+import { at, textArray, uuidArray } from '../db/instants'
 import { insertAll } from '../db/insert-all'
-import { activity, activityContent, activityOnRecord, colleague, conversation, importPiece, importSeen, phone, record, recordImport, teamMember } from '../db/schema'
+import { activity, activityContent, activityOnRecord, call, colleague, conversation, importPiece, importSeen, phone, record, recordImport, teamMember } from '../db/schema'
 import { writeConsent } from '../consent/ledger'
 import { lockNumbers } from '../consent/number'
 import { quietFor } from '../http/quiet'
@@ -17,8 +17,8 @@ import { settle, type Claim, type Handler } from '../jobs/outbox'
 import { announce } from '../live/notices'
 import { COLUMN_LABELS } from '../records/changes'
 import { ownFields } from '../records/fields'
-import { adoptConversations } from '../texting/adopt'
 import { placesOf } from '../timeline/places'
+import { takeAlong } from '../timeline/take-along'
 import { takePieceBack } from './back'
 import { hashOf, knownBy, seenBefore } from './known'
 import { Piece, readingRules, type KnownOfPiece, type Written } from './piece'
@@ -143,7 +143,7 @@ async function write(found: StoredImport, { records, phones, joined, notes, opte
   await insertAll(activityContent, entries.filter(({ words, content }) => words ?? content).map(({ id, words, content }) => ({ activityId: id, words, data: content })))
   await showMade(found, records)
   await showAll(entries, now)
-  await adopt(phones)
+  await adopt(found, phones)
   await optOut(found, optedOut, now)
   for (const { to } of joined) announce({ kind: 'record', recordId: to.id }, 'record.see', [to])
   const counts = [...seen].map(([hash, { made, seen }]) => ({ module: found.module, hash, import_id: found.id, seen, made }))
@@ -191,7 +191,7 @@ async function showAll(entries: { id: string, recordId: string }[], now: Date): 
     with entry as (
       select * from jsonb_to_recordset(${given}::jsonb) e (activity_id uuid, record_id uuid)
     ), holders as (
-      select r.id, r.company_id from ${record} r where r.id = any(array(select distinct record_id from entry))
+      select r.id, r.company_id, null::uuid as along_line_id from ${record} r where r.id = any(array(select distinct record_id from entry))
     ), places as (
       ${placesOf(sql`holders`)}
     )
@@ -209,9 +209,12 @@ async function optOut({ colleagueId, fileName }: StoredImport, numbers: string[]
 }
 
 /** Numbers with which somebody has written before: what was said comes onto the record. */
-async function adopt(phones: Written['phones']): Promise<void> {
+async function adopt({ colleagueId }: StoredImport, phones: Written['phones']): Promise<void> {
   const numbers = phones.flatMap(({ e164, recordId }) => e164 ? [{ e164, recordId }] : [])
   if (numbers.length === 0) return
-  const { rows } = await once<{ other: string }>(sql`select distinct other from ${conversation} where other = any(array(select jsonb_array_elements_text(${JSON.stringify(numbers.map(one => one.e164))}::jsonb)))`)
-  for (const { other } of rows) for (const { e164, recordId } of numbers) if (e164 === other) await adoptConversations(e164, recordId)
+  const others = textArray(numbers.map(one => one.e164))
+  const { rows } = await once<{ other: string }>(sql`select other from ${conversation} where other = any(${others}) union select other from ${call} where other = any(${others})`)
+  const asker = rows.length > 0 ? await colleagueAtWork(colleagueId) : null
+  if (!asker) return
+  for (const { other } of rows) for (const { e164, recordId } of numbers) if (e164 === other) await takeAlong(asker, recordId, e164)
 }

@@ -1,15 +1,16 @@
+import { findCalls } from '../calling/find-call'
 import { handingsBack } from '../calling/handings/back'
 import { fetchRecordings } from '../calling/recordings'
 import { ringAll, takeMessages } from '../calling/ring'
 import { importMany } from '../imports/work'
 import { changeMany } from '../records/bulk-work'
-import { handOver } from '../texting/hand-over'
+import { handOver, handOverBroke } from '../texting/hand-over'
 import { fillBackMany } from '../timeline/fill-back'
-import { BULK_CHANGE, FETCH_RECORDING, FILL_BACK, HAND_OVER, HANDING_BACK, IMPORT, RING_ALL, TAKE_MESSAGE } from './kinds'
-import type { Handler } from './outbox'
+import { BULK_CHANGE, FETCH_RECORDING, FILL_BACK, FIND_CALL, HAND_OVER, HANDING_BACK, IMPORT, RING_ALL, TAKE_MESSAGE, type JobKind } from './kinds'
+import type { Ending, Handler, Workshop } from './outbox'
 
 /** Who does the work of each kind of job. */
-export const HANDLERS: Record<string, Handler> = {
+const HANDLERS: Record<JobKind, Handler> = {
   [HAND_OVER]: handOver,
   [BULK_CHANGE]: changeMany,
   [FILL_BACK]: fillBackMany,
@@ -18,4 +19,9 @@ export const HANDLERS: Record<string, Handler> = {
   [RING_ALL]: ringAll,
   [FETCH_RECORDING]: fetchRecordings,
   [HANDING_BACK]: handingsBack,
+  [FIND_CALL]: findCalls,
 }
+
+const ENDINGS: Partial<Record<JobKind, Ending>> = { [HAND_OVER]: handOverBroke }
+
+export const WORKSHOP: Workshop = { handlers: HANDLERS, endings: ENDINGS }

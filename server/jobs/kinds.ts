@@ -7,3 +7,19 @@ export const TAKE_MESSAGE = 'take-message'
 export const RING_ALL = 'ring-all'
 export const FETCH_RECORDING = 'fetch-recording'
 export const HANDING_BACK = 'handing-back'
+export const FIND_CALL = 'find-call'
+
+export type JobKind = typeof HAND_OVER | typeof BULK_CHANGE | typeof IMPORT | typeof FILL_BACK | typeof TAKE_MESSAGE | typeof RING_ALL | typeof FETCH_RECORDING | typeof HANDING_BACK | typeof FIND_CALL
+
+/** What each is called where an admin reads of it. */
+export const JOB_WORDS: Record<JobKind, string> = {
+  'hand-over': 'Handing a text to its carrier',
+  'bulk-change': 'Changing many records',
+  'import': 'Importing a file',
+  'fill-back': 'Bringing a person’s history onto a linked record',
+  'take-message': 'Sending a caller to the mailbox',
+  'ring-all': 'Ringing everybody who answers the line',
+  'fetch-recording': 'Fetching a recording',
+  'handing-back': 'Giving a call back that nobody took',
+  'find-call': 'Finding out what became of a call',
+}

@@ -7,6 +7,7 @@ import { colleague, conversation, phone, record, recordPerson } from '../db/sche
 import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../identity/visible'
+import { joinCompany } from './company'
 import { mustHold } from './one'
 import { pipelineById } from './pipelines'
 import { peopleNamed } from './rows'
@@ -22,7 +23,7 @@ export async function boardOfDeals(asker: SignedIn, pipelineId: string, whose: '
   const pipeline = await pipelineById(pipelineId)
   if (pipeline.module !== 'deal') throw badInput({ pipelineId: 'This is the pipeline of a job. Open the job to see who stands in it.' })
   return readBoard(asker, pipeline, {
-    from: sql`${record} r left join ${record} company on company.id = r.company_id`,
+    from: sql`${record} r ${joinCompany(asker)}`,
     where: sql`r.pipeline_id = ${pipelineId}::uuid and r.module = 'deal' and ${whose === 'mine' ? sql`r.owner_id = ${asker.id}::uuid` : sql`true`}`,
     stage: sql`r.stage`,
     since: sql`r.stage_since`,

@@ -50,7 +50,7 @@ async function changePiece(bulk: Pick<typeof bulkChange.$inferSelect, 'id' | 'ch
     with chosen as (
       select * from unnest(${uuidArray(ids)}, ${uuidArray(ids.map(() => uuid()))}) c (id, activity_id)
     ), was as (
-      select r.id, r.company_id, c.activity_id, ${words} as words, ${back ? sql`k.before` : before} as before
+      select r.id, r.company_id, null::uuid as along_line_id, c.activity_id, ${words} as words, ${back ? sql`k.before` : before} as before
       from ${record} r join chosen c on c.id = r.id ${back ? sql`join ${bulkChangeBefore} k on k.record_id = r.id and k.bulk_id = ${bulk.id}::uuid` : sql``}
       where ${back ? still : differs} for update of r
     ), now_is as (

@@ -1,16 +1,15 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
-import { v7 as uuid } from 'uuid'
 import type { BulkChange, BulkPreview, BulkProgress, BulkState } from '~~/shared/bulk'
 import { MODULE_FACTS } from '~~/shared/modules'
 import type { BulkForm, BulkPreviewForm } from '~~/shared/schemas/list'
 import { tx } from '../db/door'
 import { withOwnPlans } from '../db/own-plan'
-import { bulkChange, colleague, job } from '../db/schema'
+import { bulkChange, colleague } from '../db/schema'
 import { badInput, conflict, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../identity/visible'
+import { addJob } from '../jobs/add'
 import { BULK_CHANGE } from '../jobs/kinds'
-import { wakeOutbox } from '../jobs/wake'
 import { differs } from './bulk-effects'
 import { chosenIn } from './list'
 import { allStages } from './stages'
@@ -75,8 +74,7 @@ async function turn(asker: SignedIn, id: string, from: BulkState[], values: Part
 }
 
 async function goOn(id: string, now: Date): Promise<void> {
-  await tx(database => database.insert(job).values({ id: uuid(), kind: BULK_CHANGE, key: `${BULK_CHANGE} ${id} ${now.getTime()}`, payload: { bulkId: id }, lane: `${BULK_CHANGE} ${id}`, orderAt: now, dueAt: now }))
-  wakeOutbox(now)
+  await addJob({ kind: BULK_CHANGE, key: `${id} ${now.getTime()}`, lane: id, payload: { bulkId: id }, dueAt: now })
 }
 
 /** My changes of the last day, newest first: those under way, and those that can be taken back. */

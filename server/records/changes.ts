@@ -1,3 +1,4 @@
+import { valueIn } from '~~/core/fields/own'
 import type { Field } from '~~/core/template/fields'
 import { keyOf } from '~~/shared/fields'
 import type { StoredRecord } from './one'
@@ -31,8 +32,8 @@ export function changesBetween(
     ...[...new Set([...Object.keys(before.fields), ...Object.keys(after.fields)])].map(key => ({
       field: key,
       label: custom.find(field => keyOf(field) === key)?.label ?? key,
-      from: say(before.fields[key]),
-      to: say(after.fields[key]),
+      from: say(valueIn(before.fields, key)),
+      to: say(valueIn(after.fields, key)),
     })),
     { field: 'tags', label: 'Tags', from: sayTags(before.tags), to: sayTags(after.tags) },
     ...LINKS.map(([field, label]) => ({ field: field.slice(0, -'Id'.length), label, from: named(before[field]), to: named(after[field]) })),

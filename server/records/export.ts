@@ -1,3 +1,4 @@
+import { valueIn } from '~~/core/fields/own'
 import { Readable } from 'node:stream'
 import { stringify } from 'csv-stringify/sync'
 import { sql } from 'drizzle-orm'
@@ -83,6 +84,6 @@ function valueOf(row: RecordRow, { key }: Column): string {
     const instant = INSTANTS[key](row)
     return instant === null ? '' : new Date(instant).toISOString()
   }
-  const value = TEXTS[key] ? TEXTS[key](row) : key.startsWith('own.') ? row.fields[key.slice('own.'.length)] : row[key as 'name']
+  const value = TEXTS[key] ? TEXTS[key](row) : key.startsWith('own.') ? valueIn(row.fields, key.slice('own.'.length)) : row[key as 'name']
   return value === null || value === undefined ? '' : typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value)
 }

@@ -5,6 +5,7 @@ import type { RecordRow } from '~~/shared/record'
 import { withLookUps } from '../db/own-plan'
 import { firm, phone, record } from '../db/schema'
 import { visible } from '../identity/visible'
+import { joinCompany } from './company'
 import { containing, everyWord } from './quick-filter'
 import { rowOf, rowsFor, type Row } from './rows'
 
@@ -38,7 +39,7 @@ export function findQuery(asker: Asker, words: string, country: string): SQL | n
     with candidate as (select id, max(fits) as fits from (${search.candidates}) found(id, fits) group by id),
     best as (
       select r.id, row_number() over (order by ${order}) as place
-      from candidate join ${record} r on r.id = candidate.id left join ${record} company on company.id = r.company_id
+      from candidate join ${record} r on r.id = candidate.id ${joinCompany(asker)}
       where ${search.where} and ${mine}
       order by ${order} limit ${sql.raw(String(FOUND))}
     )

@@ -13,6 +13,7 @@ import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../identity/visible'
 import { broughtBy } from '../imports/brought'
+import { joinCompany } from './company'
 import { sqlColumnsOf, type SqlColumn } from './columns'
 import { holds } from './conditions'
 import { quickFilter } from './quick-filter'
@@ -43,7 +44,7 @@ export async function chosenBy(asker: SignedIn, query: Omit<RecordQuery, 'page'>
   const zone = zoneRules(asker.zone) ?? zoneRules('Etc/UTC')!
   const mine = visible(asker, permission, { owner: sql`r.owner_id`, team: sql`r.team_id` })
   return {
-    from: sql`${record} r left join ${record} company on company.id = r.company_id left join ${colleague} o on o.id = r.owner_id`,
+    from: sql`${record} r ${joinCompany(asker)} left join ${colleague} o on o.id = r.owner_id`,
     where: sql`r.module = ${query.module} and ${mine} and ${quickFilter(query.words)} and ${holds(conditionsOf(query.where, columns), columns, { day: dayAt(zone, now.getTime()), zone })}`,
     order: orderBy(sort, query.direction),
     rows: rowsFor(asker),

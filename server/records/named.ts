@@ -5,6 +5,7 @@ import type { NamedRecord } from '~~/shared/record'
 import { withOwnPlans } from '../db/own-plan'
 import { record } from '../db/schema'
 import { visible } from '../identity/visible'
+import { joinCompany } from './company'
 import { containing } from './quick-filter'
 
 const FOUND = sql.raw('20')
@@ -14,7 +15,7 @@ export async function recordsNamed(asker: Asker, modules: readonly Module[], wor
   const wanted = words.trim()
   const { rows } = await withOwnPlans(database => database.execute<NamedRecord & Record<string, unknown>>(sql`
     select r.id, r.name, r.module, coalesce(r.title, company.name, r.city) as about
-    from ${record} r left join ${record} company on company.id = r.company_id
+    from ${record} r ${joinCompany(asker)}
     where r.module in (${sql.join(modules.map(module => sql`${module}`), sql`, `)}) and ${wanted === '' ? sql`true` : sql`r.name ilike ${containing(wanted)}`}
       and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
     order by r.over, r.name not ilike ${containing(wanted).slice(1)}, r.name collate "und-x-icu", r.id limit ${FOUND}`))

@@ -24,11 +24,12 @@ export async function addNote(asker: SignedIn, recordId: string, { id, words, ab
   })
 }
 
-/** What went over a private line is quoted only to those who answer it. */
+/** What went over a private line is quoted only to those who answer it; what only came along with a number is not quoted. */
 async function quoteOf(asker: SignedIn, recordId: string, about: string): Promise<{ content: { about: string, quote: string }, privateLineId: string | null }> {
   const [entry] = await readEntries(asker, recordId, [about])
   if (!entry) throw notFound('entry')
   const words = entry.words ?? ''
-  const [place] = await tx(database => database.select({ privateLineId: activityOnRecord.privateLineId }).from(activityOnRecord).where(and(eq(activityOnRecord.recordId, recordId), eq(activityOnRecord.activityId, about))))
-  return { content: { about, quote: words.length > QUOTED ? `${words.slice(0, QUOTED).trimEnd()}…` : words }, privateLineId: place!.privateLineId }
+  const [place] = await tx(database => database.select({ privateLineId: activityOnRecord.privateLineId, alongLineId: activityOnRecord.alongLineId }).from(activityOnRecord).where(and(eq(activityOnRecord.recordId, recordId), eq(activityOnRecord.activityId, about))))
+  const quoted = place!.alongLineId ? '' : words
+  return { content: { about, quote: quoted.length > QUOTED ? `${quoted.slice(0, QUOTED).trimEnd()}…` : quoted }, privateLineId: place!.privateLineId }
 }

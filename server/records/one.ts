@@ -32,14 +32,14 @@ export async function readRecord(asker: Asker, recordId: string, now: Date): Pro
   return tx(async (database) => {
     const found = await mustHold(asker, 'record.see', recordId)
     const [owner] = await database.select({ id: colleague.id, name: colleague.name, firstName: colleague.firstName }).from(colleague).where(eq(colleague.id, found.ownerId))
-    const [company] = found.companyId ? await database.select({ id: record.id, name: record.name }).from(record).where(eq(record.id, found.companyId)) : []
+    const company = found.companyId ? await seenRecord(asker, found.companyId) : null
     const people = isPersonModule(found.module) ? [] : await peopleOf(asker, found)
-    const phones = [...await phonesOf([recordId]), ...await phonesOf(people.map(({ id }) => id), true)]
+    const phones = [...await phonesOf(asker, [recordId]), ...await phonesOf(asker, people.map(({ id }) => id), true)]
     const { ownerId: _owner, teamId: _team, companyId: _company, pipelineId, aboutId, ...shown } = found
     return {
       ...shown,
       owner: owner!,
-      company: company ?? null,
+      company: company && { id: company.id, name: company.name },
       pipeline: pipelineId ? await pipelineById(pipelineId) : null,
       about: aboutId ? await seenRecord(asker, aboutId) : null,
       stages: (await stagesOf(found.module, pipelineId)).stages,

@@ -5,10 +5,12 @@ import { zonesOfPerson } from '~~/core/hours/places'
 import { readPhone } from '~~/core/phone/read'
 import { zonesOfNumber } from '~~/core/phone/zones'
 import numberZones from '~~/core/phone/number-zones.json'
+import type { Asker } from '~~/shared/permissions'
 import type { RecordPhone } from '~~/shared/record'
 import { tx } from '../db/door'
 import { milliseconds, uuidArray } from '../db/instants'
 import { consentEntry, conversation, line, message, numberState, phone, record } from '../db/schema'
+import { mayReadEntry } from '../timeline/visibility'
 
 /** What of a record decides in which zones its person may be. */
 export interface Place { zone: string | null, country: string | null, region: string | null }
@@ -24,16 +26,17 @@ export function storedPhone(typed: string, country: string | null) {
 }
 
 /**
- * The numbers of records with their consent, and who decided it when and how.
+ * The numbers of records with their consent, and who decided it when and how; with which words, for those who may read them.
  *
  * @param named says of each whose it is
  */
-export async function phonesOf(recordIds: string[], named = false): Promise<RecordPhone[]> {
+export async function phonesOf(asker: Asker, recordIds: string[], named = false): Promise<RecordPhone[]> {
   if (recordIds.length === 0) return []
+  const mayReadWords = sql`(${consentEntry.messageId} is null or ${mayReadEntry(asker, sql`${message.activityId}`)})`
   const rows = await tx(database => database
     .select({
       id: phone.id, label: phone.label, typed: phone.typed, e164: phone.e164, country: phone.country, kind: phone.kind, extension: phone.extension, unusable: phone.unusable,
-      texts: numberState.texts, calls: numberState.calls, consentAt: milliseconds(consentEntry.at), how: consentEntry.how, words: consentEntry.words, line: line.name,
+      texts: numberState.texts, calls: numberState.calls, consentAt: milliseconds(consentEntry.at), how: consentEntry.how, words: sql<string | null>`case when ${mayReadWords} then ${consentEntry.words} end`, line: sql<string | null>`case when ${mayReadWords} then ${line.name} end`,
       lastHeardAt: milliseconds(numberState.lastHeardAt),
       place: { zone: record.zone, country: record.country, region: record.region },
       person: { id: record.id, name: record.name, firstName: sql<string>`coalesce(${record.firstName}, ${record.name})` },
@@ -65,7 +68,7 @@ export function clockRules(names: Iterable<string>, now: Date, back = 0): ZoneRu
   })
 }
 
-/** Records that hold a number, the ones contacted last first. */
+/** Records that hold a number. */
 export async function recordsWithNumber(e164: string): Promise<string[]> {
   const { rows } = await tx(database => database.execute<{ record_id: string }>(sql`select distinct record_id from ${phone} where e164 = ${e164}`))
   return rows.map(row => row.record_id)

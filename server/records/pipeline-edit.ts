@@ -9,26 +9,27 @@ import { pipeline, record, recordPerson, view } from '../db/schema'
 import { badInput, conflict, notAllowed, notFound } from '../http/problem'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
+import { visible } from '../identity/visible'
 import { allStages } from './stages'
 
 type StoredPipeline = typeof pipeline.$inferSelect
 
 const MOST = 30
 
-/** A module's pipelines with how many records stand in each stage. */
-export async function listPipelines(module: PipelineModule): Promise<OwnPipeline[]> {
-  const counts = await standing(module)
+/** A module's pipelines with how many records stand in each stage, of those that the asker may see. */
+export async function listPipelines(asker: SignedIn, module: PipelineModule): Promise<OwnPipeline[]> {
+  const counts = await standing(asker, module)
   const pipelines = await tx(database => database.select().from(pipeline).where(eq(pipeline.module, module)).orderBy(pipeline.position))
   return pipelines.map(({ id, name, stages, over }) => ({ id, name, stages: stages.map(stage => ({ name: stage, over: over.includes(stage), count: counts.get(`${id} ${stage}`) ?? 0 })), records: counts.get(id) ?? 0 }))
 }
 
 /** How many stand in a pipeline, and in each of its stages: deals themselves, or the candidates of jobs. */
-async function standing(module: PipelineModule): Promise<Map<string, number>> {
+async function standing(asker: SignedIn, module: PipelineModule): Promise<Map<string, number>> {
   const { rows } = await once<{ id: string, stage: string | null, records: number, standing: number }>(module === 'deal'
-    ? sql`select pipeline_id as id, stage, count(*)::int as records, count(*)::int as standing from ${record} where module = 'deal' and pipeline_id is not null group by 1, 2`
+    ? sql`select pipeline_id as id, stage, count(*)::int as records, count(*)::int as standing from ${record} where module = 'deal' and pipeline_id is not null and ${visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })} group by 1, 2`
     : sql`
       select j.pipeline_id as id, x.stage, count(distinct j.id)::int as records, count(x.person_id)::int as standing
-      from ${record} j left join ${recordPerson} x on x.record_id = j.id where j.module = 'job' and j.pipeline_id is not null group by grouping sets ((1, 2), (1))`)
+      from ${record} j left join ${recordPerson} x on x.record_id = j.id where j.module = 'job' and j.pipeline_id is not null and ${visible(asker, 'record.see', { owner: sql`j.owner_id`, team: sql`j.team_id` })} group by grouping sets ((1, 2), (1))`)
   const counts = new Map<string, number>()
   for (const { id, stage, records, standing: here } of rows) {
     if (stage !== null) counts.set(`${id} ${stage}`, here)
@@ -46,7 +47,7 @@ export async function addPipeline(asker: SignedIn, form: PipelineForm, now: Date
     await mustBeNew(form)
     const made = await database.insert(pipeline).values({ id: form.id, module: form.module, name: form.name, ...stored(form), position: (there!.last ?? -1) + 1 }).onConflictDoNothing().returning()
     if (made.length > 0) await note('pipeline-made', asker.id, now, { module: form.module, name: form.name })
-    return listPipelines(form.module)
+    return listPipelines(asker, form.module)
   })
 }
 
@@ -62,7 +63,7 @@ export async function changePipeline(asker: SignedIn, id: string, form: Pipeline
     const before = await held(id)
     if (before.module !== form.module) throw badInput({ name: 'A pipeline stays with its module.' })
     await mustBeNew(form)
-    await mustKeepUsed(before, form)
+    await mustKeepUsed(asker, before, form)
     const stagesBefore = await allStages(before.module)
     await database.update(pipeline).set({ name: form.name, ...stored(form) }).where(eq(pipeline.id, id))
     const renamed = form.stages.filter(({ was, name }) => was !== null && was !== name && before.stages.includes(was)).map(({ was, name }) => ({ was: was!, name }))
@@ -73,7 +74,7 @@ export async function changePipeline(asker: SignedIn, id: string, form: Pipeline
       await renameInViews(renamed.filter(({ was }) => stagesBefore.includes(was) && !after.includes(was)))
     }
     await note('pipeline-changed', asker.id, now, { module: form.module, name: form.name, from: before.stages.join(', '), to: stored(form).stages.join(', ') })
-    return listPipelines(form.module)
+    return listPipelines(asker, form.module)
   })
 }
 
@@ -83,13 +84,13 @@ export async function removePipeline(asker: SignedIn, id: string, now: Date): Pr
   return tx(async (database) => {
     const { module, name } = await held(id)
     const many = MODULE_FACTS[module].many.toLowerCase()
-    const all = await listPipelines(module)
+    const all = await listPipelines(asker, module)
     const used = all.find(one => one.id === id)!.records
     if (used > 0) throw conflict('in-use', 'Still in use', `${used} ${used === 1 ? MODULE_FACTS[module].one.toLowerCase() : many} ${used === 1 ? 'is' : 'are'} in “${name}”. Put them into another pipeline first.`)
     if (all.length === 1) throw conflict('last-one', 'The last one', `It is the only pipeline for ${many}. Make another one first, or change this one.`)
     await database.delete(pipeline).where(eq(pipeline.id, id))
     await note('pipeline-removed', asker.id, now, { module, name })
-    return listPipelines(module)
+    return listPipelines(asker, module)
   })
 }
 
@@ -106,9 +107,9 @@ async function mustBeNew({ id, module, name }: PipelineForm): Promise<void> {
   if (same) throw badInput({ name: `There is a pipeline “${same.name}” already. Give this one another name.` })
 }
 
-async function mustKeepUsed({ id, module, stages }: StoredPipeline, form: PipelineForm): Promise<void> {
+async function mustKeepUsed(asker: SignedIn, { id, module, stages }: StoredPipeline, form: PipelineForm): Promise<void> {
   const kept = form.stages.map(({ was }) => was)
-  const counts = await standing(module)
+  const counts = await standing(asker, module)
   const lost = stages.filter(stage => !kept.includes(stage)).map(stage => ({ stage, count: counts.get(`${id} ${stage}`) ?? 0 })).find(one => one.count > 0)
   if (lost) throw badInput({ stages: `${lost.count} still ${lost.count === 1 ? 'stands' : 'stand'} in “${lost.stage}”. Move ${lost.count === 1 ? 'it' : 'them'} to another stage first.` })
 }

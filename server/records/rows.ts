@@ -4,6 +4,7 @@ import type { RecordRow } from '~~/shared/record'
 import { milliseconds } from '../db/instants'
 import { colleague, numberState, phone, pipeline, record, recordPerson } from '../db/schema'
 import { visible } from '../identity/visible'
+import { joinCompany } from './company'
 
 /** The names of the people on a record `r`, of those whom the asker may see. */
 export const peopleNamed = (asker: Asker): SQL => sql`(
@@ -19,7 +20,7 @@ export const rowsFor = (asker: Asker): SQL => sql`
     p.shown as phone, p.callable as "phoneToCall", coalesce(p.opted_out, false) as opted_out
   from ${record} r
   join ${colleague} o on o.id = r.owner_id
-  left join ${record} company on company.id = r.company_id
+  ${joinCompany(asker)}
   left join ${pipeline} pl on pl.id = r.pipeline_id
   left join ${record} about on about.id = r.about_id and ${visible(asker, 'record.see', { owner: sql`about.owner_id`, team: sql`about.team_id` })}
   left join lateral (

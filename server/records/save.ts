@@ -1,3 +1,4 @@
+import { valueIn } from '~~/core/fields/own'
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { readFieldValue } from '~~/core/fields/value'
@@ -11,8 +12,9 @@ import { uuidArray } from '../db/instants'
 import { colleague, firm, phone, pipeline, record } from '../db/schema'
 import { badInput, conflict } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
+import { visible } from '../identity/visible'
 import { announce } from '../live/notices'
-import { adoptConversations } from '../texting/adopt'
+import { takeAlong } from '../timeline/take-along'
 import { appendEntry } from '../timeline/append'
 import { fillBack } from '../timeline/fill-back'
 import { changesBetween, type Change } from './changes'
@@ -42,7 +44,7 @@ export async function addRecord(asker: SignedIn, form: MakeRecord, now: Date): P
     const values = await columnsOf(asker, form, form.module)
     const belonging = await belongingTo(form.ownerId ?? asker.id, asker.teamIds[0] ?? null)
     await database.insert(record).values({ ...values, ...belonging, id: form.id, module: form.module, madeAt: now })
-    await savePhones(form.id, [], form.phones, form.country)
+    await savePhones(asker, form.id, [], form.phones, form.country)
     await appendEntry({ id: uuid(), at: now, kind: 'record-made', colleagueId: asker.id }, [form.id])
     for (const personId of form.personIds) await putOn(asker, form.id, personId, now)
     return form.id
@@ -58,16 +60,16 @@ export async function changeRecord(asker: SignedIn, recordId: string, form: Edit
   await tx(async (database) => {
     const before = await mustHold(asker, 'record.edit', recordId)
     const phonesBefore = await database.select().from(phone).where(eq(phone.recordId, recordId)).orderBy(phone.position)
-    const values = { ...await columnsOf(asker, form, before.module), ...await belongingTo(form.ownerId ?? before.ownerId, before.teamId) }
+    const values = { ...await columnsOf(asker, await withHiddenLinks(asker, before, form), before.module, before), ...await belongingTo(form.ownerId ?? before.ownerId, before.teamId) }
     values.fields = { ...await retiredValues(before), ...values.fields }
     const [changed] = await database.update(record)
       .set({ ...values, ...(values.stage !== before.stage && { stageSince: now }), version: sql`${record.version} + 1` })
       .where(and(eq(record.id, recordId), eq(record.version, form.version)))
       .returning()
     const fields = await customFieldsOf(before.module)
-    if (!changed) throw stale(changesBetween(before, phonesBefore, { ...before, ...values }, form.phones, fields, await namesIn(before, values)), before.version)
-    const phonesAfter = await savePhones(recordId, phonesBefore, form.phones, form.country)
-    await logChanges(asker, changed, changesBetween(before, phonesBefore, changed, phonesAfter, fields, await namesIn(before, changed)), now)
+    if (!changed) throw stale(changesBetween(before, phonesBefore, { ...before, ...values }, form.phones, fields, await namesIn(asker, before, values)), before.version)
+    const phonesAfter = await savePhones(asker, recordId, phonesBefore, form.phones, form.country)
+    await logChanges(asker, changed, changesBetween(before, phonesBefore, changed, phonesAfter, fields, await namesIn(asker, before, changed)), now)
     if (changed.companyId && changed.companyId !== before.companyId) await fillBack(changed.companyId, recordId, null, now)
     announce({ kind: 'record', recordId }, 'record.see', [before, changed])
   })
@@ -90,15 +92,24 @@ function stale(differences: Change[], version: number) {
 
 type Linked = Pick<StoredRecord, 'companyId' | 'aboutId' | 'ownerId' | 'pipelineId'>
 
-/** The names of what records speak of by an id. */
-async function namesIn(...records: Linked[]): Promise<Map<string, string>> {
+/** The names of what records speak of by an id, as far as the asker may know them. */
+async function namesIn(asker: SignedIn, ...records: Linked[]): Promise<Map<string, string>> {
   const ids = uuidArray(records.flatMap(({ companyId, aboutId, ownerId, pipelineId }) => [companyId, aboutId, ownerId, pipelineId].filter(id => id !== null)))
   const { rows } = await once<{ id: string, name: string }>(sql`
-    select id, name from ${record} where id = any(${ids}) union all select id, name from ${colleague} where id = any(${ids}) union all select id, name from ${pipeline} where id = any(${ids})`)
+    select id, name from ${record} where id = any(${ids}) and ${visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })} union all select id, name from ${colleague} where id = any(${ids}) union all select id, name from ${pipeline} where id = any(${ids})`)
   return new Map(rows.map(row => [row.id, row.name]))
 }
 
-async function columnsOf(asker: SignedIn, form: RecordForm, module: Module) {
+/** A link to what the asker may not see stands in no form of theirs, and stays as it is unless they put another one in its place. */
+async function withHiddenLinks<F extends RecordForm>(asker: SignedIn, before: StoredRecord, form: F): Promise<F> {
+  const hidden = async (id: string | null) => {
+    const [found] = id ? await tx(database => database.select().from(record).where(eq(record.id, id))) : []
+    return found && !can(asker, 'record.see', found) ? found.id : null
+  }
+  return { ...form, companyId: form.companyId ?? await hidden(before.companyId), aboutId: form.aboutId ?? await hidden(before.aboutId) }
+}
+
+async function columnsOf(asker: SignedIn, form: RecordForm, module: Module, before?: StoredRecord) {
   const { firstName, lastName, title, companyId, aboutId, street, city, region, postcode, country, zone, mail, tags, phones } = form
   const { one } = MODULE_FACTS[module]
   const person = isPersonModule(module)
@@ -106,8 +117,8 @@ async function columnsOf(asker: SignedIn, form: RecordForm, module: Module) {
   if (!name) throw badInput(person ? { firstName: 'Give a first or a last name.' } : { name: `Give the ${one.toLowerCase()} a name.` })
   if (phones.length > 0 && !hasNumbers(module)) throw badInput({ phones: `${MODULE_FACTS[module].many} have no numbers of their own. Put the people on it who have them.` })
   if (zone && !zoneRules(zone)) throw badInput({ zone: `“${zone}” is not a time zone. Write one such as America/Denver.` })
-  if (companyId) await mustBeOne(asker, companyId, ['company'], 'companyId')
-  if (aboutId) await mustBeOne(asker, aboutId, isDatedModule(module) ? MATTER_MODULES : [], 'aboutId')
+  if (companyId && companyId !== before?.companyId) await mustBeOne(asker, companyId, ['company'], 'companyId')
+  if (aboutId && aboutId !== before?.aboutId) await mustBeOne(asker, aboutId, isDatedModule(module) ? MATTER_MODULES : [], 'aboutId')
   const pipelineId = await pipelineFor(module, form.pipelineId)
   const fields = await readOwnFields(module, form.fields, country ?? undefined)
   return { firstName, lastName, name, title, companyId, aboutId, pipelineId, ...await stageFor(module, pipelineId, form.stage), street, city, region, postcode, country, zone, mail, tags, fields }
@@ -136,7 +147,7 @@ async function readOwnFields(module: Module, given: Record<string, unknown>, cou
   const fields: Record<string, unknown> = {}
   for (const field of await customFieldsOf(module)) {
     const key = keyOf(field)
-    const reading = readFieldValue(field, given[key], country)
+    const reading = readFieldValue(field, valueIn(given, key), country)
     if (!reading.ok) problems[`fields.${key}`] = reading.reason
     else if (reading.value !== null) fields[key] = reading.value
   }
@@ -158,7 +169,7 @@ async function mustBeOne(asker: SignedIn, id: string, modules: readonly Module[]
 }
 
 /** Keeps rows whose words did not change, so that what hangs on them stays. */
-async function savePhones(recordId: string, before: StoredPhone[], forms: PhoneForm[], recordCountry: string | null): Promise<StoredPhone[]> {
+async function savePhones(asker: SignedIn, recordId: string, before: StoredPhone[], forms: PhoneForm[], recordCountry: string | null): Promise<StoredPhone[]> {
   return tx(async (database) => {
     const [{ country: firmCountry } = { country: 'US' }] = await database.select({ country: firm.country }).from(firm)
     const kept = forms.flatMap(form => form.id ?? [])
@@ -173,7 +184,7 @@ async function savePhones(recordId: string, before: StoredPhone[], forms: PhoneF
       rows.push(row)
     }
     const heldBefore = new Set(before.map(row => row.e164))
-    for (const { e164 } of rows) if (e164 && !heldBefore.has(e164)) await adoptConversations(e164, recordId)
+    for (const { e164 } of rows) if (e164 && !heldBefore.has(e164)) await takeAlong(asker, recordId, e164)
     return rows
   })
 }

@@ -1,3 +1,4 @@
+import { valueIn } from '~~/core/fields/own'
 import { eq, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { sayValue, type FieldValue } from '~~/core/call/effects'
@@ -24,7 +25,7 @@ export async function setOwnField(asker: SignedIn, recordId: string, key: string
     const before = await mustHold(asker, 'record.edit', recordId)
     const field = (await customFieldsOf(before.module)).find(one => keyOf(one) === key)
     if (!field) throw conflict('field-gone', 'The field is gone', 'This field is retired, so nothing is written into it any more.')
-    const was = (before.fields[key] ?? null) as FieldValue
+    const was = (valueIn(before.fields, key) ?? null) as FieldValue
     if (from !== undefined && was !== from) throw conflict('changed-meanwhile', 'Changed meanwhile', `Somebody has changed ${field.label} since.`)
     if (was === value) return was
     const { [key]: _was, ...others } = before.fields

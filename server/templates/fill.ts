@@ -1,6 +1,6 @@
 import { and, desc, eq, inArray, sql } from 'drizzle-orm'
 import { checkTemplate } from '~~/core/template/check'
-import { makeFiller, type Filled, type Filler } from '~~/core/template/fill'
+import type { Filled } from '~~/core/template/fill'
 import { exampleAnswers, readAnswers } from '~~/core/template/fill-ins'
 import { fullLabel } from '~~/shared/fields'
 import { isPersonModule, type PersonModule } from '~~/shared/modules'
@@ -13,22 +13,13 @@ import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../identity/visible'
 import { mustHold, type StoredRecord } from '../records/one'
 import { relatedTo } from '../records/related'
+import { Budget } from '../http/budget'
 import { catalogueOf } from './catalogue'
+import { fillerOf } from './fillers'
 import { mustSeeTemplate, offered } from './templates'
 import { valuesFor } from './values'
 
 type StoredTemplate = typeof template.$inferSelect
-
-/** Parsed templates by their wording, which is what they depend on. */
-const fillers = new Map<string, Filler>()
-const MOST_FILLERS = 4_000
-
-function fillerOf(body: string): Filler {
-  const known = fillers.get(body) ?? makeFiller(body)
-  if (fillers.size >= MOST_FILLERS) fillers.clear()
-  fillers.set(body, known)
-  return known
-}
 
 /**
  * The templates of a record's module, each filled for it or with what is missing: favourites first, then what I use.
@@ -36,7 +27,7 @@ function fillerOf(body: string): Filler {
  * @param only the ids of those that are wanted; all, if left out
  */
 export async function fillForRecord(asker: SignedIn, recordId: string, context: FillContext, only?: string[]): Promise<FilledTemplates> {
-  return tx(async (database) => {
+  const { rows, values, zone, labels, related } = await tx(async (database) => {
     const found = await mustBePerson(asker, recordId)
     const related = await relatedTo(asker, found)
     const { values, zone } = await valuesFor(asker, found, related, context)
@@ -45,16 +36,22 @@ export async function fillForRecord(asker: SignedIn, recordId: string, context: 
       .leftJoin(templateMine, and(eq(templateMine.templateId, template.id), eq(templateMine.colleagueId, asker.id)))
       .where(and(sql`${found.module} = any(${template.modules})`, offered(asker), only && inArray(template.id, only)))
       .orderBy(sql`coalesce(${templateMine.favourite}, false) desc, coalesce(${templateMine.times}, 0) desc, ${template.name} collate "und-x-icu"`)
-    return {
-      templates: rows.map(({ template: one, favourite, times }) => ({
-        ...shown(one, fillerOf(one.body)({ ...values, fill_in: exampleAnswers(one.fillIns) }, zone), labels),
-        favourite: favourite ?? false,
-        times: times ?? 0,
-      })),
-      contexts: related.map(({ id, module, name, day, over }) => ({ id, module, name, day, over })),
-    }
+    return { rows, values, zone, labels, related }
   })
+  // outside of the transaction, and making room for others: there may be hundreds of them, and some may be made to take long
+  const budget = new Budget(FILLING_MS)
+  const templates: FilledTemplates['templates'] = []
+  for (const { template: one, favourite, times } of rows) {
+    const filled = budget.isSpent ? TOO_MUCH : fillerOf(one.body)({ ...values, fill_in: exampleAnswers(one.fillIns) }, zone)
+    templates.push({ ...shown(one, filled, labels), favourite: favourite ?? false, times: times ?? 0 })
+    await budget.makeRoom()
+  }
+  return { templates, contexts: related.map(({ id, module, name, day, over }) => ({ id, module, name, day, over })) }
 }
+
+/** All templates of a record together are filled in so long; a usual hundred takes some ten milliseconds. */
+const FILLING_MS = 500
+const TOO_MUCH: Filled = { ok: false, holes: [], problems: [{ line: 1, column: 1, message: 'The templates together take too long to fill. Take out what some of them compute.' }] }
 
 /**
  * One template with what whoever sends it has filled in.

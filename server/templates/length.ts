@@ -8,17 +8,19 @@ import type { LengthForm } from '~~/shared/schemas/template'
 import type { CountedLength } from '~~/shared/template'
 import { withOwnPlans } from '../db/own-plan'
 import { record, recordPerson } from '../db/schema'
+import { Budget } from '../http/budget'
 import { badInput } from '../http/problem'
 import { firmName } from '../identity/firm'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../identity/visible'
+import { joinCompany } from '../records/company'
 import { catalogueOf } from './catalogue'
 import { senderValues } from './values'
 
 /** People that are counted at once: little enough that others hardly wait for the database. */
 const CHUNK = 1_000
-/** Texts that are filled before others get their turn. */
-const STEP = 200
+/** So long one request counts; whoever asks goes on where it ended. */
+const COUNTING_MS = 1_000
 
 type Row = { id: string, name: string, first_name: string | null, last_name: string | null, title: string | null, city: string | null, stage: string | null, mail: string | null, fields: Record<string, unknown>, company: string | null, company_city: string | null, about: Record<string, Record<string, unknown>> | null }
 
@@ -36,11 +38,15 @@ export async function countLength(asker: SignedIn, { body, modules, fillIns, aft
   const used = CONTEXT_MODULES.filter(module => body.includes(`${module}.`))
   const { rows, total } = await peopleOf(asker, modules, used, after)
   const tally = emptyTally()
-  for (const [i, { id, name, first_name, last_name, title, city, stage, mail, fields, company, company_city, about }] of rows.entries()) {
+  const budget = new Budget(COUNTING_MS)
+  let last: string | null = null
+  for (const { id, name, first_name, last_name, title, city, stage, mail, fields, company, company_city, about } of rows) {
+    if (budget.isSpent) return { tally, total, next: last }
     count(tally, { id, name }, fill({ ...always, ...about, person: { ...fields, name, first_name, last_name, title, city, stage, mail }, company: { name: company, city: company_city } }, asker.zone))
-    if (i % STEP === STEP - 1) await new Promise(resolve => setImmediate(resolve))
+    last = id
+    await budget.makeRoom()
   }
-  return { tally, total, next: rows.length === CHUNK ? rows.at(-1)!.id : null }
+  return { tally, total, next: rows.length === CHUNK ? last : null }
 }
 
 /** @param used what the template says of what people are on: of each kind the first that is not over */
@@ -58,7 +64,7 @@ async function peopleOf(asker: SignedIn, modules: string[], used: readonly strin
     const { rows } = await database.execute<Row>(sql`
       select r.id, r.name, r.first_name, r.last_name, r.title, r.city, r.stage, r.mail, r.fields, company.name as company, company.city as company_city, ${about} as about
       from (select * from ${record} r where ${wanted} and ${after ? sql`r.id > ${after}::uuid` : sql`true`} order by r.id limit ${sql.raw(String(CHUNK))}) r
-      left join ${record} company on company.id = r.company_id
+      ${joinCompany(asker)}
       order by r.id`)
     // how many there are is asked once, at the start
     const { rows: [all] } = after ? { rows: [null] } : await database.execute<{ total: number }>(sql`select count(*)::int as total from ${record} r where ${wanted}`)

@@ -1,4 +1,4 @@
-import { eq, inArray } from 'drizzle-orm'
+import { and, eq, inArray } from 'drizzle-orm'
 import { showRef } from '~~/core/message/ref'
 import { showPhone } from '~~/core/phone/show'
 import type { FieldValues } from '~~/core/template/fields'
@@ -9,6 +9,7 @@ import { tx } from '../db/door'
 import { firm, phone, record } from '../db/schema'
 import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
+import { visible } from '../identity/visible'
 import type { StoredRecord } from '../records/one'
 import { zonesOf } from '../records/phones'
 
@@ -16,7 +17,7 @@ import { zonesOf } from '../records/phones'
 export interface PersonValues { values: FieldValues, zone: string }
 
 /**
- * Whose values stand in a text to a person: the person's own, those of the company, the sender, the firm, and of
+ * Whose values stand in a text to a person: the person's own, those of the company if the asker may see it, the sender, the firm, and of
  * what the person is on: of each kind the one that is chosen, else the first that is not over.
  *
  * @param related what the person is on, as the asker may see it
@@ -24,7 +25,7 @@ export interface PersonValues { values: FieldValues, zone: string }
 export async function valuesFor(asker: SignedIn, found: StoredRecord, related: Related[], { aboutId, ref }: FillContext): Promise<PersonValues> {
   return tx(async (database) => {
     const about = aboutOf(related, aboutId)
-    const [company] = found.companyId ? await database.select().from(record).where(eq(record.id, found.companyId)) : []
+    const [company] = found.companyId ? await database.select().from(record).where(and(eq(record.id, found.companyId), visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId }))) : []
     const things = about.length > 0 ? await database.select().from(record).where(inArray(record.id, about.map(({ id }) => id))) : []
     const [us] = await database.select({ name: firm.name }).from(firm)
     const [first] = await database.select({ e164: phone.e164 }).from(phone).where(eq(phone.recordId, found.id)).orderBy(phone.position).limit(1)

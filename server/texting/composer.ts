@@ -8,6 +8,7 @@ import { firmName } from '../identity/firm'
 import type { SignedIn } from '../identity/sign-in'
 import { mustHold } from '../records/one'
 import { peopleOf } from '../records/related'
+import { mayReadEntry } from '../timeline/visibility'
 import { linesOf } from './lines'
 
 /** What the composer needs for a record: my lines, and the one used last with each of its numbers and of its people's. */
@@ -28,13 +29,13 @@ export async function startComposer(asker: SignedIn, recordId: string): Promise<
   })
 }
 
-/** The last text of ours to each number, whoever wrote it and over whichever line. */
+/** The last text of ours to each number that the asker may read, whoever wrote it and over whichever line. */
 async function lastTexts(asker: SignedIn, numbers: string[]): Promise<ComposerStart['texted']> {
   if (numbers.length === 0) return {}
   const { rows } = await once<{ other: string, at: number, by: string, mine: boolean }>(sql`
     select distinct on (v.other) v.other, ${milliseconds(sql`m.made_at`)} as at, coalesce(c.first_name, 'Plauder') as by, coalesce(m.author_id = ${asker.id}::uuid, false) as mine
     from ${conversation} v
-    cross join lateral (select * from ${message} m where m.conversation_id = v.id and m.direction = 'out' and m.state <> 'taken-back' order by m.made_at desc limit 1) m
+    cross join lateral (select * from ${message} m where m.conversation_id = v.id and m.direction = 'out' and m.state <> 'taken-back' and ${mayReadEntry(asker, sql`m.activity_id`)} order by m.made_at desc limit 1) m
     left join ${colleague} c on c.id = m.author_id
     where v.other = any(${textArray(numbers)}) order by v.other, m.made_at desc`)
   return Object.fromEntries(rows.map(({ other, ...last }) => [other, last]))

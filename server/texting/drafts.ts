@@ -3,7 +3,7 @@ import type { DraftForm } from '~~/shared/schemas/texting'
 import type { KeptDraft } from '~~/shared/texting'
 import { tx } from '../db/door'
 import { milliseconds } from '../db/instants'
-import { conversation, draft, message, record } from '../db/schema'
+import { conversation, draft, line, message, record } from '../db/schema'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../identity/visible'
 
@@ -13,7 +13,7 @@ export async function draftsOf(asker: SignedIn): Promise<KeptDraft[]> {
     .select({ key: draft.key, text: draft.text, templateId: draft.templateId, templateVersion: draft.templateVersion, ref: draft.ref, pictureIds: draft.pictureIds, at: milliseconds(draft.at), recordId: record.id, name: sql<string | null>`coalesce(${record.name}, ${conversation.other})` })
     .from(draft)
     .leftJoin(record, and(sql`${draft.key} in ('record ' || ${record.id}, 'note ' || ${record.id})`, visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })))
-    .leftJoin(conversation, sql`${draft.key} = 'conversation ' || ${conversation.id}`)
+    .leftJoin(conversation, and(sql`${draft.key} = 'conversation ' || ${conversation.id}`, sql`${conversation.lineId} in (select l.id from ${line} l where ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })})`))
     .where(eq(draft.colleagueId, asker.id))
     .orderBy(desc(draft.at))
     .limit(MOST))

@@ -2,13 +2,13 @@ import { and, eq, inArray, sql } from 'drizzle-orm'
 import { mayLeave, type Verdict } from '~~/core/message/gate'
 import { afterEvent, mayFollow, statesBefore, type MessageState, type OurEvent } from '~~/core/message/states'
 import { crashPoint } from '../jobs/crash-points'
-import { Overtaken, settle, type Claim, type Outcome, type Work } from '../jobs/outbox'
+import { Overtaken, settle, type Claim, type Ending, type Outcome, type Work } from '../jobs/outbox'
 import { carrierNamed } from '../carriers/registry'
 import type { CarrierText, HandOverAnswer } from '../carriers/port'
 import { lockNumbers, type NumberState } from '../consent/number'
 import { tx } from '../db/door'
 import { gather } from '../db/gather'
-import { textArray, uuidArray } from '../db/instants'
+import { at, textArray, uuidArray } from '../db/instants'
 import { activityContent, activityOnRecord, carrierEvent, conversation, firm, job, line, message, record } from '../db/schema'
 import { statement } from '../db/statement'
 import { zonesOf } from '../records/phones'
@@ -16,7 +16,7 @@ import { announceMessage, announceShown, SHOWN, SHOWN_JOINS, type ShownRow } fro
 import { applyKeptReports } from './events'
 import { picturesOf } from './pictures'
 
-/** After an hour of trying a text counts as failed: its moment has passed. */
+/** After an hour in which a carrier did not answer a person decides, however long the text had waited for its turn before. */
 const GIVE_UP_AFTER = 3_600_000
 const LONGEST_PAUSE = 60_000
 
@@ -78,7 +78,7 @@ async function begin(messageIds: string[], now: Date): Promise<Map<string, Ready
     // taking back is the same kind of update: where it has won, the text is not ours to hand over any more
     const claimed = fresh.length === 0
       ? []
-      : await database.update(message).set({ state: 'handing-over', handedAt: now }).where(and(inArray(message.id, fresh), inArray(message.state, statesBefore('claim')))).returning({ id: message.id })
+      : await database.update(message).set({ state: 'handing-over', handedAt: now, tryingSince: sql`coalesce(${message.tryingSince}, ${at(now)})` }).where(and(inArray(message.id, fresh), inArray(message.state, statesBefore('claim')))).returning({ id: message.id })
     for (const id of fresh) if (!claimed.some(one => one.id === id)) ready.delete(id)
     return ready
   })
@@ -99,7 +99,8 @@ function judge(facts: Facts, number: NumberState, now: Date): Verdict {
     optedOut: number.texts === 'refused',
     zones: zonesOf({ zone: facts.zone, country: facts.country, region: facts.region }, facts.other),
     lastHeardAt: number.lastHeardAt?.getTime() ?? null,
-    scheduledFor: facts.wallTime ? facts.leavesAt.getTime() : null,
+    meantFor: facts.leavesAt.getTime(),
+    scheduled: facts.wallTime !== null,
     nightAllowed: facts.nightAllowed,
   })
 }
@@ -174,8 +175,8 @@ const storeAnswers = statement<ReturnType<typeof columnsOf>, AcceptedRow>(value 
     returning m.id, m.activity_id, m.conversation_id, i.at
   ), touched as (
     update ${record} r set last_contact_at = greatest(r.last_contact_at, contact.at)
-    from (select s.record_id, max(told.at) as at from told join ${activityOnRecord} s on s.activity_id = told.activity_id group by s.record_id) contact
-    where r.id = contact.record_id and r.id = any(array(select s.record_id from told join ${activityOnRecord} s on s.activity_id = told.activity_id))
+    from (select s.record_id, max(told.at) as at from told join ${activityOnRecord} s on s.activity_id = told.activity_id and s.along_line_id is null group by s.record_id) contact
+    where r.id = contact.record_id and r.id = any(array(select s.record_id from told join ${activityOnRecord} s on s.activity_id = told.activity_id and s.along_line_id is null))
   )
   select i.message_id, i.message_id not in (select message_id from mine) as overtaken,
     exists (select 1 from ${carrierEvent} e where e.carrier_ref = i.ref and e.message_id is null) as kept, ${SHOWN}
@@ -184,17 +185,20 @@ const storeAnswers = statement<ReturnType<typeof columnsOf>, AcceptedRow>(value 
 async function takeRefusal(claim: Claim, ready: Ready, answer: Exclude<HandOverAnswer, { kind: 'accepted' }>, now: Date): Promise<Outcome> {
   return tx(async (database) => {
     const messageId = ready.text.key
-    const [{ state } = { state: 'handing-over' }] = await database.select({ state: message.state }).from(message).where(eq(message.id, messageId)).for('update')
+    const [{ state, tryingSince } = { state: 'handing-over', tryingSince: null }] = await database.select({ state: message.state, tryingSince: message.tryingSince }).from(message).where(eq(message.id, messageId)).for('update')
     if (answer.kind === 'refused') {
       await move(messageId, state, 'refused', { code: answer.code, settledAt: now })
       return 'done'
     }
-    const uncertain = ready.uncertain || !answer.certain
-    if (now.getTime() - claim.orderAt.getTime() > GIVE_UP_AFTER) {
-      await move(messageId, state, uncertain ? 'lost' : 'refused', { code: uncertain ? 'answer-lost' : answer.code, settledAt: now })
+    const busy = answer.kind === 'no-room'
+    const uncertain = ready.uncertain || !(busy || answer.certain)
+    if (!busy && tryingSince && now.getTime() - tryingSince.getTime() > GIVE_UP_AFTER) {
+      if (uncertain) await move(messageId, state, 'lost', { code: 'answer-lost', settledAt: now })
+      else await move(messageId, state, 'hold', { code: 'carrier-away' })
       return 'done'
     }
-    if (!uncertain) await move(messageId, state, 'try-again', {})
+    // a carrier that has no room is there: that is waiting for one's turn, not trying
+    if (!uncertain) await move(messageId, state, 'try-again', busy ? { tryingSince: null } : {})
     const pause = answer.afterMs ?? Math.min(LONGEST_PAUSE, 500 * 2 ** Math.min(claim.attempt, 10))
     return { dueAt: new Date(now.getTime() + pause) }
   })
@@ -212,4 +216,23 @@ export async function move(messageId: string, state: string, event: OurEvent, va
     if (moved) await announceMessage(messageId)
     return moved !== undefined
   })
+}
+
+/** A job that broke too often: what surely has not left is held for its writer; of the rest nobody knows. */
+export const handOverBroke: Ending = {
+  gaveUp: async ({ payload }, now) => {
+    const { messageId, state } = await stateOf(payload)
+    if (state === 'waiting') await move(messageId, state, 'hold', { code: 'broken' })
+    if (state === 'handing-over') await move(messageId, state, 'lost', { code: 'answer-lost', settledAt: now })
+  },
+  again: async ({ payload }, now) => {
+    const { messageId, state } = await stateOf(payload)
+    if (state === 'held') await move(messageId, state, 'release', { code: null, leavesAt: now, tryingSince: null, wallTime: null, wallZone: null })
+  },
+}
+
+async function stateOf(payload: Claim['payload']): Promise<{ messageId: string, state: string }> {
+  const messageId = String(payload.messageId)
+  const [found] = await tx(database => database.select({ state: message.state }).from(message).where(eq(message.id, messageId)).for('update'))
+  return { messageId, state: found?.state ?? 'gone' }
 }

@@ -1,11 +1,10 @@
 import { and, eq, inArray, isNull, lt, sql } from 'drizzle-orm'
 import { MOST_PICTURES, type PictureFacts } from '~~/shared/pictures'
 import { once, tx } from '../db/door'
-import { activityOnRecord, draft, message, picture, record } from '../db/schema'
+import { draft, message, picture } from '../db/schema'
 import { badInput, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
-import { visible } from '../identity/visible'
-import { mayReadLine } from '../timeline/visibility'
+import { mayReadEntry } from '../timeline/visibility'
 import type { Price } from './lines'
 import { shrinkPicture } from './shrink-picture'
 
@@ -32,10 +31,7 @@ export async function dropPicture(asker: SignedIn, id: string): Promise<void> {
 /** @throws Problem 404 for one that is neither my own nor in an entry that I may read */
 export async function readPicture(asker: SignedIn, id: string): Promise<{ type: string, bytes: Buffer }> {
   const [found] = await tx(database => database.select({ type: picture.type, bytes: picture.bytes }).from(picture).where(and(eq(picture.id, id), sql`(${picture.colleagueId} = ${asker.id}::uuid or exists (
-    select 1 from ${message} m
-    join ${activityOnRecord} s on s.activity_id = m.activity_id and ${mayReadLine(asker, sql`s.private_line_id`)}
-    join ${record} r on r.id = s.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
-    where m.id = ${picture.messageId}))`)))
+    select 1 from ${message} m where m.id = ${picture.messageId} and ${mayReadEntry(asker, sql`m.activity_id`)}))`)))
   if (!found) throw notFound('picture')
   return found
 }

@@ -3,11 +3,12 @@ import { v7 as uuid } from 'uuid'
 import type { WallMoment } from '~~/core/hours/schedule'
 import { measureText } from '~~/core/text/measure'
 import type { MessageOrigin } from '../db/schema/texting'
-import { activity, activityContent, activityOnRecord, conversation, job, message, phone, picture, record } from '../db/schema'
+import { activity, activityContent, activityOnRecord, conversation, job, message, picture, record } from '../db/schema'
 import { statement } from '../db/statement'
 import { HAND_OVER } from '../jobs/kinds'
 import { wakeOutbox } from '../jobs/wake'
 import { placesOf } from '../timeline/places'
+import { holdersOf } from '../timeline/with-whom'
 import { announceShown, type ShownRow } from './announce'
 import type { TextLine } from './lines'
 import { freshRef } from './refs'
@@ -38,8 +39,8 @@ export interface Outgoing {
 
 /**
  * Writes everything about a text in one statement: the conversation, where nothing waits any more once a
- * person has written; the entry with its words, on every record that holds the number, on their companies
- * and what they are on; the message; and the job that hands it over.
+ * person has written; the entry with its words, on the record it is for, on its company and what it is on, and besides on
+ * others with that number; the message; and the job that hands it over.
  *
  * @throws the database's own error (isDuplicate `message_pkey`) if there is a text with this id
  */
@@ -99,13 +100,13 @@ const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
     ), said as (
       insert into ${activityContent} (activity_id, words) select id, ${value('text')} from happened
     ), holders as (
-      select distinct r.id, r.company_id from ${phone} p join ${record} r on r.id = p.record_id where p.e164 = ${value('to')}
+      ${holdersOf({ lineId: value('lineId'), other: value('to'), recordId: value('recordId') })}
     ), places as (
-      ${placesOf(sql`holders`)}
-      union all select id, ${value('recordId')}::uuid from ${record} where id = ${value('writtenOn')}::uuid
+      (${placesOf(sql`holders`)})
+      union all select id, ${value('recordId')}::uuid, null from ${record} where id = ${value('writtenOn')}::uuid
     ), shown as (
-      insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id, private_line_id)
-      select record_id, ${now}, (select id from happened), via, ${value('privateLine')}::uuid from places
+      insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id, private_line_id, along_line_id)
+      select record_id, ${now}, (select id from happened), via, ${value('privateLine')}::uuid, along from places
       on conflict do nothing
       returning record_id
     ), told as (
@@ -121,8 +122,8 @@ const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
       update ${picture} set message_id = ${value('id')}::uuid
       where ${value('pictures')}::int > 0 and message_id is null and colleague_id = ${authorId} and id in (select x::uuid from jsonb_array_elements_text(${value('pictureIds')}::jsonb) x)
     ), later as (
-      insert into ${job} (id, kind, key, payload, lane, order_at, due_at)
-      values (${value('jobId')}::uuid, ${HAND_OVER}, ${value('jobKey')}, ${value('payload')}::jsonb, ${value('lane')}, ${value('orderAt')}::timestamptz, ${value('leavesAt')}::timestamptz)
+      insert into ${job} (id, kind, key, payload, lane, order_at, due_at, set_at, by_the_clock)
+      values (${value('jobId')}::uuid, ${HAND_OVER}, ${value('jobKey')}, ${value('payload')}::jsonb, ${value('lane')}, ${value('orderAt')}::timestamptz, ${value('leavesAt')}::timestamptz, ${now}, ${value('wallTime')}::text is not null)
     )
     select (select conversation_id from told) as conversation_id, ${value('lineColleague')}::uuid as line_colleague, ${value('lineTeam')}::uuid as line_team,
       (select json_agg(json_build_object('recordId', r.id, 'activityId', ${activityId}, 'ownerId', r.owner_id, 'teamId', r.team_id))

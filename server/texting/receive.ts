@@ -1,6 +1,7 @@
 import { eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { readIntent } from '~~/core/consent/intent'
+import { isE164 } from '~~/core/phone/e164'
 import { measureText } from '~~/core/text/measure'
 import type { CarrierEvent } from '../carriers/port'
 import { writeConsent } from '../consent/ledger'
@@ -8,8 +9,8 @@ import { heardFrom, lockNumber } from '../consent/number'
 import { tx } from '../db/door'
 import { consentProposal, firm, line, message } from '../db/schema'
 import { log } from '../http/log'
-import { recordsWithNumber } from '../records/phones'
 import { appendEntry } from '../timeline/append'
+import { withWhom } from '../timeline/with-whom'
 import { touchContact } from './contact'
 import { announceConversation, openConversation, waitsSince } from './conversations'
 import type { Line } from './lines'
@@ -19,7 +20,7 @@ import { answerByItself } from './send'
 type Incoming = Extract<CarrierEvent, { kind: 'received' }>
 
 /**
- * A text came in: it goes on the timeline of every record that holds the number, or of none, and waits
+ * A text came in: it goes on the timelines of those it is with, who may be nobody yet, and waits
  * for an answer. STOP, START and HELP are answered at once and wait for nobody.
  */
 export async function receiveText(carrier: string, incoming: Incoming, now: Date): Promise<void> {
@@ -33,7 +34,8 @@ export async function receiveText(carrier: string, incoming: Incoming, now: Date
     await heardFrom(incoming.from, incoming.at)
     const conversationId = await openConversation(to.id, incoming.from, now)
     const stored = await store(to, conversationId, incoming)
-    const intent = intentNow(incoming.text, number.texts)
+    // what is no number, such as a name, can be shown and read, and nothing goes there
+    const intent = isE164(incoming.from) ? intentNow(incoming.text, number.texts) : 'none'
     if (intent === 'none' || intent === 'maybe-stop') await waitsSince(conversationId, incoming.at)
     if (intent === 'maybe-stop') await database.insert(consentProposal).values({ id: uuid(), e164: incoming.from, activityId: stored.activityId, at: now })
     if (intent === 'stop' || intent === 'start' || intent === 'help') await obey(intent, to, incoming, stored.messageId, now)
@@ -55,6 +57,7 @@ async function store(to: Line, conversationId: string, incoming: Incoming) {
   return tx(async (database) => {
     const messageId = uuid()
     const activityId = uuid()
+    const holders = await withWhom(to.id, incoming.from)
     const { encoding, units, parts } = measureText(incoming.text)
     await appendEntry({
       id: activityId,
@@ -64,7 +67,7 @@ async function store(to: Line, conversationId: string, incoming: Incoming) {
       messageId,
       words: incoming.text,
       privateLineId: to.private ? to.id : null,
-    }, await recordsWithNumber(incoming.from))
+    }, holders.with, { recordIds: holders.along, lineId: to.id })
     await database.insert(message).values({
       id: messageId, conversationId, activityId, direction: 'in', state: 'received', encoding, units, parts,
       madeAt: incoming.at, leavesAt: incoming.at, carrierRef: incoming.ref, ref: freshRef(),

@@ -50,7 +50,7 @@ export async function reschedule(asker: SignedIn, messageId: string, { later, ni
     const verdict = mayLeaveNow({ now: (later ? leavesAt : now).getTime(), zones, lastHeardAt: found.lastHeardAt?.getTime() ?? null, nightAllowed: allowed })
     if (!verdict.leaves) throw conflict('night', 'Their night', 'That is outside of the hours in which a person there may be texted. Choose another time, or say that it may leave then.', { reason: verdict.reason, zones: clockRules(zones, leavesAt), notBefore: verdict.notBefore })
     await database.update(message).set({ wallTime: later?.wallTime ?? null, wallZone: later?.zone ?? null, leavesAt, nightAllowed: allowed }).where(eq(message.id, messageId))
-    await moveJob(messageId, leavesAt)
+    await moveJob(messageId, leavesAt, later !== null)
     await announceMessage(messageId)
     return { leavesAt: leavesAt.getTime() }
   })
@@ -85,7 +85,7 @@ function instantNow({ wallTime, zone }: WallMoment): number | null {
   return found?.ok ? found.instant : null
 }
 
-async function moveJob(messageId: string, leavesAt: Date): Promise<void> {
-  await tx(database => database.update(job).set({ dueAt: leavesAt, orderAt: sql`${at(leavesAt)}` }).where(eq(job.key, `${HAND_OVER} ${messageId}`)))
+async function moveJob(messageId: string, leavesAt: Date, byTheClock = true): Promise<void> {
+  await tx(database => database.update(job).set({ dueAt: leavesAt, orderAt: sql`${at(leavesAt)}`, byTheClock }).where(eq(job.key, `${HAND_OVER} ${messageId}`)))
   wakeOutbox(leavesAt)
 }

@@ -75,7 +75,7 @@ export async function readConversation(asker: Asker, conversationId: string, now
       .innerJoin(record, and(eq(record.id, phone.recordId), visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })))
       .where(eq(phone.e164, found.conversation.other))
     const holder = records[0]?.record
-    const number = holder && (await phonesOf([holder.id])).find(one => one.e164 === found.conversation.other)
+    const number = holder && (await phonesOf(asker, [holder.id])).find(one => one.e164 === found.conversation.other)
     const zoneNames = number?.zones ?? zonesOf({ zone: null, country: null, region: null }, found.conversation.other)
     return {
       id: conversationId,

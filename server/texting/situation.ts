@@ -1,9 +1,10 @@
 import { sql } from 'drizzle-orm'
+import { isE164 } from '~~/core/phone/e164'
 import type { NationalLanguage } from '~~/core/text/national'
 import { can, type Asker } from '~~/shared/permissions'
 import type { SendForm } from '~~/shared/schemas/texting'
 import { milliseconds } from '../db/instants'
-import { carrierPrice, conversation, firm, line, message, numberState, phone, record } from '../db/schema'
+import { carrierPrice, conversation, firm, line, message, numberState, phone, record, template, templateVersion } from '../db/schema'
 import { statement } from '../db/statement'
 import { badInput, notAllowed, notFound } from '../http/problem'
 import { zonesOf, type Place } from '../records/phones'
@@ -36,11 +37,12 @@ export interface Situation {
  *   that takes no texts
  */
 export async function readSituation(asker: Asker, form: SendForm): Promise<Situation> {
-  const { rows: [found] } = await situationOf({ id: form.id, lineId: form.lineId, phoneId: form.phoneId, conversationId: form.conversationId, recordId: form.recordId })
+  const { rows: [found] } = await situationOf({ id: form.id, lineId: form.lineId, phoneId: form.phoneId, conversationId: form.conversationId, recordId: form.recordId, templateId: form.templateId, templateVersion: form.templateVersion })
   if (!found) throw notFound('line')
   const own: TextLine = { id: found.id, e164: found.e164, name: found.name, country: found.country, teamId: found.team_id, colleagueId: found.colleague_id, private: found.private, active: found.active, carrier: found.carrier, languages: found.languages }
   if (!can(asker, 'line.answer', lineBelongs(own))) throw notAllowed(`text from ${own.name}`)
   if (form.recordId && !(found.written_on_id && can(asker, 'record.edit', { ownerId: found.written_on_owner, teamId: found.written_on_team }))) throw notFound('record')
+  if (form.templateId && !mayUse(asker, found)) throw badInput({ templateId: 'There is no such template any more, or no such version of it. Choose another one, or send it as your own words.' })
   return {
     earlier: found.activity_id ? { authorId: found.author_id, activityId: found.activity_id, leavesAt: found.leaves_at } : null,
     line: own,
@@ -51,12 +53,17 @@ export async function readSituation(asker: Asker, form: SendForm): Promise<Situa
   }
 }
 
-const situationOf = statement<Pick<SendForm, 'id' | 'lineId' | 'phoneId' | 'conversationId' | 'recordId'>, Row>(value => sql`
+/** Its wording may be an older one, and it may be retired meanwhile: what counts is that it was theirs to use. */
+const mayUse = (asker: Asker, found: Row): boolean =>
+  found.template_version !== null && (found.template_audience === 'all' || can(asker, 'template.see', { ownerId: found.template_owner, teamId: found.template_team }))
+
+const situationOf = statement<Pick<SendForm, 'id' | 'lineId' | 'phoneId' | 'conversationId' | 'recordId' | 'templateId' | 'templateVersion'>, Row>(value => sql`
   select l.*, f.texting_on, f.take_back_seconds, c.micros_per_part, c.currency, c.most_parts, c.micros_per_picture, c.most_pictures, c.most_picture_bytes,
     m.author_id, m.activity_id, ${milliseconds(sql`m.leaves_at`)} as leaves_at,
     p.id as phone_id, p.e164 as phone_e164, p.country as phone_country, p.kind as phone_kind,
     r.id as record_id, r.owner_id, r.team_id as record_team, r.zone, r.country as record_country, r.region, v.other,
     n.texts, ${milliseconds(sql`n.last_heard_at`)} as last_heard_at,
+    tv.version as template_version, t.audience as template_audience, t.owner_id as template_owner, t.team_id as template_team,
     written_on.id as written_on_id, written_on.owner_id as written_on_owner, written_on.team_id as written_on_team
   from ${line} l
   cross join ${firm} f
@@ -66,6 +73,8 @@ const situationOf = statement<Pick<SendForm, 'id' | 'lineId' | 'phoneId' | 'conv
   left join ${record} r on r.id = p.record_id
   left join ${conversation} v on v.id = ${value('conversationId')}::uuid and v.line_id = l.id
   left join ${record} written_on on written_on.id = ${value('recordId')}::uuid
+  left join ${template} t on t.id = ${value('templateId')}::uuid
+  left join ${templateVersion} tv on tv.template_id = t.id and tv.version = ${value('templateVersion')}::int
   left join ${numberState} n on n.e164 = coalesce(p.e164, v.other)
   where l.id = ${value('lineId')}::uuid`)
 
@@ -74,6 +83,7 @@ function recipientOf(asker: Asker, form: SendForm, found: Row): Recipient {
   if (!form.phoneId) {
     if (!form.conversationId) throw badInput({ phoneId: 'Choose a number to text.' })
     if (!found.other) throw notFound('conversation')
+    if (!isE164(found.other)) throw badInput({ conversationId: `${found.other} is no telephone number, so nothing can be sent to it. Whoever sends under it takes no answers.` })
     return { e164: found.other, country: found.country, zones: zonesOf(NOWHERE, found.other), recordId: null, ...heard }
   }
   if (!found.phone_id || !can(asker, 'record.see', { ownerId: found.owner_id, teamId: found.record_team })) throw notFound('number')
@@ -120,6 +130,10 @@ type Row = Record<string, unknown> & {
   other: string | null
   texts: string | null
   last_heard_at: number | null
+  template_version: number | null
+  template_audience: string | null
+  template_owner: string | null
+  template_team: string | null
   written_on_id: string | null
   written_on_owner: string
   written_on_team: string

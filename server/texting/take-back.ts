@@ -1,12 +1,16 @@
 import { eq } from 'drizzle-orm'
+import { MAY_BE_LET_GO, type HoldReason } from '~~/core/message/gate'
 import { tx } from '../db/door'
 import { activityContent, conversation, job, line, message } from '../db/schema'
+import { can } from '~~/shared/permissions'
 import { conflict, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
+import { OPEN_AGAIN } from '../jobs/add'
 import { HAND_OVER } from '../jobs/kinds'
 import { wakeOutbox } from '../jobs/wake'
 import { announceConversation, waitsSince } from './conversations'
 import { move } from './hand-over'
+import { lineBelongs } from './lines'
 import { takePicturesBack } from './pictures'
 
 /**
@@ -31,23 +35,25 @@ export async function takeBack(asker: SignedIn, messageId: string, now: Date): P
 
 /**
  * Lets a text go that was held for the hour, or because its moment had passed: a person has said so, for this one text.
+ * One that Plauder wrote by itself is let go by whoever answers its line.
  *
  * @throws Problem 409 if it is not held for that reason
  */
 export async function letGo(asker: SignedIn, messageId: string, now: Date): Promise<void> {
   await tx(async (database) => {
     const found = await mustBeMine(asker, messageId)
-    const forTheHour = found.message.code === 'night' || found.message.code === 'zone-unknown'
-    const late = found.message.code === 'late'
-    const released = { code: null, nightAllowed: forTheHour || found.message.nightAllowed, ...late && { wallTime: null, wallZone: null } }
-    if (!(forTheHour || late) || !await move(messageId, found.message.state, 'release', released)) {
-      throw conflict('not-held', 'Not held', 'This text is not held for the hour of the day, so there is nothing to let go.')
+    const reason = found.message.code as HoldReason
+    const forTheHour = reason === 'night' || reason === 'zone-unknown'
+    const released = { code: null, nightAllowed: forTheHour || found.message.nightAllowed, leavesAt: now, tryingSince: null, wallTime: null, wallZone: null }
+    if (!MAY_BE_LET_GO.includes(reason) || !await move(messageId, found.message.state, 'release', released)) {
+      throw conflict('not-held', 'Not held', 'This text is not held for its hour or its moment, so there is nothing to let go.')
     }
-    await database.update(job).set({ doneAt: null, dueAt: now, leaseUntil: null }).where(eq(job.key, `${HAND_OVER} ${messageId}`))
+    await database.update(job).set({ ...OPEN_AGAIN, dueAt: now, setAt: now, byTheClock: false }).where(eq(job.key, `${HAND_OVER} ${messageId}`))
     wakeOutbox(now)
   })
 }
 
+/** Mine, or one of Plauder's own on a line that I answer. */
 async function mustBeMine(asker: SignedIn, messageId: string) {
   const [found] = await tx(database => database
     .select({ message, line, words: activityContent.words })
@@ -57,6 +63,7 @@ async function mustBeMine(asker: SignedIn, messageId: string) {
     .leftJoin(activityContent, eq(activityContent.activityId, message.activityId))
     .where(eq(message.id, messageId))
     .for('update', { of: message }))
-  if (!found || found.message.authorId !== asker.id) throw notFound('text')
+  const mine = found && (found.message.authorId === asker.id || (found.message.authorId === null && found.message.direction === 'out' && can(asker, 'line.answer', lineBelongs(found.line))))
+  if (!mine) throw notFound('text')
   return found
 }

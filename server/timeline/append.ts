@@ -20,33 +20,38 @@ export interface NewEntry {
   privateLineId?: string | null
 }
 
+/** Other records that only hold the same number, and the line it went over. */
+export interface Along { recordIds: string[], lineId: string }
+
 /**
  * Adds an entry to the timelines of records, of the companies to which they belong and of the deals, jobs
  * and cases they are on.
  *
- * @param recordIds may be empty: the entry then waits for a record (a number on none)
+ * @param recordIds whom it is with; may be empty: the entry then waits for a record (a number on none)
+ * @param along where it shows besides, to those who may read it anyway
  */
-export async function appendEntry(entry: NewEntry, recordIds: string[]): Promise<void> {
+export async function appendEntry(entry: NewEntry, recordIds: string[], along?: Along): Promise<void> {
   await tx(async (database) => {
     await database.insert(activity).values({ id: entry.id, at: entry.at, kind: entry.kind, colleagueId: entry.colleagueId, messageId: entry.messageId ?? null, data: entry.data ?? {} })
     if (entry.words !== undefined || entry.content) {
       await database.insert(activityContent).values({ activityId: entry.id, words: entry.words ?? null, data: entry.content ?? null })
     }
-    await showOnRecords(entry, recordIds)
+    await showOnRecords(entry, recordIds, along)
   })
 }
 
 /** Shows an entry on records, their companies and what they are on; where it shows already, nothing happens. */
-export async function showOnRecords(entry: Pick<NewEntry, 'id' | 'at' | 'privateLineId'>, recordIds: string[]): Promise<void> {
-  if (recordIds.length === 0) return
+export async function showOnRecords(entry: Pick<NewEntry, 'id' | 'at' | 'privateLineId'>, recordIds: string[], along?: Along): Promise<void> {
+  const shownOn = [...recordIds, ...along?.recordIds ?? []]
+  if (shownOn.length === 0) return
   const { rows } = await once<{ record_id: string, owner_id: string, team_id: string }>(sql`
     with holders as (
-      select id, company_id from ${record} where id = any(${uuidArray(recordIds)})
+      select id, company_id, case when id = any(${uuidArray(recordIds)}) then null else ${along?.lineId ?? null}::uuid end as along_line_id from ${record} where id = any(${uuidArray(shownOn)})
     ), places as (
       ${placesOf(sql`holders`)}
     ), shown as (
-      insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id, private_line_id)
-      select record_id, ${at(entry.at)}, ${entry.id}::uuid, via, ${entry.privateLineId ?? null}::uuid from places
+      insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id, private_line_id, along_line_id)
+      select record_id, ${at(entry.at)}, ${entry.id}::uuid, via, ${entry.privateLineId ?? null}::uuid, along from places
       on conflict do nothing returning record_id
     )
     select shown.record_id, r.owner_id, r.team_id from shown join ${record} r on r.id = shown.record_id`)

@@ -1,11 +1,10 @@
 import { sql } from 'drizzle-orm'
-import { v7 as uuid } from 'uuid'
-import { once, tx } from '../db/door'
+import { once } from '../db/door'
 import { at } from '../db/instants'
-import { activityOnRecord, job, record } from '../db/schema'
+import { activityOnRecord, record } from '../db/schema'
+import { addJob } from '../jobs/add'
 import { FILL_BACK } from '../jobs/kinds'
 import { settle, type Claim, type Handler, type Outcome } from '../jobs/outbox'
-import { wakeOutbox } from '../jobs/wake'
 import { announce } from '../live/notices'
 
 const PIECE = 100
@@ -17,11 +16,7 @@ const PIECE = 100
  * @param since nothing older; everything, if null
  */
 export async function fillBack(recordId: string, personId: string, since: Date | null, now: Date): Promise<void> {
-  await tx(database => database.insert(job).values({
-    id: uuid(), kind: FILL_BACK, key: `${FILL_BACK} ${recordId} ${personId} ${now.getTime()}`, payload: { recordId, personId, since: since?.toISOString() ?? null },
-    lane: `${FILL_BACK} ${recordId}`, orderAt: now, dueAt: now,
-  }).onConflictDoNothing())
-  wakeOutbox(now)
+  await addJob({ kind: FILL_BACK, key: `${recordId} ${personId} ${now.getTime()}`, lane: recordId, payload: { recordId, personId, since: since?.toISOString() ?? null }, dueAt: now })
 }
 
 export const fillBackMany: Handler = async (claims, now) => claims.map(claim => () => settle(claim, now(), () => nextPiece(claim, now)))
@@ -31,13 +26,13 @@ async function nextPiece({ payload: { recordId, personId, since } }: Claim, now:
   const begun = now()
   const { rows } = await once<{ activity_id: string, owner_id: string, team_id: string }>(sql`
     with missing as (
-      select s.activity_id, s.at, s.private_line_id from ${activityOnRecord} s
+      select s.activity_id, s.at, s.private_line_id, s.along_line_id from ${activityOnRecord} s
       where s.record_id = ${String(personId)}::uuid and s.via_record_id is null and ${since ? sql`s.at >= ${at(new Date(String(since)))}` : sql`true`}
         and not exists (select 1 from ${activityOnRecord} there where there.record_id = ${String(recordId)}::uuid and there.at = s.at and there.activity_id = s.activity_id)
       order by s.at desc limit ${sql.raw(String(PIECE))}
     ), shown as (
-      insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id, private_line_id)
-      select ${String(recordId)}::uuid, at, activity_id, ${String(personId)}::uuid, private_line_id from missing
+      insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id, private_line_id, along_line_id)
+      select ${String(recordId)}::uuid, at, activity_id, ${String(personId)}::uuid, private_line_id, along_line_id from missing
       on conflict do nothing
     ), contacted as (
       update ${record} r set last_contact_at = greatest(r.last_contact_at, p.last_contact_at) from ${record} p

@@ -6,7 +6,7 @@ import { once } from '../db/door'
 import { milliseconds } from '../db/instants'
 import { activity, activityContent, activityOnRecord, message, record } from '../db/schema'
 import { visible } from '../identity/visible'
-import { mayReadLine } from './visibility'
+import { mayRead } from './visibility'
 
 /** The text with a reference, on the record where it was said; or that it was mistyped, or that none has it. */
 export async function findRef(asker: Asker, typed: string): Promise<FoundRef> {
@@ -17,7 +17,7 @@ export async function findRef(asker: Asker, typed: string): Promise<FoundRef> {
     from ${message} m
     join ${activity} a on a.id = m.activity_id
     left join ${activityContent} t on t.activity_id = a.id
-    join ${activityOnRecord} s on s.activity_id = a.id and ${mayReadLine(asker, sql`s.private_line_id`)}
+    join ${activityOnRecord} s on s.activity_id = a.id and ${mayRead(asker)}
     join ${record} r on r.id = s.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
     where m.ref = ${reading.ref}
     order by s.via_record_id is not null, r.id limit 1`)

@@ -5,7 +5,7 @@ import { milliseconds, uuidArray } from '../db/instants'
 import { withOwnPlans } from '../db/own-plan'
 import { activity, activityContent, activityOnRecord, record } from '../db/schema'
 import { visible } from '../identity/visible'
-import { mayReadLine } from './visibility'
+import { mayRead } from './visibility'
 
 /** Words that stand in fewer texts than that are looked up at once. */
 const RARE = 5_000
@@ -35,7 +35,7 @@ export async function findSaid(asker: Asker, words: string): Promise<Said[]> {
       select a.id, ${milliseconds(sql`a.at`)} as at, a.kind, hits.words, r.id as "recordId", r.name as "recordName"
       from hits
       join ${activity} a on a.id = hits.activity_id
-      join ${activityOnRecord} s on s.activity_id = a.id and s.via_record_id is null and ${mayReadLine(asker, sql`s.private_line_id`)}
+      join ${activityOnRecord} s on s.activity_id = a.id and s.via_record_id is null and ${mayRead(asker)}
       join ${record} r on r.id = s.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
       order by a.at desc, a.id desc limit ${sql.raw(String(FOUND))}`)
     return rows

@@ -7,12 +7,15 @@ import { record, recordPerson } from '../db/schema'
  * Where an entry of these records shows: on each of them, on their companies, and on the deals, jobs and
  * cases that they are on and that are not over.
  *
- * @param holders the name of a query with `id` and `company_id` of the records
- * @returns rows of `record_id` and `via`, the record it came from; a place may come more than once
+ * @param holders the name of a query with `id`, `company_id` and `along_line_id` of the records
+ * @returns rows of `record_id`, `via`, the record it came from, and `along`; a place may come more than once, first as
+ *   what it is with
  */
 export const placesOf = (holders: SQL): SQL => sql`
-  select id as record_id, null::uuid as via from ${holders}
-  union all select company_id, id from ${holders} where company_id is not null
-  union all select matter.id, h.id from ${holders} h
-    join ${recordPerson} l on l.person_id = h.id
-    join ${record} matter on matter.id = l.record_id and not matter.over and matter.module = any(${textArray(MATTER_MODULES)})`
+  select record_id, via, along from (
+    select id as record_id, null::uuid as via, along_line_id as along from ${holders}
+    union all select company_id, id, along_line_id from ${holders} where company_id is not null
+    union all select matter.id, h.id, h.along_line_id from ${holders} h
+      join ${recordPerson} l on l.person_id = h.id
+      join ${record} matter on matter.id = l.record_id and not matter.over and matter.module = any(${textArray(MATTER_MODULES)})
+  ) place order by along nulls first, via nulls first`

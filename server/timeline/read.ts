@@ -7,12 +7,12 @@ import type { Asker } from '~~/shared/permissions'
 import type { TimelineEntry, TimelinePage } from '~~/shared/timeline'
 import { factsOf, storedOf } from '../calling/stored'
 import { tx } from '../db/door'
-import { at, milliseconds } from '../db/instants'
+import { at, milliseconds, uuidArray } from '../db/instants'
 import { recordingShown } from '../calling/recording-shown'
 import { activity, activityContent, activityOnRecord, call, callEffect, callHanding, colleague, consentProposal, conversation, disposition, line, message, picture, record, template } from '../db/schema'
 import { notFound } from '../http/problem'
 import { visible } from '../identity/visible'
-import { mayReadLine } from './visibility'
+import { mayRead } from './visibility'
 
 export const PAGE = 50
 const A_FEW = 5
@@ -57,7 +57,7 @@ export function timelineQuery(asker: Asker, recordId: string, which: SQL, limit:
     join ${activity} a on a.id = s.activity_id
     left join ${record} via on via.id = s.via_record_id
     ${SLIP_JOINS}
-    where s.record_id = ${recordId}::uuid and ${mayReadLine(asker, sql`s.private_line_id`)} and ${which}
+    where s.record_id = ${recordId}::uuid and ${mayRead(asker)} and ${which}
     order by ${order}
     limit ${limit}`
 }
@@ -115,11 +115,15 @@ const place = ({ at: instant, id }: TimelineCursor) => sql`(${at(instant)}, ${id
 
 /** Single entries, as a browser asks for them after a notice. Those that may not be seen are left out. */
 export async function readEntries(asker: Asker, recordId: string, ids: string[]): Promise<TimelineEntry[]> {
-  const { rows } = await tx(database => database.execute<EntryRow>(timelineQuery(asker, recordId, sql`s.activity_id = any(${`{${ids.join(',')}}`}::uuid[])`, ids.length)))
+  const { rows } = await tx(database => database.execute<EntryRow>(timelineQuery(asker, recordId, sql`s.activity_id = any(${uuidArray(ids)})`, ids.length)))
   return rows.map(entryOf)
 }
 
-/** Contact by day over a year, for the rhythm. Days are counted in one offset, the reader's of today. */
+/**
+ * Contact by day over a year, for the rhythm. Days are counted in one offset, the reader's of today.
+ *
+ * @throws Problem 404 if the record may not be seen
+ */
 export async function readRhythm(asker: Asker, recordId: string, from: Date, offsetMinutes: number): Promise<RhythmDay[]> {
   const { rows } = await tx(database => database.execute<RhythmDay & Record<string, unknown>>(sql`
     select floor((extract(epoch from s.at) / 60 + ${offsetMinutes}::float8) / 1440)::int as day,
@@ -129,8 +133,9 @@ export async function readRhythm(asker: Asker, recordId: string, from: Date, off
     from ${activityOnRecord} s
     join ${record} r on r.id = s.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
     join ${activity} a on a.id = s.activity_id and a.kind in ('text-out', 'text-in', 'call-in', 'call-out')
-    where s.record_id = ${recordId}::uuid and s.at >= ${at(from)} and ${mayReadLine(asker, sql`s.private_line_id`)}
+    where s.record_id = ${recordId}::uuid and s.at >= ${at(from)} and ${mayRead(asker)}
     group by 1 order by 1`))
+  if (rows.length === 0) await mustSee(asker, recordId)
   return rows
 }
 

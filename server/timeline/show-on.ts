@@ -9,7 +9,7 @@ import { visible } from '../identity/visible'
 import { announce } from '../live/notices'
 import { mustHold } from '../records/one'
 import { PAGE } from './read'
-import { mayReadLine } from './visibility'
+import { mayRead } from './visibility'
 
 /** A long conversation is shown with so many of its newest texts. */
 const MOST = 2_000
@@ -25,13 +25,13 @@ export async function showOnMatter(asker: SignedIn, entryId: string, { recordId,
     const matter = await mustHold(asker, 'record.edit', recordId)
     if (!isMatterModule(matter.module)) throw badInput({ recordId: 'Choose a deal, a job or a case.' })
     const { rows: seen } = await once<{ activity_id: string }>(sql`
-      insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id, private_line_id)
-      select ${recordId}::uuid, at, activity_id, record_id, private_line_id from (
+      insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id, private_line_id, along_line_id)
+      select ${recordId}::uuid, at, activity_id, record_id, private_line_id, along_line_id from (
         select distinct on (s.at, s.activity_id) s.*
         from ${activityOnRecord} s
         join ${record} r on r.id = s.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
         where s.activity_id = any(array(${whole ? conversationOf(entryId) : sql`select ${entryId}::uuid`}))
-          and s.via_record_id is null and s.record_id <> ${recordId}::uuid and ${mayReadLine(asker, sql`s.private_line_id`)}
+          and s.via_record_id is null and s.record_id <> ${recordId}::uuid and ${mayRead(asker)}
         order by s.at desc, s.activity_id, r.id limit ${MOST}
       ) shown
       on conflict do nothing returning activity_id`)
@@ -50,6 +50,6 @@ const conversationOf = (entryId: string) => sql`
 /** Whether it showed there before; then asking for it once more is no mistake. */
 async function showsAlready(asker: SignedIn, entryId: string, recordId: string): Promise<boolean> {
   const { rows } = await once(sql`
-    select 1 from ${activityOnRecord} s where s.activity_id = ${entryId}::uuid and s.record_id = ${recordId}::uuid and ${mayReadLine(asker, sql`s.private_line_id`)}`)
+    select 1 from ${activityOnRecord} s where s.activity_id = ${entryId}::uuid and s.record_id = ${recordId}::uuid and ${mayRead(asker)}`)
   return rows.length > 0
 }

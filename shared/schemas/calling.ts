@@ -1,18 +1,18 @@
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup'
 import { HANDING_STEPS, HANDING_WAYS, STEP_OF } from '../../core/call/handing'
 import { CALLS_WITH } from '../calling'
-import { day, line, uuid } from './common'
+import { day, freshId, idOf, line } from './common'
 
 export const dialForm = object({
   /** Made by the browser: dialling the same again gives the first call. */
-  id: uuid().required(),
+  id: freshId().required(),
   /** Of a record, or else a number as somebody typed it. */
-  phoneId: uuid().nullable().default(null),
+  phoneId: idOf('phone').nullable().default(null),
   number: string().trim().max(40, 'That is no telephone number.').nullable().default(null),
   /** Left out, it is chosen: the line used last with the number, else the nearest. */
-  lineId: uuid().nullable().default(null),
+  lineId: idOf('line').nullable().default(null),
   /** Called for a round, so only while I have them in hand there. */
-  roundId: uuid().nullable().default(null),
+  roundId: idOf('round').nullable().default(null),
   /** "Yes, at night": for this one call. */
   nightAllowed: boolean().default(false),
 })
@@ -36,13 +36,13 @@ const effectChoice = object({
 export type EffectChoice = InferType<typeof effectChoice>
 
 export const disposeForm = object({
-  dispositionId: uuid().required('Say how it went.'),
+  dispositionId: idOf('disposition').required('Say how it went.'),
   choices: array().of(effectChoice.required()).max(20).default([]),
 })
 export type DisposeForm = InferType<typeof disposeForm>
 
 export const taskForm = object({
-  id: uuid().required(),
+  id: freshId().required(),
   kind: string().oneOf(['task', 'call-back'] as const).default('task'),
   title: string().trim().max(200, 'Say it in 200 characters.').required('Say what is to be done.'),
   day: day().required('Choose a day.'),
@@ -52,7 +52,7 @@ export type TaskForm = InferType<typeof taskForm>
 
 /** A note at a moment of a recording. */
 export const markForm = object({
-  id: uuid().required(),
+  id: freshId().required(),
   atMs: number().integer().min(0).required(),
   words: string().trim().max(500, 'Say it in 500 characters.').required('Say what is to be noted here.'),
 })
@@ -73,8 +73,8 @@ export const tonesForm = object({ tones: string().matches(/^[0-9*#]{1,32}$/, 'To
 export const ratingForm = object({ rating: number().integer().min(1).max(5).nullable().defined() })
 
 export const handForm = object({
-  id: uuid().required(),
-  toId: uuid().required('Choose a colleague.'),
+  id: freshId().required(),
+  toId: idOf('colleague').required('Choose a colleague.'),
   way: string().oneOf(HANDING_WAYS).required(),
 })
 export type HandForm = InferType<typeof handForm>
@@ -82,7 +82,7 @@ export type HandForm = InferType<typeof handForm>
 /** What people do with it; the rest happens by itself. */
 export const handStepForm = object({ step: string().oneOf(HANDING_STEPS.filter(step => STEP_OF[step] !== 'nobody')).required() })
 
-export const leaveForm = object({ spokenId: uuid().required('Choose what is said.') })
+export const leaveForm = object({ spokenId: idOf('spoken').required('Choose what is said.') })
 
 /** Mailboxes hang up on longer ones. */
 export const LONGEST_SPOKEN_MS = 120_000
@@ -91,7 +91,7 @@ export const TOO_LONG_SPOKEN = 'Two minutes at most: mailboxes hang up on longer
 export const spokenForm = object({
   name: line(60).required('Give it a name.'),
   words: string().trim().max(2_000, 'Write it shorter.').required('Write down what is said: it stands on the timeline.'),
-  teamId: uuid().nullable().default(null),
+  teamId: idOf('team').nullable().default(null),
   /** A WAV file in base64; left out where a message that is there keeps its sound. */
   sound: string().matches(/^[A-Za-z0-9+/]*={0,2}$/, 'Send the sound as base64.').nullable().default(null),
 })

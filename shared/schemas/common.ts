@@ -1,9 +1,31 @@
 import { number, object, string } from 'yup'
 import { isDay } from '../../core/conditions/conditions'
 
-/** Yup's own check knows no version 7. */
-export const uuid = () => string().matches(/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i, { message: 'This is not an id. Reload the page and try again.', excludeEmptyString: true })
-export const byId = object({ id: uuid().required() })
+/** What an id in a request can name. The server asks of each whether whoever names it may see it (server/identity/named). */
+export const NAMED = [
+  'record', 'phone', 'conversation', 'message', 'entry', 'picture', 'proposal', 'call', 'recording', 'spoken', 'round', 'task', 'template', 'line', 'view', 'bulk-change', 'import',
+  'disposition', 'colleague', 'team', 'pipeline', 'field', 'job', 'set-aside-event', 'sign-in',
+] as const
+export type Named = typeof NAMED[number]
+
+declare module 'yup' {
+  interface CustomSchemaMetadata {
+    /** What an id names, or how to read it out of something else; null for one that is made up by whoever asks. */
+    names?: Named | null | ((value: unknown) => { what: Named, id: string } | null)
+  }
+}
+
+/** Yup's own check knows no version 7. An empty field names nothing. */
+const uuid = () => string().transform((value: unknown) => value === '' ? undefined : value)
+  .matches(/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i, 'This is not an id. Reload the page and try again.')
+
+/** An id of something that is there. */
+export const idOf = (names: Named) => uuid().meta({ names })
+
+/** An id that the browser makes, so that sending the same again makes nothing twice. */
+export const freshId = () => uuid().meta({ names: null })
+
+export const byId = (names: Named) => object({ id: idOf(names).required() })
 
 /** A day of the calendar, `2026-12-03`. */
 export const day = () => string().matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, { message: 'Choose a day.', excludeEmptyString: true })

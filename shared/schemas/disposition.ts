@@ -2,7 +2,7 @@ import { array, mixed, number, object, string, type InferType } from 'yup'
 import type { Effect } from '../../core/call/effects'
 import { DISPOSITION_COLOURS } from '../calling'
 import { PERSON_MODULES } from '../modules'
-import { line, uuid } from './common'
+import { freshId, idOf, line } from './common'
 
 export const MOST_EFFECTS = 12
 
@@ -13,7 +13,7 @@ const days = () => number().typeError('Write a number of days.').integer('Write 
 
 /** What each kind of effect needs. */
 const EFFECTS = {
-  'text': object({ kind: string().oneOf(['text'] as const).required(), templateId: uuid().required('Choose a template.') }),
+  'text': object({ kind: string().oneOf(['text'] as const).required(), templateId: idOf('template').required('Choose a template.') }),
   'stage': object({ kind: string().oneOf(['stage'] as const).required(), stage: line(40).required('Choose a stage.') }),
   'add-tag': object({ kind: string().oneOf(['add-tag'] as const).required(), tag: line(40).required('Write the tag.') }),
   'remove-tag': object({ kind: string().oneOf(['remove-tag'] as const).required(), tag: line(40).required('Write the tag.') }),
@@ -29,8 +29,14 @@ const EFFECTS = {
 
 export const EFFECT_KINDS = Object.keys(EFFECTS) as Effect['kind'][]
 
+/** The template that an effect sends, where it sends one. */
+const templateOf = (effect: unknown) => {
+  const { templateId } = effect as { templateId?: unknown }
+  return typeof templateId === 'string' && idOf('template').isValidSync(templateId) ? { what: 'template' as const, id: templateId } : null
+}
+
 export const dispositionForm = object({
-  id: uuid().required(),
+  id: freshId().required(),
   module: string().oneOf(PERSON_MODULES).required(),
   name: line(40).required('Give it a name.'),
   family: string().oneOf(['reached', 'not-reached'] as const).required(),
@@ -38,7 +44,7 @@ export const dispositionForm = object({
   letter: string().lowercase().matches(/^[a-z]$/, 'One letter, from A to Z.').required('Give it a letter.'),
   effects: array().max(MOST_EFFECTS, `${MOST_EFFECTS} effects at most.`)
     // each by what its kind needs, with the place of what is wrong
-    .of(mixed((value): value is object => typeof value === 'object' && value !== null).required().test('effect', (value, context) => {
+    .of(mixed((value): value is object => typeof value === 'object' && value !== null).meta({ names: templateOf }).required().test('effect', (value, context) => {
       const { kind } = value as Partial<Effect>
       if (!kind || !EFFECT_KINDS.includes(kind)) return context.createError({ message: 'Choose what it does.' })
       try {
@@ -56,4 +62,4 @@ export type DispositionForm = InferType<typeof dispositionForm>
 /** An effect with what its kind knows, and nothing else. */
 export const readEffect = (given: unknown): Effect => EFFECTS[(given as Effect).kind].validateSync(given, { stripUnknown: true }) as Effect
 
-export const dispositionOrderForm = object({ module: string().oneOf(PERSON_MODULES).required(), ids: array().of(uuid().required()).max(200).required() })
+export const dispositionOrderForm = object({ module: string().oneOf(PERSON_MODULES).required(), ids: array().of(idOf('disposition').required()).max(200).required() })

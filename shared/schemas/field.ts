@@ -1,10 +1,10 @@
 import { array, object, string, type InferType } from 'yup'
 import { FIELD_KINDS } from '../../core/template/fields'
 import { MODULES } from '../modules'
-import { line, uuid } from './common'
+import { freshId, idOf, line } from './common'
 
 export const fieldForm = object({
-  id: uuid().required(),
+  id: freshId().required(),
   module: string().oneOf(MODULES).required(),
   label: line(60).required('Give the field a name.'),
   kind: string().oneOf(FIELD_KINDS).required(),
@@ -14,4 +14,4 @@ export const fieldForm = object({
 })
 export type FieldForm = InferType<typeof fieldForm>
 
-export const fieldOrder = object({ module: string().oneOf(MODULES).required(), ids: array(uuid().required()).max(200).required() })
+export const fieldOrder = object({ module: string().oneOf(MODULES).required(), ids: array(idOf('field').required()).max(200).required() })

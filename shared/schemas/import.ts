@@ -1,13 +1,13 @@
 import { array, mixed, number, object, string, type InferType } from 'yup'
 import { ON_DUPLICATE } from '../../core/import/fate'
 import { IMPORT_MODULES, MOST_COLUMNS, MOST_ROWS, PIECE_ROWS } from '../import'
-import { line, uuid } from './common'
+import { freshId, idOf, line } from './common'
 
 const onDuplicate = () => string().oneOf(ON_DUPLICATE).required()
 
 export const importForm = object({
   /** Made by the browser, so that sending it twice begins one. */
-  id: uuid().required(),
+  id: freshId().required(),
   module: string().oneOf(IMPORT_MODULES).required(),
   fileName: line(200).required(),
   headings: array(string().max(200).defined()).min(1, 'The file has no columns.').max(MOST_COLUMNS, ({ max }) => `A file has ${max} columns at most.`).required(),
@@ -17,7 +17,7 @@ export const importForm = object({
     country: string().matches(/^[A-Z]{2}$/, 'Choose a country.').required(),
     dayOrders: array(string().oneOf(['day-first', 'month-first'] as const).nullable().defined()).max(MOST_COLUMNS).required(),
     duplicates: object({ number: onDuplicate(), mail: onDuplicate(), name: onDuplicate() }).required(),
-    ownerId: uuid().required('Choose whose they are.'),
+    ownerId: idOf('colleague').required('Choose whose they are.'),
   }).required(),
 })
 export type ImportForm = InferType<typeof importForm>

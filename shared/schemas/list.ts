@@ -1,14 +1,14 @@
 import { array, boolean, object, string, type InferType } from 'yup'
 import { BULK_KINDS } from '../bulk'
 import { MODULES } from '../modules'
-import { line, uuid } from './common'
+import { freshId, idOf, line } from './common'
 import { recordQuery } from './record'
 
 export const ofModule = object({ module: string().oneOf(MODULES).required() })
 
 export const viewForm = object({
   /** Made by the browser: saving under the same id changes the view. */
-  id: uuid().required(),
+  id: freshId().required(),
   module: string().oneOf(MODULES).required(),
   name: line(60).required('Give the view a name.'),
   columns: array(line(80).required()).min(1, 'Show at least one column.').max(24, 'A list shows 24 columns at most.').required(),
@@ -30,19 +30,19 @@ export type ExportQuery = InferType<typeof exportQuery>
 /** Which records: those with these ids, those that a file brought, or all that the list holds. */
 export const selection = object({
   list: recordQuery.omit(['page']).required(),
-  ids: array(uuid().required()).min(1, 'Choose at least one record.').max(1_000, 'Choose 1,000 one by one at most, or all of the list.').nullable().default(null),
-  importId: uuid().nullable().default(null),
+  ids: array(idOf('record').required()).min(1, 'Choose at least one record.').max(1_000, 'Choose 1,000 one by one at most, or all of the list.').nullable().default(null),
+  importId: idOf('import').nullable().default(null),
 })
 export type Selection = InferType<typeof selection>
 
 const change = object({
   kind: string().oneOf(BULK_KINDS).required(),
-  ownerId: uuid().when('kind', { is: 'owner', then: one => one.required('Choose who gets them.') }),
+  ownerId: idOf('colleague').when('kind', { is: 'owner', then: one => one.required('Choose who gets them.') }),
   stage: line(40).when('kind', { is: 'stage', then: one => one.required('Choose a stage.') }),
-  tag: line(40).when('kind', { is: (kind: string) => kind.endsWith('tag'), then: one => one.required('Type the tag.') }),
+  tag: line(40).when('kind', { is: (kind: unknown) => String(kind).endsWith('tag'), then: one => one.required('Type the tag.') }),
 })
 
 export const bulkPreviewForm = object({ selection: selection.required(), change: change.required() })
-export const bulkForm = bulkPreviewForm.shape({ id: uuid().required() })
+export const bulkForm = bulkPreviewForm.shape({ id: freshId().required() })
 export type BulkPreviewForm = InferType<typeof bulkPreviewForm>
 export type BulkForm = InferType<typeof bulkForm>

@@ -1,6 +1,6 @@
 import { array, boolean, object, string, type InferType } from 'yup'
 import { PIPELINE_MODULES } from '../modules'
-import { line, uuid } from './common'
+import { freshId, line } from './common'
 
 export const MOST_STAGES = 20
 
@@ -16,7 +16,7 @@ const stage = object({
 const different = (value: unknown[] | undefined) => new Set(value).size === value?.length
 
 export const pipelineForm = object({
-  id: uuid().required(),
+  id: freshId().required(),
   module: string().oneOf(PIPELINE_MODULES).required(),
   name: line(60).required('Give the pipeline a name.'),
   stages: array(stage.required()).min(2, 'A pipeline has at least two stages.').max(MOST_STAGES, `A pipeline has ${MOST_STAGES} stages at most.`).required()

@@ -1,6 +1,6 @@
 import { array, mixed, number, object, string, type InferType } from 'yup'
 import { MODULES } from '../modules'
-import { byId, line, optionalLine, page, uuid } from './common'
+import { byId, freshId, idOf, line, optionalLine, page } from './common'
 
 export const recordQuery = object({
   module: string().oneOf(MODULES).required(),
@@ -15,7 +15,7 @@ export const recordQuery = object({
 export type RecordQuery = InferType<typeof recordQuery>
 
 export const phoneForm = object({
-  id: uuid().nullable().default(null),
+  id: idOf('phone').nullable().default(null),
   label: line(30).default('mobile'),
   /** As typed. What cannot be a number is kept all the same. */
   typed: line(60).required('Type the number, or take this line away.'),
@@ -34,12 +34,12 @@ export const recordForm = object({
   name: optionalLine(160),
   title: optionalLine(80),
   /** Whose it is; mine, if left out. */
-  ownerId: uuid().nullable().default(null),
-  companyId: uuid().nullable().default(null),
+  ownerId: idOf('colleague').nullable().default(null),
+  companyId: idOf('record').nullable().default(null),
   /** Of a deal or a job. */
-  pipelineId: uuid().nullable().default(null),
+  pipelineId: idOf('pipeline').nullable().default(null),
   /** The deal, job or case on which something with a day hangs. */
-  aboutId: uuid().nullable().default(null),
+  aboutId: idOf('record').nullable().default(null),
   stage: optionalLine(40),
   street: optionalLine(120),
   city: optionalLine(80),
@@ -58,10 +58,10 @@ export type PhoneForm = InferType<typeof phoneForm>
 
 export const makeRecord = recordForm.shape({
   /** Made by the browser, so that sending the form twice makes one record. */
-  id: uuid().required(),
+  id: freshId().required(),
   module: string().oneOf(MODULES).required(),
   /** Who is on it from the beginning. */
-  personIds: array(uuid().required()).max(50, 'Put 50 people on it at most; more can be added afterwards.').default([]),
+  personIds: array(idOf('record').required()).max(50, 'Put 50 people on it at most; more can be added afterwards.').default([]),
 })
 export type MakeRecord = InferType<typeof makeRecord>
 
@@ -72,7 +72,7 @@ export const editRecord = recordForm.shape({
 export type EditRecord = InferType<typeof editRecord>
 
 /** A person on a record. */
-export const personOn = byId.shape({ personId: uuid().required() })
+export const personOn = byId('record').shape({ personId: idOf('record').required() })
 
 /** Moving to another stage. */
 export const moveForm = object({
@@ -83,9 +83,9 @@ export const moveForm = object({
 export type MoveForm = InferType<typeof moveForm>
 
 export const noteForm = object({
-  id: uuid().required(),
+  id: freshId().required(),
   words: string().trim().required('Write the note first.').max(10_000, 'A note holds 10,000 characters.'),
   /** The entry of this record on which it is a note. */
-  about: uuid().nullable().default(null),
+  about: idOf('entry').nullable().default(null),
 })
 export type NoteForm = InferType<typeof noteForm>

@@ -1,7 +1,7 @@
 import { number, object, string, type InferType } from 'yup'
 import { ROUND_STATES, STANDINGS } from '../../core/call/round'
 import { ROUND_ORDERS } from '../rounds'
-import { line, page, uuid } from './common'
+import { freshId, idOf, line, page } from './common'
 import { selection } from './list'
 
 export const roundSelectionForm = object({ selection: selection.required(), notWithinHours: number().integer().min(1).max(24 * 90).default(24) })
@@ -18,10 +18,10 @@ const manner = {
 
 export const roundForm = object({
   /** Made by the browser: making the same again gives the first round. */
-  id: uuid().required(),
+  id: freshId().required(),
   selection: selection.required(),
   /** The team that works it; none: I alone. */
-  teamId: uuid().nullable().default(null),
+  teamId: idOf('team').nullable().default(null),
   ...manner,
 })
 export type RoundForm = InferType<typeof roundForm>

@@ -1,7 +1,7 @@
 import { array, mixed, number, object, string, type InferType } from 'yup'
 import { FILL_IN_KINDS } from '../../core/template/fill-ins'
 import { PERSON_MODULES } from '../modules'
-import { line, uuid } from './common'
+import { freshId, idOf, line } from './common'
 
 export const AUDIENCES = ['mine', 'team', 'all'] as const
 
@@ -26,11 +26,11 @@ export const templateForm = object({
   fillIns,
   audience: string().oneOf(AUDIENCES).default('mine'),
   /** Of one for a team. */
-  teamId: uuid().nullable().default(null),
+  teamId: idOf('team').nullable().default(null),
 })
 export type TemplateForm = InferType<typeof templateForm>
 
-export const makeTemplate = templateForm.shape({ id: uuid().required() })
+export const makeTemplate = templateForm.shape({ id: freshId().required() })
 export type MakeTemplate = InferType<typeof makeTemplate>
 export const editTemplate = templateForm.shape({ version: number().integer().min(1).required() })
 export type EditTemplate = InferType<typeof editTemplate>
@@ -39,7 +39,7 @@ export const tryTemplate = object({
   body: string().defined().max(5_000),
   modules: array(string().oneOf(PERSON_MODULES).required()).required(),
   fillIns,
-  recordId: uuid().nullable().default(null),
+  recordId: idOf('record').nullable().default(null),
 })
 export type TryTemplate = InferType<typeof tryTemplate>
 
@@ -48,13 +48,13 @@ export const lengthForm = object({
   modules: array(string().oneOf(PERSON_MODULES).required()).min(1, 'Choose at least one module.').required(),
   fillIns,
   /** The last person counted so far; null at the start. */
-  after: uuid().nullable().default(null),
+  after: idOf('record').nullable().default(null),
 })
 export type LengthForm = InferType<typeof lengthForm>
 
 /** Of what the text is about, and the ref that it will have. */
 const context = {
-  aboutId: uuid().nullable().default(null),
+  aboutId: idOf('record').nullable().default(null),
   ref: string().max(8).nullable().default(null),
 }
 export const fillContext = object(context)

@@ -1,7 +1,7 @@
 import { array, boolean, number, object, string, type InferType } from 'yup'
 import { readRef } from '../../core/message/ref'
 import { MOST_PICTURES } from '../pictures'
-import { uuid } from './common'
+import { freshId, idOf } from './common'
 
 /** When a text is to leave, by the clock of a place. */
 export const laterForm = object({
@@ -12,20 +12,20 @@ export type LaterForm = InferType<typeof laterForm>
 
 const ref = string().test('ref', 'This is no reference of a text. Leave it out, and it gets one.', value => value == null || readRef(value).ok)
 
-const pictureIds = () => array().of(uuid().required()).max(MOST_PICTURES, `A text takes ${MOST_PICTURES} pictures at most.`).default([])
+const pictureIds = () => array().of(idOf('picture').required()).max(MOST_PICTURES, `A text takes ${MOST_PICTURES} pictures at most.`).default([])
 
 export const sendForm = object({
   /** Made by the browser: sending the same again gives the first result. */
-  id: uuid().required(),
-  lineId: uuid().required('Choose a line to text from.'),
+  id: freshId().required(),
+  lineId: idOf('line').required('Choose a line to text from.'),
   /** One of the two: a number of a record, or the conversation that is answered. */
-  phoneId: uuid().nullable().default(null),
-  conversationId: uuid().nullable().default(null),
+  phoneId: idOf('phone').nullable().default(null),
+  conversationId: idOf('conversation').nullable().default(null),
   /** The record from which it is written, where that is not the one that holds the number: a deal, say. */
-  recordId: uuid().nullable().default(null),
+  recordId: idOf('record').nullable().default(null),
   text: string().defined('Write the text first.').max(10_000, 'No carrier takes a text of this length.'),
   pictureIds: pictureIds(),
-  templateId: uuid().nullable().default(null),
+  templateId: idOf('template').nullable().default(null),
   templateVersion: number().integer().min(1).nullable().default(null),
   /** "Yes, at night": for this one text. */
   nightAllowed: boolean().default(false),
@@ -36,10 +36,16 @@ export const sendForm = object({
 })
 export type SendForm = InferType<typeof sendForm>
 
+/** What a draft is for stands in its key. */
+const ofDraft = (key: unknown) => {
+  const [kind, id] = String(key).split(' ')
+  return id ? { what: kind === 'conversation' ? 'conversation' as const : 'record' as const, id } : null
+}
+
 export const draftForm = object({
-  key: string().matches(/^(record|conversation|note) [0-9a-f-]{36}$/).required(),
+  key: string().matches(/^(record|conversation|note) [0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/).meta({ names: ofDraft }).required(),
   text: string().defined().max(10_000, 'No carrier takes a text of this length.'),
-  templateId: uuid().nullable().default(null),
+  templateId: idOf('template').nullable().default(null),
   templateVersion: number().integer().min(1).nullable().default(null),
   ref: ref.required(),
   pictureIds: pictureIds(),
@@ -58,6 +64,6 @@ export const consentForm = object({
   /** Whether the number agrees to texts from now on. */
   agrees: boolean().required(),
   words: string().trim().max(500).default(''),
-  proposalId: uuid().nullable().default(null),
+  proposalId: idOf('proposal').nullable().default(null),
 })
 export type ConsentForm = InferType<typeof consentForm>

@@ -46,8 +46,8 @@ for (const { method, path, name } of ROUTES.filter(route => !takesBytes(route.na
     const send = (data: string | Buffer, headers: Record<string, string> = {}) => request.fetch(path, { method, data: Buffer.from(data), headers: { 'content-type': 'application/json', ...headers } })
     await isProblem(await send('{}', { origin: 'https://elsewhere.example' }), 403)
     const malformed = await send('{"half')
-    // those that take none answer at once whether there is such a thing, and whether it may be done
-    const takesABody = malformed.status() !== 404 && malformed.status() !== 403
+    // those that take none answer at once whether there is such a thing, whether it may be done, or that it is done
+    const takesABody = ![200, 403, 404].includes(malformed.status())
     if (!takesABody) return
     await isProblem(malformed, 400)
     await isProblem(await send(Buffer.from([0x22, 0xFF, 0xFE, 0x22])), 400)
@@ -70,9 +70,7 @@ test('what is foreign is not found, whoever\'s it is', async ({ browser }) => {
   const [ada, noor] = await Promise.all([signIn(browser, 'ada'), signIn(browser, 'noor')])
   const id = await makeLead(ada.request, 'Foreign', freshNumber())
   for (const path of ['', '/timeline', '/composer', '/templates', '/board', '/rhythm']) {
-    const response = await noor.request.get(`/api/records/${id}${path}`)
-    if (path === '/rhythm') expect(await response.json()).toMatchObject({ days: [] })
-    else await isProblem(response, 404)
+    await isProblem(await noor.request.get(`/api/records/${id}${path}`), 404)
   }
   await isProblem(await noor.request.post(`/api/records/${id}/notes`, { data: { id: randomUUID(), words: 'Hello' } }), 404)
   await isProblem(await noor.request.post(`/api/records/${id}/presence`, { data: { state: 'looking' } }), 404)
@@ -102,8 +100,9 @@ test.describe('the webhook', () => {
     await isProblem(await request.post(events, { data: body, headers: signed(body, new Date(), Buffer.from('another').toString('base64')) }), 401)
     await isProblem(await request.post(events, { data: body.replace('Hi', 'Ho'), headers: signed(body) }), 401)
     await isProblem(await request.post(events, { data: body, headers: signed(body, new Date(Date.now() - 6 * 60_000)) }), 401)
+    // what is signed and cannot be read is kept for an admin: telling it again would help nobody
     const odd = event({ type: 'text.eaten' })
-    await isProblem(await request.post(events, { data: odd, headers: signed(odd) }), 422)
+    expect(await (await request.post(events, { data: odd, headers: signed(odd) })).json()).toEqual({ taken: false })
     expect((await request.post(events, { data: body, headers: signed(body) })).ok()).toBe(true)
   })
 

@@ -1,12 +1,12 @@
 import { eq } from 'drizzle-orm'
 import { NATIONAL_TABLES, readShift } from '~~/core/text/national'
 import { cut } from '~~/practice/carrier/air'
-import type { Carrier, CarrierText, HandOverAnswer } from '~~/server/carriers/port'
+import type { Carrier, CarrierEvent, CarrierText, HandOverAnswer } from '~~/server/carriers/port'
 import { registerCarrier } from '~~/server/carriers/registry'
 import { tx } from '~~/server/db/door'
 import { message } from '~~/server/db/schema'
-import { perform, takeDue } from '~~/server/jobs/outbox'
-import { HANDLERS } from '~~/server/jobs/handlers'
+import { WORKSHOP } from '~~/server/jobs/handlers'
+import { takeDue } from '~~/server/jobs/outbox'
 
 /**
  * A carrier under the test's control: it keeps what it is asked and answers as told. Of every text that comes by
@@ -23,8 +23,9 @@ export function fakeCarrier() {
       await expectSameParts(text)
       return (answers.shift() ?? accept)(text)
     },
-    readReport: () => null,
-    eventsSince: async cursor => ({ events: [], cursor }),
+    isSigned: () => false,
+    readEvent: told => told as CarrierEvent,
+    eventsSince: async cursor => ({ told: [], cursor }),
     prices: async () => ({ prices: [], mostParts: 10, mostPictures: 3, mostPictureBytes: 600_000 }),
   }
   registerCarrier(carrier)
@@ -34,9 +35,9 @@ export function fakeCarrier() {
 /** Runs every job that is due at this time, and those that become so meanwhile. */
 export async function drain(now: Date): Promise<void> {
   for (;;) {
-    const { works, claimed } = await takeDue(HANDLERS, () => now, 20)
+    const { works, claimed } = await takeDue(WORKSHOP, () => now, 20)
     if (claimed === 0) return
-    await Promise.all(works.map(perform))
+    await Promise.all(works.map(work => work()))
   }
 }
 

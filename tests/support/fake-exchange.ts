@@ -1,6 +1,6 @@
 import type { CallEvent } from '~~/core/call/facts'
 import { takeCallEvent } from '~~/server/calling/events'
-import { registerExchange, type DialAnswer, type Exchange, type Order, type OrderAnswer, type OwnOrder, type ToDial } from '~~/server/calling/port'
+import { registerExchange, type DialAnswer, type Exchange, type ExchangeEvent, type Order, type OrderAnswer, type OwnOrder, type ToDial, type WhatBecame } from '~~/server/calling/port'
 
 /** An exchange under the test's control: it keeps what it is asked, answers as told, and tells what the test says. */
 export function fakeExchange() {
@@ -12,6 +12,8 @@ export function fakeExchange() {
   const ordered: { ref: string, order: Order | OwnOrder }[] = []
   let next: DialAnswer | null = null
   let nextOrder: OrderAnswer = 'done'
+  let nextFate: WhatBecame = { kind: 'never' }
+  const askedAfter: string[] = []
   const answerOrder = () => {
     const answer = nextOrder
     nextOrder = 'done'
@@ -25,6 +27,10 @@ export function fakeExchange() {
       const answer = next ?? { kind: 'dialling', ref: `call-${call.key}` }
       next = null
       return answer
+    },
+    whatBecameOf: async (key) => {
+      askedAfter.push(key)
+      return nextFate
     },
     order: async (ref, order) => {
       ordered.push({ ref, order })
@@ -42,8 +48,9 @@ export function fakeExchange() {
       sent.push({ ref, sound })
       return answerOrder()
     },
-    eventsSince: async cursor => ({ events: [], cursor }),
-    readReport: () => null,
+    eventsSince: async cursor => ({ told: [], cursor }),
+    isSigned: () => false,
+    readEvent: told => told as ExchangeEvent,
     recordingOf: async ref => sounds.get(ref) ?? null,
   }
   registerExchange(exchange)
@@ -53,6 +60,9 @@ export function fakeExchange() {
     seated,
     sent,
     refuseNextOrder: (answer: OrderAnswer = 'not-now') => nextOrder = answer,
+    askedAfter,
+    /** What the exchange says of a call of which its answer was lost. */
+    became: (fate: WhatBecame) => nextFate = fate,
     answerNext: (answer: DialAnswer) => next = answer,
     tell: (key: string, event: CallEvent, id = `told-${key}-${told++}`) => takeCallEvent('practice', { id, ref: `call-${key}`, key, kind: 'happened', event }, new Date(event.at)),
     ring: (other: string, line: string, at: Date, ref = `in-${other}-${told++}`) => takeCallEvent('practice', { id: `ring-${ref}`, ref, key: null, kind: 'incoming', at, line, other }, at).then(() => ref),

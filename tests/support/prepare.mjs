@@ -8,5 +8,5 @@ export default async function prepare() {
   process.env.PLAUDER_LOG ??= 'silent'
   await bundleParts('.cache/parts')
   await makeEmptyDatabase('.cache/parts')
-  await build({ entryPoints: ['tests/support/hold-lock.ts'], bundle: true, platform: 'node', format: 'esm', outfile: '.cache/parts/hold-lock.mjs', logLevel: 'warning' })
+  await build({ entryPoints: ['tests/support/hold-lock.ts'], bundle: true, platform: 'node', format: 'esm', packages: 'external', outfile: '.cache/parts/hold-lock.mjs', logLevel: 'warning' })
 }

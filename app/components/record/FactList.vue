@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { valueIn } from '~~/core/fields/own'
 import { MODULE_FACTS } from '~~/shared/modules'
 import { keyOf } from '~~/shared/fields'
 import type { RecordDetail } from '~~/shared/record'
@@ -11,7 +12,7 @@ const facts = computed(() => [
   ...(record.pipeline ? [{ label: 'Pipeline', value: record.pipeline.name }] : []),
   // an amount says its currency itself
   ...record.customFields.filter(field => keyOf(field) !== 'currency').flatMap((field) => {
-    const value = ownField(record.fields[keyOf(field)], { shows: field.kind }, record.fields)
+    const value = ownField(valueIn(record.fields, keyOf(field)), { shows: field.kind }, record.fields)
     return value === null ? [] : [{ label: field.label, value }]
   }),
   ...(record.tags.length > 0 ? [{ label: 'Tags', value: record.tags.join(', ') }] : []),

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { valueIn } from '~~/core/fields/own'
 import { toTypedSchema } from '@vee-validate/yup'
 import { useForm } from 'vee-validate'
 import { v7 as uuid } from 'uuid'
@@ -198,7 +199,7 @@ const submit = handleSubmit(async (form) => {
       v-for="field in customFields"
       :key="field.path"
       :field="field"
-      :model-value="fields[keyOf(field)]"
+      :model-value="valueIn(fields, keyOf(field))"
       :error="(errors as Record<string, string>)[`fields.${keyOf(field)}`]"
       @update:model-value="setField(field, $event)"
     />

@@ -8,6 +8,7 @@ const ROOMS = [
   { name: 'Pipelines', to: '/set-up/pipelines', forLeads: false },
   { name: 'Lines', to: '/set-up/lines', forLeads: false },
   { name: 'Rules of the house', to: '/set-up/rules', forLeads: false },
+  { name: 'What got stuck', to: '/set-up/stuck', forLeads: false },
 ]
 const me = useMe()
 const rooms = computed(() => ROOMS.filter(({ forLeads }) => forLeads || me.me?.role === 'admin'))

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isE164 } from '~~/core/phone/e164'
 import type { ConversationDetail } from '~~/shared/shelf'
 import { useComposer } from '~/composables/composer'
 import { useGrowing } from '~/composables/growing'
@@ -7,7 +8,10 @@ import { useGrowing } from '~/composables/growing'
 const { conversation } = defineProps<{ conversation: ConversationDetail }>()
 const emit = defineEmits<{ sent: [] }>()
 
-const held = computed(() => conversation.optedOut ? 'This number has opted out, so no text leaves for it. Call instead.' : '')
+const held = computed(() => {
+  if (!isE164(conversation.other)) return `${conversation.other} is no telephone number: whoever sends under it takes no answers.`
+  return conversation.optedOut ? 'This number has opted out, so no text leaves for it. Call instead.' : ''
+})
 const { text, measure, sending, problem, night, send } = useComposer(
   () => conversation.records[0] ? `record ${conversation.records[0].id}` : `conversation ${conversation.id}`,
   () => ({ lineId: conversation.lineId, phoneId: conversation.phone?.id ?? null, conversationId: conversation.id }),

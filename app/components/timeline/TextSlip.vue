@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { MAY_BE_LET_GO, type HoldReason } from '~~/core/message/gate'
 import { explain, STATE_WORDS } from '~~/core/message/words'
 import { sayMoney } from '~~/core/numbers/money'
 import { showRef } from '~~/core/message/ref'
@@ -24,7 +25,7 @@ const ours = computed(() => message.value.direction === 'out')
 const why = computed(() => ours.value ? explain(message.value.state as MessageState, message.value.code) : null)
 const failed = computed(() => ['failed', 'undelivered', 'held', 'not-known', 'unreported'].includes(message.value.state))
 const mine = computed(() => message.value.authorId === me.me?.id)
-const held = computed(() => message.value.state === 'held' && ['night', 'zone-unknown', 'late'].includes(message.value.code ?? ''))
+const held = computed(() => message.value.state === 'held' && MAY_BE_LET_GO.includes(message.value.code as HoldReason))
 const recallable = computed(() => mine.value && (message.value.state === 'held' || (message.value.state === 'waiting' && message.value.leavesAt > now.value)))
 
 const state = computed(() => {

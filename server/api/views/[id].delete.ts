@@ -2,4 +2,4 @@ import { route } from '~~/server/http/route'
 import { removeView } from '~~/server/records/views'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params }) => removeView(asker, params.id))
+export default route({ params: byId('view') }, ({ asker, params }) => removeView(asker, params.id))

@@ -6,8 +6,8 @@ import { tx } from '../../db/door'
 import { call, callHanding } from '../../db/schema'
 import { badInput, conflict, notFound } from '../../http/problem'
 import type { SignedIn } from '../../identity/sign-in'
+import { addJob } from '../../jobs/add'
 import { HANDING_BACK } from '../../jobs/kinds'
-import { later } from '../later'
 import { isOnCall } from '../on-call'
 import { theExchange } from '../port'
 import { announceCall, factsOf, mustBeMyCall, type StoredCall } from '../stored'
@@ -32,7 +32,7 @@ export async function handCall(asker: SignedIn, callId: string, form: HandForm, 
     const mine = await mustBeMine(asker, callId, form)
     const [made] = await database.insert(callHanding).values({ id: form.id, callId, fromId: asker.id, toId: form.toId, way: form.way, state: 'asked', askedAt: now }).onConflictDoNothing().returning()
     if (!made) return
-    await later(HANDING_BACK, form.id, { callId, handingId: form.id }, new Date(now.getTime() + HANDING_RINGS_MS))
+    await addJob({ kind: HANDING_BACK, key: form.id, payload: { callId, handingId: form.id }, dueAt: new Date(now.getTime() + HANDING_RINGS_MS) })
     await announceCall(mine)
   })
 }

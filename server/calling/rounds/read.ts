@@ -10,6 +10,7 @@ import { call, callRound, colleague, disposition, record, roundColleague, roundP
 import { visible } from '../../identity/visible'
 import type { SignedIn } from '../../identity/sign-in'
 import { factsOf, storedOf } from '../stored'
+import { joinCompany } from '../../records/company'
 import { COUNTS, countsOf } from './mine'
 import { mustHoldRound, roundBelongs } from './one'
 import { turnsOf } from './order'
@@ -81,7 +82,7 @@ export async function readRoundPeople(asker: SignedIn, id: string, { state, page
   const { rows } = await once<PersonRow>(sql`
     select r.id as "recordId", r.name, r.title, r.city, company.name as company, p.state, p.reason, ${milliseconds(sql`p.not_before`)} as "notBefore", ${milliseconds(sql`p.changed_at`)} as "changedAt",
       who.first_name as by, d.name as disposition, to_jsonb(c) as call
-    from ${roundPerson} p join ${record} r on r.id = p.record_id left join ${record} company on company.id = r.company_id
+    from ${roundPerson} p join ${record} r on r.id = p.record_id ${joinCompany(asker)}
     left join ${colleague} who on who.id = p.colleague_id left join ${call} c on c.id = p.call_id left join ${disposition} d on d.id = c.disposition_id
     where ${where}
     order by p.state <> 'held', p.state <> 'called', case when p.state = 'called' then p.changed_at end desc, ${await turnsOf(round, now)}

@@ -1,3 +1,6 @@
+/** With which byte PostgreSQL's wire protocol ends a connection; nothing answers it. */
+export const TERMINATE = 'X'.charCodeAt(0)
+
 /** What the application's thread and the database's thread say to each other. */
 export interface WorkerOptions {
   /** A folder, or undefined for a database in memory. */

@@ -4,7 +4,7 @@ import { parentPort, workerData } from 'node:worker_threads'
 import { PGlite, type PGliteOptions } from '@electric-sql/pglite'
 import { pg_trgm } from '@electric-sql/pglite/contrib/pg_trgm'
 import { DURABLE_START, DurableNodeFS } from './durable-fs'
-import type { Reply, Request, WorkerOptions } from './protocol'
+import { TERMINATE, type Reply, type Request, type WorkerOptions } from './protocol'
 import { Turns } from './turns'
 
 /**
@@ -12,7 +12,6 @@ import { Turns } from './turns'
  * stops this thread alone. What it is asked runs strictly one after the other,
  * in turns.
  */
-const TERMINATE = 'X'.charCodeAt(0)
 const port = parentPort!
 const reply = (message: Reply) => port.postMessage(message)
 
@@ -66,7 +65,11 @@ async function answerAll(): Promise<void> {
   }
 }
 
-const database = await open(workerData as WorkerOptions)
+const database = await open(workerData as WorkerOptions).catch((error: unknown) => {
+  // said in words: an error of its own kind would not come through whole
+  reply({ fatal: error instanceof Error ? error.message : String(error) })
+  throw error
+})
 const turns = new Turns<Request>()
 let answering: Promise<void> | null = null
 port.on('message', (request: Request) => {

@@ -49,10 +49,22 @@ export const teamMember = pgTable('team_member', {
 /** A sign-in, checked at each request. Only a hash of the token is kept. */
 export const signIn = pgTable('sign_in', {
   tokenHash: text('token_hash').primaryKey(),
+  /** By which it is listed and ended: the token is known to its browser alone. */
+  id: id().notNull().unique().defaultRandom(),
   colleagueId: id('colleague_id').notNull().references(() => colleague.id),
   madeAt: instant('made_at').notNull(),
   endsAt: instant('ends_at').notNull(),
-})
+  /** The browser, in a few words, and the address it came from. */
+  device: text('device').notNull().default(''),
+  address: text('address').notNull().default(''),
+}, table => [index('sign_in_colleague').on(table.colleagueId)])
+
+/** A browser in which somebody was signed in before: the right password gets in from it, however many strangers try. */
+export const knownDevice = pgTable('known_device', {
+  tokenHash: text('token_hash').notNull(),
+  colleagueId: id('colleague_id').notNull().references(() => colleague.id),
+  usedAt: instant('used_at').notNull(),
+}, table => [primaryKey({ columns: [table.tokenHash, table.colleagueId] })])
 
 /** Attempts to sign in, where several processes count them together; its columns are those of rate-limiter-flexible. */
 export const signInAttempt = pgTable('sign_in_attempt', {

@@ -82,6 +82,8 @@ export const message = pgTable('message', {
   madeAt: instant('made_at').notNull(),
   leavesAt: instant('leaves_at').notNull(),
   handedAt: instant('handed_at'),
+  /** Since when its carrier is asked and does not take it; null while nobody has asked, or the carrier only has no room. */
+  tryingSince: instant('trying_since'),
   settledAt: instant('settled_at'),
   carrierRef: text('carrier_ref').unique(),
   /** Short, with a check character: to be said over the telephone. Texts of before there were refs have none. */

@@ -30,6 +30,8 @@ export const activityOnRecord = pgTable('activity_on_record', {
   viaRecordId: id('via_record_id'),
   /** Set for what went over a private line: only those who answer it see the entry. */
   privateLineId: id('private_line_id'),
+  /** Set where it was with other records and came here along with a number: the line it went over. See server/timeline/visibility. */
+  alongLineId: id('along_line_id'),
 }, table => [
   primaryKey({ columns: [table.recordId, table.at, table.activityId] }),
   index('activity_on_record_activity').on(table.activityId),

@@ -23,6 +23,8 @@ export function openServer(url: string): OpenDatabase {
     idle_in_transaction_session_timeout: LONGEST_MS,
     statement_timeout: LONGEST_MS,
     onConnect: async (client) => {
+      // one that breaks while somebody has it says so to whoever waits for it; without this it would end the process
+      client.on('error', () => {})
       await client.query('set default_transaction_isolation = serializable')
       await prepareStatements(client)
     },

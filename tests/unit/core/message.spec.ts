@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { afterEvent, explain, mayLeave, MESSAGE_STATES, STATE_WORDS, type GateFacts, type MessageEvent, type MessageState } from '~~/core'
-import { ANSWER_WELCOME_FOR, LATE_AFTER } from '~~/core/message/gate'
+import { ANSWER_WELCOME_FOR, LATE_AFTER, STALE_AFTER } from '~~/core/message/gate'
 
 const reports = fc.constantFrom<MessageEvent>('sent', 'delivered', 'undelivered')
 
@@ -50,7 +50,7 @@ describe('the life of a text', () => {
 
 describe('the gate', () => {
   const night = Date.UTC(2026, 10, 25, 12)
-  const facts: GateFacts = { now: night, textingOn: true, lineOpen: true, numberUsable: true, optedOut: false, zones: ['Europe/London'], lastHeardAt: null, scheduledFor: null, nightAllowed: false }
+  const facts: GateFacts = { now: night, textingOn: true, lineOpen: true, numberUsable: true, optedOut: false, zones: ['Europe/London'], lastHeardAt: null, meantFor: night, scheduled: false, nightAllowed: false }
 
   it('lets a text leave by day', () => {
     expect(mayLeave(facts)).toEqual({ leaves: true })
@@ -69,12 +69,22 @@ describe('the gate', () => {
   })
 
   it('holds what is more than a quarter of an hour late for the moment it was meant for, and asks again', () => {
-    expect(mayLeave({ ...facts, scheduledFor: night - LATE_AFTER })).toEqual({ leaves: true })
-    expect(mayLeave({ ...facts, scheduledFor: night - LATE_AFTER - 1, nightAllowed: true })).toEqual({ leaves: false, reason: 'late', notBefore: null })
+    expect(mayLeave({ ...facts, scheduled: true, meantFor: night - LATE_AFTER })).toEqual({ leaves: true })
+    expect(mayLeave({ ...facts, scheduled: true, meantFor: night - LATE_AFTER - 1, nightAllowed: true })).toEqual({ leaves: false, reason: 'late', notBefore: null })
+  })
+
+  it('lets what was to leave when it was written wait for its turn, and holds it once that was half a day ago', () => {
+    expect(mayLeave({ ...facts, meantFor: night - 3_600_000 })).toEqual({ leaves: true })
+    expect(mayLeave({ ...facts, meantFor: night - STALE_AFTER })).toEqual({ leaves: true })
+    expect(mayLeave({ ...facts, meantFor: night - STALE_AFTER - 1, nightAllowed: true })).toEqual({ leaves: false, reason: 'late', notBefore: null })
+  })
+
+  it('is not shut by a clock that has gone back', () => {
+    expect(mayLeave({ ...facts, meantFor: night + 3_600_000 })).toEqual({ leaves: true })
   })
 
   it('never opens for an opted-out number, whatever else holds', () => {
-    fc.assert(fc.property(fc.record({ now: fc.integer({ min: 0, max: 4e12 }), textingOn: fc.boolean(), lineOpen: fc.boolean(), numberUsable: fc.boolean(), zones: fc.subarray(['Europe/London', 'Pacific/Honolulu']), lastHeardAt: fc.option(fc.integer({ min: 0, max: 4e12 })), scheduledFor: fc.option(fc.integer({ min: 0, max: 4e12 })), nightAllowed: fc.boolean() }), (some) => {
+    fc.assert(fc.property(fc.record({ now: fc.integer({ min: 0, max: 4e12 }), textingOn: fc.boolean(), lineOpen: fc.boolean(), numberUsable: fc.boolean(), zones: fc.subarray(['Europe/London', 'Pacific/Honolulu']), lastHeardAt: fc.option(fc.integer({ min: 0, max: 4e12 })), meantFor: fc.integer({ min: 0, max: 4e12 }), scheduled: fc.boolean(), nightAllowed: fc.boolean() }), (some) => {
       expect(mayLeave({ ...some, optedOut: true })).toEqual({ leaves: false, reason: 'opted-out', notBefore: null })
     }))
   })

@@ -149,14 +149,14 @@ describe('what was told while we were away', () => {
     const form = dialled(phoneId)
     await dial(firm.ada, form, DAY)
     const about = { ref: `call-${form.id}`, key: form.id, kind: 'happened' as const }
-    const pages: Record<string, { events: ExchangeEvent[], cursor: string }> = {
-      '': { events: [{ id: 'away-1', ...about, event: { kind: 'answered', at: second(3), by: 'person' } }], cursor: '1' },
-      '1': { events: [{ id: 'away-2', ...about, event: { kind: 'ended', at: second(8), why: 'hung-up', side: 'them' } }], cursor: '2' },
-      '2': { events: [], cursor: '2' },
+    const pages: Record<string, { told: ExchangeEvent[], cursor: string }> = {
+      '': { told: [{ id: 'away-1', ...about, event: { kind: 'answered', at: second(3), by: 'person' } }], cursor: '1' },
+      '1': { told: [{ id: 'away-2', ...about, event: { kind: 'ended', at: second(8), why: 'hung-up', side: 'them' } }], cursor: '2' },
+      '2': { told: [], cursor: '2' },
     }
     const asked: string[] = []
-    const teller = { name: 'away', eventsSince: async (cursor: string) => (asked.push(cursor), pages[cursor]!) }
-    for (let turn = 0; turn < 2; turn++) await catchUp(teller, told => takeCallEvent('practice', told, DAY))
+    const teller = { name: 'away', eventsSince: async (cursor: string) => (asked.push(cursor), pages[cursor]!), take: (told: unknown) => takeCallEvent('practice', told as ExchangeEvent, DAY) }
+    for (let turn = 0; turn < 2; turn++) await catchUp(teller)
     expect(asked).toEqual(['', '1', '2', '2'])
     expect((await callOn(recordId)).facts).toMatchObject({ answeredAt: second(3), endedAt: second(8) })
   })
@@ -170,11 +170,11 @@ describe('a call that comes in', () => {
     expect(ringing).toMatchObject({ direction: 'in', mine: false, record: { id: recordId, name: 'Iris Holm' }, line: { name: 'Portland line' } })
     expect((await mine(firm.mika)).map(one => one.id)).toContain(ringing.id)
     expect((await mine(firm.noor)).map(one => one.id)).not.toContain(ringing.id)
-    await orderCall(firm.mika, ringing.id, 'answer')
-    await expect(orderCall(firm.ada, ringing.id, 'answer')).rejects.toMatchObject(problem(409, { type: 'taken' }))
-    await expect(orderCall(firm.ada, ringing.id, 'hang-up')).rejects.toMatchObject(problem(404))
+    await orderCall(firm.mika, ringing.id, 'answer', DAY)
+    await expect(orderCall(firm.ada, ringing.id, 'answer', DAY)).rejects.toMatchObject(problem(409, { type: 'taken' }))
+    await expect(orderCall(firm.ada, ringing.id, 'hang-up', DAY)).rejects.toMatchObject(problem(404))
     await exchange.tellOf(ref, { kind: 'answered', at: second(16), by: 'person' })
-    await orderCall(firm.mika, ringing.id, 'hold')
+    await orderCall(firm.mika, ringing.id, 'hold', DAY)
     expect(exchange.ordered.map(({ order }) => order)).toEqual(['answer', 'hold'])
     expect((await mine()).map(one => one.id)).not.toContain(ringing.id)
     await exchange.tellOf(ref, { kind: 'ended', at: second(19), why: 'hung-up', side: 'them' })
@@ -197,11 +197,11 @@ describe('a call that comes in', () => {
     const { id } = (await mine()).find(one => one.other === e164)!
     const isMine = async () => (await mine()).find(one => one.id === id)!.mine
     exchange.refuseNextOrder()
-    await expect(orderCall(firm.ada, id, 'answer')).rejects.toMatchObject(problem(409, { type: 'not-now' }))
+    await expect(orderCall(firm.ada, id, 'answer', DAY)).rejects.toMatchObject(problem(409, { type: 'not-now' }))
     expect(await isMine()).toBe(false)
-    await orderCall(firm.ada, id, 'answer')
+    await orderCall(firm.ada, id, 'answer', DAY)
     exchange.refuseNextOrder()
-    await expect(orderCall(firm.ada, id, 'answer')).rejects.toMatchObject(problem(409, { type: 'not-now' }))
+    await expect(orderCall(firm.ada, id, 'answer', DAY)).rejects.toMatchObject(problem(409, { type: 'not-now' }))
     expect(await isMine()).toBe(true)
     await exchange.tellOf(ref, { kind: 'ended', at: second(3), why: 'hung-up', side: 'us' })
   })

@@ -1,3 +1,4 @@
+import { once } from 'node:events'
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { eq } from 'drizzle-orm'
@@ -87,7 +88,11 @@ describe('the adapter of the practice exchange', () => {
     expect(asked.at(-1)).toEqual({ path: '/v1/calls', key: 'ours', body: JSON.stringify({ from: call.from, to: call.to, record: false, ring_first: call.ringFirst, desk: 'ada' }) })
     answer = { status: 422, body: { code: 'recipient-unknown' } }
     expect(await exchange().dial(call)).toEqual({ kind: 'refused', code: 'recipient-unknown' })
-    expect(await practiceExchange({ url: 'http://127.0.0.1:1', key: 'k', webhookSecret: secret }).dial(call)).toEqual({ kind: 'unreachable' })
+    const nobody = createServer().listen(0, '127.0.0.1')
+    await once(nobody, 'listening')
+    const { port } = nobody.address() as AddressInfo
+    await new Promise(resolve => nobody.close(resolve))
+    expect(await practiceExchange({ url: `http://127.0.0.1:${port}`, key: 'k', webhookSecret: secret }).dial(call)).toEqual({ kind: 'unreachable' })
   })
 
   it.each([[200, 'done'], [409, 'not-now'], [404, 'gone']])('takes %i for an order as %s', async (status, says) => {
@@ -105,8 +110,9 @@ describe('the adapter of the practice exchange', () => {
     const now = new Date()
     const body = JSON.stringify({ id: 'e1', type, at: DAY.toISOString(), data: { id: 'theirs', key: 'ours', line: call.from, phone: call.to, ...more } })
     const headers = { 'webhook-id': 'e1', 'webhook-timestamp': String(Math.floor(now.getTime() / 1000)), 'webhook-signature': new Webhook(secret).sign('e1', now, body) }
-    expect(exchange().readReport(Buffer.from(body), headers)).toEqual({ id: 'e1', ref: 'theirs', key: 'ours', kind: 'happened', event })
-    expect(exchange().readReport(Buffer.from(body.replace('theirs', 'others')), headers)).toBeNull()
-    expect(exchange().readReport(Buffer.from(body), {})).toBeNull()
+    expect(exchange().isSigned(Buffer.from(body), headers)).toBe(true)
+    expect(exchange().readEvent(JSON.parse(body))).toEqual({ id: 'e1', ref: 'theirs', key: 'ours', kind: 'happened', event })
+    expect(exchange().isSigned(Buffer.from(body.replace('theirs', 'others')), headers)).toBe(false)
+    expect(exchange().isSigned(Buffer.from(body), {})).toBe(false)
   })
 })

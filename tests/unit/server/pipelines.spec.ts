@@ -75,11 +75,11 @@ describe('a pipeline', () => {
   })
 
   it('of jobs moves their candidates, and stays while it is the only one', async () => {
-    const [{ id: hiring, stages }] = await listPipelines('job') as [Awaited<ReturnType<typeof listPipelines>>[number]]
+    const [{ id: hiring, stages }] = await listPipelines(firm.rafe, 'job') as [Awaited<ReturnType<typeof listPipelines>>[number]]
     const job = await makeThing(firm.noor, 'job', { pipelineId: hiring })
     const rider = await makeThing(firm.noor, 'candidate', { firstName: 'Wren', lastName: 'Abara' })
     await putOn(firm.noor, job, rider, DAY)
-    expect((await listPipelines('job'))[0]).toMatchObject({ records: 1, stages: [{ count: 1 }, ...stages.slice(1).map(() => ({ count: 0 }))] })
+    expect((await listPipelines(firm.rafe, 'job'))[0]).toMatchObject({ records: 1, stages: [{ count: 1 }, ...stages.slice(1).map(() => ({ count: 0 }))] })
     const named = form('Hiring', stages.map(({ name, over }, place) => ({ name: place === 0 ? 'Wrote to us' : name, was: name, over })), 'job', hiring)
     await changePipeline(firm.rafe, hiring, named, DAY)
     expect((await boardOfJob(firm.noor, job)).stages[0]).toMatchObject({ name: 'Wrote to us', count: 1 })

@@ -97,7 +97,7 @@ describe('STOP, START and HELP', () => {
     expect((await waiting()).some(item => item.other === e164)).toBe(false)
     await expect(sendText(firm.ada, textTo(phoneId, firm.portland), DAY)).rejects.toMatchObject({ details: { type: 'opted-out' } })
     const { entries } = await readTimeline(firm.ada, recordId)
-    expect(entries).toContainEqual(expect.objectContaining({ kind: 'consent-changed', words: ' stop. ', data: expect.objectContaining({ kind: 'refused' }) }))
+    expect(entries).toContainEqual(expect.objectContaining({ kind: 'consent-changed', words: null, data: expect.objectContaining({ kind: 'refused' }) }))
   })
 
   it('START takes it back, and only after a STOP is it an order', async () => {

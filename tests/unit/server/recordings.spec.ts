@@ -107,7 +107,7 @@ describe('a line that takes messages', () => {
     await setLine({ greeting: 'Please leave a message.', ringSeconds: 20 })
     const { ref, e164 } = await rings()
     const ringing = (await myCalls(firm.mika, DAY)).find(({ other }) => other === e164)!
-    await orderCall(firm.mika, ringing.id, 'answer')
+    await orderCall(firm.mika, ringing.id, 'answer', DAY)
     await exchange.tellOf(ref, { kind: 'answered', at: DAY.getTime() + 3_000, by: 'person' })
     await drain(later(DAY, 60_000))
     expect(exchange.ordered.map(({ order }) => order)).toEqual(['answer'])

@@ -5,7 +5,7 @@ import { fillForRecord, fillOneForRecord, tryTemplate } from '~~/server/template
 import { countLength } from '~~/server/templates/length'
 import { resultsOf } from '~~/server/templates/results'
 import { addTemplate, changeTemplate, countUse, listTemplates, retireTemplate, setFavourite, versionsOf } from '~~/server/templates/templates'
-import { editTemplate, fillContext, fillOne, lengthForm, makeTemplate, tryTemplate as trial } from '~~/shared/schemas/template'
+import { editTemplate, fillContext, fillOne, lengthForm, makeTemplate, templateForm, tryTemplate as trial } from '~~/shared/schemas/template'
 import { takeEvent } from '~~/server/texting/events'
 import { sendText } from '~~/server/texting/send'
 import { useDatabase } from '../../support/database'
@@ -144,9 +144,13 @@ describe('filling a template', () => {
     expect(await order()).toEqual([often, seldom, near])
   })
 
-  it('lets a text go whose template is not there, and fails nothing', async () => {
+  it('takes no text that names a template that is not there, or a version that never was, or somebody else\'s own', async () => {
     const { phoneId } = await makeLead(firm.ada)
-    await expect(sendText(firm.ada, textTo(phoneId, firm.portland, { templateId: uuid(), templateVersion: 1 }), DAY)).resolves.toMatchObject({ leavesAt: expect.any(Number) })
+    const own = await addTemplate(firm.mika, { id: uuid(), ...templateForm.validateSync({ name: 'Mika’s own', modules: ['lead'], body: 'Hi there', audience: 'mine' }) }, DAY)
+    for (const [templateId, templateVersion] of [[uuid(), 1], [own, 2], [own, 1]] as const) {
+      await expect(sendText(firm.ada, textTo(phoneId, firm.portland, { templateId, templateVersion }), DAY)).rejects.toMatchObject({ details: { status: 422, fields: { templateId: expect.stringContaining('no such template') } } })
+    }
+    await expect(sendText(firm.mika, textTo(phoneId, firm.portland, { templateId: own, templateVersion: 1 }), DAY)).resolves.toMatchObject({ leavesAt: expect.any(Number) })
   })
 
   it('tries an unsaved one on a record, with its mistakes', async () => {

@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { tx } from '~~/server/db/door'
 import { message, line } from '~~/server/db/schema'
-import { perform, takeDue, takeLeasesBack } from '~~/server/jobs/outbox'
+import { takeDue, takeLeasesBack } from '~~/server/jobs/outbox'
 import { HAND_OVER } from '~~/server/jobs/kinds'
 import { writeConsent } from '~~/server/consent/ledger'
 import { takeEvent } from '~~/server/texting/events'
@@ -212,7 +212,7 @@ describe('the carrier\'s answers', () => {
     expect(await stateOf(id)).toBe('accepted')
   })
 
-  it.each([[true, 'failed carrier-unreachable'], [false, 'not-known answer-lost']])('after an hour without one (surely not taken: %s) it is %s', async (certain, state) => {
+  it.each([[true, 'held carrier-away'], [false, 'not-known answer-lost']])('after an hour without one (surely not taken: %s) it is %s', async (certain, state) => {
     const carrier = fakeCarrier()
     const { id } = await queued()
     for (const after of [0, 30 * 60_000, 59 * 60_000, 61 * 60_000]) {
@@ -227,14 +227,14 @@ describe('the carrier\'s answers', () => {
   it('a slow claimant\'s late result is ignored', async () => {
     const carrier = fakeCarrier()
     const { id } = await queued()
-    const { works: [slow] } = await takeDue({ [HAND_OVER]: handOver }, () => LEFT, 20)
+    const { works: [slow] } = await takeDue({ handlers: { [HAND_OVER]: handOver } }, () => LEFT, 20)
     await takeLeasesBack()
     carrier.next(async (text) => {
       // while this one waits for its answer, another claims the job and finishes
       await drain(LEFT)
       return { kind: 'refused', code: `late ${text.key}` }
     })
-    await perform(slow!)
+    await slow!()
     expect([carrier.asked.length, await stateOf(id)]).toEqual([2, 'accepted'])
   })
 })

@@ -2,4 +2,4 @@ import { route } from '~~/server/http/route'
 import { stopBulk } from '~~/server/records/bulk'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params, now }) => stopBulk(asker, params.id, now))
+export default route({ params: byId('bulk-change') }, ({ asker, params, now }) => stopBulk(asker, params.id, now))

@@ -2,4 +2,4 @@ import { route } from '~~/server/http/route'
 import { takeBackBulk } from '~~/server/records/bulk'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params, now }) => takeBackBulk(asker, params.id, now))
+export default route({ params: byId('bulk-change') }, ({ asker, params, now }) => takeBackBulk(asker, params.id, now))

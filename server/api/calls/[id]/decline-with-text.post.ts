@@ -2,4 +2,4 @@ import { declineWithText } from '~~/server/calling/decline'
 import { route } from '~~/server/http/route'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params, now }) => declineWithText(asker, params.id, now))
+export default route({ params: byId('call') }, ({ asker, params, now }) => declineWithText(asker, params.id, now))

@@ -2,4 +2,4 @@ import { readDisposed } from '~~/server/calling/dispose'
 import { route } from '~~/server/http/route'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params }) => readDisposed(asker, params.id))
+export default route({ params: byId('call') }, ({ asker, params }) => readDisposed(asker, params.id))

@@ -2,4 +2,4 @@ import { previewDispositions } from '~~/server/calling/preview'
 import { route } from '~~/server/http/route'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params, now }) => previewDispositions(asker, params.id, now))
+export default route({ params: byId('call') }, ({ asker, params, now }) => previewDispositions(asker, params.id, now))

@@ -3,4 +3,4 @@ import { route } from '~~/server/http/route'
 import { leaveForm } from '~~/shared/schemas/calling'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId, body: leaveForm }, ({ asker, params, body }) => leaveSpoken(asker, params.id, body.spokenId))
+export default route({ params: byId('call'), body: leaveForm }, ({ asker, params, body }) => leaveSpoken(asker, params.id, body.spokenId))

@@ -3,4 +3,4 @@ import { route } from '~~/server/http/route'
 import { callNotesForm } from '~~/shared/schemas/calling'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId, body: callNotesForm }, ({ asker, params, body }) => keepNotes(asker, params.id, body.notes))
+export default route({ params: byId('call'), body: callNotesForm }, ({ asker, params, body }) => keepNotes(asker, params.id, body.notes))

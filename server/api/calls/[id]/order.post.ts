@@ -4,4 +4,4 @@ import { ORDERS } from '~~/server/calling/port'
 import { route } from '~~/server/http/route'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId, body: object({ order: string().oneOf(ORDERS).required() }) }, ({ asker, params, body }) => orderCall(asker, params.id, body.order))
+export default route({ params: byId('call'), body: object({ order: string().oneOf(ORDERS).required() }) }, ({ asker, params, body, now }) => orderCall(asker, params.id, body.order, now))

@@ -2,4 +2,4 @@ import { putAway } from '~~/server/calling/notes'
 import { route } from '~~/server/http/route'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params, now }) => putAway(asker, params.id, now))
+export default route({ params: byId('call') }, ({ asker, params, now }) => putAway(asker, params.id, now))

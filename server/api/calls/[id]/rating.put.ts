@@ -3,4 +3,4 @@ import { route } from '~~/server/http/route'
 import { ratingForm } from '~~/shared/schemas/calling'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId, body: ratingForm }, ({ asker, params, body }) => rateCall(asker, params.id, body.rating))
+export default route({ params: byId('call'), body: ratingForm }, ({ asker, params, body }) => rateCall(asker, params.id, body.rating))

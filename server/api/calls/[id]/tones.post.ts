@@ -3,4 +3,4 @@ import { route } from '~~/server/http/route'
 import { tonesForm } from '~~/shared/schemas/calling'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId, body: tonesForm }, ({ asker, params, body }) => sendTones(asker, params.id, body.tones))
+export default route({ params: byId('call'), body: tonesForm }, ({ asker, params, body }) => sendTones(asker, params.id, body.tones))

@@ -2,7 +2,7 @@ import { route } from '~~/server/http/route'
 import { settleConversation } from '~~/server/texting/shelf'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, async ({ asker, params, now }) => {
+export default route({ params: byId('conversation') }, async ({ asker, params, now }) => {
   await settleConversation(asker, params.id, now)
   return { id: params.id }
 })

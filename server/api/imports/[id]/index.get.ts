@@ -2,4 +2,4 @@ import { progressOf } from '~~/server/imports/progress'
 import { route } from '~~/server/http/route'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params }) => progressOf(asker, params.id))
+export default route({ params: byId('import') }, ({ asker, params }) => progressOf(asker, params.id))

@@ -4,7 +4,7 @@ import { progressOf, refusedRows } from '~~/server/imports/progress'
 import { route } from '~~/server/http/route'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, async ({ event, asker, params }) => {
+export default route({ params: byId('import') }, async ({ event, asker, params }) => {
   const { fileName } = await progressOf(asker, params.id)
   setResponseHeader(event, 'content-type', 'text/csv; charset=utf-8')
   setResponseHeader(event, 'content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(`refused-${fileName.replace(/\.\w+$/, '')}.csv`)}`)

@@ -2,4 +2,4 @@ import { stopImport } from '~~/server/imports/begin'
 import { route } from '~~/server/http/route'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params, now }) => stopImport(asker, params.id, now))
+export default route({ params: byId('import') }, ({ asker, params, now }) => stopImport(asker, params.id, now))

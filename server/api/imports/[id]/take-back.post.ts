@@ -2,4 +2,4 @@ import { takeImportBack } from '~~/server/imports/begin'
 import { route } from '~~/server/http/route'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params, now }) => takeImportBack(asker, params.id, now))
+export default route({ params: byId('import') }, ({ asker, params, now }) => takeImportBack(asker, params.id, now))

@@ -2,4 +2,4 @@ import { route } from '~~/server/http/route'
 import { dropPicture } from '~~/server/texting/pictures'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params }) => dropPicture(asker, params.id))
+export default route({ params: byId('picture') }, ({ asker, params }) => dropPicture(asker, params.id))

@@ -3,8 +3,8 @@ import { route } from '~~/server/http/route'
 import { readPicture } from '~~/server/texting/pictures'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, async ({ event, asker, params }) => {
+export default route({ params: byId('picture') }, async ({ event, asker, params }) => {
   const { type, bytes } = await readPicture(asker, params.id)
-  setResponseHeaders(event, { 'content-type': type, 'content-disposition': 'inline', 'content-security-policy': 'default-src \'none\'', 'cache-control': 'private, max-age=86400, immutable' })
+  setResponseHeaders(event, { 'content-type': type, 'content-disposition': 'inline', 'content-security-policy': 'default-src \'none\'' })
   return bytes
 })

@@ -5,6 +5,6 @@ import { boardQuery } from '~~/shared/schemas/board'
 import { byId } from '~~/shared/schemas/common'
 
 export default route(
-  { params: byId, query: boardQuery.shape({ whose: string().oneOf(['all', 'mine'] as const).default('all') }) },
+  { params: byId('pipeline'), query: boardQuery.shape({ whose: string().oneOf(['all', 'mine'] as const).default('all') }) },
   ({ asker, params, query }) => boardOfDeals(asker, params.id, query.whose, query.most),
 )

@@ -2,7 +2,7 @@ import { route } from '~~/server/http/route'
 import { dismissProposal } from '~~/server/consent/decide'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, async ({ asker, params, now }) => {
+export default route({ params: byId('proposal') }, async ({ asker, params, now }) => {
   await dismissProposal(asker, params.id, now)
   return { id: params.id }
 })

@@ -3,4 +3,4 @@ import { boardOfJob } from '~~/server/records/board'
 import { boardQuery } from '~~/shared/schemas/board'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId, query: boardQuery }, ({ asker, params, query }) => boardOfJob(asker, params.id, query.most))
+export default route({ params: byId('record'), query: boardQuery }, ({ asker, params, query }) => boardOfJob(asker, params.id, query.most))

@@ -2,4 +2,4 @@ import { route } from '~~/server/http/route'
 import { startComposer } from '~~/server/texting/composer'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params }) => startComposer(asker, params.id))
+export default route({ params: byId('record') }, ({ asker, params }) => startComposer(asker, params.id))

@@ -2,4 +2,4 @@ import { route } from '~~/server/http/route'
 import { readRecord } from '~~/server/records/one'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params, now }) => readRecord(asker, params.id, now))
+export default route({ params: byId('record') }, ({ asker, params, now }) => readRecord(asker, params.id, now))

@@ -3,7 +3,7 @@ import { addNote } from '~~/server/records/note'
 import { byId } from '~~/shared/schemas/common'
 import { noteForm } from '~~/shared/schemas/record'
 
-export default route({ params: byId, body: noteForm }, async ({ asker, params, body, now }) => {
+export default route({ params: byId('record'), body: noteForm }, async ({ asker, params, body, now }) => {
   await addNote(asker, params.id, body, now)
   return { id: body.id }
 })

@@ -6,7 +6,7 @@ import { byId } from '~~/shared/schemas/common'
 
 const body = object({ state: string().oneOf(['looking', 'writing', 'gone'] as const).required() })
 
-export default route({ params: byId, body, bytes: 256 }, async ({ asker, params, body, now }) => {
+export default route({ params: byId('record'), body, bytes: 256 }, async ({ asker, params, body, now }) => {
   const found = await mustHold(asker, 'record.see', params.id)
   look(asker, params.id, { ownerId: found.ownerId, teamId: found.teamId }, body.state, now)
   return whoElse(asker, params.id, now)

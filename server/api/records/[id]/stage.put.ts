@@ -3,4 +3,4 @@ import { moveRecord } from '~~/server/records/move'
 import { byId } from '~~/shared/schemas/common'
 import { moveForm } from '~~/shared/schemas/record'
 
-export default route({ params: byId, body: moveForm }, ({ asker, params, body, now }) => moveRecord(asker, params.id, body, now))
+export default route({ params: byId('record'), body: moveForm }, ({ asker, params, body, now }) => moveRecord(asker, params.id, body, now))

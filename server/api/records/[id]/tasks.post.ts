@@ -3,4 +3,4 @@ import { route } from '~~/server/http/route'
 import { taskForm } from '~~/shared/schemas/calling'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId, body: taskForm }, ({ asker, params, body, now }) => addTask(asker, params.id, body, now))
+export default route({ params: byId('record'), body: taskForm }, ({ asker, params, body, now }) => addTask(asker, params.id, body, now))

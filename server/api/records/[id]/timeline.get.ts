@@ -1,20 +1,20 @@
 import { array, number, object } from 'yup'
 import { route } from '~~/server/http/route'
 import { readAround, readEntries, readNewer, readTimeline } from '~~/server/timeline/read'
-import { byId, uuid } from '~~/shared/schemas/common'
+import { byId, idOf } from '~~/shared/schemas/common'
 
 const query = object({
   beforeAt: number().integer(),
-  beforeId: uuid(),
+  beforeId: idOf('entry'),
   afterAt: number().integer(),
-  afterId: uuid(),
+  afterId: idOf('entry'),
   /** An entry that somebody wants to see with what stands around it. */
-  around: uuid(),
+  around: idOf('entry'),
   /** Single entries, after a notice. */
-  only: array(uuid().required()).max(50).transform((_value, original: unknown) => original === undefined ? undefined : [original].flat()).default(undefined),
+  only: array(idOf('entry').required()).max(50).transform((_value, original: unknown) => original === undefined ? undefined : [original].flat()).default(undefined),
 })
 
-export default route({ params: byId, query }, async ({ asker, params: { id }, query }) => {
+export default route({ params: byId('record'), query }, async ({ asker, params: { id }, query }) => {
   if (query.only) return { entries: await readEntries(asker, id, query.only), more: false, newer: false }
   if (query.around) return readAround(asker, id, query.around)
   const after = cursor(query.afterAt, query.afterId)

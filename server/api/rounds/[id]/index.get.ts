@@ -2,4 +2,4 @@ import { readRound } from '~~/server/calling/rounds/read'
 import { route } from '~~/server/http/route'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params, now }) => readRound(asker, params.id, now))
+export default route({ params: byId('round') }, ({ asker, params, now }) => readRound(asker, params.id, now))

@@ -2,4 +2,4 @@ import { leaveRound } from '~~/server/calling/rounds/next'
 import { route } from '~~/server/http/route'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params, now }) => leaveRound(asker, params.id, now))
+export default route({ params: byId('round') }, ({ asker, params, now }) => leaveRound(asker, params.id, now))

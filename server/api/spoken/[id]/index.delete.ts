@@ -2,4 +2,4 @@ import { retireSpoken } from '~~/server/calling/spoken'
 import { route } from '~~/server/http/route'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params, now }) => retireSpoken(asker, params.id, now))
+export default route({ params: byId('spoken') }, ({ asker, params, now }) => retireSpoken(asker, params.id, now))

@@ -3,8 +3,8 @@ import { hearSpoken } from '~~/server/calling/spoken'
 import { route } from '~~/server/http/route'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, async ({ event, asker, params }) => {
+export default route({ params: byId('spoken') }, async ({ event, asker, params }) => {
   const sound = await hearSpoken(asker, params.id)
-  setResponseHeaders(event, { 'content-type': 'audio/wav', 'content-disposition': 'inline', 'content-security-policy': 'default-src \'none\'', 'cache-control': 'private, no-cache' })
+  setResponseHeaders(event, { 'content-type': 'audio/wav', 'content-disposition': 'inline', 'content-security-policy': 'default-src \'none\'' })
   return sound
 })

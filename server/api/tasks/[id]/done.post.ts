@@ -3,4 +3,4 @@ import { setDone } from '~~/server/calling/tasks'
 import { route } from '~~/server/http/route'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId, body: object({ done: boolean().required() }) }, ({ asker, params, body, now }) => setDone(asker, params.id, body.done, now))
+export default route({ params: byId('task'), body: object({ done: boolean().required() }) }, ({ asker, params, body, now }) => setDone(asker, params.id, body.done, now))

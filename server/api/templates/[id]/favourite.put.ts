@@ -3,4 +3,4 @@ import { route } from '~~/server/http/route'
 import { setFavourite } from '~~/server/templates/templates'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId, body: object({ favourite: boolean().required() }) }, ({ asker, params, body }) => setFavourite(asker, params.id, body.favourite))
+export default route({ params: byId('template'), body: object({ favourite: boolean().required() }) }, ({ asker, params, body }) => setFavourite(asker, params.id, body.favourite))

@@ -2,4 +2,4 @@ import { route } from '~~/server/http/route'
 import { retireTemplate } from '~~/server/templates/templates'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params, now }) => retireTemplate(asker, params.id, now))
+export default route({ params: byId('template') }, ({ asker, params, now }) => retireTemplate(asker, params.id, now))

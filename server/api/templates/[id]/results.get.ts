@@ -2,4 +2,4 @@ import { route } from '~~/server/http/route'
 import { resultsOf } from '~~/server/templates/results'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params, now }) => resultsOf(asker, params.id, now))
+export default route({ params: byId('template') }, ({ asker, params, now }) => resultsOf(asker, params.id, now))

@@ -2,4 +2,4 @@ import { route } from '~~/server/http/route'
 import { versionsOf } from '~~/server/templates/templates'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params }) => versionsOf(asker, params.id))
+export default route({ params: byId('template') }, ({ asker, params }) => versionsOf(asker, params.id))

@@ -2,7 +2,7 @@ import { route } from '~~/server/http/route'
 import { letGo } from '~~/server/texting/take-back'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, async ({ asker, params, now }) => {
+export default route({ params: byId('message') }, async ({ asker, params, now }) => {
   await letGo(asker, params.id, now)
   return { id: params.id }
 })

@@ -2,4 +2,4 @@ import { route } from '~~/server/http/route'
 import { takeBack } from '~~/server/texting/take-back'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params, now }) => takeBack(asker, params.id, now))
+export default route({ params: byId('message') }, ({ asker, params, now }) => takeBack(asker, params.id, now))

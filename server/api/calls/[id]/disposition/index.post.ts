@@ -3,4 +3,4 @@ import { route } from '~~/server/http/route'
 import { disposeForm } from '~~/shared/schemas/calling'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId, body: disposeForm }, ({ asker, params, body, now }) => dispose(asker, params.id, body, now))
+export default route({ params: byId('call'), body: disposeForm }, ({ asker, params, body, now }) => dispose(asker, params.id, body, now))

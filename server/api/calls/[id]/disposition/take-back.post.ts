@@ -2,4 +2,4 @@ import { takeDispositionBack } from '~~/server/calling/take-back'
 import { route } from '~~/server/http/route'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params, now }) => takeDispositionBack(asker, params.id, now))
+export default route({ params: byId('call') }, ({ asker, params, now }) => takeDispositionBack(asker, params.id, now))

@@ -2,4 +2,4 @@ import { toWhom } from '~~/server/calling/handings/to-whom'
 import { route } from '~~/server/http/route'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params }) => toWhom(asker, params.id))
+export default route({ params: byId('call') }, ({ asker, params }) => toWhom(asker, params.id))

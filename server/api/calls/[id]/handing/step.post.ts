@@ -3,4 +3,4 @@ import { route } from '~~/server/http/route'
 import { handStepForm } from '~~/shared/schemas/calling'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId, body: handStepForm }, ({ asker, params, body, now }) => stepOfHanding(asker, params.id, body.step, now))
+export default route({ params: byId('call'), body: handStepForm }, ({ asker, params, body, now }) => stepOfHanding(asker, params.id, body.step, now))

@@ -1,6 +1,6 @@
 import { route } from '~~/server/http/route'
 import { fillOneForRecord } from '~~/server/templates/fill'
-import { byId, uuid } from '~~/shared/schemas/common'
+import { byId, idOf } from '~~/shared/schemas/common'
 import { fillOne } from '~~/shared/schemas/template'
 
-export default route({ params: byId.shape({ templateId: uuid().required() }), body: fillOne }, ({ asker, params, body }) => fillOneForRecord(asker, params.id, params.templateId, body))
+export default route({ params: byId('record').shape({ templateId: idOf('template').required() }), body: fillOne }, ({ asker, params, body }) => fillOneForRecord(asker, params.id, params.templateId, body))

@@ -3,4 +3,4 @@ import { route } from '~~/server/http/route'
 import { byId } from '~~/shared/schemas/common'
 import { roundPeopleQuery } from '~~/shared/schemas/round'
 
-export default route({ params: byId, query: roundPeopleQuery }, ({ asker, params, query, now }) => readRoundPeople(asker, params.id, query, now))
+export default route({ params: byId('round'), query: roundPeopleQuery }, ({ asker, params, query, now }) => readRoundPeople(asker, params.id, query, now))

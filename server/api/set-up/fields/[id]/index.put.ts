@@ -3,4 +3,4 @@ import { changeField } from '~~/server/records/fields'
 import { byId } from '~~/shared/schemas/common'
 import { fieldForm } from '~~/shared/schemas/field'
 
-export default route({ params: byId, body: fieldForm }, ({ asker, params, body, now }) => changeField(asker, params.id, body, now))
+export default route({ params: byId('field'), body: fieldForm }, ({ asker, params, body, now }) => changeField(asker, params.id, body, now))

@@ -2,4 +2,4 @@ import { route } from '~~/server/http/route'
 import { takeUpField } from '~~/server/records/fields'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params, now }) => takeUpField(asker, params.id, now))
+export default route({ params: byId('field') }, ({ asker, params, now }) => takeUpField(asker, params.id, now))

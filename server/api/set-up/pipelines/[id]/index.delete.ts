@@ -2,4 +2,4 @@ import { route } from '~~/server/http/route'
 import { removePipeline } from '~~/server/records/pipeline-edit'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId }, ({ asker, params, now }) => removePipeline(asker, params.id, now))
+export default route({ params: byId('pipeline') }, ({ asker, params, now }) => removePipeline(asker, params.id, now))

@@ -1,0 +1,125 @@
+<script setup lang="ts">
+import type { Stuck } from '~~/shared/stuck'
+import { api, ApiProblem } from '~/composables/api'
+import { useNow } from '~/composables/now'
+import { adminsOnly } from '~/composables/set-up-list'
+import { ago } from '~/words/time'
+
+definePageMeta({ middleware: adminsOnly })
+
+const now = useNow()
+const stuck = shallowRef<Stuck | null>(null)
+const problem = ref('')
+
+async function trying(work: () => Promise<Stuck>): Promise<void> {
+  try {
+    stuck.value = await work()
+    problem.value = ''
+  }
+  catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error.message
+  }
+}
+const load = () => trying(() => api<Stuck>('/api/set-up/stuck'))
+void load()
+
+const startAgain = (id: string) => trying(() => api<Stuck>(`/api/set-up/stuck/jobs/${id}/again`, { method: 'POST', body: {} }))
+const settle = (id: string, how: 'again' | 'leave') => trying(() => api<Stuck>(`/api/set-up/stuck/events/${id}/settle`, { method: 'POST', body: { how } }))
+</script>
+
+<template>
+  <SetUpRoom
+    title="What got stuck"
+    hint="Everything else goes on meanwhile. Nothing in here is lost, and nothing in here happens by itself."
+    what="what got stuck"
+    :loaded="stuck !== null"
+    :problem="problem"
+    @again="load"
+  >
+    <p
+      v-if="stuck!.jobs.length === 0 && stuck!.events.length === 0"
+      class="quiet"
+    >
+      Nothing is stuck.
+    </p>
+    <section
+      v-if="stuck!.jobs.length > 0"
+      aria-labelledby="stuck-jobs"
+    >
+      <h2 id="stuck-jobs">
+        Work that broke too often
+      </h2>
+      <ul class="stuck">
+        <li
+          v-for="one in stuck!.jobs"
+          :key="one.id"
+        >
+          <p>
+            <strong>{{ one.what }}</strong> <span class="quiet">broke {{ one.failures }} times in a row, given up {{ ago(one.since, now) }}</span>
+          </p>
+          <p class="quiet small why">
+            {{ one.why }}
+          </p>
+          <button
+            type="button"
+            class="plain-button"
+            @click="startAgain(one.id)"
+          >
+            Start it again
+          </button>
+        </li>
+      </ul>
+    </section>
+    <section
+      v-if="stuck!.events.length > 0"
+      aria-labelledby="stuck-events"
+    >
+      <h2 id="stuck-events">
+        What we were told and could not take
+      </h2>
+      <ul class="stuck">
+        <li
+          v-for="one in stuck!.events"
+          :key="one.id"
+        >
+          <p>
+            <strong>From {{ one.from }}</strong> <span class="quiet">{{ ago(one.at, now) }}</span>
+          </p>
+          <p>{{ one.why }}</p>
+          <details>
+            <summary class="quiet small">
+              As it was told
+            </summary>
+            <pre class="told small">{{ one.told }}</pre>
+          </details>
+          <p class="acts">
+            <button
+              v-if="one.again"
+              type="button"
+              class="plain-button"
+              @click="settle(one.id, 'again')"
+            >
+              Read it once more
+            </button>
+            <button
+              type="button"
+              class="plain-button calm"
+              @click="settle(one.id, 'leave')"
+            >
+              Let it be
+            </button>
+          </p>
+        </li>
+      </ul>
+    </section>
+  </SetUpRoom>
+</template>
+
+<style scoped>
+.stuck { display: grid; max-width: 60rem; margin-top: 0.4rem; border-top: 1px solid var(--rule); }
+.stuck li { display: grid; gap: 0.25rem; justify-items: start; padding: 0.65rem 0; border-bottom: 1px solid var(--rule); }
+.why { overflow-wrap: anywhere; }
+.told { max-width: 60rem; max-height: 14rem; overflow: auto; white-space: pre-wrap; overflow-wrap: anywhere; margin: 0.3rem 0 0; }
+.acts { display: flex; gap: 1.25rem; }
+</style>

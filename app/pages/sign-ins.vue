@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import type { OwnSignIn } from '~~/shared/sign-ins'
+import { api } from '~/composables/api'
+import { useNow } from '~/composables/now'
+import { useSetUpList } from '~/composables/set-up-list'
+import { ago } from '~/words/time'
+
+const now = useNow()
+const { list: signIns, problem, trying, load } = useSetUpList<OwnSignIn>(() => ({ path: '/api/me/sign-ins' }))
+const others = computed(() => signIns.value?.filter(({ here }) => !here) ?? [])
+
+const end = (id: string) => trying(() => api<OwnSignIn[]>(`/api/me/sign-ins/${id}`, { method: 'DELETE' }))
+const endOthers = () => trying(() => api<OwnSignIn[]>('/api/me/sign-ins/end-others', { method: 'POST', body: {} }))
+</script>
+
+<template>
+  <div class="page">
+    <header class="head">
+      <h1>Where I am signed in</h1>
+      <p class="quiet">
+        Sign out where you are not any more, or where it is not you.
+      </p>
+    </header>
+    <LoadProblem
+      v-if="problem"
+      :problem="problem"
+      @again="load"
+    />
+    <p
+      v-if="!signIns && !problem"
+      class="quiet"
+      role="status"
+    >
+      Loading your sign-ins…
+    </p>
+    <template v-else-if="signIns">
+      <ul class="sign-ins">
+        <li
+          v-for="one in signIns"
+          :key="one.id"
+        >
+          <strong>{{ one.device || 'A browser' }}</strong>
+          <span class="quiet figures">from {{ one.address }}</span>
+          <span class="quiet">since {{ ago(one.madeAt, now) }}</span>
+          <span
+            v-if="one.here"
+            class="here"
+          >this browser</span>
+          <button
+            v-else
+            type="button"
+            class="plain-button"
+            :aria-label="`Sign out ${one.device} from ${one.address}`"
+            @click="end(one.id)"
+          >
+            Sign out there
+          </button>
+        </li>
+      </ul>
+      <p
+        v-if="others.length === 0"
+        class="quiet"
+      >
+        You are signed in nowhere else.
+      </p>
+      <Button
+        v-else
+        label="Sign out everywhere else"
+        class="all"
+        @click="endOthers"
+      />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.page { padding: 0.85rem 1.5rem 2rem; display: grid; gap: 0.9rem; align-content: start; justify-items: start; }
+.head { display: flex; align-items: baseline; gap: 1rem; flex-wrap: wrap; }
+.sign-ins { display: grid; width: min(100%, 52rem); border-top: 1px solid var(--rule); }
+.sign-ins li { display: grid; grid-template-columns: 14rem 12rem 1fr auto; gap: 1rem; align-items: baseline; min-height: 36px; padding: 0.45rem 0; border-bottom: 1px solid var(--rule); }
+.here { color: var(--pine); font-weight: 700; }
+@media (max-width: 700px) { .page { padding-inline: 0.75rem; } .sign-ins li { grid-template-columns: 1fr auto; } }
+</style>

@@ -1,0 +1,5 @@
+import { route } from '~~/server/http/route'
+import { endMine } from '~~/server/identity/sign-in'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId('sign-in') }, ({ asker, params, now }) => endMine(asker, params.id, now))
