@@ -1,6 +1,7 @@
 import { v7 as uuid } from 'uuid'
 import { tx } from '~~/server/db/door'
 import { customField } from '~~/server/db/schema'
+import { fillerOf, kept } from '~~/server/templates/fillers'
 import { fillForRecord, fillOneForRecord, tryTemplate } from '~~/server/templates/fill'
 import { countLength } from '~~/server/templates/length'
 import { resultsOf } from '~~/server/templates/results'
@@ -201,5 +202,30 @@ describe('the length over all people', () => {
     expect(Object.keys(about.tally.held).sort()).toEqual(['deal.name', 'deal.value'])
     expect((await count(firm.noor, 'Hi {{ person.first_name }}')).tally.people).toBeLessThan(all.tally.people)
     await expect(count(firm.ada, 'Hi {{ person.frist }}')).rejects.toMatchObject(problem(422, { fields: { body: expect.stringContaining('Line 1') } }))
+  })
+})
+
+describe('many wordings', () => {
+  it('are kept only as far as they are small together, the ones used last', () => {
+    const long = (i: number) => `${i} ${'word '.repeat(900)}`
+    for (let i = 0; i < 3_000; i++) fillerOf(long(i))
+    expect(kept().characters).toBeLessThanOrEqual(300_000)
+    expect(kept().wordings).toBeLessThan(80)
+    const last = fillerOf(long(2_999))
+    expect(fillerOf(long(2_999))).toBe(last)
+    expect(last({ person: {} }, 'America/Denver')).toMatchObject({ ok: true })
+  })
+
+  it('that take long are filled as far as there is time, and others have their turn meanwhile', async () => {
+    const { recordId } = await makeLead(firm.mika)
+    const slow = `{% if person.first_name == 'x' %}no{% endif %}${'{{ person.first_name | upcase | downcase | capitalize | truncate: 5 }} '.repeat(60)}`
+    for (let i = 0; i < 120; i++) await addTemplate(firm.mika, { id: uuid(), ...templateForm.validateSync({ name: `Slow ${i}`, modules: ['lead'], body: `${slow}${i}`, audience: 'mine' }) }, DAY)
+    let others = 0
+    const ticking = setInterval(() => others++, 5)
+    const { templates } = await fillForRecord(firm.mika, recordId, fillContext.validateSync({}))
+    clearInterval(ticking)
+    expect(templates.length).toBeGreaterThanOrEqual(120)
+    expect(templates.every(({ text, missing }) => text !== null || missing.length > 0)).toBe(true)
+    expect(others).toBeGreaterThan(0)
   })
 })
