@@ -1,8 +1,11 @@
 import { createEventHook } from '@vueuse/core'
 import type { Notice } from '~~/shared/live'
+import { useMe } from '~/stores/me'
 
 const CHANNEL = 'plauder-live'
+/** After the server has refused the stream: soon at first, then not as often. */
 const RETRY_MS = 1_000
+const LONGEST_RETRY_MS = 30_000
 
 const noticed = createEventHook<Notice>()
 const reconnected = createEventHook<undefined>()
@@ -29,13 +32,19 @@ function start(): void {
   })))
 }
 
-function openStream(tell: (message: Relayed) => void): void {
+function openStream(tell: (message: Relayed) => void, refused = 0): void {
   const source = new EventSource('/api/live')
   source.onmessage = event => tell({ notice: JSON.parse(event.data as string) as Notice })
   // what happened until now is unknown, so what is on screen is fetched anew
-  source.addEventListener('listening', () => tell({ reconnected: true }))
+  source.addEventListener('listening', () => {
+    refused = 0
+    tell({ reconnected: true })
+  })
   source.onerror = () => {
-    if (source.readyState === EventSource.CLOSED) setTimeout(openStream, RETRY_MS, tell)
+    if (source.readyState !== EventSource.CLOSED) return
+    // it was refused: if the sign-in has ended, the page says so now and not at the next click
+    useMe().load().catch(() => undefined)
+    setTimeout(openStream, Math.min(LONGEST_RETRY_MS, RETRY_MS * 2 ** refused), tell, refused + 1)
   }
 }
 

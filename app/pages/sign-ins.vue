@@ -18,7 +18,7 @@ const endOthers = () => trying(() => api<OwnSignIn[]>('/api/me/sign-ins/end-othe
     <header class="head">
       <h1>Where I am signed in</h1>
       <p class="quiet">
-        Sign out where you are not any more, or where it is not you.
+        Sign out of those you no longer use or do not recognise.
       </p>
     </header>
     <LoadProblem

@@ -3,7 +3,7 @@ import type { ZoneRules } from '~~/core/hours/rules'
 import type { Role } from '~~/shared/permissions'
 import { api, ApiProblem } from '~/composables/api'
 
-export interface Me { id: string, name: string, firstName: string, role: Role, title: string, firm: string, takeBackSeconds: number, zone: ZoneRules, teams: { id: string, name: string }[] }
+export interface Me { id: string, name: string, firstName: string, role: Role, title: string, firm: string, takeBackSeconds: number, /** What broke and waits for an admin. */ stuck: number, zone: ZoneRules, teams: { id: string, name: string }[] }
 
 /** Who is signed in here. */
 export const useMe = defineStore('me', () => {

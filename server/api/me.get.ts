@@ -1,6 +1,7 @@
 import { route } from '~~/server/http/route'
 import { clockRules } from '~~/server/records/phones'
 import { firmName, teamsNamed } from '~~/server/identity/firm'
+import { countStuck } from '~~/server/jobs/stuck'
 import { readHouseRules } from '~~/server/identity/house-rules'
 
 const TWO_YEARS = 2 * 365 * 86_400_000
@@ -13,6 +14,8 @@ export default route({}, async ({ asker, now }) => ({
   title: asker.title,
   firm: await firmName(),
   ...await readHouseRules(),
+  /** How much is stuck, for an admin. */
+  stuck: await countStuck(asker),
   teams: await teamsNamed(asker.teamIds),
   /** Rules of the reader's own zone, from the server's data: a browser's may be older than the law. */
   zone: clockRules([asker.zone], now, TWO_YEARS)[0],

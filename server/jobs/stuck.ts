@@ -1,9 +1,9 @@
-import { and, desc, eq, isNotNull, isNull } from 'drizzle-orm'
+import { and, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm'
 import { can } from '~~/shared/permissions'
 import type { Stuck } from '~~/shared/stuck'
 import { takeOrSetAside } from '../carriers/set-aside'
 import { tellerNamed } from '../carriers/tellers'
-import { tx } from '../db/door'
+import { once, tx } from '../db/door'
 import { milliseconds } from '../db/instants'
 import { job, setAsideEvent } from '../db/schema'
 import { conflict, notAllowed, notFound } from '../http/problem'
@@ -67,6 +67,14 @@ export async function settleEvent(asker: SignedIn, id: string, how: 'again' | 'l
     await note(how === 'again' ? 'event-taken-after-all' : 'event-let-be', asker.id, now, { setAsideId: id, teller: kept.teller })
     return readStuck(asker)
   })
+}
+
+/** How much of it there is, for those whom it concerns; 0 for others. */
+export async function countStuck(asker: SignedIn): Promise<number> {
+  if (!can(asker, 'stuck.see', {})) return 0
+  const { rows: [row] } = await once<{ stuck: number }>(sql`
+    select ((select count(*) from ${job} where dead_at is not null and done_at is null) + (select count(*) from ${setAsideEvent} where settled_at is null))::int as stuck`)
+  return row!.stuck
 }
 
 function mustAdminister(asker: SignedIn): void {

@@ -4,11 +4,11 @@ import { useMe } from '~/stores/me'
 
 const me = useMe()
 const places = computed(() => [
-  { name: 'Today', to: '/', within: ['/'], icon: PhSunHorizon },
-  { name: 'Records', to: '/records/leads', within: ['/records', '/record', '/pipelines'], icon: PhAddressBook },
-  { name: 'Calling', to: '/calling', within: ['/calling'], icon: PhPhone },
-  { name: 'Templates', to: '/templates', within: ['/templates'], icon: PhNotePencil },
-  ...(me.me && me.me.role !== 'rep' ? [{ name: 'Set-up', to: me.me.role === 'admin' ? '/set-up/fields' : '/set-up/dispositions', within: ['/set-up'], icon: PhWrench }] : []),
+  { name: 'Today', to: '/', within: ['/'], icon: PhSunHorizon, owed: 0 },
+  { name: 'Records', to: '/records/leads', within: ['/records', '/record', '/pipelines'], icon: PhAddressBook, owed: 0 },
+  { name: 'Calling', to: '/calling', within: ['/calling'], icon: PhPhone, owed: 0 },
+  { name: 'Templates', to: '/templates', within: ['/templates'], icon: PhNotePencil, owed: 0 },
+  ...(me.me && me.me.role !== 'rep' ? [{ name: 'Set-up', to: me.me.stuck > 0 ? '/set-up/stuck' : me.me.role === 'admin' ? '/set-up/fields' : '/set-up/dispositions', within: ['/set-up'], icon: PhWrench, owed: me.me.stuck }] : []),
 ])
 const route = useRoute()
 const isHere = (within: string[]) => within.some(start => route.path === start || (start !== '/' && route.path.startsWith(`${start}/`)))
@@ -24,7 +24,7 @@ const isHere = (within: string[]) => within.some(start => route.path === start |
       class="name"
     >Plauder</NuxtLink>
     <NuxtLink
-      v-for="{ name, to, within, icon } in places"
+      v-for="{ name, to, within, icon, owed } in places"
       :key="name"
       :to="to"
       :prefetch="to === '/records/leads'"
@@ -37,7 +37,10 @@ const isHere = (within: string[]) => within.some(start => route.path === start |
         size="24"
         aria-hidden="true"
       />
-      {{ name }}
+      <span>{{ name }} <strong
+        v-if="owed > 0"
+        class="owed figures"
+      >{{ owed }} <span class="heard-only">stuck</span></strong></span>
     </NuxtLink>
   </nav>
 </template>
@@ -48,6 +51,7 @@ const isHere = (within: string[]) => within.some(start => route.path === start |
 .place { display: grid; justify-items: center; gap: 0.15rem; padding: 0.55rem 0; color: var(--quiet); text-decoration: none; font-size: var(--size-small); border-left: 3px solid transparent; border-right: 3px solid transparent; }
 .place:hover { color: var(--ink); }
 .place.here { color: var(--mulberry); font-weight: 700; border-left-color: var(--mulberry); }
+.owed { color: var(--saffron); }
 @media (max-width: 700px) {
   .rail { position: fixed; inset: auto 0 0; z-index: 20; height: 60px; flex-direction: row; border-right: 0; border-top: 1px solid var(--rule); background: var(--paper); justify-content: space-around; }
   .name { display: none; }

@@ -3,10 +3,12 @@ import type { Stuck } from '~~/shared/stuck'
 import { api, ApiProblem } from '~/composables/api'
 import { useNow } from '~/composables/now'
 import { adminsOnly } from '~/composables/set-up-list'
+import { useMe } from '~/stores/me'
 import { ago } from '~/words/time'
 
 definePageMeta({ middleware: adminsOnly })
 
+const me = useMe()
 const now = useNow()
 const stuck = shallowRef<Stuck | null>(null)
 const problem = ref('')
@@ -26,12 +28,14 @@ void load()
 
 const startAgain = (id: string) => trying(() => api<Stuck>(`/api/set-up/stuck/jobs/${id}/again`, { method: 'POST', body: {} }))
 const settle = (id: string, how: 'again' | 'leave') => trying(() => api<Stuck>(`/api/set-up/stuck/events/${id}/settle`, { method: 'POST', body: { how } }))
+// the number on the rail goes along
+watch(stuck, () => void me.load())
 </script>
 
 <template>
   <SetUpRoom
     title="What got stuck"
-    hint="Everything else goes on meanwhile. Nothing in here is lost, and nothing in here happens by itself."
+    hint="Everything else goes on meanwhile. What is listed here waits for you."
     what="what got stuck"
     :loaded="stuck !== null"
     :problem="problem"
@@ -48,7 +52,7 @@ const settle = (id: string, how: 'again' | 'leave') => trying(() => api<Stuck>(`
       aria-labelledby="stuck-jobs"
     >
       <h2 id="stuck-jobs">
-        Work that broke too often
+        Work that failed again and again
       </h2>
       <ul class="stuck">
         <li
@@ -56,7 +60,7 @@ const settle = (id: string, how: 'again' | 'leave') => trying(() => api<Stuck>(`
           :key="one.id"
         >
           <p>
-            <strong>{{ one.what }}</strong> <span class="quiet">broke {{ one.failures }} times in a row, given up {{ ago(one.since, now) }}</span>
+            <strong>{{ one.what }}</strong> <span class="quiet">failed {{ one.failures }} times in a row, stopped {{ ago(one.since, now) }}</span>
           </p>
           <p class="quiet small why">
             {{ one.why }}
@@ -76,7 +80,7 @@ const settle = (id: string, how: 'again' | 'leave') => trying(() => api<Stuck>(`
       aria-labelledby="stuck-events"
     >
       <h2 id="stuck-events">
-        What we were told and could not take
+        Messages from outside that could not be read
       </h2>
       <ul class="stuck">
         <li
@@ -89,7 +93,7 @@ const settle = (id: string, how: 'again' | 'leave') => trying(() => api<Stuck>(`
           <p>{{ one.why }}</p>
           <details>
             <summary class="quiet small">
-              As it was told
+              The message itself
             </summary>
             <pre class="told small">{{ one.told }}</pre>
           </details>
@@ -100,14 +104,14 @@ const settle = (id: string, how: 'again' | 'leave') => trying(() => api<Stuck>(`
               class="plain-button"
               @click="settle(one.id, 'again')"
             >
-              Read it once more
+              Try again
             </button>
             <button
               type="button"
               class="plain-button calm"
               @click="settle(one.id, 'leave')"
             >
-              Let it be
+              Ignore it
             </button>
           </p>
         </li>
