@@ -7,9 +7,11 @@ export interface Faults {
   reportLost: number
   /** Share of accepted texts whose answer never arrives. */
   answerLost: number
+  /** Share of events that are followed by one of a kind that no customer knows. */
+  oddEvents: number
 }
 
-export const NO_FAULTS: Faults = { lateUpToMs: 0, reportTwice: 0, reportLost: 0, answerLost: 0 }
+export const NO_FAULTS: Faults = { lateUpToMs: 0, reportTwice: 0, reportLost: 0, answerLost: 0, oddEvents: 0 }
 
 /** A small generator with a seed (mulberry32), so that a run can be had again. */
 export function seededRandom(seed: number): () => number {

@@ -59,6 +59,7 @@ export class Network {
 
   private async tell(event: WorldEvent): Promise<void> {
     await this.world.record({ do: 'event', event })
+    if (this.random() < this.faults.oddEvents) await this.world.record({ do: 'event', event: { ...event, id: `odd-${event.id}`, type: 'text.priced' as WorldEvent['type'] } })
     if (this.random() < this.faults.reportLost) return
     this.reporter.send(event, this.random() * this.faults.lateUpToMs)
     if (this.random() < this.faults.reportTwice) this.reporter.send(event, this.random() * this.faults.lateUpToMs)
