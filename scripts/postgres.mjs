@@ -24,7 +24,7 @@ const idOf = flag => Number(execFileSync('id', [flag, 'postgres'], { encoding: '
 
 /**
  * @param {{ durable: boolean }} how whether a commit waits for the disk, as it would where it matters
- * @returns {Promise<{ url: (database: string) => string, stop: () => void }>}
+ * @returns {Promise<{ url: (database: string) => string, restart: () => Promise<void>, stop: () => void }>}
  */
 export async function startPostgres({ durable }) {
   const programs = postgresPrograms()
@@ -36,24 +36,35 @@ export async function startPostgres({ durable }) {
   execFileSync(join(programs, 'initdb'), ['-D', folder, '-U', 'postgres', '-A', 'trust', '-E', 'UTF8', '--locale=C.UTF-8', '--no-sync'], { ...own, stdio: ['ignore', 'ignore', 'inherit'] })
   const port = await freePort()
   const settings = { port, listen_addresses: '127.0.0.1', unix_socket_directories: '', fsync: durable ? 'on' : 'off', shared_buffers: '512MB', max_connections: 200, log_min_messages: 'fatal' }
-  const server = spawn(join(programs, 'postgres'), ['-D', folder, ...Object.entries(settings).flatMap(([name, value]) => ['-c', `${name}=${value}`])], { ...own, stdio: ['ignore', 'ignore', 'inherit'] })
+  const begin = () => spawn(join(programs, 'postgres'), ['-D', folder, ...Object.entries(settings).flatMap(([name, value]) => ['-c', `${name}=${value}`])], { ...own, stdio: ['ignore', 'ignore', 'inherit'] })
+  let server = begin()
   let stopped = false
+  const end = () => execFileSync(join(programs, 'pg_ctl'), ['stop', '-D', folder, '-m', 'immediate', '-w', '-s'], { ...own, stdio: 'ignore' })
   const stop = () => {
     if (stopped) return
     stopped = true
     // waits until it is gone: what it still wrote would be in the way of taking its folder away
-    if (server.exitCode === null) execFileSync(join(programs, 'pg_ctl'), ['stop', '-D', folder, '-m', 'immediate', '-w', '-s'], { ...own, stdio: 'ignore' })
+    if (server.exitCode === null) end()
     rmSync(folder, { recursive: true, force: true })
   }
   process.once('exit', stop)
-  for (;;) {
-    try {
-      execFileSync(join(programs, 'pg_isready'), ['-q', '-h', '127.0.0.1', '-p', String(port), '-U', 'postgres'])
-      return { url: database => `postgres://postgres@127.0.0.1:${port}/${database}`, stop }
-    }
-    catch {
-      if (server.exitCode !== null) throw new Error(`PostgreSQL ended with ${server.exitCode} before it could be asked.`)
-      await new Promise(resolve => setTimeout(resolve, 100))
+  const ready = async () => {
+    for (;;) {
+      try {
+        execFileSync(join(programs, 'pg_isready'), ['-q', '-h', '127.0.0.1', '-p', String(port), '-U', 'postgres'])
+        return
+      }
+      catch {
+        if (server.exitCode !== null) throw new Error(`PostgreSQL ended with ${server.exitCode} before it could be asked.`)
+        await new Promise(resolve => setTimeout(resolve, 100))
+      }
     }
   }
+  const restart = async () => {
+    end()
+    server = begin()
+    await ready()
+  }
+  await ready()
+  return { url: database => `postgres://postgres@127.0.0.1:${port}/${database}`, restart, stop }
 }

@@ -46,9 +46,10 @@ export function startPractice({ folder, port, practicePort, env = {} }) {
   return { child, open: said(child, 'open') }
 }
 
-export function startApplication({ folder, port, practicePort, env = {} }) {
+/** @param stderr where what goes wrong is said: `pipe` for who reads it */
+export function startApplication({ folder, port, practicePort, env = {}, stderr = 'inherit' }) {
   const child = spawn(process.execPath, ['.output/server/index.mjs'], {
-    stdio: ['ignore', 'pipe', 'inherit'],
+    stdio: ['ignore', 'pipe', stderr],
     env: {
       ...process.env,
       NODE_ENV: 'production',

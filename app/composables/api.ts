@@ -29,6 +29,8 @@ interface Options {
   asAnybody?: boolean
 }
 
+const AGAIN = new Set(['busy', 'database-away'])
+
 /** As often is what is too much for the server asked again by itself, after as long as it says. */
 const MOST_TRIES = 4
 
@@ -51,8 +53,8 @@ export async function api<T>(path: string, { asAnybody = false, ...options }: Op
     }
     catch (error) {
       const details = error instanceof FetchError && (error.data as ProblemDetails | undefined)?.detail ? error.data as ProblemDetails : OFFLINE
-      // the server had not begun with it
-      const busy = details.type === 'busy' && tries < MOST_TRIES && !options.signal?.aborted
+      // the server had not begun with it, or its database was away and nothing stands: whatever is written has an id of its own
+      const busy = AGAIN.has(details.type) && tries < MOST_TRIES && !options.signal?.aborted
       if (!busy) throw noticed(details)
       await new Promise(resolve => setTimeout(resolve, Number(details.retryAfter ?? 1) * 1_000 * (0.5 + Math.random())))
     }

@@ -1,7 +1,7 @@
 import { setResponseHeader, setResponseStatus, type H3Event } from 'h3'
 import { ValidationError } from 'yup'
 import type { ProblemDetails } from '~~/shared/problems'
-import { sqlStateOf } from '../db/failures'
+import { isAway, sqlStateOf } from '../db/failures'
 import { log } from './log'
 
 /** An error that is an answer: thrown by use cases, sent as problem details (RFC 9457). */
@@ -40,12 +40,13 @@ export function answerProblem(event: H3Event, error: unknown) {
 export const diskFull = () =>
   new Problem(507, 'disk-full', 'The disk is full', 'Nothing can be kept at the moment: the disk of the server is full. What you wrote stays in this browser. Tell an admin.')
 
+const databaseAway = () => new Problem(503, 'database-away', 'The database is away', 'The database does not answer. What you wrote stays in this browser; it is tried again by itself.', { retryAfter: 2 })
+
 /** What a database says about itself, by the first characters of its five; everything else is a fault of ours. */
 const OF_THE_DATABASE: [RegExp, () => Problem][] = [
   [/^22/, () => badInput({}, 'Something in it cannot be kept as it stands: a number or a day that is too large, or a character that no text has.')],
   [/^(53100|58030)$/, diskFull],
   [/^(57014|25P0[34])$/, () => new Problem(503, 'took-too-long', 'Took too long', 'That took longer than anybody waits, and was stopped. Ask for less at a time.')],
-  [/^(08|57P|53)/, () => new Problem(503, 'database-away', 'The database is away', 'The database does not answer. What you wrote stays in this browser; it is tried again by itself.', { retryAfter: 2 })],
 ]
 
 function problemOf(error: unknown): Problem {
@@ -54,5 +55,6 @@ function problemOf(error: unknown): Problem {
   const state = sqlStateOf(error)
   const known = state && OF_THE_DATABASE.find(([states]) => states.test(state))
   if (known) return known[1]()
+  if (isAway(error)) return databaseAway()
   return new Problem(500, 'our-fault', 'Our fault', 'Something broke on our side and has been logged. Try again in a moment.')
 }

@@ -24,7 +24,10 @@ await layDemo(folder, false)
 
 const practice = startPractice({ folder, port, practicePort: port + 1, env: { PRACTICE_PER_SECOND: '100', PRACTICE_PACE: '{"sent":20,"delivered":60}', PRACTICE_CALL_PACE: '{"ringing":0}' } })
 // both bring the tables up to date and begin at the same moment
-const applications = [port, port + 2].map(own => startApplication({ folder, port: own, practicePort: port + 1, env: { PLAUDER_LOG: 'silent' } }))
+const applications = [port, port + 2].map(own => startApplication({ folder, port: own, practicePort: port + 1, env: { PLAUDER_LOG: 'silent' }, stderr: 'pipe' }))
+/** What both say to whoever looks after them. */
+let complained = ''
+for (const { child } of applications) child.stderr.on('data', chunk => complained += chunk)
 const children = [...applications, practice].map(({ child }) => child)
 process.once('exit', () => children.forEach(child => child.kill('SIGKILL')))
 await Promise.all([practice.open, ...applications.map(({ healthy }) => healthy)])
@@ -153,6 +156,36 @@ try {
       answers.push(answer.status)
     }
     assert.deepEqual(answers, [...Array.from({ length: 10 }, () => 422), 429, 429])
+  })
+
+  await check('a database that is started anew in the middle loses nothing, and nothing that nobody has caught is said', async () => {
+    const line = (await ada.ask(0, '/api/lines')).find(({ name }) => name === 'Portland line')
+    const person = await makeLead(ada)
+    const texts = Array.from({ length: 10 }, (_, i) => ({ id: randomUUID(), text: `Hi, text ${i} around a restart.` }))
+    const statuses = new Set()
+    const restarting = server.restart()
+    await Promise.all(texts.map(async ({ id, text }, i) => {
+      // as a browser would: the same until it is answered
+      await until('a text is taken', async () => {
+        const answer = await fetch(`${places[i % 2]}/api/texts`, { method: 'POST', headers: { 'cookie': ada.cookie, 'content-type': 'application/json' }, body: JSON.stringify({ id, lineId: line.id, phoneId: person.phoneId, text }) })
+        statuses.add(answer.status)
+        return answer.ok
+      }, 30)
+    }))
+    await restarting
+    await until('all are on the handset', async () => (await textsTo(person.number)).length >= texts.length, 60)
+    assert.deepEqual((await textsTo(person.number)).map(({ text }) => text).sort(), texts.map(({ text }) => text).sort())
+    // in the meantime it was said that the database is away, and not that we are at fault
+    assert.deepEqual([...statuses].filter(status => ![200, 503].includes(status)), [])
+    await until('both hear of each other again', async () => {
+      const { id } = await makeLead(ada)
+      const told = await noticesAt(1, mika)
+      await pause(300)
+      await ada.ask(0, `/api/records/${id}/notes`, { id: randomUUID(), words: 'After the restart.' })
+      await pause(700)
+      return told.some(notice => notice.recordId === id)
+    }, 30)
+    assert.doesNotMatch(complained, /uncaught|unhandled/i)
   })
 
   await check('what a process leaves behind when it dies is done by the other', async () => {

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { lostAgainstAnother, untilItStands } from '~~/server/db/clash'
 import { afterCommit, inTurns, once, savepoint, tx } from '~~/server/db/door'
+import { isAway } from '~~/server/db/failures'
 import { audit } from '~~/server/db/schema'
 import { useDatabase } from '../../support/database'
 
@@ -80,5 +81,28 @@ describe('transactions beside each other', () => {
     })
     expect(tries).toBe(inTurns() ? 1 : 2)
     expect(await count('kept part')).toBe(1)
+  })
+})
+
+describe('a database that is away', () => {
+  const withCode = (code: string, message = 'x') => Object.assign(new Error(message), { code })
+  it.each<[string, unknown]>([
+    ['refuses to be connected to', withCode('ECONNREFUSED')],
+    ['drops the line', new Error('Failed query', { cause: withCode('ECONNRESET') })],
+    ['goes in the middle of a statement', new Error('Failed query', { cause: new Error('Connection terminated unexpectedly') })],
+    ['is shut down by its administrator', withCode('57P01')],
+    ['has no more room for connections', withCode('53300')],
+    ['has lost its connection', new Error('x', { cause: withCode('08006') })],
+  ])('is known where it %s', (_, error) => {
+    expect(isAway(error)).toBe(true)
+  })
+
+  it.each<[string, unknown]>([
+    ['a duplicate', withCode('23505')],
+    ['a fault of ours', new TypeError('x is not a function')],
+    ['a carrier that refuses', new TypeError('fetch failed', { cause: withCode('ECONNREFUSED', 'connect') })],
+    ['nothing', null],
+  ])('is not taken for %s', (_, error) => {
+    expect(isAway(error)).toBe(false)
   })
 })
