@@ -3,11 +3,11 @@ import { join } from 'node:path'
 import type pg from 'pg'
 
 /**
- * How far the log of what was written had come, beside the database. After a crash PostgreSQL reads its log up to the first
+ * How far the log of what was written had come, in the folder of the database itself: whoever copies or replaces that has its mark too. After a crash PostgreSQL reads its log up to the first
  * piece that is damaged and takes that for the end: what was acknowledged after it would be gone without a word. The mark
  * says that there was more.
  */
-const fileIn = (dataFolder: string) => join(dataFolder, 'written-up-to')
+const fileIn = (dataFolder: string) => join(dataFolder, 'database', 'written-up-to')
 
 /** A place in the log, `16/B374D848`, as a number. */
 const placeOf = (lsn: string): bigint => {

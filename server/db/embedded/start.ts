@@ -61,7 +61,7 @@ async function sayWhatIsMissing(dataFolder: string, { pool }: EmbeddedDatabase):
   const told = JSON.stringify({ missingBytes: missing })
   await drizzle(pool).insert(setAsideEvent).values({
     id: uuid(), teller: 'the database', hash: createHash('sha256').update(`${told} ${Date.now()}`).digest('base64url'), told, at: new Date(),
-    why: 'After the last stop the end of the database’s log could not be read, so what was written last is lost. Either its files are damaged, and the disk should be looked at, or an older backup was put in their place.',
+    why: 'After the last stop the end of the database’s log could not be read, so what was written last is lost. Its files are damaged: have the disk looked at, and compare with the last backup.',
   })
 }
 

@@ -143,7 +143,7 @@ describe('a database that breaks', () => {
     expect(missingSince(folder, await placeNow(own.pool))).toBe(0)
     expect(missingSince(folder, before)).toBeGreaterThan(0)
     await own.close()
-    writeFileSync(join(folder, 'written-up-to'), 'nonsense')
+    writeFileSync(join(folder, 'database', 'written-up-to'), 'nonsense')
     expect(missingSince(folder, before)).toBe(0)
   }), 60_000)
 })
