@@ -1,11 +1,11 @@
-import { sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import { lostAgainstAnother } from '../db/clash'
 import { savepoint, tx } from '../db/door'
 import { at, milliseconds, textArray, uuidArray } from '../db/instants'
 import { job } from '../db/schema'
+import { namedFailure } from '../http/failure'
 import { log } from '../http/log'
 import { crashPoint } from './crash-points'
-import { namedFailure } from '../http/failure'
 import { alarm } from './wake'
 
 /** A job as it was claimed. */
@@ -148,15 +148,15 @@ const guarded = (claim: Claim, work: Work, now: () => Date, ending?: Ending): Wo
 async function stumble(claim: Claim, error: unknown, now: Date, ending?: Ending): Promise<void> {
   log.error({ err: error, job: claim.id, kind: claim.kind }, 'a job broke')
   await tx(async (database) => {
-    const { rows: [row] } = await database.execute<{ failures: number }>(sql`
-      update ${job} set failures = failures + 1, last_failure = ${namedFailure(error)}, lease_until = null, set_at = ${at(now)},
-        due_at = ${at(now)} + least(${LONGEST_PAUSE_MS}, 1000 * power(2, failures + 1)) * interval '1 millisecond',
-        dead_at = case when failures + 1 >= ${MOST_FAILURES} then ${at(now)} end
-      where id = ${claim.id}::uuid and attempt = ${claim.attempt} and ${OPEN} returning failures`)
-    if (row && row.failures >= MOST_FAILURES) {
-      log.error({ job: claim.id, kind: claim.kind }, 'a job broke too often and waits for an admin')
-      await ending?.gaveUp(claim, now)
-    }
+    const [mine] = await database.select({ failures: job.failures }).from(job).where(sql`${job.id} = ${claim.id}::uuid and ${job.attempt} = ${claim.attempt} and ${OPEN}`).for('update')
+    // somebody else has it by now
+    if (!mine) return
+    const failures = mine.failures + 1
+    const dead = failures >= MOST_FAILURES
+    await database.update(job).set({ failures, lastFailure: namedFailure(error), leaseUntil: null, setAt: now, dueAt: new Date(now.getTime() + pauseAfter(failures)), deadAt: dead ? now : null }).where(eq(job.id, claim.id))
+    if (!dead) return
+    log.error({ job: claim.id, kind: claim.kind }, 'a job broke too often and waits for an admin')
+    await ending?.gaveUp(claim, now)
   })
 }
 

@@ -1,7 +1,7 @@
 import { carrierNamed } from '~~/server/carriers/registry'
 import { carrierTeller } from '~~/server/carriers/tellers'
+import { takeTold } from '~~/server/carriers/webhook'
 import { openRoute } from '~~/server/http/route'
-import { takeTold } from '~~/server/http/told'
 
 /** Where the practice carrier reports to. */
 export default openRoute({}, async ({ event, now }) => {

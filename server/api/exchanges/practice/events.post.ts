@@ -1,7 +1,7 @@
 import { theExchange } from '~~/server/calling/port'
 import { exchangeTeller } from '~~/server/carriers/tellers'
+import { takeTold } from '~~/server/carriers/webhook'
 import { openRoute } from '~~/server/http/route'
-import { takeTold } from '~~/server/http/told'
 
 /** Where the practice exchange reports to. */
 export default openRoute({}, async ({ event, now }) => {

@@ -1,8 +1,8 @@
 import { getHeaders, type H3Event } from 'h3'
-import { takeOrSetAside } from '../carriers/set-aside'
-import type { Teller } from '../carriers/tellers'
-import { readBytes } from './body'
-import { Problem } from './problem'
+import { readBytes } from '../http/body'
+import { Problem } from '../http/problem'
+import { takeOrSetAside } from './set-aside'
+import type { Teller } from './tellers'
 
 /** Longer than any event of a carrier. */
 const MOST_BYTES = 65_536
