@@ -25,6 +25,9 @@ export const idOf = (names: Named) => uuid().meta({ names })
 /** An id that the browser makes, so that sending the same again makes nothing twice. */
 export const freshId = () => uuid().meta({ names: null })
 
+/** One of several ids of which the answer leaves out those that the asker may not see (any more): it fails for none of them. */
+export const idIfSeen = () => uuid().meta({ names: null })
+
 export const byId = (names: Named) => object({ id: idOf(names).required() })
 
 /** A day of the calendar, `2026-12-03`. */

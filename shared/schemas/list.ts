@@ -1,7 +1,7 @@
 import { array, boolean, object, string, type InferType } from 'yup'
 import { BULK_KINDS } from '../bulk'
 import { MODULES } from '../modules'
-import { freshId, idOf, line } from './common'
+import { freshId, idIfSeen, idOf, line } from './common'
 import { recordQuery } from './record'
 
 export const ofModule = object({ module: string().oneOf(MODULES).required() })
@@ -30,7 +30,7 @@ export type ExportQuery = InferType<typeof exportQuery>
 /** Which records: those with these ids, those that a file brought, or all that the list holds. */
 export const selection = object({
   list: recordQuery.omit(['page']).required(),
-  ids: array(idOf('record').required()).min(1, 'Choose at least one record.').max(1_000, 'Choose 1,000 one by one at most, or all of the list.').nullable().default(null),
+  ids: array(idIfSeen().required()).min(1, 'Choose at least one record.').max(1_000, 'Choose 1,000 one by one at most, or all of the list.').nullable().default(null),
   importId: idOf('import').nullable().default(null),
 })
 export type Selection = InferType<typeof selection>

@@ -127,6 +127,19 @@ describe('what is hidden', () => {
   }, 300_000)
 })
 
+describe('what is hidden among others', () => {
+  it('is left out, and fails nothing: a notice may tell of an entry that is not for everybody, a record may have gone to somebody else', async () => {
+    const timeline = routes.find(one => nameOf(one) === 'GET /api/records/:id/timeline')!
+    for (const query of [{ only: [hidden.entry, hers.entry] }, { around: hidden.entry }, { beforeAt: 4e12, beforeId: hidden.entry }]) {
+      const { status, words } = await ask(timeline, { params: { id: hers.record }, query }, cookies.ada)
+      expect([status, words.includes(HIDDEN), words.includes(hers.entry)]).toEqual([200, false, true])
+    }
+    const preview = routes.find(one => nameOf(one) === 'POST /api/bulk-changes/preview')!
+    const { status, words } = await ask(preview, { body: { selection: { list: { module: 'lead', sort: 'name', direction: 'up' }, ids: [hidden.record, hers.record], importId: null }, change: { kind: 'add-tag', tag: 'new' } } }, cookies.ada)
+    expect([status, words.includes(HIDDEN)]).toEqual([200, false])
+  })
+})
+
 describe('whatever they are asked', () => {
   it('routes answer: nothing breaks, nothing hangs, nothing of others comes out, no words are logged', async () => {
     const wrong: string[] = []

@@ -1,17 +1,17 @@
 import { array, number, object } from 'yup'
 import { route } from '~~/server/http/route'
 import { readAround, readEntries, readNewer, readTimeline } from '~~/server/timeline/read'
-import { byId, idOf } from '~~/shared/schemas/common'
+import { byId, idIfSeen } from '~~/shared/schemas/common'
 
 const query = object({
   beforeAt: number().integer(),
-  beforeId: idOf('entry'),
+  beforeId: idIfSeen(),
   afterAt: number().integer(),
-  afterId: idOf('entry'),
+  afterId: idIfSeen(),
   /** An entry that somebody wants to see with what stands around it. */
-  around: idOf('entry'),
+  around: idIfSeen(),
   /** Single entries, after a notice. */
-  only: array(idOf('entry').required()).max(50).transform((_value, original: unknown) => original === undefined ? undefined : [original].flat()).default(undefined),
+  only: array(idIfSeen().required()).max(50).transform((_value, original: unknown) => original === undefined ? undefined : [original].flat()).default(undefined),
 })
 
 export default route({ params: byId('record'), query }, async ({ asker, params: { id }, query }) => {
