@@ -251,7 +251,7 @@ describe('whoever reads an entry', () => {
           if (found.length > 0 && !(answers || (!entry.line.private && saw))) throw new Error(`${reader.role} finds what was said over ${entry.line.name}`)
         }
       }
-    }), { numRuns: 60, seed: 7, endOnFailure: true })
-    expect(read).toBeGreaterThan(100)
+    }), { numRuns: process.env.TEST_SERVER ? 15 : 50, seed: 7, endOnFailure: true })
+    expect(read).toBeGreaterThan(process.env.TEST_SERVER ? 20 : 100)
   }, 240_000)
 })
