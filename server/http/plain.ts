@@ -5,12 +5,15 @@ const DEEPEST = 24
 /** Of names and values in one request. */
 const MOST_PARTS = 200_000
 
-/** The one name that means something else wherever it is written to. */
-const PROTOTYPE = '__proto__'
+/**
+ * Names that every object answers to by itself. Whoever asks one what it is would be told what somebody has sent. Only
+ * `constructor` can be the name of a field, and nobody asks for that.
+ */
+const ANSWERED_TO = new Set(Object.getOwnPropertyNames(Object.prototype).filter(name => name !== 'constructor'))
 
 /**
  * What was sent, made plain before anybody reads it: words that can be kept (no NUL, no half of a pair of surrogates), no
- * name that would change what an object is, and not nested without end. What is beyond that is refused here, for every
+ * name that an object answers to by itself, and not nested without end. What is beyond that is refused here, for every
  * route alike.
  *
  * @throws Problem 400 that names what is wrong with it
@@ -26,7 +29,7 @@ export function plain(input: unknown): unknown {
     if (value === null || typeof value !== 'object') return value
     const made: Record<string, unknown> = {}
     for (const [key, inner] of Object.entries(value)) {
-      if (key === PROTOTYPE) throw refused('It has a field of a name that no form has.')
+      if (ANSWERED_TO.has(key)) throw refused('It has a field of a name that no form has.')
       made[words(key)] = take(inner, depth + 1)
     }
     return made

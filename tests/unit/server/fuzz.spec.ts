@@ -55,7 +55,7 @@ const asQuery = (query: unknown): string => {
 }
 
 async function ask({ method, path, schemas }: Route, { params, query, body }: { params?: unknown, query?: unknown, body?: unknown }, cookie: string) {
-  const filled = path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(String((params as Record<string, unknown> | undefined)?.[name] ?? 'none').toWellFormedHere()))
+  const filled = path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent((String((params as Record<string, unknown> | undefined)?.[name] ?? '') || 'none').toWellFormedHere()))
   const response = await fetch(`${served.url}${filled}${asQuery(query)}`, {
     method,
     headers: { cookie, 'content-type': 'application/json' },
