@@ -64,7 +64,7 @@ const KINDS: Record<Named, Kind> = {
 }
 
 /** Of these nobody has to be asked. */
-export const isEverybodys = (what: Named): boolean => KINDS[what].seen === null
+const isEverybodys = (what: Named): boolean => KINDS[what].seen === null
 
 /**
  * Whether somebody may see all that a request of theirs names, asked in one statement before anything is done with it.
