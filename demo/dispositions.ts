@@ -1,4 +1,5 @@
-import type { Effect, Family } from '../core/call/effects'
+import type { Family } from '../core/call/family'
+import type { Effect } from '../core/effects/effects'
 import type { DispositionColour } from '../shared/calling'
 import type { PersonModule } from '../shared/modules'
 

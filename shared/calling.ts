@@ -1,10 +1,10 @@
-import type { Effect, EffectState, Family } from '../core/call/effects'
 import type { CallFacts } from '../core/call/facts'
+import type { Family } from '../core/call/family'
 import type { HandingState, HandingWay } from '../core/call/handing'
-import type { FillIn } from '../core/template/fill-ins'
-import type { Field } from '../core/template/fields'
+import type { Effect } from '../core/effects/effects'
 import type { ZoneRules } from '../core/hours/rules'
 import type { WallMoment } from '../core/hours/schedule'
+import type { EffectDone, EffectPreview } from './effects'
 import type { Module, PersonModule } from './modules'
 
 /** With what a colleague calls: in the browser, or with telephones of their own, which ring first. */
@@ -70,25 +70,7 @@ export interface CallDetail {
   lastSaid: { at: number, words: string, ours: boolean } | null
 }
 
-/** One thing that a key would do for this person. */
-export interface EffectPreview {
-  position: number
-  effect: Effect
-  words: string
-  /** The text, filled for this person; null for other effects. */
-  text: { name: string, text: string | null, missing: string[], fillIns: FillIn[], line: string, to: string } | null
-  /** When a task or a call-back would be due; null where it asks. */
-  due: WallMoment | null
-  /** The field that is set, as it is asked for; null for other effects. */
-  field: Field | null
-  /** Why it will not work, if that is known. */
-  problem: string | null
-}
-
 export interface DispositionPreview { id: string, name: string, letter: string, colour: DispositionColour, family: Family, effects: EffectPreview[] }
-
-/** What one effect has done. */
-export interface EffectDone { position: number, words: string, state: EffectState, reason: string | null }
 
 export interface Disposed { name: string, effects: EffectDone[] }
 

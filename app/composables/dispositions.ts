@@ -1,5 +1,6 @@
-import type { CallDetail, Disposed, DispositionPreview, EffectPreview } from '~~/shared/calling'
-import type { EffectChoice } from '~~/shared/schemas/calling'
+import type { CallDetail, Disposed, DispositionPreview } from '~~/shared/calling'
+import type { EffectPreview } from '~~/shared/effects'
+import type { EffectChoice } from '~~/shared/schemas/effect'
 import { api, ApiProblem } from '~/composables/api'
 
 /** What somebody says of one effect before the key is pressed. */

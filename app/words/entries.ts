@@ -1,6 +1,7 @@
 import { leftMessage } from '~~/core/call/facts'
 import type { TimelineCall } from '~~/shared/calling'
 import { sayCall } from './calls'
+import { sayEffectDone } from './effects'
 import { sayMoment } from './moments'
 import type { TimelineEntry } from '~~/shared/timeline'
 
@@ -26,7 +27,7 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
     case 'fields-changed': return { who, ...sayChanges(data.changes as Change[] | undefined ?? [], together(data)) }
     case 'consent-changed': return {
       who: entry.colleague ? who : person,
-      what: `${data.kind === 'refused' ? `${data.covers === 'calls' ? 'asked for no' : 'opted out of'} ${coveredBy(data.covers)}` : `agreed to ${coveredBy(data.covers)}`} ${CONSENT_HOW[String(data.how)] ?? ''}`.trim(),
+      what: data.kind === 'annulled' ? `took back what was noted about ${coveredBy(data.covers)}` : `${data.kind === 'refused' ? `${data.covers === 'calls' ? 'asked for no' : 'opted out of'} ${coveredBy(data.covers)}` : `agreed to ${coveredBy(data.covers)}`} ${CONSENT_HOW[String(data.how)] ?? ''}`.trim(),
       more: entry.words ? [`“${entry.words}”`] : [],
     }
     case 'task-made': return { who, what: `${data.kind === 'call-back' ? 'will call back' : `made a task: “${entry.words}”`}, ${sayMoment({ wallTime: String(data.wallTime), zone: String(data.zone) })}`, more: [] }
@@ -49,7 +50,7 @@ function sayOwnCall({ kind, call, data }: TimelineEntry, who: string, person: st
     went: disposition,
     more: [
       ...spoken && leftMessage(facts) ? [`“${spoken.name}”: ${spoken.words}`] : [],
-      ...effects.map(({ words, state, reason }) => state === 'failed' ? `${words}: did not work. ${reason}` : state === 'left-out' ? `${words}: left out` : state === 'taken-back' ? `${words}: taken back` : state === 'stays' ? `${words}: could not be taken back. ${reason}` : words),
+      ...effects.map(sayEffectDone),
       ...rating === null ? [] : [`Rated ${rating} of 5`],
     ],
   }

@@ -1,10 +1,15 @@
+export type ConsentKind = 'agreed' | 'refused' | 'annulled'
+
 /** One line of the ledger of a number: who agreed or refused, when and how. Lines are added, never changed. */
 export interface ConsentEntry {
+  id: string
   /** Epoch milliseconds. */
   at: number
   /** Grows with every entry of the number: orders entries of one instant. */
   sequence: number
-  kind: 'agreed' | 'refused'
+  kind: ConsentKind
+  /** Of an entry that annuls: which one never counts from then on. */
+  annulsId: string | null
   covers: 'texts' | 'calls' | 'both'
 }
 
@@ -17,16 +22,18 @@ export interface ConsentState<Entry extends ConsentEntry = ConsentEntry> {
 
 /**
  * The state of a number's consent at a moment, from its ledger alone: the newest word counts.
+ * A word that was annulled by then is as if nobody had said it; what stood before it stands again.
  *
  * @param entries in any order
  * @param instant epoch milliseconds; later entries are not yet known then
  */
 export function consentAt<Entry extends ConsentEntry>(entries: Entry[], instant: number): ConsentState<Entry> {
   const state: ConsentState<Entry> = { texts: 'unknown', calls: 'unknown' }
-  const told = entries
-    .filter(entry => entry.at <= instant)
-    .sort((a, b) => a.at - b.at || a.sequence - b.sequence)
-  for (const entry of told) {
+  const told = entries.filter(entry => entry.at <= instant)
+  const annulled = new Set(told.map(({ annulsId }) => annulsId))
+  const counting = told.filter(({ id }) => !annulled.has(id)).sort((a, b) => a.at - b.at || a.sequence - b.sequence)
+  for (const entry of counting) {
+    if (entry.kind === 'annulled') continue
     if (entry.covers !== 'calls') {
       state.texts = entry.kind
       state.textsBy = entry

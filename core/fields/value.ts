@@ -2,13 +2,18 @@ import { isDay } from '../conditions/conditions'
 import { readPhone } from '../phone/read'
 import type { FieldKind } from '../template/fields'
 
-export type FieldReading = { ok: true, value: string | number | boolean | null } | { ok: false, reason: string }
+/** A value as records keep it; null is none. */
+export type FieldValue = string | number | boolean | null
+
+export const sayFieldValue = (value: FieldValue): string => value === null ? 'nothing' : typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value)
+
+export type FieldReading = { ok: true, value: FieldValue } | { ok: false, reason: string }
 
 /** What is needed of a field to read its values. */
 export interface ReadableField { kind: FieldKind, options?: string[] }
 
 const LONGEST = 500
-const given = (value: string | number | boolean | null): FieldReading => ({ ok: true, value })
+const given = (value: FieldValue): FieldReading => ({ ok: true, value })
 const refused = (reason: string): FieldReading => ({ ok: false, reason })
 
 /**

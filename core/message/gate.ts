@@ -1,4 +1,4 @@
-import { nextReachable, reachableAt, type HoursWindow } from '../hours/reachable'
+import { nextReachable, reachableAt } from '../hours/reachable'
 
 /** Somebody who wrote or called this recently may be answered whatever the hour (common practice). */
 export const ANSWER_WELCOME_FOR = 3_600_000
@@ -23,7 +23,6 @@ export interface GateFacts {
   optedOut: boolean
   /** Every zone the person may be in; empty if nothing is known. */
   zones: string[]
-  hours?: HoursWindow
   /** Last text or call from them, over any line; null if there was none. */
   lastHeardAt: number | null
   /** The moment for which it was meant. */
@@ -50,9 +49,9 @@ export function mayLeave(facts: GateFacts): Verdict {
 }
 
 /** The part of the rules that depends on the hour alone, for the warning before sending. */
-export function mayLeaveNow({ now, zones, hours, lastHeardAt, nightAllowed }: Pick<GateFacts, 'now' | 'zones' | 'hours' | 'lastHeardAt' | 'nightAllowed'>): Verdict {
-  if (nightAllowed || answersSomebody(now, lastHeardAt) || reachableAt(now, zones, hours)) return { leaves: true }
-  const next = nextReachable(now, zones, hours)
+export function mayLeaveNow({ now, zones, lastHeardAt, nightAllowed }: Pick<GateFacts, 'now' | 'zones' | 'lastHeardAt' | 'nightAllowed'>): Verdict {
+  if (nightAllowed || answersSomebody(now, lastHeardAt) || reachableAt(now, zones)) return { leaves: true }
+  const next = nextReachable(now, zones)
   return { leaves: false, reason: next ? 'night' : 'zone-unknown', notBefore: next?.getTime() ?? null }
 }
 

@@ -1,12 +1,13 @@
-import { and, eq } from 'drizzle-orm'
-import { mayFollow, type EffectState } from '~~/core/call/effects'
+import { and, desc, eq } from 'drizzle-orm'
 import type { Disposed } from '~~/shared/calling'
-import { savepoint, tx } from '../db/door'
+import { tx } from '../db/door'
 import { call, callEffect } from '../db/schema'
-import { conflict, Problem } from '../http/problem'
+import { undo } from '../effects/happen'
+import { conflict } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
+import { mustHold } from '../records/one'
 import { whatWasDone } from './dispose'
-import { undo } from './perform'
+import { occasionOf } from './preview'
 import { announceCall, mustBeMyCall } from './stored'
 
 /**
@@ -19,22 +20,16 @@ export async function takeDispositionBack(asker: SignedIn, callId: string, now: 
   return tx(async (database) => {
     const mine = await mustBeMyCall(asker, callId)
     if (!mine.dispositionId) throw conflict('not-disposed', 'Nothing to take back', 'It was not said yet how this call went.')
-    const all = await database.select().from(callEffect).where(eq(callEffect.callId, callId)).orderBy(callEffect.round, callEffect.position)
-    const round = all.at(-1)?.round ?? 0
+    const occasion = occasionOf(asker, mine, await mustHold(asker, 'record.see', mine.recordId!))
     // the last first, so that each finds what it left
-    for (const one of all.filter(effect => effect.round === round && mayFollow(effect.state, 'taken-back')).reverse()) {
-      const stays = await savepoint(() => undo(asker, mine, one.before, now)).catch(whyItStays)
-      const state: EffectState = stays === null ? 'taken-back' : 'stays'
-      await database.update(callEffect).set({ state, reason: stays }).where(and(eq(callEffect.callId, callId), eq(callEffect.round, round), eq(callEffect.position, one.position)))
+    const all = await database.select().from(callEffect).where(eq(callEffect.callId, callId)).orderBy(desc(callEffect.attempt), desc(callEffect.position))
+    for (const { attempt, position, effect, ...one } of all.filter(({ attempt }) => attempt === all[0]!.attempt)) {
+      const after = await undo(effect, one, occasion, now)
+      if (after) await database.update(callEffect).set(after).where(and(eq(callEffect.callId, callId), eq(callEffect.attempt, attempt), eq(callEffect.position, position)))
     }
     const after = await whatWasDone(mine)
     await database.update(call).set({ dispositionId: null, disposedAt: null, putAwayAt: null }).where(eq(call.id, callId))
     await announceCall(mine)
     return after
   })
-}
-
-function whyItStays(error: unknown): string {
-  if (error instanceof Problem) return error.details.detail
-  throw error
 }

@@ -6,7 +6,7 @@ import { once } from '../db/door'
 import { at, milliseconds } from '../db/instants'
 import { activityContent, conversation, message, numberState, phone, record } from '../db/schema'
 import type { SignedIn } from '../identity/sign-in'
-import { openTasks } from './tasks'
+import { openTasks } from '../tasks/tasks'
 
 const MOST = 20
 const WEEK_MS = 7 * 86_400_000

@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
-import { consentAt } from '~~/core/consent/ledger'
+import { consentAt, type ConsentKind } from '~~/core/consent/ledger'
 import { tx } from '../db/door'
 import { consentEntry, numberState } from '../db/schema'
 import { recordsWithNumber } from '../records/phones'
@@ -10,7 +10,8 @@ import { lockNumber } from './number'
 export interface NewConsent {
   e164: string
   at: Date
-  kind: 'agreed' | 'refused'
+  kind: ConsentKind
+  annulsId?: string
   covers: 'texts' | 'calls' | 'both'
   how: 'text' | 'form' | 'by-hand' | 'file'
   words: string | null
@@ -21,11 +22,14 @@ export interface NewConsent {
 /**
  * Writes a line into a number's ledger, brings the stored state up to it, and shows it on the timelines
  * of the records that hold the number.
+ *
+ * @returns its id, by which it can be annulled
  */
-export async function writeConsent(entry: NewConsent): Promise<void> {
-  await tx(async (database) => {
+export async function writeConsent(entry: NewConsent): Promise<string> {
+  return tx(async (database) => {
+    const id = uuid()
     await lockNumber(entry.e164)
-    await database.insert(consentEntry).values({ id: uuid(), ...entry })
+    await database.insert(consentEntry).values({ id, ...entry })
     await storeState(entry.e164, entry.at)
     await appendEntry({
       id: uuid(),
@@ -37,6 +41,16 @@ export async function writeConsent(entry: NewConsent): Promise<void> {
       // what somebody wrote stands in their own text, for those who may read it
       words: entry.messageId ? undefined : entry.words ?? undefined,
     }, await recordsWithNumber(entry.e164))
+    return id
+  })
+}
+
+/** Takes a line of the ledger back, by another line: what stood before it stands again, whatever that was. */
+export async function annulConsent(entryId: string, colleagueId: string, now: Date): Promise<void> {
+  await tx(async (database) => {
+    const [annulled] = await database.select().from(consentEntry).where(eq(consentEntry.id, entryId))
+    const { e164, covers, how } = annulled!
+    await writeConsent({ e164, at: now, kind: 'annulled', annulsId: entryId, covers, how, words: null, colleagueId })
   })
 }
 

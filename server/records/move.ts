@@ -15,14 +15,15 @@ import { stagesOf } from './stages'
  * Moves a record to another stage. Where it is there already, nothing happens.
  *
  * @param because what set it off, such as a call: kept with the entry
+ * @returns the stage in which it was
  * @throws Problem 409 if somebody has moved it since it was looked at
  */
-export async function moveRecord(asker: SignedIn, recordId: string, { stage, from }: MoveForm, now: Date, because: object = {}): Promise<void> {
-  await tx(async (database) => {
+export async function moveRecord(asker: SignedIn, recordId: string, { stage, from }: MoveForm, now: Date, because: object = {}): Promise<string | null> {
+  return tx(async (database) => {
     const before = await mustHold(asker, 'record.edit', recordId)
     const { stages, over } = await stagesOf(before.module, before.pipelineId)
     mustBeAmong(stages, stage)
-    if (before.stage === stage) return
+    if (before.stage === stage) return stage
     mustStillBe(before.stage, from, before.name)
     const [moved] = await database.update(record)
       .set({ stage, over: over.includes(stage), stageSince: now, version: sql`${record.version} + 1` })
@@ -31,6 +32,7 @@ export async function moveRecord(asker: SignedIn, recordId: string, { stage, fro
     if (!moved) throw movedMeanwhile(before.name, null)
     await appendEntry({ id: uuid(), at: now, kind: 'stage-changed', colleagueId: asker.id, data: { from: before.stage, to: stage, ...because } }, [recordId])
     announce({ kind: 'record', recordId }, 'record.see', [moved])
+    return before.stage
   })
 }
 

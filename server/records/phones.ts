@@ -1,4 +1,4 @@
-import { eq, sql } from 'drizzle-orm'
+import { and, eq, isNotNull, sql } from 'drizzle-orm'
 import { rulesBetween, type ZoneRules } from '~~/core/hours/rules'
 import { zoneRules } from '~~/core/hours/zones'
 import { zonesOfPerson } from '~~/core/hours/places'
@@ -66,6 +66,12 @@ export function clockRules(names: Iterable<string>, now: Date, back = 0): ZoneRu
     const rules = zoneRules(name)
     return rules ? [rulesBetween(rules, now.getTime() - back, now.getTime() + 12 * month)] : []
   })
+}
+
+/** The numbers that a record has and that can be used. */
+export async function numbersOf(recordId: string): Promise<string[]> {
+  const rows = await tx(database => database.selectDistinct({ e164: phone.e164 }).from(phone).where(and(eq(phone.recordId, recordId), isNotNull(phone.e164))))
+  return rows.map(({ e164 }) => e164!)
 }
 
 /** Records that hold a number. */

@@ -179,7 +179,7 @@ async function savePhones(asker: SignedIn, recordId: string, before: StoredPhone
     for (const [position, { id, label, typed }] of forms.entries()) {
       const old = before.find(row => row.id === id)
       const reading = old?.typed === typed && (!old.unusable || old.unusable === 'not-theirs') ? old : storedPhone(typed, recordCountry ?? firmCountry)
-      const row = { ...reading, id: old?.id ?? uuid(), recordId, position, label }
+      const row = { wrongE164: null, ...reading, id: old?.id ?? uuid(), recordId, position, label }
       await database.insert(phone).values(row).onConflictDoUpdate({ target: phone.id, set: row })
       rows.push(row)
     }

@@ -1,7 +1,7 @@
 import { valueIn } from '~~/core/fields/own'
 import { eq, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
-import { sayValue, type FieldValue } from '~~/core/call/effects'
+import { sayFieldValue, type FieldValue } from '~~/core/fields/value'
 import { keyOf } from '~~/shared/fields'
 import { tx } from '../db/door'
 import { record } from '../db/schema'
@@ -30,7 +30,7 @@ export async function setOwnField(asker: SignedIn, recordId: string, key: string
     if (was === value) return was
     const { [key]: _was, ...others } = before.fields
     const [changed] = await database.update(record).set({ fields: value === null ? others : { ...others, [key]: value }, version: sql`${record.version} + 1` }).where(eq(record.id, recordId)).returning()
-    const say = (one: FieldValue) => one === null ? null : sayValue(one)
+    const say = (one: FieldValue) => one === null ? null : sayFieldValue(one)
     await appendEntry({ id: uuid(), at: now, kind: 'fields-changed', colleagueId: asker.id, data: { ...because }, content: { changes: [{ field: key, label: field.label, from: say(was), to: say(value) }] } }, [recordId])
     announce({ kind: 'record', recordId }, 'record.see', [changed!])
     return was

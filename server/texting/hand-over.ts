@@ -1,26 +1,22 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
-import { mayLeave, type Verdict } from '~~/core/message/gate'
 import { afterEvent, mayFollow, statesBefore, type MessageState, type OurEvent } from '~~/core/message/states'
 import { crashPoint } from '../jobs/crash-points'
 import { Overtaken, settle, type Claim, type Ending, type Outcome, type Work } from '../jobs/outbox'
 import { carrierNamed } from '../carriers/registry'
 import type { CarrierText, HandOverAnswer } from '../carriers/port'
-import { lockNumbers, type NumberState } from '../consent/number'
 import { tx } from '../db/door'
 import { gather } from '../db/gather'
-import { at, textArray, uuidArray } from '../db/instants'
-import { activityContent, activityOnRecord, carrierEvent, conversation, firm, job, line, message, record } from '../db/schema'
+import { at, textArray } from '../db/instants'
+import { activityOnRecord, carrierEvent, job, message, record } from '../db/schema'
 import { statement } from '../db/statement'
-import { zonesOf } from '../records/phones'
 import { announceMessage, announceShown, SHOWN, SHOWN_JOINS, type ShownRow } from './announce'
 import { applyKeptReports } from './events'
+import { askGate, type AtGate } from './gate'
 import { picturesOf } from './pictures'
 
 /** After an hour in which a carrier did not answer a person decides, however long the text had waited for its turn before. */
 const GIVE_UP_AFTER = 3_600_000
 const LONGEST_PAUSE = 60_000
-
-type Facts = Awaited<ReturnType<typeof factsOf>>[number]
 
 /** A text that the rules let go, and of which it is committed that its carrier is about to be asked. */
 interface Ready {
@@ -54,25 +50,23 @@ async function ask(claim: Claim, ready: Ready, now: () => Date): Promise<Date | 
   return dueAt
 }
 
-/** Asks the rules for each text once more, under its number's lock, and commits that we are about to ask the carrier. */
+/** Asks the gate for each text, and commits that we are about to ask the carrier for those that may leave. */
 async function begin(messageIds: string[], now: Date): Promise<Map<string, Ready>> {
   return tx(async (database) => {
-    const facts = await factsOf(messageIds)
-    const numbers = await lockNumbers(facts.map(one => one.other))
-    const pictures = await picturesOf(facts.filter(one => one.pictures > 0).map(one => one.id))
+    const asked = await askGate(messageIds, now)
+    const pictures = await picturesOf(asked.filter(({ text }) => text.pictures > 0).map(({ text }) => text.id))
     const ready = new Map<string, Ready>()
     const fresh: string[] = []
-    for (const one of facts) {
-      const verdict = judge(one, numbers.get(one.other)!, now)
-      const uncertain = askedBefore(one)
+    for (const { text, verdict } of asked) {
+      const uncertain = askedBefore(text)
       if (!verdict.leaves) {
         // what may have left cannot be called back by a rule, and nobody should guess
-        if (uncertain) await move(one.id, one.state, 'lost', { code: 'answer-lost' })
-        else await move(one.id, one.state, 'hold', { code: verdict.reason })
+        if (uncertain) await move(text.id, text.state, 'lost', { code: 'answer-lost' })
+        else await move(text.id, text.state, 'hold', { code: verdict.reason })
       }
-      else if (uncertain || afterEvent(one.state as MessageState, 'claim')) {
-        if (!uncertain) fresh.push(one.id)
-        ready.set(one.id, { carrier: one.carrier, uncertain, text: { key: one.id, from: one.from, to: one.other, text: one.words ?? '', shift: one.shift, pictures: pictures.get(one.id) ?? [], confirmsOptOut: one.confirmsOptOut } })
+      else if (uncertain || afterEvent(text.state as MessageState, 'claim')) {
+        if (!uncertain) fresh.push(text.id)
+        ready.set(text.id, { carrier: text.carrier, uncertain, text: { key: text.id, from: text.from, to: text.other, text: text.words ?? '', shift: text.shift, pictures: pictures.get(text.id) ?? [], confirmsOptOut: text.confirmsOptOut } })
       }
     }
     // taking back is the same kind of update: where it has won, the text is not ours to hand over any more
@@ -85,40 +79,8 @@ async function begin(messageIds: string[], now: Date): Promise<Map<string, Ready
 }
 
 /** A report may have overtaken the answer: then the text has left, but what it cost is still to be asked. */
-function askedBefore({ state, costMicros }: Facts): boolean {
+function askedBefore({ state, costMicros }: AtGate): boolean {
   return state === 'handing-over' || (costMicros === null && (state === 'sent' || state === 'undelivered' || state === 'delivered'))
-}
-
-function judge(facts: Facts, number: NumberState, now: Date): Verdict {
-  if (facts.confirmsOptOut) return { leaves: true }
-  return mayLeave({
-    now: now.getTime(),
-    textingOn: facts.textingOn,
-    lineOpen: facts.lineActive,
-    numberUsable: true,
-    optedOut: number.texts === 'refused',
-    zones: zonesOf({ zone: facts.zone, country: facts.country, region: facts.region }, facts.other),
-    lastHeardAt: number.lastHeardAt?.getTime() ?? null,
-    meantFor: facts.leavesAt.getTime(),
-    scheduled: facts.wallTime !== null,
-    nightAllowed: facts.nightAllowed,
-  })
-}
-
-async function factsOf(messageIds: string[]) {
-  return tx(database => database
-    .select({
-      id: message.id, state: message.state, shift: message.shift, pictures: message.pictures, costMicros: message.costMicros, nightAllowed: message.nightAllowed, leavesAt: message.leavesAt, wallTime: message.wallTime, confirmsOptOut: message.confirmsOptOut,
-      other: conversation.other, from: line.e164, carrier: line.carrier, lineActive: line.active,
-      words: activityContent.words, textingOn: sql<boolean>`coalesce((select ${firm.textingOn} from ${firm}), false)`,
-      zone: record.zone, country: record.country, region: record.region,
-    })
-    .from(message)
-    .innerJoin(conversation, eq(conversation.id, message.conversationId))
-    .innerJoin(line, eq(line.id, conversation.lineId))
-    .leftJoin(activityContent, eq(activityContent.activityId, message.activityId))
-    .leftJoin(record, eq(record.id, message.recordId))
-    .where(sql`${message.id} = any(${uuidArray(messageIds)})`))
 }
 
 const ACCEPTED_AFTER = mayFollow('accepted')

@@ -29,7 +29,7 @@ const SLIP = sql`
       'handed', (select coalesce(json_agg(json_build_object('from', f.first_name, 'to', g.first_name, 'at', ${milliseconds(sql`h.ended_at`)}) order by h.ended_at), '[]')
         from ${callHanding} h join ${colleague} f on f.id = h.from_id join ${colleague} g on g.id = h.to_id where h.call_id = k.id and h.state = 'handed'), 'recording', ${recordingShown(sql`k.id`)}, 'effects', (
       select coalesce(json_agg(json_build_object('position', e.position, 'words', e.words, 'state', e.state, 'reason', e.reason) order by e.position), '[]')
-      from ${callEffect} e where e.call_id = k.id and e.round = (select max(round) from ${callEffect} x where x.call_id = k.id)))
+      from ${callEffect} e where e.call_id = k.id and e.attempt = (select max(attempt) from ${callEffect} x where x.call_id = k.id)))
     from ${call} k left join ${disposition} di on di.id = k.disposition_id where k.activity_id = a.id) end as called,
   case when m.pictures > 0 then (select json_agg(json_build_object('id', pi.id, 'width', pi.width, 'height', pi.height, 'size', pi.size) order by pi.id) from ${picture} pi where pi.message_id = m.id) end as pictures,
   ${milliseconds(sql`m.leaves_at`)} as leaves_at, ${milliseconds(sql`m.handed_at`)} as handed_at, ${milliseconds(sql`m.settled_at`)} as settled_at,

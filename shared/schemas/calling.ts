@@ -1,7 +1,8 @@
-import { array, boolean, mixed, number, object, string, type InferType } from 'yup'
+import { array, boolean, number, object, string, type InferType } from 'yup'
 import { HANDING_STEPS, HANDING_WAYS, STEP_OF } from '../../core/call/handing'
 import { CALLS_WITH } from '../calling'
 import { day, freshId, idOf, line } from './common'
+import { effectChoice } from './effect'
 
 export const dialForm = object({
   /** Made by the browser: dialling the same again gives the first call. */
@@ -21,19 +22,6 @@ export type DialForm = InferType<typeof dialForm>
 export const callNotesForm = object({ notes: string().defined().max(10_000, 'The notes are too long. Put what matters into a note of its own.') })
 
 const time = () => string().matches(/^([01]\d|2[0-3]):[0-5]\d$/, 'Write a time such as 09:30.')
-
-/** What is said of one effect before the key is pressed. */
-const effectChoice = object({
-  position: number().integer().min(0).max(20).required(),
-  leftOut: boolean().default(false),
-  /** The text as it was changed by hand. */
-  text: string().max(10_000, 'No carrier takes a text of this length.').nullable().default(null),
-  answers: mixed((value): value is Record<string, string> => typeof value === 'object' && value !== null && Object.values(value).every(one => typeof one === 'string' && one.length <= 500)).default({}),
-  /** The day and the time of a task or a call-back. */
-  day: day().nullable().default(null),
-  time: time().nullable().default(null),
-})
-export type EffectChoice = InferType<typeof effectChoice>
 
 export const disposeForm = object({
   dispositionId: idOf('disposition').required('Say how it went.'),

@@ -1,5 +1,6 @@
 import { asked, before, refuse } from '../support/app'
-import type { CallDetail, DispositionPreview, EffectPreview } from '~~/shared/calling'
+import type { CallDetail, DispositionPreview } from '~~/shared/calling'
+import type { EffectPreview } from '~~/shared/effects'
 import { useDispositions } from '~/composables/dispositions'
 
 const effect = (position: number, values: Partial<EffectPreview>): EffectPreview => ({ position, effect: { kind: 'no-calls' }, words: '', text: null, due: null, field: null, problem: null, ...values })

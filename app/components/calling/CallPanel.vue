@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onClickOutside } from '@vueuse/core'
 import { isOff, outcomeOf } from '~~/core/call/facts'
-import { familyOf } from '~~/core/call/effects'
+import { familyOf } from '~~/core/call/family'
 import { showPhone } from '~~/core/phone/show'
 import { isPersonModule, MODULE_FACTS } from '~~/shared/modules'
 import type { CallDetail } from '~~/shared/calling'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Family } from '~~/core/call/effects'
+import type { Family } from '~~/core/call/family'
 import type { DispositionPreview } from '~~/shared/calling'
 
 /** How did it go? A field of keys, each with its letter and what it will set off for this person. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Disposed } from '~~/shared/calling'
+import { sayEffectDone } from '~/words/effects'
 
 /** What a key has set off, part by part. */
 defineProps<{ done: Disposed, busy: boolean }>()
@@ -18,11 +19,7 @@ defineEmits<{ close: [], back: [] }>()
         :key="one.position"
         :class="one.state"
       >
-        {{ one.words }}<template v-if="one.state === 'failed'">
-          : did not work. {{ one.reason }}
-        </template><template v-else-if="one.state === 'left-out'">
-          : left out
-        </template>
+        {{ sayEffectDone(one) }}
       </li>
     </ul>
     <p class="acts">

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { measureText } from '~~/core/text/measure'
 import { showPhone } from '~~/core/phone/show'
-import type { DispositionPreview, EffectPreview } from '~~/shared/calling'
+import type { DispositionPreview } from '~~/shared/calling'
+import type { EffectPreview } from '~~/shared/effects'
 import type { Choice } from '~/composables/dispositions'
 import { api } from '~/composables/api'
 import { useMe } from '~/stores/me'

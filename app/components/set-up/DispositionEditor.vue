@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
-import type { Effect, Family } from '~~/core/call/effects'
+import type { Family } from '~~/core/call/family'
+import type { Effect } from '~~/core/effects/effects'
 import { DISPOSITION_COLOURS, type DispositionColour, type OwnDisposition } from '~~/shared/calling'
 import type { Field } from '~~/core/template/fields'
 import { MODULE_FACTS, type PersonModule } from '~~/shared/modules'

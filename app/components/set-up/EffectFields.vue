@@ -1,21 +1,14 @@
 <script setup lang="ts">
-import type { Effect, EffectKind } from '~~/core/call/effects'
+import type { Effect, EffectKind } from '~~/core/effects/effects'
 import type { Field } from '~~/core/template/fields'
 import { keyOf } from '~~/shared/fields'
+import { EFFECT_CHOICES, freshEffect } from '~/words/effects'
 
 /** One effect of a disposition: what it does, and what it needs for that. */
 const { templates, stages, fields, error, place } = defineProps<{ templates: { id: string, name: string }[], stages: string[], fields: Field[], error: string, place: number }>()
 const emit = defineEmits<{ remove: [] }>()
 const effect = defineModel<Effect>({ required: true })
 
-const KINDS: Record<EffectKind, string> = {
-  'text': 'Text from a template', 'stage': 'Move to a stage', 'add-tag': 'Add a tag', 'remove-tag': 'Take a tag off', 'field': 'Set a field', 'task': 'Make a task', 'call-back': 'Call back', 'wrong-number': 'Mark the number as somebody else’s', 'no-calls': 'Not to be called any more',
-}
-const FRESH: Record<EffectKind, Effect> = {
-  'text': { kind: 'text', templateId: '' }, 'stage': { kind: 'stage', stage: '' }, 'add-tag': { kind: 'add-tag', tag: '' }, 'remove-tag': { kind: 'remove-tag', tag: '' },
-  'field': { kind: 'field', field: '', value: null },
-  'task': { kind: 'task', title: '', days: 1, time: '09:00' }, 'call-back': { kind: 'call-back', days: 1, time: '10:00' }, 'wrong-number': { kind: 'wrong-number' }, 'no-calls': { kind: 'no-calls' },
-}
 const value = (event: Event) => (event.target as HTMLInputElement).value
 const set = (values: object) => effect.value = { ...effect.value, ...values } as Effect
 const field = computed(() => {
@@ -30,14 +23,14 @@ const days = (event: Event) => set({ days: value(event) === '' ? null : Number(v
     <select
       :value="effect.kind"
       :aria-label="`Effect ${place + 1}`"
-      @change="effect = { ...FRESH[value($event) as EffectKind] }"
+      @change="effect = freshEffect(value($event) as EffectKind)"
     >
       <option
-        v-for="(words, kind) in KINDS"
+        v-for="({ label }, kind) in EFFECT_CHOICES"
         :key="kind"
         :value="kind"
       >
-        {{ words }}
+        {{ label }}
       </option>
     </select>
     <select

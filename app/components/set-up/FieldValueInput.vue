@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { FieldValue } from '~~/core/call/effects'
+import type { FieldValue } from '~~/core/fields/value'
 import type { Field } from '~~/core/template/fields'
 
 /** A value of one of a record's own fields, asked for as its kind is. Nothing chosen is no value. */

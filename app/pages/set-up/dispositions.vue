@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Family } from '~~/core/call/effects'
+import type { Family } from '~~/core/call/family'
 import { DISPOSITION_MODULES, type OwnDisposition } from '~~/shared/calling'
 import type { PersonModule } from '~~/shared/modules'
 import { api } from '~/composables/api'

@@ -1,5 +1,5 @@
 import { setResponseHeader } from 'h3'
-import { myCalendar } from '~~/server/calling/calendar'
+import { myCalendar } from '~~/server/tasks/calendar'
 import { route } from '~~/server/http/route'
 
 export default route({}, async ({ event, asker, now }) => {

@@ -1,8 +1,9 @@
 import { sql } from 'drizzle-orm'
 import { index, integer, jsonb, pgTable, primaryKey, smallint, text, uniqueIndex } from 'drizzle-orm/pg-core'
-import type { Effect, EffectState, Family } from '~~/core/call/effects'
 import type { AnsweredBy, CallEnd, Side, Switch } from '~~/core/call/facts'
+import type { Family } from '~~/core/call/family'
 import type { HandingState, HandingWay } from '~~/core/call/handing'
+import type { Effect, EffectState } from '~~/core/effects/effects'
 import type { DispositionColour, SpokenWords } from '~~/shared/calling'
 import type { PersonModule } from '~~/shared/modules'
 import { id, instant } from '../columns'
@@ -86,8 +87,8 @@ export const callHanding = pgTable('call_handing', {
 /** What the disposition of a call did, part by part. */
 export const callEffect = pgTable('call_effect', {
   callId: id('call_id').notNull().references(() => call.id),
-  /** Of the time that the call was disposed of: taking back and choosing anew begins another round. */
-  round: integer('round').notNull(),
+  /** How often it had been said before how the call went: taking back and choosing anew is another attempt. */
+  attempt: integer('attempt').notNull(),
   position: integer('position').notNull(),
   effect: jsonb('effect').$type<Effect>().notNull(),
   /** What it is, as it was shown before the key was pressed. */
@@ -96,8 +97,8 @@ export const callEffect = pgTable('call_effect', {
   /** Why it failed, or why it stays, in plain words. */
   reason: text('reason'),
   /** What it needs to be taken back. */
-  before: jsonb('before').$type<Record<string, unknown>>().notNull().default({}),
-}, table => [primaryKey({ columns: [table.callId, table.round, table.position] })])
+  kept: jsonb('kept').$type<object>().notNull().default({}),
+}, table => [primaryKey({ columns: [table.callId, table.attempt, table.position] })])
 
 /** Something to do at a time: a task, or a call. */
 export const task = pgTable('task', {

@@ -1,4 +1,5 @@
-import { bigserial, index, pgTable, text } from 'drizzle-orm/pg-core'
+import { bigserial, index, pgTable, text, type AnyPgColumn } from 'drizzle-orm/pg-core'
+import type { ConsentKind } from '~~/core/consent/ledger'
 import { id, instant } from '../columns'
 import { colleague } from './identity'
 
@@ -8,7 +9,9 @@ export const consentEntry = pgTable('consent_entry', {
   sequence: bigserial('sequence', { mode: 'number' }).notNull(),
   e164: text('e164').notNull(),
   at: instant('at').notNull(),
-  kind: text('kind').$type<'agreed' | 'refused'>().notNull(),
+  kind: text('kind').$type<ConsentKind>().notNull(),
+  /** The entry that is taken back by this one, as if it had never been written. */
+  annulsId: id('annuls_id').references((): AnyPgColumn => consentEntry.id),
   covers: text('covers').$type<'texts' | 'calls' | 'both'>().notNull(),
   how: text('how').$type<'text' | 'form' | 'by-hand' | 'file'>().notNull(),
   words: text('words'),

@@ -97,6 +97,8 @@ export const phone = pgTable('phone', {
   extension: text('extension'),
   /** Why the number can't be used; null if it can. */
   unusable: text('unusable').$type<UnusableReason | NotTheirs>(),
+  /** Which number it was, where it was found to be somebody else's. */
+  wrongE164: text('wrong_e164'),
 }, table => [index('phone_record').on(table.recordId, table.position), index('phone_e164').on(table.e164), index('phone_digits').using('gin', sql`${table.e164} gin_trgm_ops`)])
 
 /** Fields that a firm adds to a module. Those that Plauder knows are in shared/fields. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { dueIn, dueOn } from '~~/core/call/due'
-import { mayFollow, sayEffect, type EffectState } from '~~/core/call/effects'
+import { mayFollow, sayEffect, type EffectState } from '~~/core/effects/effects'
 import { answeredAt, CALL_ENDS, callState, isOff, isOn, leftMessage, newCall, outcomeOf, SIDES, talkMs, withEvent, type CallEvent } from '~~/core/call/facts'
 import { mayCall } from '~~/core/call/gate'
 import { zoneRules } from '~~/core/hours/zones'
@@ -115,7 +115,7 @@ describe('whether somebody may be called', () => {
 
 describe('what a disposition sets off', () => {
   it('can be taken back once, where it was done', () => {
-    const all: EffectState[] = ['done', 'failed', 'left-out', 'taken-back', 'stays']
+    const all: EffectState[] = ['done', 'unchanged', 'failed', 'left-out', 'taken-back', 'stays']
     expect(all.flatMap(from => all.filter(to => mayFollow(from, to)).map(to => `${from} ${to}`))).toEqual(['done taken-back', 'done stays'])
   })
 

@@ -3,18 +3,28 @@ import { consentAt, type ConsentEntry } from '~~/core'
 import { sayMoney } from '~~/core/numbers/money'
 import { rhythmColumns } from '~~/core/timeline/rhythm'
 
-const entry = fc.record({ at: fc.integer({ min: 0, max: 50 }), sequence: fc.nat(), kind: fc.constantFrom<ConsentEntry['kind']>('agreed', 'refused'), covers: fc.constantFrom<ConsentEntry['covers']>('texts', 'calls', 'both') })
+const entry = fc.record({ id: fc.uuid(), annulsId: fc.constant(null), at: fc.integer({ min: 0, max: 50 }), sequence: fc.nat(), kind: fc.constantFrom<ConsentEntry['kind']>('agreed', 'refused'), covers: fc.constantFrom<ConsentEntry['covers']>('texts', 'calls', 'both') })
 
 describe('consentAt', () => {
   it('lets the newest word count, for what it covers', () => {
     const ledger: ConsentEntry[] = [
-      { at: 10, sequence: 1, kind: 'agreed', covers: 'both' },
-      { at: 20, sequence: 2, kind: 'refused', covers: 'texts' },
-      { at: 30, sequence: 3, kind: 'agreed', covers: 'texts' },
+      { id: 'a', annulsId: null, at: 10, sequence: 1, kind: 'agreed', covers: 'both' },
+      { id: 'b', annulsId: null, at: 20, sequence: 2, kind: 'refused', covers: 'texts' },
+      { id: 'c', annulsId: null, at: 30, sequence: 3, kind: 'agreed', covers: 'texts' },
     ]
     expect(consentAt(ledger, 9)).toMatchObject({ texts: 'unknown', calls: 'unknown' })
     expect(consentAt(ledger, 25)).toMatchObject({ texts: 'refused', calls: 'agreed', textsBy: ledger[1] })
     expect(consentAt(ledger, 30)).toMatchObject({ texts: 'agreed', textsBy: ledger[2] })
+  })
+
+  it('is after a word is taken back as it was before that word, and never a word that nobody has said', () => {
+    fc.assert(fc.property(fc.uniqueArray(entry, { selector: e => e.sequence }), entry, (entries, { at, ...taken }) => {
+      const before = consentAt(entries, 60)
+      const word = { ...taken, at: 55, sequence: 1_000 }
+      const back = { ...word, id: 'back', kind: 'annulled' as const, annulsId: word.id, at: 57 }
+      expect(consentAt([...entries, word, back], 60)).toEqual(before)
+      expect(consentAt([...entries, word, back], 56)).toEqual(consentAt([...entries, word], 56))
+    }))
   })
 
   it('depends neither on the order of the entries nor on later ones', () => {

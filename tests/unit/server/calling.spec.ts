@@ -1,9 +1,9 @@
-import { eq } from 'drizzle-orm'
+import { and, eq, inArray } from 'drizzle-orm'
 import ICAL from 'ical.js'
 import { v7 as uuid } from 'uuid'
-import type { Effect } from '~~/core/call/effects'
 import { callState } from '~~/core/call/facts'
-import { myCalendar } from '~~/server/calling/calendar'
+import type { Effect } from '~~/core/effects/effects'
+import { myCalendar } from '~~/server/tasks/calendar'
 import { declineWithText } from '~~/server/calling/decline'
 import { dial } from '~~/server/calling/dial'
 import { dispose } from '~~/server/calling/dispose'
@@ -17,14 +17,16 @@ import type { ExchangeEvent } from '~~/server/calling/port'
 import { previewDispositions } from '~~/server/calling/preview'
 import { lineToCall } from '~~/server/calling/call-line'
 import { takeDispositionBack } from '~~/server/calling/take-back'
-import { addTask, openTasks, setDone } from '~~/server/calling/tasks'
+import { addTask, openTasks, setDone } from '~~/server/tasks/tasks'
 import { readToday } from '~~/server/calling/today'
 import { catchUp } from '~~/server/carriers/keep-up'
 import { writeConsent } from '~~/server/consent/ledger'
 import { tx } from '~~/server/db/door'
-import { disposition, task } from '~~/server/db/schema'
+import { consentEntry, disposition, numberState, task } from '~~/server/db/schema'
 import { addTemplate } from '~~/server/templates/templates'
+import { moveRecord } from '~~/server/records/move'
 import { readRecord } from '~~/server/records/one'
+import { changeRecord } from '~~/server/records/save'
 import { sendText } from '~~/server/texting/send'
 import { readConversation } from '~~/server/texting/shelf'
 import { readTimeline } from '~~/server/timeline/read'
@@ -34,7 +36,7 @@ import { makeTemplate } from '~~/shared/schemas/template'
 import { useDatabase } from '../../support/database'
 import { drain, fakeCarrier } from '../../support/fake-carrier'
 import { fakeExchange } from '../../support/fake-exchange'
-import { DAY, later, makeFirm, makeLead, NIGHT, textTo, type Firm } from '../../support/firm'
+import { DAY, form, later, makeFirm, makeLead, NIGHT, textTo, type Firm } from '../../support/firm'
 
 useDatabase()
 let firm: Firm
@@ -316,6 +318,40 @@ describe('a disposition', () => {
     await dispose(firm.ada, other.callId, chosen(await key([{ kind: 'no-calls' }])), DAY)
     await expect(dial(firm.ada, dialled(other.phoneId), DAY)).rejects.toMatchObject(problem(409, { type: 'no-calls' }))
     expect((await record(other.recordId)).phones[0]!.mayBeCalled).toBe(false)
+  })
+
+  it('taken back leaves everybody as they were: whoever had refused calls before has refused them still', async () => {
+    const id = await key([{ kind: 'no-calls' }])
+    const [asked, never] = [await called(), await called()]
+    await writeConsent({ e164: asked.e164, at: later(DAY, -60_000), kind: 'refused', covers: 'calls', how: 'by-hand', words: 'Never call here.' })
+    for (const { callId } of [asked, never]) {
+      await dispose(firm.ada, callId, chosen(id), DAY)
+      await takeDispositionBack(firm.ada, callId, later(DAY, 2_000))
+    }
+    const calls = async ({ e164 }: { e164: string }) => (await tx(database => database.select().from(numberState).where(eq(numberState.e164, e164))))[0]!.calls
+    expect([await calls(asked), await calls(never)]).toEqual(['refused', 'unknown'])
+    expect(await tx(database => database.select().from(consentEntry).where(and(inArray(consentEntry.e164, [asked.e164, never.e164]), eq(consentEntry.kind, 'agreed'))))).toEqual([])
+  })
+
+  it('taken back leaves what somebody has done since: a number typed anew, a stage moved on', async () => {
+    const id = await key([{ kind: 'wrong-number' }, { kind: 'stage', stage: 'Trial' }])
+    const { callId, recordId, phoneId } = await called({ values: { stage: 'Talking' } })
+    await dispose(firm.ada, callId, chosen(id), DAY)
+    await changeRecord(firm.mika, recordId, { ...form({ firstName: 'Iris', lastName: 'Holm', region: 'HI', country: 'US', stage: 'Trial', phones: [{ id: phoneId, label: 'mobile', typed: '808 555 0188' }] }), version: (await record(recordId)).version }, DAY)
+    await moveRecord(firm.mika, recordId, { stage: 'Offer', from: 'Trial' }, DAY)
+    expect((await takeDispositionBack(firm.ada, callId, later(DAY, 2_000))).effects).toMatchObject([
+      { state: 'stays', reason: 'The number has been changed or taken off since.' }, { state: 'stays', reason: expect.stringContaining('Somebody else has moved') },
+    ])
+    expect(await record(recordId)).toMatchObject({ stage: 'Offer', phones: [{ e164: '+18085550188' }] })
+  })
+
+  it('says of what was so already that there was nothing to do, and takes nothing of it back', async () => {
+    const id = await key([{ kind: 'add-tag', tag: 'visit' }, { kind: 'stage', stage: 'Talking' }])
+    const { callId, recordId } = await called({ values: { stage: 'Talking', tags: ['visit'] } })
+    const unchanged = [{ state: 'unchanged', reason: 'It has this tag already.' }, { state: 'unchanged', reason: 'It stands there already.' }]
+    expect((await dispose(firm.ada, callId, chosen(id), DAY)).effects).toMatchObject(unchanged)
+    expect((await takeDispositionBack(firm.ada, callId, DAY)).effects).toMatchObject(unchanged)
+    expect(await record(recordId)).toMatchObject({ tags: ['visit'], stage: 'Talking' })
   })
 
   it('waits for the end of the call, and belongs to its module and to its caller', async () => {

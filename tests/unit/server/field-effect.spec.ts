@@ -1,5 +1,5 @@
 import { v7 as uuid } from 'uuid'
-import type { Effect } from '~~/core/call/effects'
+import type { Effect } from '~~/core/effects/effects'
 import { dial } from '~~/server/calling/dial'
 import { dispose } from '~~/server/calling/dispose'
 import { saveDisposition } from '~~/server/calling/disposition-edit'

@@ -1,4 +1,4 @@
-import { addTask } from '~~/server/calling/tasks'
+import { addTask } from '~~/server/tasks/tasks'
 import { route } from '~~/server/http/route'
 import { taskForm } from '~~/shared/schemas/calling'
 import { byId } from '~~/shared/schemas/common'

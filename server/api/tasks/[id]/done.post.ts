@@ -1,5 +1,5 @@
 import { boolean, object } from 'yup'
-import { setDone } from '~~/server/calling/tasks'
+import { setDone } from '~~/server/tasks/tasks'
 import { route } from '~~/server/http/route'
 import { byId } from '~~/shared/schemas/common'
 

@@ -1,0 +1,67 @@
+import { eq, sql } from 'drizzle-orm'
+import { mayLeave, type GateFacts, type Verdict } from '~~/core/message/gate'
+import { lockNumbers, type NumberState } from '../consent/number'
+import { tx } from '../db/door'
+import { uuidArray } from '../db/instants'
+import { activityContent, activityOnRecord, conversation, firm, line, message, phone, record } from '../db/schema'
+import { zonesOf } from '../records/phones'
+
+/** A text at the gate: what decides on it, and what its carrier is to be asked. */
+export type AtGate = Awaited<ReturnType<typeof readAll>>[number]
+
+/**
+ * Asks the rules for each text right before it is handed over, whoever set it off and whenever. The number's lock is
+ * kept until the end of the transaction: after an opt-out has committed no hand-over begins.
+ */
+export async function askGate(messageIds: string[], now: Date): Promise<{ text: AtGate, verdict: Verdict }[]> {
+  return tx(async () => {
+    const texts = await readAll(messageIds)
+    const numbers = await lockNumbers(texts.map(one => one.other))
+    return texts.map(text => ({ text, verdict: verdictOn(text, numbers.get(text.other)!, now) }))
+  })
+}
+
+function verdictOn(text: AtGate, number: NumberState, now: Date): Verdict {
+  if (text.confirmsOptOut) return { leaves: true }
+  return mayLeave(factsOf(text, number, now))
+}
+
+/** Every fact of the gate as it is now: none is taken from when the text was written. */
+function factsOf(text: AtGate, number: NumberState, now: Date): GateFacts {
+  return {
+    now: now.getTime(),
+    textingOn: text.textingOn,
+    lineOpen: text.lineActive,
+    numberUsable: text.numberUsable,
+    optedOut: number.texts === 'refused',
+    zones: zonesOf({ zone: text.zone, country: text.country, region: text.region }, text.other),
+    lastHeardAt: number.lastHeardAt?.getTime() ?? null,
+    meantFor: text.leavesAt.getTime(),
+    scheduled: text.wallTime !== null,
+    nightAllowed: text.nightAllowed,
+  }
+}
+
+/** The record for which it was written still has the number, and none on which it stands has found it to be somebody else's. */
+const NUMBER_USABLE = sql<boolean>`(
+  (${message.recordId} is null or exists (select 1 from ${phone} p where p.record_id = ${message.recordId} and p.e164 = ${conversation.other}))
+  and not exists (
+    select 1 from ${activityOnRecord} s join ${phone} p on p.record_id = s.record_id
+    where s.activity_id = ${message.activityId} and s.along_line_id is null and p.wrong_e164 = ${conversation.other} and p.unusable = 'not-theirs'))`
+
+async function readAll(messageIds: string[]) {
+  return tx(database => database
+    .select({
+      id: message.id, state: message.state, shift: message.shift, pictures: message.pictures, costMicros: message.costMicros, confirmsOptOut: message.confirmsOptOut,
+      nightAllowed: message.nightAllowed, leavesAt: message.leavesAt, wallTime: message.wallTime,
+      other: conversation.other, numberUsable: NUMBER_USABLE, from: line.e164, carrier: line.carrier, lineActive: line.active,
+      words: activityContent.words, textingOn: sql<boolean>`coalesce((select ${firm.textingOn} from ${firm}), false)`,
+      zone: record.zone, country: record.country, region: record.region,
+    })
+    .from(message)
+    .innerJoin(conversation, eq(conversation.id, message.conversationId))
+    .innerJoin(line, eq(line.id, conversation.lineId))
+    .leftJoin(activityContent, eq(activityContent.activityId, message.activityId))
+    .leftJoin(record, eq(record.id, message.recordId))
+    .where(sql`${message.id} = any(${uuidArray(messageIds)})`))
+}
