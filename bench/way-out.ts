@@ -82,7 +82,7 @@ async function main(): Promise<void> {
     let done = () => {}
     const router = createRouter().post('/events', defineEventHandler(async (event) => {
       const body = await readBytes(event, 65_536)
-      if (!carrier.isSigned(body, getHeaders(event))) throw new Error('A report was not signed.')
+      if (!carrier.webhook!.isSigned(body, getHeaders(event))) throw new Error('A report was not signed.')
       const report = carrier.readEvent(JSON.parse(body.toString('utf8')))
       await takeEvent('practice', report, new Date())
       if (report.kind === 'delivered' && ++delivered === wanted) done()

@@ -28,7 +28,9 @@ export class History {
       currency: ours ? 'USD' : null,
       madeAt: at,
       leavesAt: new Date(at.getTime() + (ours ? 5_000 : 0)),
+      carrier: 'practice',
       handedAt: ours ? new Date(at.getTime() + 5_000) : null,
+      acceptedAt: ours ? new Date(at.getTime() + 6_000) : null,
       settledAt: ours ? new Date(at.getTime() + 8_000) : null,
     })
     if (!ours) this.number(person.e164!).lastHeardAt = at

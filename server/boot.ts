@@ -5,8 +5,9 @@ import { endForgotten } from './calling/forgotten'
 import { registerExchange } from './calling/port'
 import { practiceExchange } from './calling/practice-exchange'
 import { keepUpWith } from './carriers/keep-up'
-import { practiceCarrier } from './carriers/practice'
+import { carriersFor } from './carriers/all'
 import { registerCarrier } from './carriers/registry'
+import { openSessions } from './carriers/sessions'
 import { carrierTeller, exchangeTeller, registerTeller } from './carriers/tellers'
 import { readSecrets } from './secrets'
 import { diskIsFull, watchDisk } from './db/disk'
@@ -17,6 +18,7 @@ import { countAttemptsIn } from './identity/attempts'
 import { stillSignedIn } from './identity/sign-in'
 import { WORKSHOP } from './jobs/handlers'
 import { startOutbox, takeLeasesBack } from './jobs/outbox'
+import { sweep } from './jobs/sweep'
 import { openChannel } from './live/channel'
 // hears from the first moment who looks at what elsewhere
 import './live/presence'
@@ -37,25 +39,28 @@ async function start(): Promise<() => Promise<void>> {
   const database = await startDatabase(folder)
   const url = databaseUrl()
   const leaveOthers = url ? await beBeside(url, database.pool) : await beAlone()
-  const carrier = practiceCarrier(access)
-  registerCarrier(carrier)
+  const carriers = carriersFor(access)
+  carriers.forEach(registerCarrier)
   const exchange = practiceExchange(access)
   registerExchange(exchange)
-  const tellers = [carrierTeller(carrier), exchangeTeller(exchange)]
+  const tellers = [...carriers.map(carrierTeller), exchangeTeller(exchange)]
   tellers.forEach(registerTeller)
   await workOutSchedule()
   const stopOutbox = startOutbox(WORKSHOP, () => new Date(), () => !diskIsFull())
-  const stopKeepingUp = keepUpWith([carrier], tellers, Number(process.env.PLAUDER_CATCH_UP_MS ?? 30_000))
+  const stopSessions = openSessions(carriers)
+  const stopKeepingUp = keepUpWith(carriers, tellers, Number(process.env.PLAUDER_CATCH_UP_MS ?? 30_000))
   const tidy = async () => {
     await callSilence(new Date())
     await endForgotten(new Date())
+    await sweep(new Date())
   }
   const streamsEnd = setInterval(() => void endStreams().catch(error => log.error({ err: error }, 'streams of ended sign-ins could not be closed')), MINUTE).unref()
-  const tidying = setInterval(() => void tidy().catch(error => log.error({ err: error }, 'what is silent could not be called so')), HOUR).unref()
+  const tidying = setInterval(() => void tidy().catch(error => log.error({ err: error }, 'the hourly tidying failed; it is tried again in an hour')), HOUR).unref()
   return async () => {
     clearInterval(tidying)
     clearInterval(streamsEnd)
     stopKeepingUp()
+    await stopSessions()
     stopWatching()
     await stopOutbox()
     await leaveOthers()

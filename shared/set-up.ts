@@ -7,6 +7,9 @@ export interface OwnField { id: string, key: string, label: string, kind: FieldK
 /** A pipeline with how many stand in each stage: deals themselves, or the candidates of jobs. */
 export interface OwnPipeline { id: string, name: string, stages: { name: string, over: boolean, count: number }[], records: number }
 
+/** A carrier over which a line's texts can go. */
+export interface CarrierChoice { name: string, title: string }
+
 /** A number of ours as Set-up shows it: with how it rings, and whose letters its carrier knows. */
 export interface SetUpLine extends LineForm {
   id: string

@@ -10,6 +10,7 @@ const PRICES_EVERY_MS = 3_600_000
 
 /** Fetches a carrier's price list, so that the composer can say what a text costs before it goes. */
 export async function fetchPrices(carrier: Carrier): Promise<void> {
+  if (!carrier.prices) return
   const { prices, ...most } = await carrier.prices()
   await tx(async (database) => {
     await database.delete(carrierPrice).where(eq(carrierPrice.carrier, carrier.name))
@@ -21,7 +22,7 @@ export async function fetchPrices(carrier: Carrier): Promise<void> {
 export async function catchUp(teller: Teller, now: () => Date = () => new Date()): Promise<void> {
   const [known] = await tx(database => database.select().from(carrierCursor).where(eq(carrierCursor.carrier, teller.name)))
   let cursor = known?.cursor ?? ''
-  for (;;) {
+  while (teller.eventsSince) {
     const { told, cursor: next } = await teller.eventsSince(cursor)
     for (const one of told) await takeOrSetAside(teller, one, now())
     if (next === cursor) return
@@ -48,12 +49,12 @@ function again(what: string, work: () => Promise<void>, everyMs: number): () => 
 export function keepUpWith(carriers: Carrier[], tellers: Teller[], everyMs: number): () => void {
   const fetched = new Map<string, number>()
   const stops = [
-    ...carriers.map(carrier => again(`prices of ${carrier.name}`, async () => {
+    ...carriers.filter(({ prices }) => prices).map(carrier => again(`prices of ${carrier.name}`, async () => {
       if (performance.now() - (fetched.get(carrier.name) ?? -Infinity) < PRICES_EVERY_MS) return
       await fetchPrices(carrier)
       fetched.set(carrier.name, performance.now())
     }, everyMs)),
-    ...tellers.map(teller => again(`events of ${teller.name}`, () => catchUp(teller), everyMs)),
+    ...tellers.filter(({ eventsSince }) => eventsSince).map(teller => again(`events of ${teller.name}`, () => catchUp(teller), everyMs)),
   ]
   return () => stops.forEach(stop => stop())
 }

@@ -13,8 +13,11 @@ export interface CarrierText {
   confirmsOptOut: boolean
 }
 
+/** What a text costs and in how many parts it went: some carriers say so at once, some with a report, some never. */
+export interface Charge { parts: number, costMicros: number, currency: string }
+
 export type HandOverAnswer
-  = | { kind: 'accepted', ref: string, parts: number, costMicros: number, currency: string }
+  = | { kind: 'accepted', ref: string, charge: Charge | null }
     | { kind: 'refused', code: string }
     /** `certain`: the carrier surely has not taken it. Otherwise its answer was lost, and it may have. */
     | { kind: 'try-later', afterMs: number | null, certain: boolean, code: 'carrier-unreachable' | 'answer-lost' }
@@ -24,6 +27,7 @@ export type HandOverAnswer
 /** What a carrier tells: what became of a text of ours, or a text for us. */
 export type CarrierEvent = { id: string, at: Date } & (
   | { kind: CarrierReport, ref: string, key: string | null, code: string | null }
+  | { kind: 'charged', ref: string, key: string | null, charge: Charge }
   | { kind: 'received', ref: string, from: string, to: string, text: string }
 )
 
@@ -35,20 +39,41 @@ export interface CarrierPrices {
   mostPictureBytes: number
 }
 
-/** What Plauder needs of a carrier, whichever it is. */
-export interface Carrier {
-  name: string
-  /** Takes a text. Never throws for what can go wrong outside. */
-  hand: (text: CarrierText) => Promise<HandOverAnswer>
+/** A carrier that tells us by itself, over HTTP. */
+export interface Webhook {
   /** Whether a report to us is signed by this carrier, a moment ago. */
   isSigned: (rawBody: Buffer, headers: Record<string, string | undefined>) => boolean
+}
+
+/** A carrier to which a connection stays open, over which it tells us. */
+export interface Session {
   /**
-   * Reads what the carrier tells, parsed as JSON.
+   * Connects, and again whenever the connection breaks, until stopped.
+   *
+   * @param tell takes one thing that was told; resolves once it is committed, so that it may be acknowledged
+   * @returns how to stop
+   */
+  start: (tell: (told: unknown) => Promise<void>) => () => Promise<void>
+}
+
+/** What Plauder needs of a carrier, whichever it is. What its protocol does not have is left out. */
+export interface Carrier {
+  /** By which lines, messages and events name it; it never changes. */
+  name: string
+  /** As an admin reads it. */
+  title: string
+  /** Takes a text. Never throws for what can go wrong outside. */
+  hand: (text: CarrierText) => Promise<HandOverAnswer>
+  /**
+   * Reads what the carrier tells.
    *
    * @throws Yup's ValidationError for what is none of its events
    */
   readEvent: (told: unknown) => CarrierEvent
+  webhook?: Webhook
+  session?: Session
   /** Everything that it has told since a cursor, for events that got lost. */
-  eventsSince: (cursor: string) => Promise<{ told: unknown[], cursor: string }>
-  prices: () => Promise<CarrierPrices>
+  eventsSince?: (cursor: string) => Promise<{ told: unknown[], cursor: string }>
+  /** Without a list of prices a text shows none before it goes. */
+  prices?: () => Promise<CarrierPrices>
 }

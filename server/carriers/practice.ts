@@ -40,6 +40,7 @@ export function practiceCarrier({ url, key, webhookSecret }: PracticeAccess): Ca
 
   return {
     name: 'practice',
+    title: 'The practice carrier',
     async hand(text) {
       let response: Response
       try {
@@ -55,7 +56,7 @@ export function practiceCarrier({ url, key, webhookSecret }: PracticeAccess): Ca
         return { kind: 'try-later', afterMs: null, certain, code: certain ? 'carrier-unreachable' : 'answer-lost' }
       }
     },
-    isSigned: signatureCheck(webhookSecret),
+    webhook: { isSigned: signatureCheck(webhookSecret) },
     readEvent,
     async eventsSince(cursor) {
       const response = await ask(`/v1/events?after=${encodeURIComponent(cursor)}`)
@@ -75,7 +76,7 @@ async function readAnswer(response: Response): Promise<HandOverAnswer> {
   const body: unknown = await response.json()
   if (response.ok) {
     const { id, parts, price } = await acceptedShape.validate(body)
-    return { kind: 'accepted', ref: id, parts, costMicros: price.micros, currency: price.currency }
+    return { kind: 'accepted', ref: id, charge: { parts, costMicros: price.micros, currency: price.currency } }
   }
   const code = (body as { code?: string }).code ?? 'bad-request'
   const afterMs = Number(response.headers.get('retry-after') ?? 1) * 1000

@@ -3,10 +3,11 @@ import type { Exchange } from '../calling/port'
 import { takeEvent } from '../texting/events'
 import type { Carrier } from './port'
 
-/** Whoever tells us what happened and keeps a list of it, by a name of its own. */
+/** Whoever tells us what happened, by a name of its own. */
 export interface Teller {
   name: string
-  eventsSince: (cursor: string) => Promise<{ told: unknown[], cursor: string }>
+  /** Left out by one that keeps no list. */
+  eventsSince?: (cursor: string) => Promise<{ told: unknown[], cursor: string }>
   /**
    * Reads and takes one thing that was told.
    *
@@ -21,10 +22,7 @@ const tellers = new Map<string, Teller>()
 export const carrierTeller = (carrier: Carrier): Teller => ({
   name: carrier.name,
   eventsSince: carrier.eventsSince,
-  take: async (told, now) => {
-    await takeEvent(carrier.name, carrier.readEvent(told), now)
-    return true
-  },
+  take: (told, now) => takeEvent(carrier.name, carrier.readEvent(told), now),
 })
 
 export const exchangeTeller = (exchange: Exchange): Teller => ({

@@ -14,11 +14,24 @@ import { receiveText } from './receive'
  * that we do not know yet is kept and applied when we do.
  *
  * @param now when it reached us
+ * @returns false for what a text of ours cost that we do not know yet, so that this is to be told again
  */
-export async function takeEvent(carrier: string, event: CarrierEvent, now: Date): Promise<void> {
+export async function takeEvent(carrier: string, event: CarrierEvent, now: Date): Promise<boolean> {
+  if (event.kind === 'charged') return takeCharge(carrier, event)
   if (event.kind === 'received') await takeText(carrier, event, now)
   else await takeReport(carrier, event, now)
   crashPoint('event-stored')
+  return true
+}
+
+/** The newest word of a carrier about what a text costs is the one that counts. */
+async function takeCharge(carrier: string, { ref, key, charge }: Extract<CarrierEvent, { kind: 'charged' }>): Promise<boolean> {
+  return tx(async (database) => {
+    const [charged] = await database.update(message).set(charge)
+      .where(and(eq(message.carrier, carrier), key && isId(key) ? eq(message.id, key) : eq(message.carrierRef, ref), eq(message.direction, 'out'))).returning({ id: message.id })
+    if (charged) await announceMessage(charged.id)
+    return charged !== undefined
+  })
 }
 
 async function takeText(carrier: string, event: Extract<CarrierEvent, { kind: 'received' }>, now: Date): Promise<void> {
@@ -71,8 +84,8 @@ const storeReports = statement<ReturnType<typeof columnsOf>, ShownRow>(value => 
     ) i (carrier, id, kind, ref, code, at, key, settles, received_at)
   ), ours as (
     select i.*, coalesce(
-      (select m.id from ${message} m where m.id = i.key and m.direction = 'out'),
-      (select m.id from ${message} m where m.carrier_ref = i.ref and m.direction = 'out' and i.key is null)
+      (select m.id from ${message} m where m.id = i.key and m.carrier = i.carrier and m.direction = 'out'),
+      (select m.id from ${message} m where m.carrier = i.carrier and m.carrier_ref = i.ref and m.direction = 'out' and i.key is null)
     ) as message_id from input i
   ), first as (
     insert into ${carrierEvent} (carrier, id, kind, carrier_ref, code, at, received_at, message_id)
@@ -91,7 +104,7 @@ const storeReports = statement<ReturnType<typeof columnsOf>, ShownRow>(value => 
 /** Reports that came before we knew the carrier's own name for a text. */
 export async function applyKeptReports(carrier: string, ref: string): Promise<void> {
   await tx(async (database) => {
-    const [found] = await database.select({ id: message.id }).from(message).where(eq(message.carrierRef, ref))
+    const [found] = await database.select({ id: message.id }).from(message).where(and(eq(message.carrier, carrier), eq(message.carrierRef, ref)))
     if (!found) return
     const kept = await database.update(carrierEvent).set({ messageId: found.id })
       .where(and(eq(carrierEvent.carrier, carrier), eq(carrierEvent.carrierRef, ref), isNull(carrierEvent.messageId), ne(carrierEvent.kind, 'received')))

@@ -52,7 +52,7 @@ const NUMBER_USABLE = sql<boolean>`(
 async function readAll(messageIds: string[]) {
   return tx(database => database
     .select({
-      id: message.id, state: message.state, shift: message.shift, pictures: message.pictures, costMicros: message.costMicros, confirmsOptOut: message.confirmsOptOut,
+      id: message.id, state: message.state, shift: message.shift, pictures: message.pictures, acceptedAt: message.acceptedAt, askedCarrier: message.carrier, confirmsOptOut: message.confirmsOptOut,
       nightAllowed: message.nightAllowed, leavesAt: message.leavesAt, wallTime: message.wallTime,
       other: conversation.other, numberUsable: NUMBER_USABLE, from: line.e164, carrier: line.carrier, lineActive: line.active,
       words: activityContent.words, textingOn: sql<boolean>`coalesce((select ${firm.textingOn} from ${firm}), false)`,

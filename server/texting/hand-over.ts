@@ -7,7 +7,7 @@ import type { CarrierText, HandOverAnswer } from '../carriers/port'
 import { tx } from '../db/door'
 import { gather } from '../db/gather'
 import { at, textArray } from '../db/instants'
-import { activityOnRecord, carrierEvent, job, message, record } from '../db/schema'
+import { activityOnRecord, carrierEvent, conversation, job, line, message, record } from '../db/schema'
 import { statement } from '../db/statement'
 import { announceMessage, announceShown, SHOWN, SHOWN_JOINS, type ShownRow } from './announce'
 import { applyKeptReports } from './events'
@@ -66,21 +66,24 @@ async function begin(messageIds: string[], now: Date): Promise<Map<string, Ready
       }
       else if (uncertain || afterEvent(text.state as MessageState, 'claim')) {
         if (!uncertain) fresh.push(text.id)
-        ready.set(text.id, { carrier: text.carrier, uncertain, text: { key: text.id, from: text.from, to: text.other, text: text.words ?? '', shift: text.shift, pictures: pictures.get(text.id) ?? [], confirmsOptOut: text.confirmsOptOut } })
+        // of what may have left only the carrier that was asked can say anything, whichever the line has now
+        ready.set(text.id, { carrier: (uncertain && text.askedCarrier) || text.carrier, uncertain, text: { key: text.id, from: text.from, to: text.other, text: text.words ?? '', shift: text.shift, pictures: pictures.get(text.id) ?? [], confirmsOptOut: text.confirmsOptOut } })
       }
     }
     // taking back is the same kind of update: where it has won, the text is not ours to hand over any more
     const claimed = fresh.length === 0
       ? []
-      : await database.update(message).set({ state: 'handing-over', handedAt: now, tryingSince: sql`coalesce(${message.tryingSince}, ${at(now)})` }).where(and(inArray(message.id, fresh), inArray(message.state, statesBefore('claim')))).returning({ id: message.id })
+      : await database.update(message).set({ state: 'handing-over', carrier: CARRIER_OF_LINE, handedAt: now, tryingSince: sql`coalesce(${message.tryingSince}, ${at(now)})` }).where(and(inArray(message.id, fresh), inArray(message.state, statesBefore('claim')))).returning({ id: message.id })
     for (const id of fresh) if (!claimed.some(one => one.id === id)) ready.delete(id)
     return ready
   })
 }
 
-/** A report may have overtaken the answer: then the text has left, but what it cost is still to be asked. */
-function askedBefore({ state, costMicros }: AtGate): boolean {
-  return state === 'handing-over' || (costMicros === null && (state === 'sent' || state === 'undelivered' || state === 'delivered'))
+const CARRIER_OF_LINE = sql<string>`(select l.carrier from ${conversation} v join ${line} l on l.id = v.line_id where v.id = ${message.conversationId})`
+
+/** A report may have overtaken the answer: then the text has left, but what its carrier answers is still to be asked. */
+function askedBefore({ state, acceptedAt }: AtGate): boolean {
+  return state === 'handing-over' || (acceptedAt === null && (state === 'sent' || state === 'undelivered' || state === 'delivered'))
 }
 
 const ACCEPTED_AFTER = mayFollow('accepted')
@@ -88,7 +91,7 @@ const ACCEPTED_AFTER = mayFollow('accepted')
 type Accepted = Extract<HandOverAnswer, { kind: 'accepted' }>
 
 async function takeAccepted(claim: Claim, { carrier, text }: Ready, answer: Accepted, now: Date): Promise<null> {
-  const { overtaken, kept } = await storeAccepted({ claim, messageId: text.key, answer, now })
+  const { overtaken, kept } = await storeAccepted({ claim, carrier, messageId: text.key, answer, now })
   if (overtaken) throw new Overtaken()
   if (kept) await applyKeptReports(carrier, answer.ref)
   return null
@@ -105,7 +108,7 @@ const storeAccepted = gather<AcceptedItem, AcceptedRow>(50, async (items) => {
   return items.map(({ messageId }) => byMessage.get(messageId)!)
 })
 
-interface AcceptedItem { claim: Claim, messageId: string, answer: Accepted, now: Date }
+interface AcceptedItem { claim: Claim, carrier: string, messageId: string, answer: Accepted, now: Date }
 
 type AcceptedRow = ShownRow & { message_id: string, overtaken: boolean, kept: boolean }
 
@@ -113,24 +116,25 @@ const columnsOf = (items: AcceptedItem[]) => ({
   jobs: items.map(({ claim }) => claim.id),
   attempts: items.map(({ claim }) => claim.attempt),
   messages: items.map(({ messageId }) => messageId),
+  carriers: items.map(({ carrier }) => carrier),
   refs: items.map(({ answer }) => answer.ref),
-  parts: items.map(({ answer }) => answer.parts),
-  costs: items.map(({ answer }) => answer.costMicros),
-  currencies: items.map(({ answer }) => answer.currency),
+  parts: items.map(({ answer }) => answer.charge?.parts ?? null),
+  costs: items.map(({ answer }) => answer.charge?.costMicros ?? null),
+  currencies: items.map(({ answer }) => answer.charge?.currency ?? null),
   ats: items.map(({ now }) => now.toISOString()),
 })
 
 const storeAnswers = statement<ReturnType<typeof columnsOf>, AcceptedRow>(value => sql`
   with input as (
     select * from unnest(
-      ${value('jobs')}::uuid[], ${value('attempts')}::int[], ${value('messages')}::uuid[], ${value('refs')}::text[],
+      ${value('jobs')}::uuid[], ${value('attempts')}::int[], ${value('messages')}::uuid[], ${value('carriers')}::text[], ${value('refs')}::text[],
       ${value('parts')}::int[], ${value('costs')}::bigint[], ${value('currencies')}::text[], ${value('ats')}::timestamptz[]
-    ) i (job_id, attempt, message_id, ref, parts, cost_micros, currency, at)
+    ) i (job_id, attempt, message_id, carrier, ref, parts, cost_micros, currency, at)
   ), mine as (
     update ${job} j set done_at = i.at, lease_until = null from input i
     where j.id = i.job_id and j.attempt = i.attempt and j.id = any(array(select job_id from input)) returning i.message_id
   ), told as (
-    update ${message} m set carrier_ref = i.ref, parts = i.parts, cost_micros = i.cost_micros, currency = i.currency,
+    update ${message} m set carrier_ref = i.ref, accepted_at = i.at, parts = coalesce(i.parts, m.parts), cost_micros = coalesce(i.cost_micros, m.cost_micros), currency = coalesce(i.currency, m.currency),
       state = case when m.state = any(${textArray(statesBefore('accepted'))}) then 'accepted' else m.state end
     from input i
     where m.id = i.message_id and m.id = any(array(select message_id from mine)) and m.state = any(${textArray(ACCEPTED_AFTER)})
@@ -141,7 +145,7 @@ const storeAnswers = statement<ReturnType<typeof columnsOf>, AcceptedRow>(value 
     where r.id = contact.record_id and r.id = any(array(select s.record_id from told join ${activityOnRecord} s on s.activity_id = told.activity_id and s.along_line_id is null))
   )
   select i.message_id, i.message_id not in (select message_id from mine) as overtaken,
-    exists (select 1 from ${carrierEvent} e where e.carrier_ref = i.ref and e.message_id is null) as kept, ${SHOWN}
+    exists (select 1 from ${carrierEvent} e where e.carrier = i.carrier and e.carrier_ref = i.ref and e.message_id is null) as kept, ${SHOWN}
   from input i left join told t on t.id = i.message_id ${SHOWN_JOINS}`)
 
 async function takeRefusal(claim: Claim, ready: Ready, answer: Exclude<HandOverAnswer, { kind: 'accepted' }>, now: Date): Promise<Outcome> {

@@ -37,9 +37,9 @@ export async function readPicture(asker: SignedIn, id: string): Promise<{ type: 
 }
 
 /** @throws Problem 422 where the line's carrier does not take these pictures */
-export async function checkPictures(asker: SignedIn, ids: string[], lineName: string, price: Price): Promise<void> {
+export async function checkPictures(asker: SignedIn, ids: string[], lineName: string, price: Price | null): Promise<void> {
   if (ids.length === 0) return
-  if (price.microsPerPicture === null) throw badInput({ pictureIds: `No pictures go out over ${lineName}: its carrier takes none in that country. Take them out, or choose another line.` })
+  if (!price || price.microsPerPicture === null) throw badInput({ pictureIds: `No pictures go out over ${lineName}: its carrier takes none in that country. Take them out, or choose another line.` })
   if (ids.length > price.mostPictures) throw badInput({ pictureIds: `The carrier takes ${price.mostPictures} pictures in one text at most. Take ${ids.length - price.mostPictures} out.` })
   const found = await unsent(asker, ids)
   if (found.length < ids.length) throw badInput({ pictureIds: 'A picture of this text is not there any more. Take it out and put it in anew.' })

@@ -33,7 +33,7 @@ export async function receiveText(carrier: string, incoming: Incoming, now: Date
     const number = await lockNumber(incoming.from)
     await heardFrom(incoming.from, incoming.at)
     const conversationId = await openConversation(to.id, incoming.from, now)
-    const stored = await store(to, conversationId, incoming)
+    const stored = await store(carrier, to, conversationId, incoming)
     // what is no number, such as a name, can be shown and read, and nothing goes there
     const intent = isE164(incoming.from) ? intentNow(incoming.text, number.texts) : 'none'
     if (intent === 'none' || intent === 'maybe-stop') await waitsSince(conversationId, incoming.at)
@@ -53,7 +53,7 @@ function intentNow(text: string, texts: 'unknown' | 'agreed' | 'refused') {
   return intent === 'help' && texts === 'refused' ? 'none' : intent
 }
 
-async function store(to: Line, conversationId: string, incoming: Incoming) {
+async function store(carrier: string, to: Line, conversationId: string, incoming: Incoming) {
   return tx(async (database) => {
     const messageId = uuid()
     const activityId = uuid()
@@ -70,7 +70,7 @@ async function store(to: Line, conversationId: string, incoming: Incoming) {
     }, holders.with, { recordIds: holders.along, lineId: to.id })
     await database.insert(message).values({
       id: messageId, conversationId, activityId, direction: 'in', state: 'received', encoding, units, parts,
-      madeAt: incoming.at, leavesAt: incoming.at, carrierRef: incoming.ref, ref: freshRef(),
+      madeAt: incoming.at, leavesAt: incoming.at, carrier, carrierRef: incoming.ref, ref: freshRef(),
     })
     await touchContact(activityId, incoming.at)
     return { messageId, activityId }

@@ -1,4 +1,4 @@
-import { and, eq, isNotNull, sql } from 'drizzle-orm'
+import { and, asc, eq, gt, isNotNull, sql } from 'drizzle-orm'
 import { instantOf, type WallMoment } from '~~/core/hours/schedule'
 import { zoneRules } from '~~/core/hours/zones'
 import { mayLeaveNow } from '~~/core/message/gate'
@@ -56,16 +56,30 @@ export async function reschedule(asker: SignedIn, messageId: string, { later, ni
   })
 }
 
+/** So many are looked at in one transaction: whoever texts meanwhile waits for no more than that. */
+const PIECE = 500
+
 /**
- * Works every scheduled moment out again: the rules of a zone may have changed since, and nine o'clock there
- * stays nine o'clock there.
+ * Works every scheduled moment out again, piece by piece: the rules of a zone may have changed since, and nine o'clock
+ * there stays nine o'clock there.
  *
  * @returns how many leave at another instant than was thought
  */
-export async function workOutSchedule(): Promise<number> {
+export async function workOutSchedule(piece = PIECE): Promise<number> {
+  let moved = 0
+  let after: string | null = null
+  do {
+    const worked: { moved: number, last: string | null } = await workOutPiece(after, piece)
+    moved += worked.moved
+    after = worked.last
+  } while (after)
+  return moved
+}
+
+async function workOutPiece(after: string | null, piece: number): Promise<{ moved: number, last: string | null }> {
   return tx(async (database) => {
     const waiting = await database.select({ id: message.id, leavesAt: message.leavesAt, wallTime: message.wallTime, zone: message.wallZone }).from(message)
-      .where(and(eq(message.state, 'waiting'), isNotNull(message.wallTime)))
+      .where(and(eq(message.state, 'waiting'), isNotNull(message.wallTime), after ? gt(message.id, after) : undefined)).orderBy(asc(message.id)).limit(piece).for('update')
     let moved = 0
     for (const { id, leavesAt, ...moment } of waiting) {
       const instant = instantNow(moment as WallMoment)
@@ -74,7 +88,7 @@ export async function workOutSchedule(): Promise<number> {
       await moveJob(id, new Date(instant))
       moved++
     }
-    return moved
+    return { moved, last: waiting.length < piece ? null : waiting.at(-1)!.id }
   })
 }
 

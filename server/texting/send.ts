@@ -1,6 +1,6 @@
 import { v7 as uuid } from 'uuid'
 import { mayLeaveNow } from '~~/core/message/gate'
-import { measureText } from '~~/core/text/measure'
+import { measureText, MOST_PARTS } from '~~/core/text/measure'
 import type { SendForm } from '~~/shared/schemas/texting'
 import { isDuplicate } from '../db/failures'
 import { badInput, conflict } from '../http/problem'
@@ -28,7 +28,7 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date, origi
   if (situation.earlier) return firstResult(asker, form.id, situation.earlier)
   const { line, recipient } = situation
   checkWords(form, situation)
-  await checkPictures(asker, form.pictureIds, line.name, situation.price!)
+  await checkPictures(asker, form.pictureIds, line.name, situation.price)
   const leavesAt = form.later ? leavesAtOf(form.later, now) : new Date(now.getTime() + situation.takeBackMs)
   checkRules(form, situation, form.later ? leavesAt : now)
   try {
@@ -72,13 +72,14 @@ export async function answerByItself(line: Line, to: string, text: string, confi
   await queueText({ id: uuid(), line, to, recordId: null, text, authorId: null, origin: 'automatic', writtenOn: null, templateId: null, templateVersion: null, nightAllowed: false, confirmsOptOut, leavesAt: now, later: null, ref: null, pictureIds: [] }, now)
 }
 
-function checkWords({ text, pictureIds }: SendForm, { line, recipient, price }: Situation): void {
+function checkWords({ text, pictureIds }: SendForm, { line, recipient, price, priced }: Situation): void {
   if (text.trim() === '' && pictureIds.length === 0) throw badInput({ text: 'Write the text first.' })
   if (/\{\{|\{%/.test(text)) throw badInput({ text: 'A field of the template is still open in the text. Fill it in or take it out.' })
   if (!mayText(line, recipient.country)) throw badInput({ lineId: `${line.name} texts within ${line.country} only, and this number is in ${recipient.country}. Choose a line there.` })
-  if (!price) throw badInput({ lineId: `The carrier of ${line.name} has no price for ${recipient.country}, so it cannot text there. Choose another line.` })
+  if (!price && priced) throw badInput({ lineId: `The carrier of ${line.name} has no price for ${recipient.country}, so it cannot text there. Choose another line.` })
   const { parts } = measureText(text, line.languages)
-  if (pictureIds.length === 0 && parts > price.mostParts) throw badInput({ text: `The text has ${parts} parts; the carrier takes ${price.mostParts}. Shorten it, or send it as two.` })
+  const most = price?.mostParts ?? MOST_PARTS
+  if (pictureIds.length === 0 && parts > most) throw badInput({ text: `The text has ${parts} parts; the carrier takes ${most}. Shorten it, or send it as two.` })
 }
 
 /** @param when the hour that decides: now, or the moment for which it is meant */

@@ -3,6 +3,7 @@ import { isE164 } from '~~/core/phone/e164'
 import type { NationalLanguage } from '~~/core/text/national'
 import { can, type Asker } from '~~/shared/permissions'
 import type { SendForm } from '~~/shared/schemas/texting'
+import { carrierRegistered } from '../carriers/registry'
 import { milliseconds } from '../db/instants'
 import { carrierPrice, conversation, firm, line, message, numberState, phone, record, template, templateVersion } from '../db/schema'
 import { statement } from '../db/statement'
@@ -24,6 +25,8 @@ export interface Situation {
   earlier: { authorId: string | null, activityId: string, leavesAt: number } | null
   line: TextLine
   price: Price | null
+  /** Its carrier tells what texts cost; where it has no price, none goes. */
+  priced: boolean
   recipient: Recipient
   textingOn: boolean
   /** For so long it can be taken back. */
@@ -47,6 +50,7 @@ export async function readSituation(asker: Asker, form: SendForm): Promise<Situa
     earlier: found.activity_id ? { authorId: found.author_id, activityId: found.activity_id, leavesAt: found.leaves_at } : null,
     line: own,
     price: found.most_parts === null ? null : { microsPerPart: found.micros_per_part, currency: found.currency, mostParts: found.most_parts, microsPerPicture: found.micros_per_picture, mostPictures: found.most_pictures, mostPictureBytes: found.most_picture_bytes },
+    priced: carrierRegistered(found.carrier)?.prices !== undefined,
     recipient: recipientOf(asker, form, found),
     textingOn: found.texting_on,
     takeBackMs: found.take_back_seconds * 1_000,

@@ -1,11 +1,12 @@
 import { array, boolean, number, object, string, type InferType } from 'yup'
 import { NATIONAL_LANGUAGES } from '../../core/text/national'
-import { optionalLine } from './common'
+import { line, optionalLine } from './common'
 
 const TIME = /^([01]\d|2[0-3]):[0-5]\d$|^24:00$/
 const time = (message: string) => string().matches(TIME, message).required(message)
 
 export const lineForm = object({
+  carrier: line(60).required('Choose over which carrier its texts go.'),
   languages: array().of(string().oneOf(NATIONAL_LANGUAGES).required()).max(NATIONAL_LANGUAGES.length).required('Say whose letters the carrier knows.'),
   records: boolean().required(),
   ownerFirst: boolean().required(),

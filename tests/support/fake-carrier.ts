@@ -12,18 +12,18 @@ import { takeDue } from '~~/server/jobs/outbox'
  * A carrier under the test's control: it keeps what it is asked and answers as told. Of every text that comes by
  * it counts the parts as the practice carrier would, and holds them against what we had counted.
  */
-export function fakeCarrier() {
+export function fakeCarrier(name = 'practice') {
   const asked: CarrierText[] = []
   const answers: ((text: CarrierText) => HandOverAnswer | Promise<HandOverAnswer>)[] = []
-  const accept = (text: CarrierText): HandOverAnswer => ({ kind: 'accepted', ref: `ref-${text.key}`, parts: 1, costMicros: 8_000, currency: 'USD' })
+  const accept = (text: CarrierText): HandOverAnswer => ({ kind: 'accepted', ref: `ref-${text.key}`, charge: { parts: 1, costMicros: 8_000, currency: 'USD' } })
   const carrier: Carrier = {
-    name: 'practice',
+    name,
+    title: `The carrier “${name}”`,
     hand: async (text) => {
       asked.push(text)
       await expectSameParts(text)
       return (answers.shift() ?? accept)(text)
     },
-    isSigned: () => false,
     readEvent: told => told as CarrierEvent,
     eventsSince: async cursor => ({ told: [], cursor }),
     prices: async () => ({ prices: [], mostParts: 10, mostPictures: 3, mostPictureBytes: 600_000 }),

@@ -1,19 +1,19 @@
 <script setup lang="ts">
-import type { SetUpLine } from '~~/shared/set-up'
+import type { CarrierChoice, SetUpLine } from '~~/shared/set-up'
 import { WEEKDAYS } from '~~/core/hours/say'
 import type { LineForm } from '~~/shared/schemas/line'
 import { api } from '~/composables/api'
 import { useSaving } from '~/composables/saving'
 
 /** How a line rings, and what a caller hears whom nobody answers. */
-const { line } = defineProps<{ line: SetUpLine }>()
+const { line, carriers } = defineProps<{ line: SetUpLine, carriers: CarrierChoice[] }>()
 const emit = defineEmits<{ saved: [lines: SetUpLine[]], close: [] }>()
 
 /** The week as it is worked: Monday first. */
 const DAYS = [1, 2, 3, 4, 5, 6, 0]
 const USUAL = { opens: '08:00', closes: '18:00', days: [1, 2, 3, 4, 5] }
 const GREETING = 'Nobody can take your call now. Leave a message after the tone, and we call you back.'
-const form = ref<LineForm>({ languages: line.languages, records: line.records, ownerFirst: line.ownerFirst, greeting: line.greeting, ringSeconds: line.ringSeconds, hours: line.hours })
+const form = ref<LineForm>({ carrier: line.carrier, languages: line.languages, records: line.records, ownerFirst: line.ownerFirst, greeting: line.greeting, ringSeconds: line.ringSeconds, hours: line.hours })
 const { errors, saving, save: saveWith } = useSaving('records')
 const takes = computed({ get: () => form.value.greeting !== null, set: on => form.value.greeting = on ? line.greeting ?? GREETING : null })
 const keeps = computed({ get: () => form.value.hours !== null, set: on => form.value.hours = on ? { ...USUAL, ...line.hours } : null })
@@ -34,6 +34,26 @@ const save = () => saveWith(async () => emit('saved', await api<SetUpLine[]>(`/a
       novalidate
       @submit.prevent="save"
     >
+      <LabelledField
+        v-if="carriers.length > 1"
+        id="carrier"
+        v-slot="{ input }"
+        label="Over which carrier its texts go"
+        :error="errors.carrier"
+      >
+        <select
+          v-bind="input"
+          v-model="form.carrier"
+        >
+          <option
+            v-for="one in carriers"
+            :key="one.name"
+            :value="one.name"
+          >
+            {{ one.title }}
+          </option>
+        </select>
+      </LabelledField>
       <label class="check"><input
         v-model="form.records"
         type="checkbox"

@@ -2,7 +2,7 @@
 import { NATIONAL_LANGUAGES, type NationalLanguage } from '~~/core/text/national'
 import { showPhone } from '~~/core/phone/show'
 import type { LineForm } from '~~/shared/schemas/line'
-import type { SetUpLine } from '~~/shared/set-up'
+import type { CarrierChoice, SetUpLine } from '~~/shared/set-up'
 import { api } from '~/composables/api'
 import { adminsOnly, useSetUpList } from '~/composables/set-up-list'
 import { TABLE_WORDS } from '~/words/tables'
@@ -10,6 +10,10 @@ import { TABLE_WORDS } from '~/words/tables'
 definePageMeta({ middleware: adminsOnly })
 
 const { list: lines, problem, trying, load } = useSetUpList<SetUpLine>(() => ({ path: '/api/set-up/lines' }))
+
+/** Without them a line is shown and changed all the same, but for its carrier. */
+const carriers = shallowRef<CarrierChoice[]>([])
+void api<CarrierChoice[]>('/api/set-up/carriers').then(found => carriers.value = found, () => {})
 
 /** The line whose ringing is being changed. */
 const editing = shallowRef<SetUpLine | null>(null)
@@ -26,7 +30,10 @@ const ringing = ({ records, ownerFirst, greeting, ringSeconds, hours }: SetUpLin
   records ? 'calls are recorded' : null,
 ].filter(Boolean).join(', ')
 
-const formOf = ({ languages, records, ownerFirst, greeting, ringSeconds, hours }: SetUpLine): LineForm => ({ languages, records, ownerFirst, greeting, ringSeconds, hours })
+/** Over which carrier its texts go, where there is a choice. */
+const over = ({ carrier }: SetUpLine) => carriers.value.length > 1 ? `texts over ${carriers.value.find(({ name }) => name === carrier)?.title ?? 'a carrier that is not there'}` : null
+
+const formOf = ({ carrier, languages, records, ownerFirst, greeting, ringSeconds, hours }: SetUpLine): LineForm => ({ carrier, languages, records, ownerFirst, greeting, ringSeconds, hours })
 function turn(line: SetUpLine, language: NationalLanguage): Promise<void> {
   const languages = NATIONAL_LANGUAGES.filter(one => (one === language) !== line.languages.includes(one))
   return trying(() => api<SetUpLine[]>(`/api/set-up/lines/${line.id}`, { method: 'PUT', body: { ...formOf(line), languages } }))
@@ -54,7 +61,7 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<void> {
             {{ showPhone(line.e164, true) }}
           </p>
           <p class="quiet">
-            {{ [line.colleague ? `answered by ${line.colleague}` : line.team ? `answered by ${line.team}` : 'answered by nobody', line.private ? 'private' : null, line.active ? null : 'not active'].filter(Boolean).join(', ') }}
+            {{ [line.colleague ? `answered by ${line.colleague}` : line.team ? `answered by ${line.team}` : 'answered by nobody', line.private ? 'private' : null, line.active ? null : 'not active', over(line)].filter(Boolean).join(', ') }}
           </p>
           <p class="quiet">
             {{ ringing(line) }}
@@ -91,6 +98,7 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<void> {
     </p>
     <LazyLineEditor
       v-if="editing"
+      :carriers="carriers"
       :line="editing"
       @saved="saved"
       @close="editing = null"

@@ -85,13 +85,19 @@ export const message = pgTable('message', {
   /** Since when its carrier is asked and does not take it; null while nobody has asked, or the carrier only has no room. */
   tryingSince: instant('trying_since'),
   settledAt: instant('settled_at'),
-  carrierRef: text('carrier_ref').unique(),
+  /** Who was asked to take it, or has brought it. */
+  carrier: text('carrier'),
+  /** The carrier's own name for it. */
+  carrierRef: text('carrier_ref'),
+  /** When its carrier has said that it takes it. */
+  acceptedAt: instant('accepted_at'),
   /** Short, with a check character: to be said over the telephone. Texts of before there were refs have none. */
   ref: text('ref').unique(),
   /** Of a text that is to leave later: the moment as it was meant, by the clock of a place. */
   wallTime: text('wall_time'),
   wallZone: text('wall_zone'),
 }, table => [
+  unique('message_carrier_ref').on(table.carrier, table.carrierRef),
   index('message_conversation').on(table.conversationId, table.madeAt),
   index('message_template').on(table.templateId, table.templateVersion).where(sql`${table.templateId} is not null`),
   index('message_scheduled').on(table.leavesAt).where(sql`${table.wallTime} is not null and ${table.state} = 'waiting'`),
@@ -139,7 +145,7 @@ export const carrierEvent = pgTable('carrier_event', {
   receivedAt: instant('received_at').notNull(),
   /** Null while no message of ours matches. */
   messageId: id('message_id'),
-}, table => [primaryKey({ columns: [table.carrier, table.id] }), index('carrier_event_ref').on(table.carrierRef)])
+}, table => [primaryKey({ columns: [table.carrier, table.id] }), index('carrier_event_ref').on(table.carrier, table.carrierRef)])
 
 /** How far we have read a carrier's own list of events, and its prices as last heard. */
 export const carrierCursor = pgTable('carrier_cursor', {

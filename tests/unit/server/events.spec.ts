@@ -49,7 +49,7 @@ describe('reports of a carrier', () => {
     await sendText(firm.ada, form, DAY)
     carrier.next(async () => {
       await takeEvent('practice', report('delivered', `ref-${form.id}`, form.id), LEFT)
-      return { kind: 'accepted', ref: `ref-${form.id}`, parts: 1, costMicros: 8_000, currency: 'USD' }
+      return { kind: 'accepted', ref: `ref-${form.id}`, charge: { parts: 1, costMicros: 8_000, currency: 'USD' } }
     })
     await drain(LEFT)
     expect(await stateOf(form.id)).toBe('delivered')

@@ -18,7 +18,7 @@ let firm: Firm
 beforeAll(async () => firm = await makeFirm())
 const problem = (status: number) => ({ details: { status } })
 
-const rings = (values: object) => lineForm.validateSync({ languages: [], records: false, ownerFirst: false, ringSeconds: 25, ...values })
+const rings = (values: object) => lineForm.validateSync({ carrier: 'practice', languages: [], records: false, ownerFirst: false, ringSeconds: 25, ...values })
 
 describe('a line with the letters of a language', () => {
   const words = 'Günaydın! Bisikletiniz yarın sabah dokuzda hazır olacak; dükkanın önünde görüşürüz.'

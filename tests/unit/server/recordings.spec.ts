@@ -136,7 +136,7 @@ describe('a line that takes messages', () => {
 })
 
 describe('how a line rings', () => {
-  const values = { languages: [], records: true, ownerFirst: false, greeting: ' Leave a message. ', ringSeconds: 30, hours: { opens: '08:00', closes: '24:00', days: [1, 2] } }
+  const values = { carrier: 'practice', languages: [], records: true, ownerFirst: false, greeting: ' Leave a message. ', ringSeconds: 30, hours: { opens: '08:00', closes: '24:00', days: [1, 2] } }
 
   it('is set by an admin, and noted', async () => {
     const all = await changeLine(firm.rafe, firm.second.id, lineForm.validateSync(values), DAY)

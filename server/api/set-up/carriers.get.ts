@@ -1,0 +1,4 @@
+import { route } from '~~/server/http/route'
+import { listCarriers } from '~~/server/texting/line-edit'
+
+export default route({}, async ({ asker }) => listCarriers(asker))
