@@ -3,6 +3,8 @@ import { defineConfig } from '@playwright/test'
 /** One world for all tests, in their own corners of it: the production build, its demo data, the practice carrier. */
 export default defineConfig({
   testDir: 'tests/e2e',
+  // two worlds may be tested beside each other
+  outputDir: `test-results/${process.env.E2E_PORT ?? 4610}`,
   globalSetup: './tests/e2e/world.setup.ts',
   workers: 1,
   forbidOnly: !!process.env.CI,

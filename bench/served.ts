@@ -13,7 +13,7 @@ export async function serve(folder: string, port: number): Promise<Served> {
   // a bench that fails must not leave it behind
   process.once('exit', () => server.kill())
   const address = `http://127.0.0.1:${port}`
-  while (!await fetch(`${address}/api/health`).then(answer => answer.ok, () => false)) await new Promise(resolve => setTimeout(resolve, 200))
+  while (!await fetch(`${address}/api/ready`).then(answer => answer.ok, () => false)) await new Promise(resolve => setTimeout(resolve, 200))
   const signedIn = await fetch(`${address}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: 'ada@pannier.example', password: DEMO_PASSWORD }) })
   const cookie = signedIn.headers.get('set-cookie')!.split(';')[0]!
   const ask = async (path: string, options: RequestInit) => {

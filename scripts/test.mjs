@@ -1,7 +1,7 @@
-// bin/test: every check there is, one after the other; a failed one does not hide the others.
+// bin/test: every check there is; a failed one does not hide the others. `--quick` for while you work.
 import { execFileSync, spawn, spawnSync } from 'node:child_process'
 import { once } from 'node:events'
-import { existsSync, readFileSync, rmSync } from 'node:fs'
+import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { installIfNeeded } from './prepare.mjs'
 
 /** Debian's own packages that the tests drive: a browser, a database server, and Perl's Encode as an outside source. */
@@ -32,41 +32,70 @@ function count(name, status, counts, begun) {
 
 const ENV = { ...process.env, FORCE_COLOR: '0' }
 
-/** Runs one check. Those that count their tests leave the counts in a file; the others count as one. */
-function check(name, command, args, counts) {
-  console.log(`\n== ${name}`)
-  if (counts) rmSync(counts, { force: true })
+/**
+ * Runs one check. Those that count their tests leave the counts in a file; the others count as one.
+ *
+ * @param {{ name: string, command: string[], counts?: string, env?: object }} check
+ * @param {boolean} aloud says everything as it comes; else in one piece, at the end
+ */
+async function run({ name, command: [program, ...args], counts, env }, aloud) {
   const begun = Date.now()
-  const { status } = spawnSync(command, args, { stdio: ['ignore', 'inherit', 'inherit'], env: ENV })
+  if (counts) rmSync(counts, { force: true })
+  if (aloud) console.log(`\n== ${name}`)
+  const child = spawn(program, args, { stdio: ['ignore', aloud ? 'inherit' : 'pipe', aloud ? 'inherit' : 'pipe'], env: { ...ENV, ...env, ...counts && { COUNTS: counts } } })
+  let said = ''
+  if (!aloud) for (const stream of [child.stdout, child.stderr]) stream.on('data', chunk => said += chunk)
+  const [status] = await once(child, 'close')
+  if (!aloud) console.log(`\n== ${name}\n${said}`)
   count(name, status, counts, begun)
 }
 
-/** Runs checks beside each other that need one processor each; what each says is told in one piece. */
-async function checkBeside(checks) {
-  await Promise.all(checks.map(async ([name, command, args]) => {
-    const begun = Date.now()
-    const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'], env: ENV })
-    let said = ''
-    for (const stream of [child.stdout, child.stderr]) stream.on('data', chunk => said += chunk)
-    const [status] = await once(child, 'close')
-    console.log(`\n== ${name}\n${said}`)
-    count(name, status, undefined, begun)
-  }))
+/** Checks that go beside each other; what comes in one list waits for what came before. */
+async function inOrder(...steps) {
+  for (const beside of steps) await Promise.all(beside.map(check => run(check, beside.length === 1)))
 }
 
-installFromDebian()
+const npm = (name, script, counts, args = []) => ({ name, command: ['npm', 'run', '--silent', script, ...args.length > 0 ? ['--', ...args] : []], counts })
+const BUILD = { name: 'build', command: ['node', '--eval', 'import("./scripts/prepare.mjs").then(prepare => prepare.buildIfNeeded())'] }
+
+/** The longer ones, about half of the time that all take; whatever else there is makes the other half. */
+const FIRST_HALF = ['bad-input', 'calling', 'everyone', 'wording'].map(name => `tests/e2e/${name}.spec.ts`)
+const browserTests = readdirSync('tests/e2e').filter(file => file.endsWith('.spec.ts')).map(file => `tests/e2e/${file}`)
+const halves = [FIRST_HALF, browserTests.filter(file => !FIRST_HALF.includes(file))]
+
+/** Half of the browser's tests, in a world of its own: most of the time they wait for a page. */
+const browser = half => ({ ...npm(`in a browser, ${half} of 2`, 'e2e', `.cache/count-e2e-${half}.json`, halves[half - 1]), env: { E2E_PORT: String(4600 + 10 * half) } })
+
+const EVERYTHING = [
+  [npm('lint', 'lint'), npm('types', 'types')],
+  [npm('unit tests', 'unit', '.cache/count-jest.json')],
+  [BUILD],
+  [browser(1), browser(2)],
+  [npm('the use cases on a server', 'unit:server', '.cache/count-server.json')],
+  [npm('kills', 'kills', '.cache/count-kills.json')],
+  [npm('two beside each other', 'beside', '.cache/count-beside.json')],
+]
+
+/** What has changed since main as others know it, or since the last commit, with what it imports; no kills, no server, no browser. */
+function quick() {
+  const upstream = spawnSync('git', ['merge-base', 'HEAD', 'origin/main'], { encoding: 'utf8' }).stdout?.trim()
+  const since = upstream || spawnSync('git', ['rev-parse', 'HEAD~1'], { encoding: 'utf8' }).stdout.trim()
+  return [
+    [npm('lint', 'lint'), npm('types', 'types')],
+    [npm('unit tests of what has changed', 'unit', '.cache/count-jest.json', ['--changedSince', since, '--passWithNoTests'])],
+  ]
+}
+
+const unknown = process.argv.slice(2).filter(argument => argument !== '--quick')
+if (unknown.length > 0) {
+  console.error(`bin/test does not know ${unknown.join(' ')}. It knows --quick, for while you work.`)
+  process.exit(2)
+}
+const isQuick = process.argv.includes('--quick')
+if (!isQuick) installFromDebian()
 installIfNeeded()
 execFileSync('npx', ['nuxt', 'prepare', '--logLevel', 'silent'], { stdio: ['ignore', 'ignore', 'inherit'] })
-await checkBeside([
-  ['lint', 'npm', ['run', '--silent', 'lint']],
-  ['types', 'npm', ['run', '--silent', 'types']],
-])
-check('unit tests', 'npm', ['run', '--silent', 'unit'], '.cache/count-jest.json')
-check('the use cases on a server', 'npm', ['run', '--silent', 'unit:server'], '.cache/count-server.json')
-check('build', 'node', ['--eval', 'import("./scripts/prepare.mjs").then(prepare => prepare.buildIfNeeded())'])
-check('in a browser', 'npm', ['run', '--silent', 'e2e'], '.cache/count-e2e.json')
-check('kills', 'npm', ['run', '--silent', 'kills'], '.cache/count-kills.json')
-check('two beside each other', 'npm', ['run', '--silent', 'beside'], '.cache/count-beside.json')
+await inOrder(...isQuick ? quick() : EVERYTHING)
 
 console.log(`\n${totals.passed} passed, ${totals.failed} failed`)
 process.exit(totals.failed === 0 ? 0 : 1)

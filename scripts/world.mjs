@@ -72,7 +72,7 @@ async function healthy(child, port) {
   child.once('exit', () => ended = true)
   while (!ended) {
     try {
-      const answer = await fetch(`http://127.0.0.1:${port}/api/health`)
+      const answer = await fetch(`http://127.0.0.1:${port}/api/ready`)
       if (answer.ok) return
     }
     catch {

@@ -3,13 +3,11 @@ import { resolve } from 'node:path'
 import type pg from 'pg'
 import { endForgotten } from './calling/forgotten'
 import { registerExchange } from './calling/port'
-import { practiceExchange } from './calling/practice-exchange'
 import { keepUpWith } from './carriers/keep-up'
-import { carriersFor } from './carriers/all'
+import { carriersFor, exchangeFor } from './carriers/all'
 import { registerCarrier } from './carriers/registry'
 import { openSessions } from './carriers/sessions'
 import { carrierTeller, exchangeTeller, registerTeller } from './carriers/tellers'
-import { readSecrets } from './secrets'
 import { diskIsFull, watchDisk } from './db/disk'
 import { databaseUrl, startDatabase } from './db/start'
 import { PlainError } from './http/failure'
@@ -23,6 +21,7 @@ import { openChannel } from './live/channel'
 // hears from the first moment who looks at what elsewhere
 import './live/presence'
 import { closeAllBut, closeStreams, listening } from './live/streams'
+import { settings } from './settings'
 import { callSilence } from './texting/events'
 import { workOutSchedule } from './texting/schedule'
 
@@ -32,23 +31,23 @@ const MINUTE = 60_000
 /** Opens everything in order; gives how to close it. */
 async function start(): Promise<() => Promise<void>> {
   // before anything is opened: without them whoever likes could tell us what they like
-  const access = readSecrets(process.env)
-  const folder = resolve(process.env.PLAUDER_DATA ?? '.data')
+  const set = settings()
+  const carriers = carriersFor(set)
+  const exchange = exchangeFor(set)
+  const folder = resolve(set.PLAUDER_DATA)
   mkdirSync(folder, { recursive: true, mode: 0o700 })
-  const stopWatching = await watchDisk(folder, Number(process.env.PLAUDER_KEEP_FREE_MB ?? 64))
+  const stopWatching = await watchDisk(folder, set.PLAUDER_KEEP_FREE_MB)
   const database = await startDatabase(folder)
   const url = databaseUrl()
   const leaveOthers = url ? await beBeside(url, database.pool) : await beAlone()
-  const carriers = carriersFor(access)
   carriers.forEach(registerCarrier)
-  const exchange = practiceExchange(access)
-  registerExchange(exchange)
-  const tellers = [...carriers.map(carrierTeller), exchangeTeller(exchange)]
+  if (exchange) registerExchange(exchange)
+  const tellers = [...carriers.map(carrierTeller), ...exchange ? [exchangeTeller(exchange)] : []]
   tellers.forEach(registerTeller)
   await workOutSchedule()
   const stopOutbox = startOutbox(WORKSHOP, () => new Date(), () => !diskIsFull())
   const stopSessions = openSessions(carriers)
-  const stopKeepingUp = keepUpWith(carriers, tellers, Number(process.env.PLAUDER_CATCH_UP_MS ?? 30_000))
+  const stopKeepingUp = keepUpWith(carriers, tellers, set.PLAUDER_CATCH_UP_MS)
   const tidy = async () => {
     await callSilence(new Date())
     await endForgotten(new Date())

@@ -23,6 +23,6 @@ const withDatabase = readdirSync(folder).map(file => join(folder, file)).filter(
 const wanted = process.argv.slice(2)
 const jest = spawn(process.execPath, ['node_modules/jest/bin/jest.js', ...wanted.length > 0 ? wanted : withDatabase], {
   stdio: 'inherit',
-  env: { ...process.env, NODE_OPTIONS: '--experimental-vm-modules', TEST_SERVER: server.url('').slice(0, -1), COUNTS: '.cache/count-server.json' },
+  env: { ...process.env, NODE_OPTIONS: '--experimental-vm-modules', TEST_SERVER: server.url('').slice(0, -1), COUNTS: process.env.COUNTS ?? '.cache/count-server.json' },
 })
 jest.once('exit', code => process.exit(code ?? 1))

@@ -2,10 +2,11 @@ import { getCookie, setCookie } from 'h3'
 import { addressOf, comesThrough, readProxies } from '~~/server/http/address'
 import { DEVICE_COOKIE, openRoute, SIGN_IN_COOKIE } from '~~/server/http/route'
 import { openSignIn } from '~~/server/identity/sign-in'
+import { settings } from '~~/server/settings'
 import { signInForm } from '~~/shared/schemas/sign-in'
 
 const YEAR_S = 365 * 86_400
-const proxies = readProxies(process.env.PLAUDER_TRUSTED_PROXIES ?? '')
+const proxies = readProxies(settings().PLAUDER_TRUSTED_PROXIES)
 
 export default openRoute({ body: signInForm, bytes: 2_048 }, async ({ event, body, now }) => {
   const { req } = event.node

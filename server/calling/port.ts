@@ -1,4 +1,5 @@
 import type { CallEvent } from '~~/core/call/facts'
+import { conflict } from '../http/problem'
 
 /** What a person can tell an exchange to do with a call. */
 export const ORDERS = ['hang-up', 'answer', 'decline', 'hold', 'resume', 'mute', 'unmute', 'record', 'stop-recording'] as const
@@ -73,7 +74,8 @@ export function registerExchange(exchange: Exchange): void {
   used = exchange
 }
 
+/** @throws Problem 409 `no-exchange` where Plauder only texts */
 export function theExchange(): Exchange {
-  if (!used) throw new Error('No exchange is registered.')
+  if (!used) throw conflict('no-exchange', 'No telephone', 'No telephone exchange is connected here, so nobody can be called. Ask an admin.')
   return used
 }

@@ -1,5 +1,6 @@
 import { dirname, join } from 'node:path'
 import type pg from 'pg'
+import { settings } from '../settings'
 import { startEmbedded } from './embedded/start'
 import { startOnServer } from './server/start'
 
@@ -9,10 +10,10 @@ export interface OpenDatabase {
 }
 
 /** Beside the built server lie the database's thread, the migrations and an empty database to start from. */
-export const builtFolder = () => process.env.PLAUDER_BUILD ?? join(dirname(process.argv[1]!), '..', 'parts')
+export const builtFolder = () => settings().PLAUDER_BUILD ?? join(dirname(process.argv[1]!), '..', 'parts')
 
 /** The address of a PostgreSQL server, where there is one; otherwise the database lies in the data folder. */
-export const databaseUrl = (): string | null => process.env.DATABASE_URL || null
+export const databaseUrl = (): string | null => settings().DATABASE_URL ?? null
 
 /**
  * Opens the database, brought up to date, behind the one door.

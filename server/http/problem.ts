@@ -27,9 +27,13 @@ export const notAllowed = (what: string) =>
 export const conflict = (type: string, title: string, detail: string, more: Record<string, unknown> = {}) =>
   new Problem(409, type, title, detail, more)
 
-/** Sends an error as problem details; what is ours to mend is logged, without anybody's words. */
-export function answerProblem(event: H3Event, error: unknown) {
-  const { details } = problemOf(error)
+/**
+ * Sends an error as problem details; what is ours to mend is logged, without anybody's words.
+ *
+ * @param id of the request: in the log under this id, and in the answer as the URI of this one occurrence
+ */
+export function answerProblem(event: H3Event, error: unknown, id: string) {
+  const details: ProblemDetails = { ...problemOf(error).details, instance: `urn:uuid:${id}` }
   if (details.status >= 500 && !(error instanceof Problem)) log.error({ err: error, path: event.path.split('?')[0]!.replace(/[^/]{20,}/g, '…') }, 'a request failed')
   setResponseStatus(event, details.status)
   setResponseHeader(event, 'content-type', 'application/problem+json')
@@ -56,5 +60,5 @@ function problemOf(error: unknown): Problem {
   const known = state && OF_THE_DATABASE.find(([states]) => states.test(state))
   if (known) return known[1]()
   if (isAway(error)) return databaseAway()
-  return new Problem(500, 'our-fault', 'Our fault', 'Something broke on our side and has been logged. Try again in a moment.')
+  return new Problem(500, 'our-fault', 'Our fault', 'Something broke on our side and has been logged. Try again in a moment; if it stays so, tell an admin.')
 }

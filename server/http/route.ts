@@ -9,6 +9,7 @@ import { namedIn } from './named-in'
 import { plain } from './plain'
 import { answerProblem, badInput, conflict, diskFull, Problem } from './problem'
 import { noteAsked } from './quiet'
+import { asRequest } from './request-id'
 import { misshapen } from './shape'
 import { withStrength } from './strength'
 
@@ -67,8 +68,9 @@ export function openRoute<R, P extends Schema, Q extends Schema, B extends Schem
 
 /** The handler carries its schemas, so that tests ask every route what it takes. */
 function answering<R>({ params, query, body, uncounted }: Options<Schema, Schema, Schema>, answer: (event: H3Event, now: Date) => Promise<R>) {
-  const handler = defineEventHandler(async (event) => {
+  const handler = defineEventHandler(event => asRequest(async (id) => {
     noteAsked()
+    setResponseHeader(event, 'x-request-id', id)
     // what is about people is kept by no cache
     setResponseHeader(event, 'cache-control', 'no-store')
     try {
@@ -78,9 +80,9 @@ function answering<R>({ params, query, body, uncounted }: Options<Schema, Schema
       return await (uncounted ? work() : withStrength(event.method, work)) ?? null
     }
     catch (error) {
-      return answerProblem(event, error)
+      return answerProblem(event, error, id)
     }
-  })
+  }))
   return Object.assign(handler, { schemas: { params, query, body } })
 }
 

@@ -1,5 +1,6 @@
 import { closeSync, openSync } from 'node:fs'
 import { join } from 'node:path'
+import { settings } from '../settings'
 
 /**
  * Named places in which the kill test ends the process as a power cut would. Each kills once: a file in
@@ -8,9 +9,9 @@ import { join } from 'node:path'
 export type CrashPoint = 'claimed' | 'handing-over' | 'answered' | 'settled' | 'event-stored' | 'piece-changed' | 'piece-imported' | 'effect-done' | 'disposed' | 'dialling'
 
 export function crashPoint(name: CrashPoint): void {
-  if (process.env.PLAUDER_CRASH_AT !== name) return
+  if (settings().PLAUDER_CRASH_AT !== name) return
   try {
-    closeSync(openSync(join(process.env.PLAUDER_DATA!, `crashed-${name}`), 'wx'))
+    closeSync(openSync(join(settings().PLAUDER_DATA, `crashed-${name}`), 'wx'))
   }
   catch {
     return

@@ -205,6 +205,6 @@ finally {
 }
 
 mkdirSync('.cache', { recursive: true })
-writeFileSync('.cache/count-beside.json', JSON.stringify(counts))
+writeFileSync(process.env.COUNTS ?? '.cache/count-beside.json', JSON.stringify(counts))
 console.log(`${counts.passed} passed, ${counts.failed} failed`)
 process.exit(counts.failed === 0 ? 0 : 1)

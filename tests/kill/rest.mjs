@@ -154,7 +154,7 @@ export async function everythingElseIsKilled({ port, seed, kills }) {
     const done = { scheduled: await scheduled, takenBack: await takenBack, stopped: await stopped, pictured: await pictured, called: await called, undone: await undone }
     killing = false
     await killed
-    await until('both are there again', async () => (await fetch(`${world.address}/api/health`)).ok && (await handset('/phones')) !== null, 60)
+    await until('both are there again', async () => (await fetch(`${world.address}/api/ready`)).ok && (await handset('/phones')) !== null, 60)
 
     // somebody speaks to a mailbox; the exchange stays, and we die while it rings, while they speak, and before it is fetched
     const mailbox = await (async () => {
@@ -251,7 +251,7 @@ export async function everythingElseIsKilled({ port, seed, kills }) {
     check('a second Plauder on the same files is refused, by a link and by another mount', () => {
       for (const { code, said } of refused) assert.ok(code === 1 && said.includes('is in use by another Plauder'), `ended with ${code}: ${said.slice(0, 300)}`)
     })
-    const health = await fetch(`${world.address}/api/health`)
+    const health = await fetch(`${world.address}/api/ready`)
     check('the first one goes on', () => assert.equal(health.status, 200))
   }
   finally {

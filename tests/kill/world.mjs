@@ -84,7 +84,7 @@ export async function killedWorld({ port, seed, points, practice = {} }) {
     carrier: keepRunning('carrier', point => startPractice({ folder, port, practicePort: port + 1, env: { ...clocked, PRACTICE_SEED: String(seed), PRACTICE_CRASH_AT: point, ...practice } })),
     application: keepRunning('application', point => startApplication({ folder, port, practicePort: port + 1, env: { ...clocked, PLAUDER_CATCH_UP_MS: '1000', PLAUDER_CRASH_AT: point, PLAUDER_LOG: 'silent' } })),
   }
-  await until('the application can serve', async () => (await fetch(`${address}/api/health`)).ok, 60)
+  await until('the application can serve', async () => (await fetch(`${address}/api/ready`)).ok, 60)
 
   /** As a colleague's browser would ask: `insist` asks the same, with the same ids, until it is answered. */
   async function signIn(who) {
@@ -141,7 +141,7 @@ export async function killedWorld({ port, seed, points, practice = {} }) {
       writeFileSync(clock, String(ms))
       for (const one of all) one.child.kill('SIGKILL')
       await pause(500)
-      await until('the application can serve by its new clock', async () => (await fetch(`${address}/api/health`)).ok, 60)
+      await until('the application can serve by its new clock', async () => (await fetch(`${address}/api/ready`)).ok, 60)
     },
     async end() {
       for (const one of all) one.stopping = true

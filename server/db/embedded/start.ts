@@ -5,6 +5,7 @@ import { drizzle } from 'drizzle-orm/node-postgres'
 import { migrate } from 'drizzle-orm/node-postgres/migrator'
 import { v7 as uuid } from 'uuid'
 import { log } from '../../http/log'
+import { settings } from '../../settings'
 import { openDoor } from '../door'
 import { lockFolder } from '../folder-lock'
 import { regularly } from '../regularly'
@@ -15,9 +16,6 @@ import { openEmbedded, type EmbeddedDatabase } from './open'
 /** WAL grows by half a gigabyte in a million rows; there is no checkpointer but this one. */
 const CHECKPOINT_EVERY = 60_000
 const MARK_EVERY = 1_000
-
-/** As on a server: nothing that somebody waits for takes this long. */
-const LONGEST_STATEMENT_MS = 60_000
 
 /**
  * Opens the embedded database of a data folder, brings it up to date and looks after it until it is closed.
@@ -32,7 +30,7 @@ export async function startEmbedded(dataFolder: string, built: string): Promise<
     folder: join(dataFolder, 'database'),
     startFrom: existsSync(empty) ? empty : undefined,
   }, {
-    longestMs: Number(process.env.PLAUDER_LONGEST_STATEMENT_MS ?? LONGEST_STATEMENT_MS),
+    longestMs: settings().PLAUDER_LONGEST_STATEMENT_MS,
     onDead: (error) => {
       // whoever looks after this process starts it again, or is told why not
       log.fatal({ err: error }, 'the embedded database is gone')

@@ -28,9 +28,9 @@ describe('a disk that is full', () => {
       const answer = await fetch(`${served.url}${path}`, { method, headers: { cookie, 'content-type': 'application/json' }, body: method === 'GET' ? undefined : '{}' })
       return [answer.status, (await answer.json() as { type?: string }).type]
     }
-    expect(await ask('GET', '/api/health')).toEqual([200, undefined])
+    expect(await ask('GET', '/api/ready')).toEqual([200, undefined])
     const stopWatching = await watchDisk(tmpdir(), MORE_THAN_ANY_DISK_MB)
-    expect(await ask('GET', '/api/health')).toEqual([507, 'disk-full'])
+    expect(await ask('GET', '/api/ready')).toEqual([507, 'disk-full'])
     expect(await ask('GET', '/api/tasks')).toEqual([200, undefined])
     for (const [method, path] of [['POST', '/api/texts'], ['PUT', '/api/drafts'], ['POST', '/api/carriers/practice/events'], ['POST', '/api/sign-in']] as const) expect(await ask(method, path)).toEqual([507, 'disk-full'])
 
@@ -41,7 +41,7 @@ describe('a disk that is full', () => {
     expect(done).toEqual([])
     stopWatching();
     (await watchDisk(tmpdir(), 0))()
-    expect(await ask('GET', '/api/health')).toEqual([200, undefined])
+    expect(await ask('GET', '/api/ready')).toEqual([200, undefined])
     await new Promise(resolve => setTimeout(resolve, 1_500))
     expect(done).toEqual(['walked'])
     await stop()

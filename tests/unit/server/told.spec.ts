@@ -8,7 +8,6 @@ import { tx } from '~~/server/db/door'
 import { carrierCursor, setAsideEvent } from '~~/server/db/schema'
 import { readStuck, settleEvent } from '~~/server/jobs/stuck'
 import { readTimeline } from '~~/server/timeline/read'
-import { readSecrets } from '~~/server/secrets'
 import { useDatabase } from '../../support/database'
 import { DAY, makeFirm, makeLead, type Firm } from '../../support/firm'
 
@@ -98,21 +97,5 @@ describe('what is set aside', () => {
     await expect(settleEvent(firm.rafe, second.id, 'leave', DAY)).rejects.toMatchObject({ details: { status: 404 } })
     const { rows } = await tx(database => database.execute<{ action: string }>(sql`select action from audit where action like 'event-%'`))
     expect(rows.map(({ action }) => action).sort()).toEqual(['event-let-be', 'event-taken-after-all'])
-  })
-})
-
-describe('the secrets', () => {
-  const good = { PLAUDER_CARRIER_KEY: 'k'.repeat(24), PLAUDER_WEBHOOK_SECRET: Buffer.alloc(24, 7).toString('base64') }
-  it.each([
-    ['without any', {}, 'PLAUDER_CARRIER_KEY is not set'],
-    ['without the one that signs', { PLAUDER_CARRIER_KEY: good.PLAUDER_CARRIER_KEY }, 'PLAUDER_WEBHOOK_SECRET is not set'],
-    ['with one that can be guessed', { ...good, PLAUDER_WEBHOOK_SECRET: Buffer.from('secret').toString('base64') }, 'PLAUDER_WEBHOOK_SECRET is too short'],
-    ['with a key that can be guessed', { ...good, PLAUDER_CARRIER_KEY: 'k' }, 'PLAUDER_CARRIER_KEY is too short'],
-  ])('%s nothing starts, and it is said which', (_, env, words) => {
-    expect(() => readSecrets(env)).toThrow(words)
-  })
-
-  it('are taken as they are', () => {
-    expect(readSecrets(good)).toEqual({ url: 'http://127.0.0.1:4401', key: good.PLAUDER_CARRIER_KEY, webhookSecret: good.PLAUDER_WEBHOOK_SECRET })
   })
 })
