@@ -53,7 +53,7 @@ async function lastKeyToPaint(page: Page, words: string): Promise<number> {
 }
 
 const folder = mkdtempSync(join(tmpdir(), 'plauder-bench-'))
-await layDemo(folder, false)
+await layDemo(folder)
 const database = await startDatabase(folder)
 const people = await fillPeople(database, PEOPLE)
 await fillTexts(database, people, TEXTS, Math.max(1, Math.round(TEXTS / PEOPLE)))

@@ -30,7 +30,7 @@ const row = (n: number) => [FIRST_NAMES[n % FIRST_NAMES.length]!, `${LAST_NAMES[
 
 const folder = mkdtempSync(join(tmpdir(), 'plauder-bench-'))
 try {
-  await layDemo(folder, false)
+  await layDemo(folder)
   const served = await serve(folder, port)
   const me = await served.get('/api/me') as { id: string }
   const { rows: [iris] } = await served.get(`/api/records?${new URLSearchParams({ module: 'lead', words: 'Iris Holm' }).toString()}`) as RecordPage

@@ -48,7 +48,7 @@ async function clickToPaint(from: Page, to: Page, name: string, run: number): Pr
 }
 
 const folder = mkdtempSync(join(tmpdir(), 'plauder-bench-'))
-await layDemo(folder, false)
+await layDemo(folder)
 process.env.PLAUDER_QUIET = '1'
 const practice = startPractice({ folder, port, practicePort: port + 1 })
 const application = startApplication({ folder, port, practicePort: port + 1, env: { PLAUDER_LOG: 'silent' } })

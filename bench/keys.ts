@@ -18,7 +18,7 @@ const port = 4850
 const address = `http://127.0.0.1:${port}`
 
 const folder = mkdtempSync(join(tmpdir(), 'plauder-bench-'))
-await layDemo(folder, false)
+await layDemo(folder)
 const database = await startDatabase(folder)
 await database.pool.query(`
   with made as (

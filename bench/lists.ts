@@ -48,7 +48,7 @@ async function bareTimes(database: OpenDatabase, ada: SignedIn): Promise<Map<str
 
 const folder = mkdtempSync(join(tmpdir(), 'plauder-bench-'))
 try {
-  await layDemo(folder, false)
+  await layDemo(folder)
   const database = await startDatabase(folder)
   await fillPeople(database, PEOPLE)
   const ada = (await whoSignedIn((await openSignIn('ada@pannier.example', DEMO_PASSWORD, { address: 'bench' }, new Date())).signIn, new Date()))!

@@ -32,7 +32,7 @@ const address = `http://127.0.0.1:${port}`
 const handsets = `http://127.0.0.1:${port + 1}/handsets/api`
 
 const folder = mkdtempSync(join(tmpdir(), 'plauder-bench-'))
-await layDemo(folder, false)
+await layDemo(folder)
 let database = await startDatabase(folder)
 const people = (await fillPeople(database, PEOPLE)).slice(0, 2 * ROUND + KEYS + 10)
 /** A place where it is day, so that nobody is passed over for their night. */

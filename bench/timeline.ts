@@ -24,7 +24,7 @@ const port = 4810
 async function measure(entries: number): Promise<{ bare: number, http: number }> {
   const folder = mkdtempSync(join(tmpdir(), 'plauder-bench-'))
   try {
-    await layDemo(folder, false)
+    await layDemo(folder)
     const database = await startDatabase(folder)
     const records = await fill(database, entries)
     const ada = await whoSignedIn((await openSignIn('ada@pannier.example', DEMO_PASSWORD, { address: 'bench' }, new Date())).signIn, new Date())

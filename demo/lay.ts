@@ -1,4 +1,5 @@
-import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, writeFileSync } from 'node:fs'
+import { rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
@@ -27,12 +28,9 @@ const MATTERS_SEED = 21
 /**
  * Lays the demo data into a data folder, or into a server's database, that has none yet.
  *
- * @param fresh throws away what is there first; never on a server, where it may be somebody's own
  * @returns whether anything was laid
  */
-export async function layDemo(folder: string, fresh: boolean, now = new Date()): Promise<boolean> {
-  if (fresh && databaseUrl()) throw new Error('The database of DATABASE_URL is not emptied from here. Give an empty one, or start without --fresh.')
-  if (fresh) for (const part of ['database', 'practice']) rmSync(join(folder, part), { recursive: true, force: true })
+export async function layDemo(folder: string, now = new Date()): Promise<boolean> {
   if (!databaseUrl() && existsSync(join(folder, 'database', 'PG_VERSION'))) return false
   const database = await startDatabase(folder)
   try {
@@ -45,6 +43,16 @@ export async function layDemo(folder: string, fresh: boolean, now = new Date()):
   finally {
     await database.close()
   }
+}
+
+/**
+ * Throws away everything in a data folder but its keys.
+ *
+ * @throws Error for a server's database, which may be somebody's own
+ */
+export async function throwAway(folder: string): Promise<void> {
+  if (databaseUrl()) throw new Error('The database of DATABASE_URL is not emptied from here. Give an empty one, or start without --fresh.')
+  for (const part of ['database', 'practice', 'own-firm']) await rm(join(folder, part), { recursive: true, force: true })
 }
 
 const DAY = 86_400_000

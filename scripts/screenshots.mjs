@@ -14,7 +14,7 @@ buildIfNeeded()
 process.env.PLAUDER_BUILD = resolve('.output/parts')
 process.env.PLAUDER_QUIET = '1'
 const { layDemo, DEMO_PASSWORD } = await import(pathToFileURL(resolve('.output/parts/demo.mjs')).href)
-await layDemo(folder, false)
+await layDemo(folder)
 const practice = startPractice({ folder, port, practicePort: port + 1 })
 const application = startApplication({ folder, port, practicePort: port + 1 })
 await Promise.all([practice.open, application.healthy])

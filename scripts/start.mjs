@@ -1,15 +1,16 @@
 // bin/start: installs, builds, lays the demo data, starts the practice world and Plauder.
-import { resolve } from 'node:path'
+import { existsSync, mkdirSync, writeFileSync } from 'node:fs'
+import { join, resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { buildIfNeeded, installIfNeeded } from './prepare.mjs'
 import { startApplication, startPractice, stop } from './world.mjs'
 
-const unknown = process.argv.slice(2).filter(argument => argument !== '--fresh')
+const unknown = process.argv.slice(2).filter(argument => !['--fresh', '--empty'].includes(argument))
 if (unknown.length > 0) {
-  console.error(`bin/start does not know ${unknown.join(' ')}. It knows --fresh, which lays the demo data anew.`)
+  console.error(`bin/start does not know ${unknown.join(' ')}. It knows --fresh, which throws away what is there first, and --empty, which lays no demo data.`)
   process.exit(2)
 }
-const fresh = process.argv.includes('--fresh')
+const [fresh, empty] = ['--fresh', '--empty'].map(argument => process.argv.includes(argument))
 const port = Number(process.env.PORT ?? 4400)
 const practicePort = Number(process.env.PRACTICE_PORT ?? port + 1)
 const folder = resolve(process.env.PLAUDER_DATA ?? '.data')
@@ -18,8 +19,15 @@ installIfNeeded()
 buildIfNeeded()
 
 process.env.PLAUDER_BUILD = resolve('.output/parts')
-const { layDemo, COLLEAGUES, DEMO_PASSWORD } = await import(pathToFileURL(resolve('.output/parts/demo.mjs')).href)
-if (await layDemo(folder, fresh).catch(refuse)) console.log('Laid the demo data of Pannier & Post.')
+const { layDemo, throwAway, COLLEAGUES, DEMO_PASSWORD } = await import(pathToFileURL(resolve('.output/parts/demo.mjs')).href)
+// a firm of one's own has no accounts of the demo, at later starts either
+const ownFirm = join(folder, 'own-firm')
+if (fresh) await throwAway(folder).catch(refuse)
+if (empty) {
+  mkdirSync(folder, { recursive: true, mode: 0o700 })
+  writeFileSync(ownFirm, '')
+}
+if (!existsSync(ownFirm) && await layDemo(folder).catch(refuse)) console.log('Laid the demo data of Pannier & Post.')
 
 const practice = startPractice({ folder, port, practicePort })
 const application = startApplication({ folder, port, practicePort })
@@ -45,13 +53,18 @@ for (const child of children) {
 }
 
 await Promise.all([practice.open, application.healthy]).catch(refuse)
+const begin = application.began.at
 const width = Math.max(...COLLEAGUES.map(one => one.email.length))
+const howToGetIn = begin
+  ? `Nobody has begun yet. Make your firm, and yourself its admin, at\n    http://127.0.0.1:${port}${begin}`
+  : existsSync(ownFirm)
+    ? 'Sign in as who you are here.'
+    : `Sign in with the password ${DEMO_PASSWORD} as\n${COLLEAGUES.map(one => `    ${one.email.padEnd(width)}  ${one.name}, ${one.title.toLowerCase()} (${one.role})`).join('\n')}`
 console.log(`
   Plauder    http://127.0.0.1:${port}
   Handsets   http://127.0.0.1:${practicePort}/handsets   (the telephones of the people you text)
 
-  Sign in with the password ${DEMO_PASSWORD} as
-${COLLEAGUES.map(one => `    ${one.email.padEnd(width)}  ${one.name}, ${one.title.toLowerCase()} (${one.role})`).join('\n')}
+  ${howToGetIn}
 
   Ctrl-C stops both.
 `)

@@ -3,5 +3,5 @@ import type { ChildProcess } from 'node:child_process'
 interface Options { folder: string, port: number, practicePort: number, env?: Record<string, string> }
 
 export function startPractice(options: Options): { child: ChildProcess, open: Promise<void> }
-export function startApplication(options: Options & { stderr?: 'inherit' | 'pipe' }): { child: ChildProcess, healthy: Promise<void> }
+export function startApplication(options: Options & { stderr?: 'inherit' | 'pipe' }): { child: ChildProcess, healthy: Promise<void>, began: { at: string | null } }
 export function stop(child: ChildProcess): Promise<void>

@@ -62,8 +62,13 @@ export function startApplication({ folder, port, practicePort, env = {}, stderr 
       ...env,
     },
   })
-  child.stdout.on('data', chunk => process.env.PLAUDER_QUIET || process.stdout.write(chunk))
-  return { child, healthy: healthy(child, port) }
+  /** Where the firm is made, as long as there is none. */
+  const began = { at: null }
+  child.stdout.on('data', (chunk) => {
+    began.at ??= /"begin":"([^"]+)"/.exec(String(chunk))?.[1] ?? null
+    if (!process.env.PLAUDER_QUIET) process.stdout.write(chunk)
+  })
+  return { child, began, healthy: healthy(child, port) }
 }
 
 /** Asks until it answers, or until the process has ended. */

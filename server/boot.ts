@@ -13,6 +13,7 @@ import { databaseUrl, startDatabase } from './db/start'
 import { PlainError } from './http/failure'
 import { log } from './http/log'
 import { countAttemptsIn } from './identity/attempts'
+import { offerBeginning } from './identity/begin'
 import { stillSignedIn } from './identity/sign-in'
 import { WORKSHOP } from './jobs/handlers'
 import { startOutbox, takeLeasesBack } from './jobs/outbox'
@@ -45,6 +46,7 @@ async function start(): Promise<() => Promise<void>> {
   const tellers = [...carriers.map(carrierTeller), ...exchange ? [exchangeTeller(exchange)] : []]
   tellers.forEach(registerTeller)
   await workOutSchedule()
+  await printBeginning()
   const stopOutbox = startOutbox(WORKSHOP, () => new Date(), () => !diskIsFull())
   const stopSessions = openSessions(carriers)
   const stopKeepingUp = keepUpWith(carriers, tellers, set.PLAUDER_CATCH_UP_MS)
@@ -65,6 +67,12 @@ async function start(): Promise<() => Promise<void>> {
     await leaveOthers()
     await database.close()
   }
+}
+
+/** Whoever reads what the start prints may make the firm, while there is none. Behind the # it gets into no log of a proxy. */
+async function printBeginning(): Promise<void> {
+  const key = await offerBeginning(new Date())
+  if (key) log.warn({ begin: `/begin#${key}` }, 'nobody has begun here yet: open this path to make the firm and its first admin')
 }
 
 /** A sign-in that has run out ends what it has open. */

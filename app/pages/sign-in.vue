@@ -1,7 +1,14 @@
 <script setup lang="ts">
+import type { Beginning } from '~~/shared/schemas/begin'
+import { api } from '~/composables/api'
+
 definePageMeta({ layout: 'bare' })
 useHead({ title: 'Sign in to Plauder' })
 const route = useRoute()
+
+/** Nobody has made the firm yet, so nobody can sign in. */
+const open = ref(false)
+void api<Beginning>('/api/begin', { asAnybody: true }).then(beginning => open.value = beginning.open, () => {})
 
 /** Only to places of our own: "//elsewhere" is another one's. */
 const wanted = computed(() => typeof route.query.to === 'string' && /^\/(?![/\\])/.test(route.query.to) ? route.query.to : '/')
@@ -12,11 +19,19 @@ const wanted = computed(() => typeof route.query.to === 'string' && /^\/(?![/\\]
     <p class="name">
       Plauder
     </p>
-    <h1>Good to have you back</h1>
-    <p class="quiet">
-      Texts and calls with the people you work for, all in one place.
-    </p>
-    <SignInForm @done="navigateTo(wanted)" />
+    <template v-if="open">
+      <h1>Nobody has begun here yet</h1>
+      <p>
+        Open the address that the start of Plauder has printed: it ends in <code>/begin#…</code> and a key. With it you make your firm, and yourself its admin.
+      </p>
+    </template>
+    <template v-else>
+      <h1>Good to have you back</h1>
+      <p class="quiet">
+        Texts and calls with the people you work for, all in one place.
+      </p>
+      <SignInForm @done="navigateTo(wanted)" />
+    </template>
   </main>
 </template>
 

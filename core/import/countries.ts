@@ -2,6 +2,9 @@ import { getCountries } from 'libphonenumber-js/max'
 
 const names = new Intl.DisplayNames('en', { type: 'region' })
 const BY_NAME = new Map(getCountries().map(code => [plain(names.of(code) ?? code), code as string]))
+/** Every country that has telephone numbers, as two letters (ISO 3166). */
+export const COUNTRIES: string[] = getCountries()
+
 /** As people write them besides. */
 const OTHERS: Record<string, string> = { usa: 'US', unitedstatesofamerica: 'US', america: 'US', uk: 'GB', greatbritain: 'GB', england: 'GB', scotland: 'GB', wales: 'GB' }
 

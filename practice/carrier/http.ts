@@ -3,7 +3,7 @@ import { createRouter, defineEventHandler, getHeader, getQuery, readBody, setRes
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
 import { crashPoint } from './crash-points'
 import type { Network } from './network'
-import { MOST_PARTS, MOST_PICTURE_BYTES, MOST_PICTURES, PRICES } from './numbers'
+import { LINES, MOST_PARTS, MOST_PICTURE_BYTES, MOST_PICTURES, PRICES } from './numbers'
 import { priceOf, refusalOf, type Refusal, type Wish } from './rules'
 import { isTables, NO_TABLES } from './tables'
 import type { SentText, World } from './world'
@@ -70,6 +70,8 @@ export function carrierRouter(world: World, network: Network, { key, perSecond }
   }
 
   router.get('/v1/prices', guarded(() => ({ prices: PRICES, mostParts: MOST_PARTS, mostPictures: MOST_PICTURES, mostPictureBytes: MOST_PICTURE_BYTES })))
+
+  router.get('/v1/numbers', guarded(() => ({ numbers: LINES.map(({ number, country }) => ({ e164: number, country })) })))
 
   router.get('/v1/events', guarded((event) => {
     const after = Number(getQuery(event).after || 0)

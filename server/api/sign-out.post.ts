@@ -1,5 +1,6 @@
 import { deleteCookie, getCookie } from 'h3'
-import { openRoute, SIGN_IN_COOKIE } from '~~/server/http/route'
+import { openRoute } from '~~/server/http/route'
+import { SIGN_IN_COOKIE } from '~~/server/http/sign-in-cookies'
 import { endSignIn } from '~~/server/identity/sign-in'
 
 export default openRoute({}, async ({ event, now }) => {

@@ -39,6 +39,9 @@ export interface CarrierPrices {
   mostPictureBytes: number
 }
 
+/** A number that a carrier has given to its customer. */
+export interface CarrierNumber { e164: string, country: string }
+
 /** A carrier that tells us by itself, over HTTP. */
 export interface Webhook {
   /** Whether a report to us is signed by this carrier, a moment ago. */
@@ -76,4 +79,6 @@ export interface Carrier {
   eventsSince?: (cursor: string) => Promise<{ told: unknown[], cursor: string }>
   /** Without a list of prices a text shows none before it goes. */
   prices?: () => Promise<CarrierPrices>
+  /** The numbers that it has given us. */
+  numbers?: () => Promise<CarrierNumber[]>
 }

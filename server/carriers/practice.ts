@@ -1,7 +1,10 @@
 import { date, number, object, string, type InferType } from 'yup'
 import { NATIONAL_TABLES, readShift, type Shift } from '~~/core/text/national'
 import { neverConnected, signatureCheck } from './signature'
-import type { Carrier, CarrierEvent, CarrierPrices, HandOverAnswer } from './port'
+import type { Carrier, CarrierEvent, CarrierNumber, CarrierPrices, HandOverAnswer } from './port'
+
+/** By which lines and texts name it. */
+export const PRACTICE = 'practice'
 
 /** Longer than the practice carrier ever takes to think, shorter than a lease. */
 const TIMEOUT_MS = 8_000
@@ -39,7 +42,7 @@ export function practiceCarrier({ url, key, webhookSecret }: PracticeAccess): Ca
   })
 
   return {
-    name: 'practice',
+    name: PRACTICE,
     title: 'The practice carrier',
     async hand(text) {
       let response: Response
@@ -68,6 +71,11 @@ export function practiceCarrier({ url, key, webhookSecret }: PracticeAccess): Ca
       const response = await ask('/v1/prices')
       if (!response.ok) throw new Error(`The practice carrier answered ${response.status} when asked for its prices.`)
       return await response.json() as CarrierPrices
+    },
+    async numbers() {
+      const response = await ask('/v1/numbers')
+      if (!response.ok) throw new Error(`The practice carrier answered ${response.status} when asked for its numbers.`)
+      return (await response.json() as { numbers: CarrierNumber[] }).numbers
     },
   }
 }

@@ -11,11 +11,9 @@ import { answerProblem, badInput, conflict, diskFull, Problem } from './problem'
 import { noteAsked } from './quiet'
 import { asRequest } from './request-id'
 import { misshapen } from './shape'
+import { SIGN_IN_COOKIE } from './sign-in-cookies'
 import { withStrength } from './strength'
 
-export const SIGN_IN_COOKIE = 'plauder'
-/** By it a browser is known in which somebody was signed in before. */
-export const DEVICE_COOKIE = 'plauder-device'
 /** In which a page of ours says who it belongs to: another tab may have signed in as somebody else since. */
 export const AS_HEADER = 'plauder-as'
 

@@ -32,15 +32,16 @@ export interface Tokens { signIn: string, device: string }
 
 const LASTS = 12 * 3_600_000
 
-const tokenHash = (token: string) => createHash('sha256').update(token).digest('base64url')
-const freshToken = () => randomBytes(32).toString('base64url')
+export const tokenHash = (token: string) => createHash('sha256').update(token).digest('base64url')
+export const freshToken = () => randomBytes(32).toString('base64url')
 
 /**
  * Checks a password and opens a new sign-in.
  *
  * @throws Problem 422 for a wrong pair, 429 after too many
  */
-export async function openSignIn(email: string, password: string, { address, userAgent = '', device }: From, now: Date): Promise<Tokens> {
+export async function openSignIn(email: string, password: string, from: From, now: Date): Promise<Tokens> {
+  const { address, device } = from
   const account = email.trim().toLowerCase()
   const deviceHash = device ? tokenHash(device) : null
   const attempt = { account, address, knownDevice: deviceHash && await isKnownFor(deviceHash, account) ? deviceHash : null }
@@ -52,11 +53,16 @@ export async function openSignIn(email: string, password: string, { address, use
     throw badInput({ password: 'This pair of address and password is not known. Check both; capitals count in the password.' })
   }
   await forgetAttempts(attempt)
+  return signInAs(found!.id, from, now)
+}
+
+/** Opens a sign-in for somebody who has proved who they are. */
+export async function signInAs(colleagueId: string, { address, userAgent = '', device }: From, now: Date): Promise<Tokens> {
   const tokens = { signIn: freshToken(), device: device ?? freshToken() }
   await tx(async (database) => {
-    await database.insert(signIn).values({ tokenHash: tokenHash(tokens.signIn), colleagueId: found!.id, madeAt: now, endsAt: new Date(now.getTime() + LASTS), device: browserNamed(userAgent), address })
-    await rememberDevice(tokenHash(tokens.device), found!.id, now)
-    await note('signed in', found!.id, now, { address })
+    await database.insert(signIn).values({ tokenHash: tokenHash(tokens.signIn), colleagueId, madeAt: now, endsAt: new Date(now.getTime() + LASTS), device: browserNamed(userAgent), address })
+    await rememberDevice(tokenHash(tokens.device), colleagueId, now)
+    await note('signed in', colleagueId, now, { address })
   })
   return tokens
 }

@@ -20,7 +20,7 @@ process.env.DATABASE_URL = server.url('postgres')
 process.env.PLAUDER_BUILD = resolve('.output/parts')
 process.env.PLAUDER_QUIET = '1'
 const { layDemo, DEMO_PASSWORD } = await import(pathToFileURL(resolve('.output/parts/demo.mjs')).href)
-await layDemo(folder, false)
+await layDemo(folder)
 
 const practice = startPractice({ folder, port, practicePort: port + 1, env: { PRACTICE_PER_SECOND: '100', PRACTICE_PACE: '{"sent":20,"delivered":60}', PRACTICE_CALL_PACE: '{"ringing":0}' } })
 // both bring the tables up to date and begin at the same moment

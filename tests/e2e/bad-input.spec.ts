@@ -6,7 +6,7 @@ import { credentials, freshNumber, makeLead, signIn, test, textsOnHandset } from
 
 /** Every route there is, read from the files, so that a new one is asked too. */
 const ROUTES = listRoutes()
-const OPEN = ['GET /api/health', 'GET /api/ready', 'POST /api/sign-in', 'POST /api/sign-out', 'POST /api/carriers/[carrier]/events', 'POST /api/exchanges/practice/events']
+const OPEN = ['GET /api/health', 'GET /api/ready', 'GET /api/begin', 'POST /api/begin', 'POST /api/sign-in', 'POST /api/sign-out', 'POST /api/carriers/[carrier]/events', 'POST /api/exchanges/practice/events']
 
 function listRoutes(): { method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, name: string }[] {
   const files = readdirSync('server/api', { recursive: true, encoding: 'utf8' })

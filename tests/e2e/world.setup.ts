@@ -15,8 +15,8 @@ export default async function world() {
   process.env.PLAUDER_BUILD = resolve('.output/parts')
   process.env.PLAUDER_QUIET = '1'
   process.env.E2E_FOLDER = folder
-  const { layDemo } = await import(pathToFileURL(resolve('.output/parts/demo.mjs')).href) as { layDemo: (folder: string, fresh: boolean) => Promise<boolean> }
-  await layDemo(folder, false)
+  const { layDemo } = await import(pathToFileURL(resolve('.output/parts/demo.mjs')).href) as { layDemo: (folder: string) => Promise<boolean> }
+  await layDemo(folder)
   const practice = startPractice({ folder, port, practicePort: port + 1, env: { PRACTICE_PACE: JSON.stringify({ sent: 20, delivered: 50 }), PRACTICE_CALL_PACE: JSON.stringify({ ringing: 50, pickUp: 400, busy: 200, mailbox: 600, speaking: 0.1 }) } })
   const application = startApplication({ folder, port, practicePort: port + 1 })
   await Promise.all([practice.open, application.healthy])

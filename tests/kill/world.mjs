@@ -79,7 +79,7 @@ export async function killedWorld({ port, seed, points, practice = {} }) {
     return kept
   }
 
-  await layDemo(folder, false)
+  await layDemo(folder)
   const kept = {
     carrier: keepRunning('carrier', point => startPractice({ folder, port, practicePort: port + 1, env: { ...clocked, PRACTICE_SEED: String(seed), PRACTICE_CRASH_AT: point, ...practice } })),
     application: keepRunning('application', point => startApplication({ folder, port, practicePort: port + 1, env: { ...clocked, PLAUDER_CATCH_UP_MS: '1000', PLAUDER_CRASH_AT: point, PLAUDER_LOG: 'silent' } })),

@@ -59,6 +59,12 @@ export const signIn = pgTable('sign_in', {
   address: text('address').notNull().default(''),
 }, table => [index('sign_in_colleague').on(table.colleagueId)])
 
+/** With such a key, which a start prints, the first admin makes the firm. There are none once there is one. */
+export const beginKey = pgTable('begin_key', {
+  keyHash: text('key_hash').primaryKey(),
+  madeAt: instant('made_at').notNull(),
+})
+
 /** A browser in which somebody was signed in before: the right password gets in from it, however many strangers try. */
 export const knownDevice = pgTable('known_device', {
   tokenHash: text('token_hash').notNull(),

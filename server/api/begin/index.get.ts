@@ -1,0 +1,4 @@
+import { openRoute } from '~~/server/http/route'
+import { readBeginning } from '~~/server/identity/begin'
+
+export default openRoute({}, () => readBeginning())
