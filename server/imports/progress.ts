@@ -1,6 +1,5 @@
 import { and, desc, eq, gt, ne } from 'drizzle-orm'
-import { stringify } from 'csv-stringify/sync'
-import { harmlessCell } from '~~/core/formats/csv-cell'
+import { writeCsv } from '~~/core/formats/write-csv'
 import type { ImportProgress } from '~~/shared/import'
 import type { Module } from '~~/shared/modules'
 import { tx } from '../db/door'
@@ -38,11 +37,10 @@ export async function rememberedMatching(asker: SignedIn, module: Module): Promi
 export async function* refusedRows(asker: SignedIn, id: string): AsyncGenerator<string> {
   await progressOf(asker, id)
   const [found] = await tx(database => database.select({ headings: recordImport.headings }).from(recordImport).where(eq(recordImport.id, id)))
-  const line = (cells: string[]) => stringify([cells.map(harmlessCell)], { record_delimiter: 'windows' })
-  yield `\uFEFF${line([...found!.headings, 'Why it was refused'])}`
+  yield `\uFEFF${writeCsv([[...found!.headings, 'Why it was refused']])}`
   for (let place = 0; ; place++) {
     const [piece] = await tx(database => database.select().from(importPiece).where(and(eq(importPiece.importId, id), eq(importPiece.place, place))))
     if (!piece) return
-    for (const [i, outcome] of (piece.outcomes ?? []).entries()) if (outcome.kind === 'refused') yield line([...piece.rows[i]!, outcome.reasons.join(' ')])
+    for (const [i, outcome] of (piece.outcomes ?? []).entries()) if (outcome.kind === 'refused') yield writeCsv([[...piece.rows[i]!, outcome.reasons.join(' ')]])
   }
 }

@@ -1,9 +1,8 @@
 import { valueIn } from '~~/core/fields/own'
 import { Readable } from 'node:stream'
-import { stringify } from 'csv-stringify/sync'
 import { sql } from 'drizzle-orm'
-import { harmlessCell } from '~~/core/formats/csv-cell'
 import { writeVCard } from '~~/core/formats/vcard'
+import { writeCsv } from '~~/core/formats/write-csv'
 import type { Column } from '~~/shared/columns'
 import { hasNumbers } from '~~/shared/modules'
 import type { RecordRow } from '~~/shared/record'
@@ -43,9 +42,9 @@ function refuse(key: string): never {
 }
 
 async function* csvOf(columns: Column[], pieces: AsyncIterable<RecordRow[]>): AsyncGenerator<string> {
-  yield `\uFEFF${stringify([columns.map(({ label }) => label)], { record_delimiter: 'windows' })}`
+  yield `\uFEFF${writeCsv([columns.map(({ label }) => label)])}`
   for await (const rows of pieces) {
-    yield stringify(rows.map(row => columns.map(column => harmlessCell(valueOf(row, column)))), { record_delimiter: 'windows' })
+    yield writeCsv(rows.map(row => columns.map(column => valueOf(row, column))))
   }
 }
 

@@ -99,7 +99,7 @@ async function act(path: string, body: object = {}): Promise<void> {
         ></a>
       </p>
       <p class="words">
-        {{ entry.words }}
+        <LinkedWords :words="entry.words ?? ''" />
       </p>
       <p
         v-if="why"

@@ -155,7 +155,8 @@ if (sought) {
 </template>
 
 <style scoped>
-.day { margin-bottom: 1rem; }
+/* days out of sight are laid out when they come near: ten thousand entries scroll as ten do */
+.day { margin-bottom: 1rem; content-visibility: auto; contain-intrinsic-size: auto 12rem; }
 .day h2 { font-size: var(--size); color: var(--quiet); padding-bottom: 0.25rem; }
 .entries { display: grid; gap: 0.7rem; }
 .newer { display: flex; flex-wrap: wrap; gap: 1rem; align-items: baseline; padding-bottom: 0.6rem; }

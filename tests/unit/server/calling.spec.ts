@@ -314,10 +314,14 @@ describe('a disposition', () => {
     await dispose(firm.ada, callId, chosen(await key([{ kind: 'wrong-number' }])), DAY)
     expect((await record(recordId)).phones).toMatchObject([{ e164: null, unusable: 'not-theirs' }])
     await expect(dial(firm.ada, dialled(phoneId), DAY)).rejects.toMatchObject(problem(422))
-    const other = await called()
+    const second = `808 555 09${letters++ + 10}`
+    const other = await called({ values: { phones: [{ label: 'mobile', typed: `808 555 09${letters++ + 10}` }, { label: 'shop', typed: second }] } })
     await dispose(firm.ada, other.callId, chosen(await key([{ kind: 'no-calls' }])), DAY)
-    await expect(dial(firm.ada, dialled(other.phoneId), DAY)).rejects.toMatchObject(problem(409, { type: 'no-calls' }))
-    expect((await record(other.recordId)).phones[0]!.mayBeCalled).toBe(false)
+    const { phones } = await record(other.recordId)
+    for (const { id } of phones) await expect(dial(firm.ada, dialled(id), DAY)).rejects.toMatchObject(problem(409, { type: 'no-calls' }))
+    expect(phones.map(one => one.mayBeCalled)).toEqual([false, false])
+    await takeDispositionBack(firm.ada, other.callId, later(DAY, 2_000))
+    expect((await record(other.recordId)).phones.map(one => one.mayBeCalled)).toEqual([true, true])
   })
 
   it('taken back leaves everybody as they were: whoever had refused calls before has refused them still', async () => {
