@@ -8,7 +8,8 @@ export type BulkChange
 export type BulkKind = BulkChange['kind']
 export const BULK_KINDS = ['owner', 'stage', 'add-tag', 'remove-tag'] as const satisfies readonly BulkKind[]
 
-export type BulkState = 'running' | 'done' | 'stopped' | 'taking-back' | 'taken-back'
+export const BULK_STATES = ['running', 'done', 'stopped', 'taking-back', 'taken-back'] as const
+export type BulkState = typeof BULK_STATES[number]
 
 /** What a change would do, before it does. */
 export interface BulkPreview { chosen: number, changes: number, alreadySo: number, notAllowed: number }

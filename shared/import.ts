@@ -21,7 +21,8 @@ export interface ImportRules {
   ownerId: string
 }
 
-export type ImportState = 'loading' | 'running' | 'done' | 'stopped' | 'taking-back' | 'taken-back'
+export const IMPORT_STATES = ['loading', 'running', 'done', 'stopped', 'taking-back', 'taken-back'] as const
+export type ImportState = typeof IMPORT_STATES[number]
 
 /** What became of one row, short, for there are many; with the company that was made for it. */
 export type Outcome

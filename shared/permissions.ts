@@ -1,5 +1,6 @@
 /** Who may do what: the one table. `can()` reads it for actions, `visible()` turns it into SQL for rows. */
-export type Role = 'rep' | 'lead' | 'admin'
+export const ROLES = ['rep', 'lead', 'admin'] as const
+export type Role = typeof ROLES[number]
 
 /**
  * How far a right reaches.

@@ -4,7 +4,8 @@ import type { LengthTally } from '../core/template/length'
 import type { TemplateProblem } from '../core/template/parse'
 import type { Module, PersonModule } from './modules'
 
-export type Audience = 'mine' | 'team' | 'all'
+export const AUDIENCES = ['mine', 'team', 'all'] as const
+export type Audience = typeof AUDIENCES[number]
 
 export interface TemplateDetail {
   id: string

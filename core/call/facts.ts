@@ -3,7 +3,8 @@ export const CALL_ENDS = ['hung-up', 'busy', 'declined', 'no-answer', 'unreachab
 export type CallEnd = typeof CALL_ENDS[number]
 export const SIDES = ['us', 'them', 'network'] as const
 export type Side = typeof SIDES[number]
-export type AnsweredBy = 'person' | 'machine'
+export const ANSWERED_BY = ['person', 'machine'] as const
+export type AnsweredBy = typeof ANSWERED_BY[number]
 
 /** What is switched during a call. */
 export const SWITCHES = ['hold', 'mute', 'record'] as const

@@ -1,5 +1,6 @@
 /** A family of dispositions: whether somebody was spoken to. */
-export type Family = 'reached' | 'not-reached'
+export const FAMILIES = ['reached', 'not-reached'] as const
+export type Family = typeof FAMILIES[number]
 
 /** The family that a call's outcome suggests first. */
 export const familyOf = (outcome: string | null): Family => outcome === 'answered' ? 'reached' : 'not-reached'

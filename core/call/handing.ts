@@ -10,7 +10,8 @@ export type HandingWay = typeof HANDING_WAYS[number]
  * - back: whoever handed it has it again
  * - over: the call ended first
  */
-export type HandingState = 'asked' | 'together' | 'handed' | 'back' | 'over'
+export const HANDING_STATES = ['asked', 'together', 'handed', 'back', 'over'] as const
+export type HandingState = typeof HANDING_STATES[number]
 
 /** What can happen to it, by the colleague, by whoever hands it, by the clock or by the call. */
 export const HANDING_STEPS = ['take', 'refuse', 'give', 'take-back', 'run-out', 'call-ended'] as const

@@ -1,4 +1,12 @@
-export type ConsentKind = 'agreed' | 'refused' | 'annulled'
+export const CONSENT_KINDS = ['agreed', 'refused', 'annulled'] as const
+export type ConsentKind = typeof CONSENT_KINDS[number]
+
+/** What a wish is about, and how it came to us. */
+export const COVERS = ['texts', 'calls', 'both'] as const
+export const CONSENT_WAYS = ['text', 'form', 'by-hand', 'file'] as const
+
+/** Where a number stands. */
+export const CONSENT_STATES = ['unknown', 'agreed', 'refused'] as const
 
 /** One line of the ledger of a number: who agreed or refused, when and how. Lines are added, never changed. */
 export interface ConsentEntry {
@@ -10,12 +18,12 @@ export interface ConsentEntry {
   kind: ConsentKind
   /** Of an entry that annuls: which one never counts from then on. */
   annulsId: string | null
-  covers: 'texts' | 'calls' | 'both'
+  covers: typeof COVERS[number]
 }
 
 export interface ConsentState<Entry extends ConsentEntry = ConsentEntry> {
-  texts: 'unknown' | 'agreed' | 'refused'
-  calls: 'unknown' | 'agreed' | 'refused'
+  texts: typeof CONSENT_STATES[number]
+  calls: typeof CONSENT_STATES[number]
   /** The entry that decided on texts; undefined while unknown. */
   textsBy?: Entry
 }

@@ -43,7 +43,8 @@ export const sayEffect = (effect: Effect, names: Names = {}): string =>
   (SAID[effect.kind] as (effect: Effect, names: Names) => string)(effect, names)
 
 /** Where an effect stands. `unchanged`: everything was so already. */
-export type EffectState = 'done' | 'unchanged' | 'failed' | 'left-out' | 'taken-back' | 'stays'
+export const EFFECT_STATES = ['done', 'unchanged', 'failed', 'left-out', 'taken-back', 'stays'] as const
+export type EffectState = typeof EFFECT_STATES[number]
 
 /** Which states may follow which: what was done can be taken back, or can no more; nothing else ever changes. */
 const AFTER: Record<EffectState, readonly EffectState[]> = {

@@ -1,11 +1,8 @@
 import { findPhoneNumbersInText, isSupportedCountry, parsePhoneNumberWithError, ParseError, validatePhoneNumberLength, type CountryCode, type PhoneNumber } from 'libphonenumber-js/max'
 import { fictionRange } from './fiction'
+import type { PhoneKind, UnusableReason } from './kinds'
 
-export type PhoneKind = 'mobile' | 'landline' | 'toll-free' | 'unknown'
-
-export type UnusableReason
-  = | 'empty' | 'not-a-number' | 'several-numbers' | 'needs-country' | 'unknown-country-code'
-    | 'too-short' | 'too-long' | 'not-assigned'
+export type { PhoneKind, UnusableReason } from './kinds'
 
 export type PhoneReading
   = | { ok: true, e164: string, country: string, kind: PhoneKind, extension?: string }

@@ -1,7 +1,8 @@
 import { DEFAULT_SEPTETS, septetsUnder, type SeptetTable } from './alphabet'
 import { readShift, shiftsOf, type NationalLanguage, type Shift } from './national'
 
-export type Encoding = 'GSM-7' | 'UCS-2'
+export const ENCODINGS = ['GSM-7', 'UCS-2'] as const
+export type Encoding = typeof ENCODINGS[number]
 
 /** How a text is said on the air. */
 export interface Coding {

@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
-import { consentAt, type ConsentKind } from '~~/core/consent/ledger'
+import { consentAt, type CONSENT_WAYS, type ConsentKind, type COVERS } from '~~/core/consent/ledger'
 import { tx } from '../db/door'
 import { consentEntry, numberState } from '../db/schema'
 import { recordsWithNumber } from '../records/phones'
@@ -12,8 +12,8 @@ export interface NewConsent {
   at: Date
   kind: ConsentKind
   annulsId?: string
-  covers: 'texts' | 'calls' | 'both'
-  how: 'text' | 'form' | 'by-hand' | 'file'
+  covers: typeof COVERS[number]
+  how: typeof CONSENT_WAYS[number]
   words: string | null
   messageId?: string
   colleagueId?: string

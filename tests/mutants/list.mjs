@@ -16,7 +16,7 @@ export const MUTANTS = [
   { file: 'server/texting/gate.ts', what: 'every number is usable', from: 'numberUsable: text.numberUsable', to: 'numberUsable: true', tests: server('gate') },
   { file: 'server/texting/gate.ts', what: 'nobody has opted out', from: 'optedOut: number.texts === \'refused\'', to: 'optedOut: false', tests: server('gate') },
   { file: 'server/texting/gate.ts', what: 'a number found wrong counts for its own record alone', from: 'and not exists (', to: 'and not not exists (', tests: server('gate') },
-  { file: 'core/hours/reachable.ts', what: 'one zone of several is enough', from: '.every(', to: '.some(', tests: core('hours') },
+  { file: 'core/hours/reachable.ts', what: 'one zone of several is enough', from: 'zones.every(', to: 'zones.some(', tests: core('hours') },
 
   // the ledger
   { file: 'core/consent/ledger.ts', what: 'what was annulled counts', from: '.filter(({ id }) => !annulled.has(id))', to: '', tests: core('ledger') },

@@ -1,44 +1,45 @@
 import { sql } from 'drizzle-orm'
 import { index, integer, jsonb, pgTable, primaryKey, smallint, text, uniqueIndex } from 'drizzle-orm/pg-core'
-import type { AnsweredBy, CallEnd, Side, Switch } from '~~/core/call/facts'
-import type { Family } from '~~/core/call/family'
-import type { HandingState, HandingWay } from '~~/core/call/handing'
-import type { Effect, EffectState } from '~~/core/effects/effects'
-import type { DispositionColour, SpokenWords } from '~~/shared/calling'
-import type { PersonModule } from '~~/shared/modules'
-import { id, instant } from '../columns'
+import { ANSWERED_BY, CALL_ENDS, SIDES, type Switch } from '../../../core/call/facts'
+import { FAMILIES } from '../../../core/call/family'
+import { HANDING_STATES, HANDING_WAYS } from '../../../core/call/handing'
+import { EFFECT_STATES, type Effect } from '../../../core/effects/effects'
+import { DISPOSITION_COLOURS, type SpokenWords } from '../../../shared/calling'
+import { PERSON_MODULES } from '../../../shared/modules'
+import { DIRECTIONS, id, instant, knownValues } from '../columns'
 import { colleague } from './identity'
 import { record } from './records'
 import { line } from './texting'
+import { activity } from './timeline'
 
 /** What the key means that ends a call, for one module, and what it sets off. */
 export const disposition = pgTable('disposition', {
   id: id().primaryKey(),
-  module: text('module').$type<PersonModule>().notNull(),
+  module: text('module', { enum: PERSON_MODULES }).notNull(),
   name: text('name').notNull(),
-  family: text('family').$type<Family>().notNull(),
+  family: text('family', { enum: FAMILIES }).notNull(),
   /** The key, a letter. */
   letter: text('letter').notNull(),
-  colour: text('colour').$type<DispositionColour>().notNull().default('mulberry'),
+  colour: text('colour', { enum: DISPOSITION_COLOURS }).notNull().default('mulberry'),
   position: integer('position').notNull(),
   effects: jsonb('effects').$type<Effect[]>().notNull().default([]),
   retiredAt: instant('retired_at'),
-})
+}, table => knownValues('disposition', table))
 
 /** One call, in either direction. Its notes are the content of its activity. */
 export const call = pgTable('call', {
   id: id().primaryKey(),
-  direction: text('direction').$type<'out' | 'in'>().notNull(),
+  direction: text('direction', { enum: DIRECTIONS }).notNull(),
   lineId: id('line_id').notNull().references(() => line.id),
   other: text('other').notNull(),
   /** The record with which it is about; null for a number on none. */
-  recordId: id('record_id'),
+  recordId: id('record_id').references(() => record.id, { onDelete: 'set null' }),
   /** With whom it rings first, and until when; null: with everybody at once. */
   ringsFirst: id('rings_first').references(() => colleague.id),
   ringsFirstUntil: instant('rings_first_until'),
   /** Who calls, or has answered. */
   colleagueId: id('colleague_id').references(() => colleague.id),
-  activityId: id('activity_id').notNull().unique(),
+  activityId: id('activity_id').notNull().unique().references(() => activity.id),
   exchange: text('exchange').notNull(),
   exchangeRef: text('exchange_ref'),
   madeAt: instant('made_at').notNull(),
@@ -46,14 +47,14 @@ export const call = pgTable('call', {
   ownAnsweredAt: instant('own_answered_at'),
   ringingAt: instant('ringing_at'),
   answeredAt: instant('answered_at'),
-  answeredBy: text('answered_by').$type<AnsweredBy>(),
+  answeredBy: text('answered_by', { enum: ANSWERED_BY }),
   /** What was left on a mailbox, as it was then, and from when until when. */
   spoken: jsonb('spoken').$type<SpokenWords>(),
   leavingAt: instant('leaving_at'),
   leftAt: instant('left_at'),
   endedAt: instant('ended_at'),
-  endWhy: text('end_why').$type<CallEnd>(),
-  endSide: text('end_side').$type<Side>(),
+  endWhy: text('end_why', { enum: CALL_ENDS }),
+  endSide: text('end_side', { enum: SIDES }),
   switches: jsonb('switches').$type<Switch[]>().notNull().default([]),
   dispositionId: id('disposition_id').references(() => disposition.id),
   disposedAt: instant('disposed_at'),
@@ -64,6 +65,11 @@ export const call = pgTable('call', {
 }, table => [
   index('call_other').on(table.other, table.madeAt),
   index('call_ref').on(table.exchange, table.exchangeRef),
+  ...knownValues('call', table),
+  index('call_record').on(table.recordId).where(sql`${table.recordId} is not null`),
+  // who is on a call, and calls of which nobody tells any more
+  index('call_on').on(table.colleagueId, table.madeAt).where(sql`${table.endedAt} is null`),
+  index('call_forgotten').on(table.madeAt).where(sql`${table.endedAt} is null`),
   index('call_open').on(table.colleagueId, table.madeAt).where(sql`${table.disposedAt} is null and ${table.putAwayAt} is null`),
 ])
 
@@ -73,12 +79,13 @@ export const callHanding = pgTable('call_handing', {
   callId: id('call_id').notNull().references(() => call.id),
   fromId: id('from_id').notNull().references(() => colleague.id),
   toId: id('to_id').notNull().references(() => colleague.id),
-  way: text('way').$type<HandingWay>().notNull(),
-  state: text('state').$type<HandingState>().notNull(),
+  way: text('way', { enum: HANDING_WAYS }).notNull(),
+  state: text('state', { enum: HANDING_STATES }).notNull(),
   askedAt: instant('asked_at').notNull(),
   takenAt: instant('taken_at'),
   endedAt: instant('ended_at'),
 }, table => [
+  ...knownValues('call_handing', table),
   index('call_handing_of').on(table.callId, table.askedAt),
   uniqueIndex('call_handing_open').on(table.callId).where(sql`${table.endedAt} is null`),
   index('call_handing_to').on(table.toId).where(sql`${table.endedAt} is null`),
@@ -93,18 +100,18 @@ export const callEffect = pgTable('call_effect', {
   effect: jsonb('effect').$type<Effect>().notNull(),
   /** What it is, as it was shown before the key was pressed. */
   words: text('words').notNull(),
-  state: text('state').$type<EffectState>().notNull(),
+  state: text('state', { enum: EFFECT_STATES }).notNull(),
   /** Why it failed, or why it stays, in plain words. */
   reason: text('reason'),
   /** What it needs to be taken back. */
   kept: jsonb('kept').$type<object>().notNull().default({}),
-}, table => [primaryKey({ columns: [table.callId, table.attempt, table.position] })])
+}, table => [...knownValues('call_effect', table), primaryKey({ columns: [table.callId, table.attempt, table.position] })])
 
 /** Something to do at a time: a task, or a call. */
 export const task = pgTable('task', {
   id: id().primaryKey(),
   recordId: id('record_id').notNull().references(() => record.id, { onDelete: 'cascade' }),
-  kind: text('kind').$type<'task' | 'call-back'>().notNull(),
+  kind: text('kind', { enum: ['task', 'call-back'] }).notNull(),
   title: text('title').notNull(),
   colleagueId: id('colleague_id').notNull().references(() => colleague.id),
   madeBy: id('made_by').notNull().references(() => colleague.id),
@@ -116,6 +123,7 @@ export const task = pgTable('task', {
   doneAt: instant('done_at'),
   callId: id('call_id').references(() => call.id),
 }, table => [
+  ...knownValues('task', table),
   index('task_record').on(table.recordId, table.dueAt).where(sql`${table.doneAt} is null`),
   index('task_due').on(table.colleagueId, table.dueAt).where(sql`${table.doneAt} is null`),
 ])

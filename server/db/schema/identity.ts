@@ -1,7 +1,7 @@
 import { bigint, boolean, integer, jsonb, pgTable, primaryKey, smallint, text, index, varchar } from 'drizzle-orm/pg-core'
-import { id, instant } from '../columns'
-import type { CallsWith } from '~~/shared/calling'
-import type { Role } from '~~/shared/permissions'
+import { CALLS_WITH } from '../../../shared/calling'
+import { ROLES } from '../../../shared/permissions'
+import { id, instant, knownValues } from '../columns'
 
 /** The firm that uses Plauder: one row. */
 export const firm = pgTable('firm', {
@@ -25,13 +25,13 @@ export const colleague = pgTable('colleague', {
   firstName: text('first_name').notNull(),
   email: text('email').notNull().unique(),
   passwordHash: text('password_hash').notNull(),
-  role: text('role').$type<Role>().notNull(),
+  role: text('role', { enum: ROLES }).notNull(),
   title: text('title').notNull(),
   directLine: text('direct_line'),
   zone: text('zone').notNull(),
   /** With what this colleague calls. */
-  callsWith: text('calls_with').$type<CallsWith>().notNull().default('browser'),
-})
+  callsWith: text('calls_with', { enum: CALLS_WITH }).notNull().default('browser'),
+}, table => knownValues('colleague', table))
 
 /** A colleague's own telephones, which ring first where they call with these. */
 export const ownPhone = pgTable('own_phone', {

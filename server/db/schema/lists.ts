@@ -1,16 +1,17 @@
-import { integer, json, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core'
+import { index, integer, json, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core'
 import type { Conditions } from '~~/core/conditions/conditions'
-import type { Module } from '~~/shared/modules'
-import type { BulkChange, BulkState } from '~~/shared/bulk'
-import type { ImportRules, ImportState, Outcome } from '~~/shared/import'
-import { id, instant } from '../columns'
+import { BULK_STATES, type BulkChange } from '../../../shared/bulk'
+import { IMPORT_STATES, type ImportRules, type Outcome } from '../../../shared/import'
+import { MODULES } from '../../../shared/modules'
+import { id, instant, knownValues } from '../columns'
 import { colleague, team } from './identity'
 import { record } from './records'
+import { activity } from './timeline'
 
 /** A list as somebody wants to see it again: its columns, its conditions, its order. */
 export const view = pgTable('view', {
   id: id().primaryKey(),
-  module: text('module').$type<Module>().notNull(),
+  module: text('module', { enum: MODULES }).notNull(),
   name: text('name').notNull(),
   ownerId: id('owner_id').notNull().references(() => colleague.id),
   /** Whose it is besides; null for a view of one's own. */
@@ -19,20 +20,20 @@ export const view = pgTable('view', {
   /** Not jsonb, which would give it back with its keys in another order, and so not the same as it was kept. */
   conditions: json('conditions').$type<Conditions>().notNull(),
   sort: text('sort').notNull(),
-  direction: text('direction').$type<'up' | 'down'>().notNull(),
+  direction: text('direction', { enum: ['up', 'down'] }).notNull(),
   madeAt: instant('made_at').notNull(),
-})
+}, table => knownValues('view', table))
 
 /** A file that is brought in: its rows come in pieces, then become records piece by piece, and can be taken back. */
 export const recordImport = pgTable('record_import', {
   id: id().primaryKey(),
-  module: text('module').$type<Module>().notNull(),
+  module: text('module', { enum: MODULES }).notNull(),
   colleagueId: id('colleague_id').notNull().references(() => colleague.id),
   fileName: text('file_name').notNull(),
   headings: text('headings').array().notNull(),
   /** What each column becomes, and how rows and duplicates are dealt with. */
   rules: jsonb('rules').$type<ImportRules>().notNull(),
-  state: text('state').$type<ImportState>().notNull(),
+  state: text('state', { enum: IMPORT_STATES }).notNull(),
   /** Rows of the file. */
   total: integer('total').notNull(),
   /** Pieces that are done, or taken back. */
@@ -46,11 +47,11 @@ export const recordImport = pgTable('record_import', {
   /** Of what was made, what others have worked with since and was therefore not taken back. */
   keptBack: integer('kept_back').notNull().default(0),
   /** The one entry that tells on every record it made where it comes from. */
-  activityId: id('activity_id'),
+  activityId: id('activity_id').references(() => activity.id),
   startedAt: instant('started_at'),
   madeAt: instant('made_at').notNull(),
   endedAt: instant('ended_at'),
-})
+}, table => knownValues('record_import', table))
 
 /** Rows of a file, as many as are written at once, with what became of each. */
 export const importPiece = pgTable('import_piece', {
@@ -63,43 +64,43 @@ export const importPiece = pgTable('import_piece', {
 
 /** What rows said, so that the same row of the same file makes nothing twice. */
 export const importSeen = pgTable('import_seen', {
-  module: text('module').$type<Module>().notNull(),
+  module: text('module', { enum: MODULES }).notNull(),
   /** What the row says, as the first half of its SHA-256: short, for there are many. */
   hash: id('hash').notNull(),
   importId: id('import_id').notNull().references(() => recordImport.id, { onDelete: 'cascade' }),
   /** How often it stood in the file so far, and how often something was made of it. */
   seen: integer('seen').notNull(),
   made: integer('made').notNull(),
-}, table => [primaryKey({ columns: [table.module, table.hash, table.importId] })])
+}, table => [...knownValues('import_seen', table), primaryKey({ columns: [table.module, table.hash, table.importId] })])
 
 /** What columns of a heading became the last time, by colleague. */
 export const importMatching = pgTable('import_matching', {
   colleagueId: id('colleague_id').notNull().references(() => colleague.id),
-  module: text('module').$type<Module>().notNull(),
+  module: text('module', { enum: MODULES }).notNull(),
   heading: text('heading').notNull(),
   /** Null for a column that was left out. */
   target: text('target'),
-}, table => [primaryKey({ columns: [table.colleagueId, table.module, table.heading] })])
+}, table => [...knownValues('import_matching', table), primaryKey({ columns: [table.colleagueId, table.module, table.heading] })])
 
 /** One change of many records, done piece by piece, which can be taken back. */
 export const bulkChange = pgTable('bulk_change', {
   id: id().primaryKey(),
-  module: text('module').$type<Module>().notNull(),
+  module: text('module', { enum: MODULES }).notNull(),
   colleagueId: id('colleague_id').notNull().references(() => colleague.id),
   change: jsonb('change').$type<BulkChange>().notNull(),
   /** Chosen once, at the start: what the change itself makes match or not match any more does not count. */
   recordIds: uuid('record_ids').array().notNull(),
-  state: text('state').$type<BulkState>().notNull(),
+  state: text('state', { enum: BULK_STATES }).notNull(),
   /** How far it has come in the list of records, or how far back. */
   done: integer('done').notNull().default(0),
   changed: integer('changed').notNull().default(0),
   madeAt: instant('made_at').notNull(),
   endedAt: instant('ended_at'),
-})
+}, table => knownValues('bulk_change', table))
 
 /** What each record was before. */
 export const bulkChangeBefore = pgTable('bulk_change_before', {
   bulkId: id('bulk_id').notNull().references(() => bulkChange.id),
   recordId: id('record_id').notNull().references(() => record.id, { onDelete: 'cascade' }),
   before: jsonb('before').$type<Record<string, unknown>>().notNull(),
-}, table => [primaryKey({ columns: [table.bulkId, table.recordId] })])
+}, table => [primaryKey({ columns: [table.bulkId, table.recordId] }), index('bulk_change_before_record').on(table.recordId)])

@@ -1,5 +1,5 @@
 import { index, integer, jsonb, pgTable, text } from 'drizzle-orm/pg-core'
-import { bytes, id, instant } from '../columns'
+import { bytes, id, instant, knownValues } from '../columns'
 import { call } from './calling'
 import { colleague } from './identity'
 
@@ -7,14 +7,14 @@ import { colleague } from './identity'
 export const recording = pgTable('recording', {
   id: id().primaryKey(),
   callId: id('call_id').notNull().unique().references(() => call.id),
-  of: text('of').$type<'call' | 'message'>().notNull(),
+  of: text('of', { enum: ['call', 'message'] }).notNull(),
   ms: integer('ms').notNull(),
   /** Its shape for drawing, each from 0 to 1. */
   peaks: jsonb('peaks').$type<number[]>().notNull(),
   size: integer('size').notNull(),
   sound: bytes('sound').notNull(),
   at: instant('at').notNull(),
-})
+}, table => knownValues('recording', table))
 
 /** A note at a moment of a recording. */
 export const recordingMark = pgTable('recording_mark', {

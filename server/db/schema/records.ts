@@ -1,25 +1,25 @@
 import { sql } from 'drizzle-orm'
-import { boolean, index, integer, jsonb, pgTable, primaryKey, text, unique } from 'drizzle-orm/pg-core'
-import type { FieldKind } from '~~/core/template/fields'
-import type { PhoneKind, UnusableReason } from '~~/core/phone/read'
-import type { Module, PipelineModule } from '~~/shared/modules'
-import { id, instant } from '../columns'
+import { boolean, index, integer, jsonb, pgTable, primaryKey, text, unique, type AnyPgColumn } from 'drizzle-orm/pg-core'
+import { PHONE_KINDS, UNUSABLE_REASONS } from '../../../core/phone/kinds'
+import { FIELD_KINDS } from '../../../core/template/fields'
+import { MODULES, PIPELINE_MODULES } from '../../../shared/modules'
+import { id, instant, knownValues } from '../columns'
 import { colleague, team } from './identity'
 
 /** It rang at somebody else's: a colleague has said so. */
-export type NotTheirs = 'not-theirs'
+const NOT_THEIRS = 'not-theirs'
 
 /** Records of all modules: common columns, and the module's own fields as jsonb. */
 export const record = pgTable('record', {
   id: id().primaryKey(),
-  module: text('module').$type<Module>().notNull(),
+  module: text('module', { enum: MODULES }).notNull(),
   name: text('name').notNull(),
   firstName: text('first_name'),
   lastName: text('last_name'),
   title: text('title'),
   ownerId: id('owner_id').notNull().references(() => colleague.id),
   teamId: id('team_id').notNull().references(() => team.id),
-  companyId: id('company_id'),
+  companyId: id('company_id').references((): AnyPgColumn => record.id, { onDelete: 'set null' }),
   /** Of a deal, the one it stands in; of a job, the one in which its candidates stand. */
   pipelineId: id('pipeline_id').references(() => pipeline.id),
   stage: text('stage'),
@@ -28,7 +28,7 @@ export const record = pgTable('record', {
   /** Its stage says that it is over: what happens with its people shows on it no more. */
   over: boolean('over').notNull().default(false),
   /** The deal, job or case on which a dated thing hangs. */
-  aboutId: id('about_id'),
+  aboutId: id('about_id').references((): AnyPgColumn => record.id, { onDelete: 'set null' }),
   street: text('street'),
   city: text('city'),
   region: text('region'),
@@ -44,6 +44,7 @@ export const record = pgTable('record', {
   version: integer('version').notNull().default(1),
   madeAt: instant('made_at').notNull(),
 }, table => [
+  ...knownValues('record', table),
   index('record_name').on(table.module, sql`${table.name} collate "und-x-icu"`, table.id),
   // a list goes either way with what is empty last; an index read backwards would have it first
   index('record_contact').on(table.module, table.lastContactAt, table.id),
@@ -63,13 +64,13 @@ export const record = pgTable('record', {
 /** Stages of deals, or of a job's candidates, in their order. */
 export const pipeline = pgTable('pipeline', {
   id: id().primaryKey(),
-  module: text('module').$type<PipelineModule>().notNull(),
+  module: text('module', { enum: PIPELINE_MODULES }).notNull(),
   name: text('name').notNull(),
   stages: text('stages').array().notNull(),
   /** Of these, those in which it is over. */
   over: text('over').array().notNull().default([]),
   position: integer('position').notNull(),
-})
+}, table => knownValues('pipeline', table))
 
 /** A person on a deal, a job, a case or something that has a day. */
 export const recordPerson = pgTable('record_person', {
@@ -93,25 +94,25 @@ export const phone = pgTable('phone', {
   typed: text('typed').notNull(),
   e164: text('e164'),
   country: text('country'),
-  kind: text('kind').$type<PhoneKind>().notNull(),
+  kind: text('kind', { enum: PHONE_KINDS }).notNull(),
   extension: text('extension'),
   /** Why the number can't be used; null if it can. */
-  unusable: text('unusable').$type<UnusableReason | NotTheirs>(),
+  unusable: text('unusable', { enum: [...UNUSABLE_REASONS, NOT_THEIRS] }),
   /** Which number it was, where it was found to be somebody else's. */
   wrongE164: text('wrong_e164'),
-}, table => [index('phone_record').on(table.recordId, table.position), index('phone_e164').on(table.e164), index('phone_digits').using('gin', sql`${table.e164} gin_trgm_ops`)])
+}, table => [...knownValues('phone', table), index('phone_record').on(table.recordId, table.position), index('phone_e164').on(table.e164), index('phone_digits').using('gin', sql`${table.e164} gin_trgm_ops`)])
 
 /** Fields that a firm adds to a module. Those that Plauder knows are in shared/fields. */
 export const customField = pgTable('custom_field', {
   id: id().primaryKey(),
-  module: text('module').$type<Module>().notNull(),
+  module: text('module', { enum: MODULES }).notNull(),
   key: text('key').notNull(),
   label: text('label').notNull(),
-  kind: text('kind').$type<FieldKind>().notNull(),
+  kind: text('kind', { enum: FIELD_KINDS }).notNull(),
   example: text('example').notNull(),
   /** What a choice is made from. */
   options: text('options').array().notNull().default([]),
   position: integer('position').notNull(),
   /** Asked for and shown no more; what records hold in it stays. */
   retiredAt: instant('retired_at'),
-}, table => [unique('custom_field_key').on(table.module, table.key)])
+}, table => [...knownValues('custom_field', table), unique('custom_field_key').on(table.module, table.key)])

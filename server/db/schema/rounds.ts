@@ -1,9 +1,9 @@
 import { sql } from 'drizzle-orm'
 import { index, integer, pgTable, primaryKey, text, uniqueIndex } from 'drizzle-orm/pg-core'
-import type { PassReason, RoundState, Standing } from '~~/core/call/round'
-import type { RoundOrder } from '~~/shared/rounds'
-import type { Module } from '~~/shared/modules'
-import { id, instant } from '../columns'
+import { PASS_REASONS, ROUND_STATES, STANDINGS } from '../../../core/call/round'
+import { MODULES } from '../../../shared/modules'
+import { ROUND_ORDERS } from '../../../shared/rounds'
+import { id, instant, knownValues } from '../columns'
 import { call } from './calling'
 import { colleague, team } from './identity'
 import { record } from './records'
@@ -12,18 +12,18 @@ import { record } from './records'
 export const callRound = pgTable('call_round', {
   id: id().primaryKey(),
   name: text('name').notNull(),
-  module: text('module').$type<Module>().notNull(),
+  module: text('module', { enum: MODULES }).notNull(),
   /** Who works it: a team, or only who has made it. */
   teamId: id('team_id').references(() => team.id),
   madeBy: id('made_by').notNull().references(() => colleague.id),
   madeAt: instant('made_at').notNull(),
-  state: text('state').$type<RoundState>().notNull().default('open'),
-  order: text('order').$type<RoundOrder>().notNull(),
+  state: text('state', { enum: ROUND_STATES }).notNull().default('open'),
+  order: text('order', { enum: ROUND_ORDERS }).notNull(),
   /** How long after a disposition the next is dialled by itself; null: by key. */
   pauseSeconds: integer('pause_seconds'),
   /** Nobody is called who was called within so many hours. */
   notWithinHours: integer('not_within_hours').notNull(),
-}, table => [index('call_round_made').on(table.madeAt)])
+}, table => [...knownValues('call_round', table), index('call_round_made').on(table.madeAt)])
 
 /** Somebody in a round, and where they stand there: core/call/round says what may happen to them. */
 export const roundPerson = pgTable('round_person', {
@@ -33,10 +33,10 @@ export const roundPerson = pgTable('round_person', {
   turn: integer('turn').notNull().default(0),
   /** The zones in which they may be, joined by spaces: for the order by local time. */
   zones: text('zones').notNull(),
-  state: text('state').$type<Standing['state']>().notNull().default('waiting'),
+  state: text('state', { enum: STANDINGS }).notNull().default('waiting'),
   colleagueId: id('colleague_id').references(() => colleague.id),
   heldUntil: instant('held_until'),
-  reason: text('reason').$type<PassReason>(),
+  reason: text('reason', { enum: PASS_REASONS }),
   notBefore: instant('not_before'),
   /** The last call of this round with them, and its number. */
   callId: id('call_id').references(() => call.id),
@@ -44,8 +44,10 @@ export const roundPerson = pgTable('round_person', {
   changedAt: instant('changed_at'),
 }, table => [
   primaryKey({ columns: [table.roundId, table.recordId] }),
+  ...knownValues('round_person', table),
   index('round_person_due').on(table.roundId, table.turn, table.position).where(sql`${table.state} in ('waiting', 'held')`),
   index('round_person_hand').on(table.colleagueId).where(sql`${table.state} = 'held'`),
+  index('round_person_record').on(table.recordId),
   index('round_person_call').on(table.callId),
   // the same number on two records is still one telephone
   uniqueIndex('round_person_number').on(table.roundId, table.number).where(sql`${table.state} = 'called'`),

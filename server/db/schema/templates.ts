@@ -1,8 +1,8 @@
 import type { FillIn } from '~~/core/template/fill-ins'
 import { boolean, index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core'
 import type { PersonModule } from '~~/shared/modules'
-import type { Audience } from '~~/shared/template'
-import { id, instant } from '../columns'
+import { AUDIENCES } from '../../../shared/template'
+import { id, instant, knownValues } from '../columns'
 import { colleague, team } from './identity'
 
 export const template = pgTable('template', {
@@ -17,14 +17,14 @@ export const template = pgTable('template', {
   body: text('body').notNull(),
   fillIns: jsonb('fill_ins').$type<FillIn[]>().notNull().default([]),
   /** For its owner alone, for one team, or for everyone. */
-  audience: text('audience').$type<Audience>().notNull().default('all'),
+  audience: text('audience', { enum: AUDIENCES }).notNull().default('all'),
   teamId: id('team_id').references(() => team.id),
   version: integer('version').notNull(),
   ownerId: id('owner_id').notNull().references(() => colleague.id),
   changedAt: instant('changed_at').notNull(),
   /** Since when it is offered no more. */
   retiredAt: instant('retired_at'),
-})
+}, table => knownValues('template', table))
 
 /** A template as one colleague has it: near at hand or not, and how often it was used. */
 export const templateMine = pgTable('template_mine', {

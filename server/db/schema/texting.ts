@@ -1,12 +1,15 @@
 import { sql } from 'drizzle-orm'
 import { bigint, boolean, index, integer, jsonb, pgTable, text, unique, primaryKey } from 'drizzle-orm/pg-core'
 import type { LineHours } from '~~/core/hours/line-hours'
-import type { Encoding } from '~~/core/text/measure'
 import type { NationalLanguage, Shift } from '~~/core/text/national'
-import type { MessageState } from '~~/core/message/states'
-import type { PictureType } from '~~/shared/pictures'
-import { bytes, id, instant } from '../columns'
+import { MESSAGE_STATES } from '../../../core/message/states'
+import { ENCODINGS } from '../../../core/text/measure'
+import { PICTURE_TYPES } from '../../../shared/pictures'
+import { bytes, DIRECTIONS, id, instant, knownValues } from '../columns'
 import { colleague, team } from './identity'
+import { record } from './records'
+import { template } from './templates'
+import { activity } from './timeline'
 
 /** A number of ours. It belongs to a team or to a person. */
 export const line = pgTable('line', {
@@ -48,21 +51,22 @@ export const conversation = pgTable('conversation', {
   index('conversation_other').on(table.other),
 ])
 
-export type MessageOrigin = 'by-hand' | 'disposition' | 'automatic'
+const MESSAGE_ORIGINS = ['by-hand', 'disposition', 'automatic'] as const
+export type MessageOrigin = typeof MESSAGE_ORIGINS[number]
 
 /** One text, in either direction. Its words are the content of its activity. */
 export const message = pgTable('message', {
   id: id().primaryKey(),
   conversationId: id('conversation_id').notNull().references(() => conversation.id),
-  activityId: id('activity_id').notNull(),
-  direction: text('direction').$type<'out' | 'in'>().notNull(),
-  origin: text('origin').$type<MessageOrigin>(),
+  activityId: id('activity_id').notNull().unique().references(() => activity.id),
+  direction: text('direction', { enum: DIRECTIONS }).notNull(),
+  origin: text('origin', { enum: MESSAGE_ORIGINS }),
   authorId: id('author_id').references(() => colleague.id),
   /** The record from which it was written. */
-  recordId: id('record_id'),
-  templateId: id('template_id'),
+  recordId: id('record_id').references(() => record.id, { onDelete: 'set null' }),
+  templateId: id('template_id').references(() => template.id),
   templateVersion: integer('template_version'),
-  state: text('state').$type<MessageState | 'received'>().notNull(),
+  state: text('state', { enum: [...MESSAGE_STATES, 'received'] }).notNull(),
   /** Why it is held or failed: a code of the gate or of the carrier port. */
   code: text('code'),
   nightAllowed: boolean('night_allowed').notNull().default(false),
@@ -70,7 +74,7 @@ export const message = pgTable('message', {
   confirmsOptOut: boolean('confirms_opt_out').notNull().default(false),
   /** What the conversation waited for when this answered it, to be restored if it is taken back. */
   answersSince: instant('answers_since'),
-  encoding: text('encoding').$type<Encoding>().notNull(),
+  encoding: text('encoding', { enum: ENCODINGS }).notNull(),
   /** The national tables that it is said in. */
   shift: text('shift').$type<Shift>(),
   units: integer('units').notNull(),
@@ -97,6 +101,8 @@ export const message = pgTable('message', {
   wallTime: text('wall_time'),
   wallZone: text('wall_zone'),
 }, table => [
+  ...knownValues('message', table),
+  index('message_record').on(table.recordId).where(sql`${table.recordId} is not null`),
   unique('message_carrier_ref').on(table.carrier, table.carrierRef),
   index('message_conversation').on(table.conversationId, table.madeAt),
   index('message_template').on(table.templateId, table.templateVersion).where(sql`${table.templateId} is not null`),
@@ -109,14 +115,15 @@ export const picture = pgTable('picture', {
   id: id().primaryKey(),
   colleagueId: id('colleague_id').notNull().references(() => colleague.id),
   /** Null until the text is sent that it was put into. */
-  messageId: id('message_id'),
-  type: text('type').$type<PictureType>().notNull(),
+  messageId: id('message_id').references(() => message.id),
+  type: text('type', { enum: PICTURE_TYPES }).notNull(),
   width: integer('width').notNull(),
   height: integer('height').notNull(),
   size: integer('size').notNull(),
   bytes: bytes('bytes').notNull(),
   at: instant('at').notNull(),
 }, table => [
+  ...knownValues('picture', table),
   index('picture_message').on(table.messageId).where(sql`${table.messageId} is not null`),
   index('picture_unsent').on(table.colleagueId, table.at).where(sql`${table.messageId} is null`),
 ])
@@ -127,7 +134,7 @@ export const draft = pgTable('draft', {
   /** `record …`, `conversation …`, or `note …` for a note on a record, by its id. */
   key: text('key').notNull(),
   text: text('text').notNull(),
-  templateId: id('template_id'),
+  templateId: id('template_id').references(() => template.id, { onDelete: 'set null' }),
   templateVersion: integer('template_version'),
   ref: text('ref').notNull(),
   pictureIds: jsonb('picture_ids').$type<string[]>().notNull().default([]),
@@ -144,7 +151,7 @@ export const carrierEvent = pgTable('carrier_event', {
   at: instant('at').notNull(),
   receivedAt: instant('received_at').notNull(),
   /** Null while no message of ours matches. */
-  messageId: id('message_id'),
+  messageId: id('message_id').references(() => message.id),
 }, table => [primaryKey({ columns: [table.carrier, table.id] }), index('carrier_event_ref').on(table.carrier, table.carrierRef)])
 
 /** How far we have read a carrier's own list of events, and its prices as last heard. */

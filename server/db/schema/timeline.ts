@@ -1,18 +1,19 @@
 import { sql } from 'drizzle-orm'
 import { index, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core'
-import type { ActivityKind } from '~~/core/timeline/kinds'
-import { id, instant } from '../columns'
+import { ACTIVITY_KINDS } from '../../../core/timeline/kinds'
+import { id, instant, knownValues } from '../columns'
 import { colleague } from './identity'
+import { record } from './records'
 
 /** What happened. Only added to: a trigger forbids changes. No personal words in here. */
 export const activity = pgTable('activity', {
   id: id().primaryKey(),
   at: instant('at').notNull(),
-  kind: text('kind').$type<ActivityKind>().notNull(),
+  kind: text('kind', { enum: ACTIVITY_KINDS }).notNull(),
   colleagueId: id('colleague_id').references(() => colleague.id),
   messageId: id('message_id'),
   data: jsonb('data').$type<Record<string, unknown>>().notNull().default({}),
-})
+}, table => knownValues('activity', table))
 
 /** The words of an entry, apart, so that they can be erased on a person's request. */
 export const activityContent = pgTable('activity_content', {
@@ -23,7 +24,7 @@ export const activityContent = pgTable('activity_content', {
 
 /** On which records an entry shows. One index range is one timeline. */
 export const activityOnRecord = pgTable('activity_on_record', {
-  recordId: id('record_id').notNull(),
+  recordId: id('record_id').notNull().references(() => record.id, { onDelete: 'cascade' }),
   at: instant('at').notNull(),
   activityId: id('activity_id').notNull().references(() => activity.id),
   /** The record it came from, where it shows here because of a link. */
