@@ -6,7 +6,7 @@ import { disposition } from '../db/schema'
 import type { Occasion } from '../effects/effect'
 import { factsFor, previewOf } from '../effects/happen'
 import type { SignedIn } from '../identity/sign-in'
-import { mustHold, type StoredRecord } from '../records/one'
+import { authorize, type StoredRecord } from '../records/one'
 import { mustBeMyCall, type StoredCall } from './stored'
 
 type Person = StoredRecord & { module: PersonModule }
@@ -28,7 +28,7 @@ export async function previewDispositions(asker: SignedIn, callId: string, now: 
 
 /** The person a call was with; null for one on no record. */
 export async function personOf(asker: SignedIn, call: StoredCall): Promise<Person | null> {
-  const record = call.recordId ? await mustHold(asker, 'record.see', call.recordId) : null
+  const record = call.recordId ? await authorize(asker, 'record.see', call.recordId) : null
   return record && isPersonModule(record.module) ? { ...record, module: record.module } : null
 }
 

@@ -5,7 +5,7 @@ import { call, callEffect } from '../db/schema'
 import { undo } from '../effects/happen'
 import { conflict } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
-import { mustHold } from '../records/one'
+import { authorize } from '../records/one'
 import { whatWasDone } from './dispose'
 import { occasionOf } from './preview'
 import { announceCall, mustBeMyCall } from './stored'
@@ -20,7 +20,7 @@ export async function takeDispositionBack(asker: SignedIn, callId: string, now: 
   return tx(async (database) => {
     const mine = await mustBeMyCall(asker, callId)
     if (!mine.dispositionId) throw conflict('not-disposed', 'Nothing to take back', 'It was not said yet how this call went.')
-    const occasion = occasionOf(asker, mine, await mustHold(asker, 'record.see', mine.recordId!))
+    const occasion = occasionOf(asker, mine, await authorize(asker, 'record.see', mine.recordId!))
     // the last first, so that each finds what it left
     const all = await database.select().from(callEffect).where(eq(callEffect.callId, callId)).orderBy(desc(callEffect.attempt), desc(callEffect.position))
     for (const { attempt, position, effect, ...one } of all.filter(({ attempt }) => attempt === all[0]!.attempt)) {

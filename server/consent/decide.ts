@@ -6,7 +6,7 @@ import { activityContent, activityOnRecord, consentProposal, message, phone, rec
 import { badInput, conflict, notAllowed, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
-import { mustHold } from '../records/one'
+import { authorize } from '../records/one'
 import { mayReadEntry } from '../timeline/visibility'
 import { writeConsent } from './ledger'
 import { lockNumber } from './number'
@@ -21,7 +21,7 @@ export async function decideConsent(asker: SignedIn, phoneId: string, form: Cons
   await tx(async (database) => {
     const [found] = await database.select({ e164: phone.e164, recordId: phone.recordId }).from(phone).where(eq(phone.id, phoneId))
     if (!found) throw notFound('number')
-    await mustHold(asker, 'record.edit', found.recordId)
+    await authorize(asker, 'record.edit', found.recordId)
     if (!found.e164) throw badInput({ phoneId: 'This number cannot be used, so there is nothing to agree to. Correct it first.' })
     const before = await lockNumber(found.e164)
     if (form.agrees && before.texts === 'refused') {
@@ -32,7 +32,7 @@ export async function decideConsent(asker: SignedIn, phoneId: string, form: Cons
     if (!words) throw badInput({ words: 'Write down what the person said, so that the ledger shows why.' })
     if (form.proposalId) await settleProposal(form.proposalId, asker, form.agrees ? 'no' : 'yes', now)
     await writeConsent({ e164: found.e164, at: now, kind: form.agrees ? 'agreed' : 'refused', covers: 'texts', how: 'by-hand', words, colleagueId: asker.id, ...!form.words && proposed && { messageId: proposed.messageId } })
-    announce({ kind: 'record', recordId: found.recordId }, 'record.see', [await mustHold(asker, 'record.see', found.recordId)])
+    announce({ kind: 'record', recordId: found.recordId }, 'record.see', [await authorize(asker, 'record.see', found.recordId)])
   })
 }
 

@@ -8,7 +8,7 @@ import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../identity/visible'
 import { joinCompany } from './company'
-import { mustHold } from './one'
+import { authorize } from './one'
 import { pipelineById } from './pipelines'
 import { peopleNamed } from './rows'
 
@@ -35,7 +35,7 @@ export async function boardOfDeals(asker: SignedIn, pipelineId: string, whose: '
 
 /** The candidates of a job that somebody may see, each in a stage of the job's pipeline. */
 export async function boardOfJob(asker: SignedIn, jobId: string, most: Record<string, number> = {}): Promise<Board> {
-  const job = await mustHold(asker, 'record.see', jobId)
+  const job = await authorize(asker, 'record.see', jobId)
   if (job.module !== 'job' || !job.pipelineId) throw badInput({ id: 'Only a job has a pipeline of candidates.' })
   return readBoard(asker, await pipelineById(job.pipelineId), {
     from: sql`${recordPerson} l join ${record} r on r.id = l.person_id`,

@@ -7,7 +7,7 @@ import { badInput, conflict, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
 import { appendEntry } from '../timeline/append'
-import { mustHold } from './one'
+import { authorize } from './one'
 import { pipelineById } from './pipelines'
 import { stagesOf } from './stages'
 
@@ -20,7 +20,7 @@ import { stagesOf } from './stages'
  */
 export async function moveRecord(asker: SignedIn, recordId: string, { stage, from }: MoveForm, now: Date, because: object = {}): Promise<string | null> {
   return tx(async (database) => {
-    const before = await mustHold(asker, 'record.edit', recordId)
+    const before = await authorize(asker, 'record.edit', recordId)
     const { stages, over } = await stagesOf(before.module, before.pipelineId)
     mustBeAmong(stages, stage)
     if (before.stage === stage) return stage
@@ -43,8 +43,8 @@ export async function moveRecord(asker: SignedIn, recordId: string, { stage, fro
  */
 export async function moveOnJob(asker: SignedIn, jobId: string, personId: string, { stage, from }: MoveForm, now: Date): Promise<void> {
   await tx(async (database) => {
-    const job = await mustHold(asker, 'record.edit', jobId)
-    const person = await mustHold(asker, 'record.see', personId)
+    const job = await authorize(asker, 'record.edit', jobId)
+    const person = await authorize(asker, 'record.see', personId)
     const [on] = await database.select().from(recordPerson).where(and(eq(recordPerson.recordId, jobId), eq(recordPerson.personId, personId))).for('update')
     if (!on || !job.pipelineId) throw notFound('candidate on this job')
     mustBeAmong((await pipelineById(job.pipelineId)).stages, stage)

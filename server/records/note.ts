@@ -6,7 +6,7 @@ import { notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { appendEntry } from '../timeline/append'
 import { readEntries } from '../timeline/read'
-import { mustHold } from './one'
+import { authorize } from './one'
 
 const QUOTED = 80
 
@@ -16,7 +16,7 @@ const QUOTED = 80
  */
 export async function addNote(asker: SignedIn, recordId: string, { id, words, about = null }: Pick<NoteForm, 'id' | 'words'> & Partial<NoteForm>, now: Date): Promise<void> {
   await tx(async (database) => {
-    await mustHold(asker, 'record.edit', recordId)
+    await authorize(asker, 'record.edit', recordId)
     const [earlier] = await database.select({ id: activity.id }).from(activity).where(eq(activity.id, id))
     if (earlier) return
     const on = about ? await quoteOf(asker, recordId, about) : null

@@ -20,7 +20,7 @@ export type StoredRecord = typeof record.$inferSelect
  *
  * @throws Problem 404 if it may not be seen, 403 if it may be seen but not this done
  */
-export async function mustHold(asker: Asker, permission: Permission, recordId: string): Promise<StoredRecord> {
+export async function authorize(asker: Asker, permission: Permission, recordId: string): Promise<StoredRecord> {
   const [found] = await tx(database => database.select().from(record).where(eq(record.id, recordId)))
   if (!found || !can(asker, 'record.see', found)) throw notFound('record')
   if (!can(asker, permission, found)) throw notAllowed('change this record')
@@ -30,7 +30,7 @@ export async function mustHold(asker: Asker, permission: Permission, recordId: s
 /** Everything that a record page shows beside its timeline. */
 export async function readRecord(asker: Asker, recordId: string, now: Date): Promise<RecordDetail> {
   return tx(async (database) => {
-    const found = await mustHold(asker, 'record.see', recordId)
+    const found = await authorize(asker, 'record.see', recordId)
     const [owner] = await database.select({ id: colleague.id, name: colleague.name, firstName: colleague.firstName }).from(colleague).where(eq(colleague.id, found.ownerId))
     const company = found.companyId ? await seenRecord(asker, found.companyId) : null
     const people = isPersonModule(found.module) ? [] : await peopleOf(asker, found)

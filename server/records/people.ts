@@ -8,7 +8,7 @@ import type { SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
 import { appendEntry } from '../timeline/append'
 import { fillBack } from '../timeline/fill-back'
-import { mustHold, type StoredRecord } from './one'
+import { authorize, type StoredRecord } from './one'
 import { pipelineById } from './pipelines'
 
 /**
@@ -39,8 +39,8 @@ export async function takeOff(asker: SignedIn, recordId: string, personId: strin
 }
 
 async function pair(asker: SignedIn, recordId: string, personId: string): Promise<{ on: StoredRecord, person: StoredRecord }> {
-  const on = await mustHold(asker, 'record.edit', recordId)
-  const person = await mustHold(asker, 'record.see', personId)
+  const on = await authorize(asker, 'record.edit', recordId)
+  const person = await authorize(asker, 'record.see', personId)
   if (!holdsPeople(on.module)) throw badInput({ personId: `Nobody is put on ${MODULE_FACTS[on.module].many.toLowerCase()}. Open a deal, a job, a case or something with a day.` })
   if (!isPersonModule(person.module)) throw badInput({ personId: 'Only people can be put on it. Choose a lead, a candidate or a client.' })
   return { on, person }

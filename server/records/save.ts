@@ -19,7 +19,7 @@ import { appendEntry } from '../timeline/append'
 import { fillBack } from '../timeline/fill-back'
 import { changesBetween, type Change } from './changes'
 import { customFieldsOf } from './fields'
-import { mustHold, type StoredRecord } from './one'
+import { authorize, type StoredRecord } from './one'
 import { belongingTo } from './owner'
 import { putOn } from './people'
 import { storedPhone } from './phones'
@@ -58,7 +58,7 @@ export async function addRecord(asker: SignedIn, form: MakeRecord, now: Date): P
  */
 export async function changeRecord(asker: SignedIn, recordId: string, form: EditRecord, now: Date): Promise<void> {
   await tx(async (database) => {
-    const before = await mustHold(asker, 'record.edit', recordId)
+    const before = await authorize(asker, 'record.edit', recordId)
     const phonesBefore = await database.select().from(phone).where(eq(phone.recordId, recordId)).orderBy(phone.position)
     const values = { ...await columnsOf(asker, await withHiddenLinks(asker, before, form), before.module, before), ...await belongingTo(form.ownerId ?? before.ownerId, before.teamId) }
     values.fields = { ...await retiredValues(before), ...values.fields }

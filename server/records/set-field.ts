@@ -10,7 +10,7 @@ import type { SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
 import { appendEntry } from '../timeline/append'
 import { customFieldsOf } from './fields'
-import { mustHold } from './one'
+import { authorize } from './one'
 
 /**
  * Sets one of a record's own fields to a value of its kind.
@@ -22,7 +22,7 @@ import { mustHold } from './one'
  */
 export async function setOwnField(asker: SignedIn, recordId: string, key: string, value: FieldValue, now: Date, { from, because = {} }: { from?: FieldValue, because?: object } = {}): Promise<FieldValue> {
   return tx(async (database) => {
-    const before = await mustHold(asker, 'record.edit', recordId)
+    const before = await authorize(asker, 'record.edit', recordId)
     const field = (await customFieldsOf(before.module)).find(one => keyOf(one) === key)
     if (!field) throw conflict('field-gone', 'The field is gone', 'This field is retired, so nothing is written into it any more.')
     const was = (valueIn(before.fields, key) ?? null) as FieldValue

@@ -7,7 +7,7 @@ import { conflict } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
 import { appendEntry } from '../timeline/append'
-import { mustHold } from './one'
+import { authorize } from './one'
 
 /**
  * Puts a tag on a record, or takes it off.
@@ -18,7 +18,7 @@ import { mustHold } from './one'
  */
 export async function tagRecord(asker: SignedIn, recordId: string, tag: string, on: boolean, now: Date, because: object = {}): Promise<boolean> {
   return tx(async (database) => {
-    const before = await mustHold(asker, 'record.edit', recordId)
+    const before = await authorize(asker, 'record.edit', recordId)
     if (before.tags.includes(tag) === on) return false
     if (on && before.tags.length >= MOST_TAGS) throw conflict('too-many-tags', 'Too many tags', `${before.name} has ${MOST_TAGS} tags, which is the most. Take one off first.`)
     const tags = on ? [...before.tags, tag] : before.tags.filter(one => one !== tag)

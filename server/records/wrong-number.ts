@@ -5,7 +5,7 @@ import { phone, record } from '../db/schema'
 import type { SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
 import { appendEntry } from '../timeline/append'
-import { mustHold } from './one'
+import { authorize } from './one'
 
 const NOT_THEIRS = 'somebody else’s'
 
@@ -18,7 +18,7 @@ const NOT_THEIRS = 'somebody else’s'
  */
 export async function markNotTheirs(asker: SignedIn, recordId: string, e164: string, now: Date, because: object = {}): Promise<string[]> {
   return tx(async (database) => {
-    await mustHold(asker, 'record.edit', recordId)
+    await authorize(asker, 'record.edit', recordId)
     const marked = await database.update(phone).set({ unusable: 'not-theirs', wrongE164: e164, e164: null })
       .where(and(eq(phone.recordId, recordId), eq(phone.e164, e164))).returning({ id: phone.id })
     if (marked.length > 0) await logNumber(asker, recordId, { e164, from: e164, to: NOT_THEIRS }, now, because)
@@ -33,7 +33,7 @@ export async function markNotTheirs(asker: SignedIn, recordId: string, e164: str
  */
 export async function giveNumberBack(asker: SignedIn, recordId: string, phoneIds: string[], now: Date): Promise<boolean> {
   return tx(async (database) => {
-    await mustHold(asker, 'record.edit', recordId)
+    await authorize(asker, 'record.edit', recordId)
     const back = await database.update(phone).set({ unusable: null, e164: sql`${phone.wrongE164}`, wrongE164: null })
       .where(and(eq(phone.recordId, recordId), inArray(phone.id, phoneIds), eq(phone.unusable, 'not-theirs'))).returning({ e164: phone.e164 })
     if (back[0]) await logNumber(asker, recordId, { e164: back[0].e164!, from: NOT_THEIRS, to: back[0].e164! }, now)

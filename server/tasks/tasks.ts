@@ -13,7 +13,7 @@ import { notFound } from '../http/problem'
 import { visible } from '../identity/visible'
 import type { SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
-import { mustHold } from '../records/one'
+import { authorize } from '../records/one'
 import { zonesOf } from '../records/phones'
 import { appendEntry } from '../timeline/append'
 
@@ -39,7 +39,7 @@ export async function makeTask(asker: SignedIn, { id, recordId, kind, title, due
 /** @throws Problem 422 for a day or a time that there is not */
 export async function addTask(asker: SignedIn, recordId: string, form: TaskForm, now: Date): Promise<void> {
   await tx(async () => {
-    await mustHold(asker, 'record.edit', recordId)
+    await authorize(asker, 'record.edit', recordId)
     const due = dueOn(form.day, form.time, zoneRules(await zoneOfRecord(asker, recordId))!)
     await makeTask(asker, { id: form.id, recordId, kind: form.kind, title: form.title, due, callId: null }, now)
   })

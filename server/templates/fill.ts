@@ -11,7 +11,7 @@ import { record, template, templateMine } from '../db/schema'
 import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../identity/visible'
-import { mustHold, type StoredRecord } from '../records/one'
+import { authorize, type StoredRecord } from '../records/one'
 import { relatedTo } from '../records/related'
 import { Budget } from '../http/budget'
 import { catalogueOf } from './catalogue'
@@ -89,7 +89,7 @@ export async function tryTemplate(asker: SignedIn, { body, modules, fillIns, rec
 const EXAMPLE_REF = '4K7P2M9X'
 
 async function mustBePerson(asker: SignedIn, recordId: string): Promise<StoredRecord> {
-  const found = await mustHold(asker, 'record.see', recordId)
+  const found = await authorize(asker, 'record.see', recordId)
   if (!isPersonModule(found.module)) throw badInput({ recordId: 'Templates are for people. Open one of those on this record.' })
   return found
 }

@@ -1,12 +1,12 @@
 import { toLiquid } from '~~/core/template/pieces'
 import { toFields } from '~~/core/template/unfill'
 import type { SignedIn } from '../identity/sign-in'
-import { mustHold } from '../records/one'
+import { authorize } from '../records/one'
 import { valuesFor } from './values'
 
 /** A text to somebody as a template: their values, the sender's and the firm's are fields again. */
 export async function templateFrom(asker: SignedIn, recordId: string, text: string): Promise<{ body: string }> {
-  const found = await mustHold(asker, 'record.see', recordId)
+  const found = await authorize(asker, 'record.see', recordId)
   const { values } = await valuesFor(asker, found, [], { aboutId: null, ref: null })
   const said = (['person', 'company', 'sender', 'firm'] as const).flatMap(group =>
     Object.entries(values[group] ?? {}).flatMap(([key, value]) => typeof value === 'string' ? [{ path: `${group}.${key}`, value }] : []))

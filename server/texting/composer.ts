@@ -6,7 +6,7 @@ import { milliseconds, textArray } from '../db/instants'
 import { colleague, conversation, message, phone } from '../db/schema'
 import { firmName } from '../identity/firm'
 import type { SignedIn } from '../identity/sign-in'
-import { mustHold } from '../records/one'
+import { authorize } from '../records/one'
 import { peopleOf } from '../records/related'
 import { mayReadEntry } from '../timeline/visibility'
 import { linesOf } from './lines'
@@ -14,7 +14,7 @@ import { linesOf } from './lines'
 /** What the composer needs for a record: my lines, and the one used last with each of its numbers and of its people's. */
 export async function startComposer(asker: SignedIn, recordId: string): Promise<ComposerStart> {
   return tx(async (database) => {
-    const found = await mustHold(asker, 'record.see', recordId)
+    const found = await authorize(asker, 'record.see', recordId)
     const holders = [recordId, ...isPersonModule(found.module) ? [] : (await peopleOf(asker, found)).map(({ id }) => id)]
     const lines = await linesOf(asker)
     const numbers = (await database.select({ e164: phone.e164 }).from(phone).where(inArray(phone.recordId, holders))).flatMap(row => row.e164 ?? [])

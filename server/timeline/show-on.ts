@@ -7,7 +7,7 @@ import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../identity/visible'
 import { announce } from '../live/notices'
-import { mustHold } from '../records/one'
+import { authorize } from '../records/one'
 import { PAGE } from './read'
 import { mayRead } from './visibility'
 
@@ -22,7 +22,7 @@ const MOST = 2_000
  */
 export async function showOnMatter(asker: SignedIn, entryId: string, { recordId, whole }: { recordId: string, whole: boolean }, now: Date): Promise<void> {
   await tx(async () => {
-    const matter = await mustHold(asker, 'record.edit', recordId)
+    const matter = await authorize(asker, 'record.edit', recordId)
     if (!isMatterModule(matter.module)) throw badInput({ recordId: 'Choose a deal, a job or a case.' })
     const { rows: seen } = await once<{ activity_id: string }>(sql`
       insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id, private_line_id, along_line_id)

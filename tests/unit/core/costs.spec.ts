@@ -54,6 +54,15 @@ describe('what somebody sends to keep us busy', () => {
     expect(readVCards(some).rows).toHaveLength(1)
   })
 
+  it('the longest template of filters, over the longest value, comes out the same every time', () => {
+    const filters = ' | upcase | downcase'.repeat(240)
+    const worst = `{{ person.note${filters} }}`
+    expect(worst.length).toBeLessThan(5_000)
+    const values = { person: { note: 'ß'.repeat(10_000) } }
+    const results = new Set(Array.from({ length: 5 }, () => JSON.stringify(fillTemplate(worst, values, 'America/Denver'))))
+    expect(results.size).toBe(1)
+  })
+
   it('245 amounts in one template are written in the time of a moment', () => {
     const amounts = '{{ 99999999 | money }}'.repeat(220)
     const words = 'Ninety-nine million dollars. '.repeat(150)
