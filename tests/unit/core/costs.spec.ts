@@ -6,14 +6,17 @@ import { harmlessCell } from '~~/core/formats/csv-cell'
 import { readVCards } from '~~/core/formats/read-vcard'
 import { fillTemplate } from '~~/core/template/fill'
 
-/** How many times as long one takes as the other, the quickest of several tries of each: machines are noisy, growth is not. */
+/** How many times as long one takes as the other, the quickest of several tries of each, in turns: machines are noisy, growth is not. */
 function ratio(work: () => void, baseline: () => void): number {
-  const quickest = (one: () => void) => Math.min(...Array.from({ length: 5 }, () => {
-    const begun = performance.now()
-    one()
-    return performance.now() - begun
-  }))
-  return quickest(work) / Math.max(quickest(baseline), 0.05)
+  const quickest = [work, baseline].map(() => Infinity)
+  for (let tries = 0; tries < 8; tries++) {
+    for (const [place, one] of [work, baseline].entries()) {
+      const begun = performance.now()
+      one()
+      quickest[place] = Math.min(quickest[place]!, performance.now() - begun)
+    }
+  }
+  return quickest[0]! / Math.max(quickest[1]!, 0.05)
 }
 
 describe('what somebody sends to keep us busy', () => {
@@ -50,7 +53,7 @@ describe('what somebody sends to keep us busy', () => {
   ])('a card of %s takes as long as it is long', (_, card) => {
     // eight times as many: what grows with the square would take sixty-four times as long
     const [some, many] = [card(5_000), card(40_000)]
-    expect(ratio(() => readVCards(many), () => readVCards(some))).toBeLessThan(28)
+    expect(ratio(() => readVCards(many), () => readVCards(some))).toBeLessThan(40)
     expect(readVCards(some).rows).toHaveLength(1)
   })
 
