@@ -3,7 +3,7 @@ import { isSettled, movedBy, RANK, SILENCE_AFTER, type CarrierReport } from '~~/
 import type { CarrierEvent } from '../carriers/port'
 import { tx } from '../db/door'
 import { gather } from '../db/gather'
-import { carrierEvent, message } from '../db/schema'
+import { carrierEvent, conversation, line, message } from '../db/schema'
 import { statement } from '../db/statement'
 import { crashPoint } from '../jobs/crash-points'
 import { announceMessage, announceShown, SHOWN, SHOWN_JOINS, type ShownRow } from './announce'
@@ -84,7 +84,8 @@ const storeReports = statement<ReturnType<typeof columnsOf>, ShownRow>(value => 
     ) i (carrier, id, kind, ref, code, at, key, settles, received_at)
   ), ours as (
     select i.*, coalesce(
-      (select m.id from ${message} m where m.id = i.key and m.carrier = i.carrier and m.direction = 'out'),
+      (select m.id from ${message} m join ${conversation} v on v.id = m.conversation_id join ${line} l on l.id = v.line_id
+        where m.id = i.key and coalesce(m.carrier, l.carrier) = i.carrier and m.direction = 'out'),
       (select m.id from ${message} m where m.carrier = i.carrier and m.carrier_ref = i.ref and m.direction = 'out' and i.key is null)
     ) as message_id from input i
   ), first as (
@@ -95,7 +96,7 @@ const storeReports = statement<ReturnType<typeof columnsOf>, ShownRow>(value => 
     select distinct on (message_id) ours.* from ours join first using (carrier, id)
     where message_id is not null order by message_id, (${RANKS}::jsonb ->> kind)::int desc
   ), told as (
-    update ${message} m set state = best.kind, code = best.code, settled_at = case when best.settles then best.at end, carrier_ref = coalesce(m.carrier_ref, best.ref)
+    update ${message} m set state = best.kind, code = best.code, settled_at = case when best.settles then best.at end, carrier = best.carrier, carrier_ref = coalesce(m.carrier_ref, best.ref)
     from best where m.id = best.message_id and m.id = any(array(select message_id from best)) and (${RANKS}::jsonb ->> m.state)::int < (${RANKS}::jsonb ->> best.kind)::int
     returning m.id, m.activity_id, m.conversation_id
   )

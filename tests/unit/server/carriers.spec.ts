@@ -98,6 +98,15 @@ describe('what a carrier calls a text', () => {
     await over('practice')
   })
 
+  it('is heard of before anybody here has noted that it was handed over, from the carrier of its line alone', async () => {
+    const { id } = await sent()
+    const report = { id: uuid(), at: LEFT, kind: 'delivered' as const, ref: uuid(), key: id, code: null }
+    await takeEvent('one wire', report, LEFT)
+    expect((await stored(id)).state).toBe('waiting')
+    await takeEvent('practice', { ...report, id: uuid() }, LEFT)
+    expect(await stored(id)).toMatchObject({ state: 'delivered', carrier: 'practice' })
+  })
+
   it('of a text for a line of another carrier is taken by nobody', async () => {
     const { recordId, e164 } = await makeLead(firm.ada)
     await takeEvent('one wire', { id: uuid(), at: DAY, kind: 'received', ref: uuid(), from: e164, to: firm.portland.e164, text: 'Not yours to bring' }, DAY)
