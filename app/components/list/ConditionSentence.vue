@@ -7,7 +7,7 @@ import { joining, sayCondition } from '~/words/conditions'
 const { conditions, columns, nested = false } = defineProps<{ conditions: Conditions, columns: ListColumn[], nested?: boolean }>()
 const emit = defineEmits<{ change: [conditions: Conditions] }>()
 
-/** The place that is being written; one past the end is a new condition. */
+/** The place that is being written, or was last; one past the end is a new condition. It stays when the form closes: closing takes a moment, and the next may be open by then. */
 const editing = ref<number | null>(null)
 const popover = useTemplateRef<{ show: (event: Event) => void, hide: () => void }>('popover')
 const current = computed(() => editing.value === null ? null : conditions.of[editing.value] as Condition | undefined)
@@ -97,10 +97,7 @@ const bracket = (place: number) => put(place, { match: conditions.match === 'all
     >
       {{ conditions.of.length === 0 ? 'Add a condition' : `${joining(conditions.match)} …` }}
     </button>
-    <Popover
-      ref="popover"
-      @hide="editing = null"
-    >
+    <Popover ref="popover">
       <ConditionForm
         v-if="editing !== null"
         :key="editing"
