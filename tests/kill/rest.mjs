@@ -158,8 +158,8 @@ export async function everythingElseIsKilled({ port, seed, kills }) {
 
     // somebody speaks to a mailbox; the exchange stays, and we die while it rings, while they speak, and before it is fetched
     const mailbox = await (async () => {
-      const { id, languages, records, ownerFirst } = (await rafe.insist('/api/set-up/lines')).find(one => one.name === 'Portland line')
-      await rafe.insist(`/api/set-up/lines/${id}`, { languages, records, ownerFirst, greeting: 'Leave a message.', ringSeconds: 5, hours: null }, 'PUT')
+      const { id, carrier, languages, records, ownerFirst } = (await rafe.insist('/api/set-up/lines')).find(one => one.name === 'Portland line')
+      await rafe.insist(`/api/set-up/lines/${id}`, { carrier, languages, records, ownerFirst, greeting: 'Leave a message.', ringSeconds: 5, hours: null }, 'PUT')
       const to = await lead('Leaves a message')
       await handset('/calls', { phone: to.number, act: 'call', to: LEAVE_FROM })
       await pause(2_000)
