@@ -24,6 +24,7 @@ const { layDemo, throwAway, COLLEAGUES, DEMO_PASSWORD } = await import(pathToFil
 const ownFirm = join(folder, 'own-firm')
 if (fresh) await throwAway(folder).catch(refuse)
 if (empty) {
+  if (existsSync(join(folder, 'database')) && !existsSync(ownFirm)) refuse(new Error(`There is demo data in ${folder} already, and its accounts with it. Add --fresh to throw it away, or name another folder in PLAUDER_DATA.`))
   mkdirSync(folder, { recursive: true, mode: 0o700 })
   writeFileSync(ownFirm, '')
 }

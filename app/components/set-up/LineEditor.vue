@@ -18,6 +18,9 @@ const { errors, saving, save: saveWith } = useSaving('records')
 const takes = computed({ get: () => form.value.greeting !== null, set: on => form.value.greeting = on ? line.greeting ?? GREETING : null })
 const keeps = computed({ get: () => form.value.hours !== null, set: on => form.value.hours = on ? { ...USUAL, ...line.hours } : null })
 
+/** With one carrier there is nothing to choose, unless the line is left with one that is not there any more. */
+const mayChoose = computed(() => carriers.length > 1 || carriers.some(({ name }) => name !== line.carrier))
+
 const save = () => saveWith(async () => emit('saved', await api<SetUpLine[]>(`/api/set-up/lines/${line.id}`, { method: 'PUT', body: form.value })))
 </script>
 
@@ -35,7 +38,7 @@ const save = () => saveWith(async () => emit('saved', await api<SetUpLine[]>(`/a
       @submit.prevent="save"
     >
       <LabelledField
-        v-if="carriers.length > 1"
+        v-if="mayChoose"
         id="carrier"
         v-slot="{ input }"
         label="Over which carrier its texts go"
