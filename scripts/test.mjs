@@ -59,20 +59,22 @@ const npm = (name, script, counts, args = []) => ({ name, command: ['npm', 'run'
 const BUILD = { name: 'build', command: ['node', '--eval', 'import("./scripts/prepare.mjs").then(prepare => prepare.buildIfNeeded())'] }
 
 /** The longer ones, about half of the time that all take; whatever else there is makes the other half. */
-const FIRST_HALF = ['bad-input', 'calling', 'everyone', 'wording'].map(name => `tests/e2e/${name}.spec.ts`)
+const FIRST_HALF = ['bad-input', 'calling', 'everyone', 'rounds', 'set-up', 'wording'].map(name => `tests/e2e/${name}.spec.ts`)
 const browserTests = readdirSync('tests/e2e').filter(file => file.endsWith('.spec.ts')).map(file => `tests/e2e/${file}`)
 const halves = [FIRST_HALF, browserTests.filter(file => !FIRST_HALF.includes(file))]
 
 /** Half of the browser's tests, in a world of its own: most of the time they wait for a page. */
 const browser = half => ({ ...npm(`in a browser, ${half} of 2`, 'e2e', `.cache/count-e2e-${half}.json`, halves[half - 1]), env: { E2E_PORT: String(4600 + 10 * half) } })
 
+/** Half of the kills: most of the time they wait for something to start. */
+const kills = (which, port) => ({ ...npm(`kills of ${which}`, 'kills', `.cache/count-kills-${which}.json`, [which]), env: { KILL_PORT: String(port) } })
+
 const EVERYTHING = [
   [npm('lint', 'lint'), npm('types', 'types')],
   [npm('unit tests', 'unit', '.cache/count-jest.json')],
   [BUILD],
   [browser(1), browser(2)],
-  [npm('the use cases on a server', 'unit:server', '.cache/count-server.json')],
-  [npm('kills', 'kills', '.cache/count-kills.json')],
+  [npm('the use cases on a server', 'unit:server', '.cache/count-server.json'), kills('texts', 4710), kills('rest', 4730)],
   [npm('two beside each other', 'beside', '.cache/count-beside.json')],
 ]
 

@@ -1,4 +1,4 @@
-import { refDebounced } from '@vueuse/core'
+import { watchDebounced } from '@vueuse/core'
 import { NO_CONDITIONS, type Conditions } from '~~/core/conditions/conditions'
 import { firstLook } from '~~/shared/columns'
 import type { ListColumn, View } from '~~/shared/list'
@@ -10,7 +10,8 @@ import { newestOnly } from './newest'
 /** A list on screen: what it asks for, and the page that came. */
 export function useList(module: Module) {
   const words = ref('')
-  const typed = refDebounced(words, 150)
+  const typed = ref('')
+  watchDebounced(words, now => typed.value = now, { debounce: 150 })
   const conditions = shallowRef<Conditions>(NO_CONDITIONS)
   const first = firstLook(module)
   const shown = shallowRef<string[]>(first.columns)
@@ -67,6 +68,13 @@ export function useList(module: Module) {
     }
   }
 
+  /** Everybody again: asked for at once, and once. */
+  function showAll(): void {
+    words.value = ''
+    typed.value = ''
+    conditions.value = NO_CONDITIONS
+  }
+
   function show(view: Pick<View, 'columns' | 'conditions' | 'sort' | 'direction'>): void {
     shown.value = view.columns
     conditions.value = view.conditions
@@ -76,7 +84,7 @@ export function useList(module: Module) {
 
   const shownColumns = computed(() => shown.value.flatMap(key => columns.value.find(column => column.key === key) ?? []))
   const pages = computed(() => list.value ? Math.max(1, Math.ceil(list.value.total / list.value.size)) : 1)
-  return { words, typed, conditions, shown, shownColumns, columns, sort, direction, page, pages, list, problem, question, loadAgain, sortBy, show }
+  return { words, typed, conditions, shown, shownColumns, columns, sort, direction, page, pages, list, problem, question, loadAgain, sortBy, show, showAll }
 }
 
 export type List = ReturnType<typeof useList>

@@ -46,11 +46,6 @@ function callThem(): void {
   if (hasNumbers(module) && found.value?.total) calling.value = selection.count.value > 0 ? selection.selection.value : { list: list.question.value, ids: null, importId: null }
 }
 
-function showAll(): void {
-  words.value = ''
-  conditions.value = { match: 'all', of: [] }
-}
-
 useKeys([
   { keys: 'f', shown: 'F', what: 'Filter this list', act: () => filter.value?.focus() },
   { keys: 'c', shown: 'C', what: `Make a new ${one}`, act: () => void navigateTo(`/records/${facts.slug}/new`) },
@@ -213,7 +208,7 @@ useKeys([
             <button
               type="button"
               class="plain-button"
-              @click="showAll"
+              @click="list.showAll"
             >
               Show all
             </button>
