@@ -1,3 +1,4 @@
+import { stageNamed } from './pipelines'
 import { storedPhone } from '../server/records/phones'
 import type { Staff } from './generate'
 import type { DemoPlace } from './places'
@@ -86,7 +87,7 @@ export function addCast(rows: Rows, staff: Staff, now: Date): void {
   function person(module: 'lead' | 'client' | 'candidate', first: string, last: string, title: string, companyId: string | null, stage: string, ownerId: string, place: Place, phones: [string, string, 'mobile' | 'landline' | 'unknown'][], fields: Record<string, unknown>) {
     const madeAt = ago(9 * 1440)
     const id = idAt(madeAt)
-    rows.records.push({ id, module, firstName: first, lastName: last, name: `${first} ${last}`, title, companyId, stage, ownerId, teamId: module === 'candidate' ? staff.teams.recruiting : staff.teams.sales, fields, madeAt, mail: `${first}@${last}.example`.toLowerCase(), ...place })
+    rows.records.push({ id, module, firstName: first, lastName: last, name: `${first} ${last}`, title, companyId, stageId: stageNamed(staff.pipelines[module]!, stage), ownerId, teamId: module === 'candidate' ? staff.teams.recruiting : staff.teams.sales, fields, madeAt, mail: `${first}@${last}.example`.toLowerCase(), ...place })
     phones.forEach(([label, typed, kind], position) => rows.phones.push({ id: idAt(madeAt), recordId: id, position, label, ...storedPhone(typed, place.country), kind }))
     return { id, companyId, e164: storedPhone(phones[0]![1], place.country).e164, name: `${first} ${last}` }
   }
@@ -107,11 +108,11 @@ export function addCastMatters(rows: Rows, staff: Staff, now: Date): void {
   }
   const { id: pipelineId } = staff.pipelines.fleets!
   const sales = { ownerId: ada!, teamId: staff.teams.sales }
-  const deal = add({ module: 'deal', name: '4 long-johns and a trike', ...sales, pipelineId, stage: 'Test ride', city: 'Honolulu', region: 'HI', country: 'US', fields: { value: 7680, currency: 'USD', expected: day(24) } }, iris)
-  add({ module: 'appointment', name: 'Trial week begins', ...sales, aboutId: deal, stage: 'Planned', fields: { day: day(8), time: '09:00', place: 'the bakery' } }, iris)
+  const deal = add({ module: 'deal', name: '4 long-johns and a trike', ...sales, pipelineId, stageId: stageNamed(staff.pipelines.fleets!, 'Test ride'), city: 'Honolulu', region: 'HI', country: 'US', fields: { value: 7680, currency: 'USD', expected: day(24) } }, iris)
+  add({ module: 'appointment', name: 'Trial week begins', ...sales, aboutId: deal, stageId: stageNamed(staff.pipelines.appointment!, 'Planned'), fields: { day: day(8), time: '09:00', place: 'the bakery' } }, iris)
   const bo = named('Bo Castellanos')
   const workshop = rows.records.find(record => record.module === 'job' && record.name === 'Mechanic, workshop')!
-  rows.links.push({ recordId: workshop.id!, personId: bo.id!, stage: 'Called', stageSince: new Date(now.getTime() - 2 * DAY), madeAt: bo.madeAt })
-  rows.records.push({ id: idAt(madeAt), module: 'appointment', name: 'Workshop day', ownerId: noor!, teamId: staff.teams.recruiting, aboutId: workshop.id, stage: 'Planned', madeAt, fields: { day: day(2), time: '15:00', place: 'the workshop' } })
+  rows.links.push({ recordId: workshop.id!, personId: bo.id!, stageId: stageNamed(staff.pipelines.mechanics!, 'Called'), stageSince: new Date(now.getTime() - 2 * DAY), madeAt: bo.madeAt })
+  rows.records.push({ id: idAt(madeAt), module: 'appointment', name: 'Workshop day', ownerId: noor!, teamId: staff.teams.recruiting, aboutId: workshop.id, stageId: stageNamed(staff.pipelines.appointment!, 'Planned'), madeAt, fields: { day: day(2), time: '15:00', place: 'the workshop' } })
   rows.links.push({ recordId: rows.records.at(-1)!.id!, personId: bo.id!, madeAt })
 }

@@ -2,9 +2,11 @@ import type { Family } from '../core/call/family'
 import type { Effect } from '../core/effects/effects'
 import type { DispositionColour } from '../shared/calling'
 import type { PersonModule } from '../shared/modules'
+import type { Pipeline } from '../shared/pipelines'
+import { stageNamed } from './pipelines'
 
-/** An effect of the demo names its template; the id is put in when it is laid. */
-type DemoEffect = Exclude<Effect, { kind: 'text' }> | { kind: 'text', template: string }
+/** An effect of the demo names its template or its stage; the id is put in when it is laid. */
+type DemoEffect = Exclude<Effect, { kind: 'text' | 'stage' }> | { kind: 'text', template: string } | { kind: 'stage', stage: string }
 interface DemoDisposition { modules: PersonModule[], name: string, family: Family, letter: string, colour: DispositionColour, effects: DemoEffect[] }
 
 const EVERYBODY: PersonModule[] = ['lead', 'client', 'candidate']
@@ -25,9 +27,14 @@ export const DISPOSITIONS: DemoDisposition[] = [
 ]
 
 /** Rows for the table, by module, each in its order. */
-export function dispositionRows(templateIds: Record<string, string>, newId: () => string) {
+export function dispositionRows(templateIds: Record<string, string>, pipelines: Record<string, Pipeline>, newId: () => string) {
+  const laid = (effect: DemoEffect, module: PersonModule): Effect => {
+    if (effect.kind === 'text') return { kind: 'text', templateId: templateIds[effect.template]! }
+    if (effect.kind === 'stage') return { kind: 'stage', stageId: stageNamed(pipelines[module]!, effect.stage) }
+    return effect
+  }
   return DISPOSITIONS.flatMap(({ modules, effects, ...one }, position) => modules.map(module => ({
     ...one, id: newId(), module, position,
-    effects: effects.map((effect): Effect => effect.kind === 'text' ? { kind: 'text', templateId: templateIds[effect.template]! } : effect),
+    effects: effects.map(effect => laid(effect, module)),
   })))
 }

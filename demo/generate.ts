@@ -1,6 +1,7 @@
 import { wallTime } from '../core/hours/wall'
 import { zoneRules } from '../core/hours/zones'
-import { MODULE_FACTS, type PersonModule } from '../shared/modules'
+import type { PersonModule } from '../shared/modules'
+import type { Pipeline } from '../shared/pipelines'
 import { storedPhone } from '../server/records/phones'
 import { COMPANIES, FIRST_NAMES, LAST_NAMES } from './names'
 import { History, type LineRow, type Person } from './history'
@@ -23,7 +24,8 @@ export interface Staff {
   teams: { sales: string, recruiting: string }
   lines: Record<string, LineRow & { country: string }>
   templates: Record<string, DemoWordings & { version: number }>
-  pipelines: Record<string, { id: string, stages: string[], over: string[] }>
+  /** By their keys; those of a module by its own name. */
+  pipelines: Record<string, Pipeline>
 }
 
 /**
@@ -87,7 +89,7 @@ function addPerson(rows: Rows, random: Random, numbers: NumberStock, { module, f
     ownerId,
     teamId: module === 'candidate' ? staff.teams.recruiting : staff.teams.sales,
     companyId: company?.id ?? null,
-    stage: random.pick(MODULE_FACTS[module].stages),
+    stageId: random.pick(staff.pipelines[module]!.stages).id,
     tags: [...(company ? [company.sector] : []), ...(random.chance(0.25) ? [random.pick(TAGS[module])] : [])],
     mail: random.chance(0.8) ? `${first}.${last}@${(company?.name ?? 'post').toLowerCase().replace(/[^a-z]+/g, '')}.example`.toLowerCase() : null,
     ...address(place),

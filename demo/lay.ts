@@ -7,6 +7,7 @@ import { once, tx, type Database } from '../server/db/door'
 import * as schema from '../server/db/schema'
 import { databaseUrl, startDatabase } from '../server/db/start'
 import { hashPassword } from '../server/identity/password'
+import { layPipelines } from '../server/records/lay-pipelines'
 import { addCast, addCastMatters } from './cast'
 import { COLLEAGUES, DEMO_PASSWORD, LINES } from './colleagues'
 import { dispositionRows } from './dispositions'
@@ -68,7 +69,7 @@ export async function fillDemo(now: Date, practiceFolder?: string): Promise<void
   addMatters(rows, new Random(MATTERS_SEED), staff, now)
   addCast(rows, staff, now)
   addCastMatters(rows, staff, now)
-  showOnMatters(rows)
+  showOnMatters(rows, staff)
   await tx(database => write(database, rows))
   await tx(database => database.insert(schema.task).values(taskRows(rows, staff, now)))
   await tx(database => database.insert(schema.view).values(viewRows(staff, now)))
@@ -93,15 +94,12 @@ async function addStaff(database: Database, passwordHash: string, now: Date): Pr
   await database.insert(schema.template).values(templates)
   await database.insert(schema.templateVersion).values(templates.flatMap(({ id, version, name, body, earlier, fillIns, ownerId }) =>
     [...earlier, body].map((wording, place) => ({ templateId: id, version: place + 1, name, body: wording, fillIns, at: wordedAt(version, place + 1, now), colleagueId: ownerId }))))
-  await database.insert(schema.disposition).values(dispositionRows(Object.fromEntries(templates.map(({ name, id }) => [name, id])), uuid))
+  const laid = await layPipelines(PIPELINES)
+  const pipelines = Object.fromEntries(PIPELINES.map(({ key }, place) => [key, laid[place]!]))
+  await database.insert(schema.disposition).values(dispositionRows(Object.fromEntries(templates.map(({ name, id }) => [name, id])), pipelines, uuid))
   await database.insert(schema.spokenMessage).values(spokenRows(colleagues, teams, now))
-  // those that come with Plauder make room for the firm's own
-  await database.delete(schema.pipeline)
-  const pipelines = PIPELINES.map((one, position) => ({ ...one, id: uuid(), position }))
-  await database.insert(schema.pipeline).values(pipelines)
   return {
-    colleagues, teams,
-    pipelines: Object.fromEntries(pipelines.map(one => [one.key, one])),
+    colleagues, teams, pipelines,
     lines: Object.fromEntries(lines.map(line => [line.key, line])),
     templates: Object.fromEntries(templates.map(({ name, id, version, earlier, body }) => [name, { id, version, wordings: [...earlier, body].map((wording, place) => ({ body: wording, at: wordedAt(version, place + 1, now) })) }])),
   }

@@ -1,5 +1,6 @@
-import { MODULE_FACTS, type Module } from '../shared/modules'
+import type { Module } from '../shared/modules'
 import type { Staff } from './generate'
+import { stageNamed } from './pipelines'
 import type { Random } from './random'
 import { idAt, type Rows } from './rows'
 
@@ -42,19 +43,18 @@ export function addMatters(rows: Rows, random: Random, staff: Staff, now: Date):
   for (const [name, city, region, country, pipeline] of JOBS) {
     const filled = random.chance(0.15)
     const { id, madeAt } = add('job', name, {
-      ownerId: staff.colleagues.noor!, teamId: staff.teams.recruiting, city, region, country, pipelineId: staff.pipelines[pipeline]!.id, stage: filled ? 'Filled' : 'Open', over: filled,
+      ownerId: staff.colleagues.noor!, teamId: staff.teams.recruiting, city, region, country, pipelineId: staff.pipelines[pipeline]!.id, stageId: stageNamed(staff.pipelines.job!, filled ? 'Filled' : 'Open'),
       fields: { openings: random.between(1, 3), hours_a_week: random.pick([16, 20, 24, 30, 38]), pay: random.pick([21, 22.5, 24, 26]), currency: CURRENCIES[country]!, starts: day(random.between(5, 60)) },
     }, random.between(20, 90))
     const { stages } = staff.pipelines[pipeline]!
     for (const candidate of random.some(candidates.filter(one => (one.country === country || random.chance(0.05)) && (one.title === 'mechanic') === (pipeline === 'mechanics')), random.between(5, 14))) {
-      link(id, candidate, madeAt, stages[random.pick([0, 0, 0, 1, 1, 2, 2, 3, 5])]!)
+      link(id, candidate, madeAt, stages[random.pick([0, 0, 0, 1, 1, 2, 2, 3, 5])]!.id)
     }
   }
 
   for (const [index, name] of CASES.entries()) {
     const client = random.pick(of('client'))
-    const stage = random.pick(MODULE_FACTS.case.stages)
-    const made = add('case', name, { ...belongs(client), stage, over: stage === 'Settled', fields: { urgency: random.pick(['Today', 'This week', 'This week', 'No hurry']) } }, 3 + index * 2)
+    const made = add('case', name, { ...belongs(client), stageId: random.pick(staff.pipelines.case!.stages).id, fields: { urgency: random.pick(['Today', 'This week', 'This week', 'No hurry']) } }, 3 + index * 2)
     link(made.id, client, made.madeAt)
   }
 
@@ -85,16 +85,16 @@ export function addMatters(rows: Rows, random: Random, staff: Staff, now: Date):
   }
 
   function deal(key: string, person: Record, name: string, stage: number): void {
-    const { id, stages, over } = staff.pipelines[key]!
+    const { id, stages } = staff.pipelines[key]!
     const made = add('deal', name, {
-      ...belongs(person), ...place(person), pipelineId: id, stage: stages[stage]!, over: over.includes(stages[stage]!), stageSince: new Date(now.getTime() - random.between(1, 11) * DAY),
+      ...belongs(person), ...place(person), pipelineId: id, stageId: stages[stage]!.id, stageSince: new Date(now.getTime() - random.between(1, 11) * DAY),
       fields: { value: 12 * Number(person.fields!.monthly ?? person.fields!.budget ?? 480), currency: CURRENCIES[person.country!]!, expected: day(random.between(-10, 70)) },
     }, random.between(12, 140))
     link(made.id, person, made.madeAt)
   }
 
   function dated(module: Module, name: string, person: Record, stage: string, fields: Record['fields']): void {
-    const made = add(module, name, { ...belongs(person), stage, over: MODULE_FACTS[module].over!.includes(stage), fields }, random.between(1, 20))
+    const made = add(module, name, { ...belongs(person), stageId: stageNamed(staff.pipelines[module]!, stage), fields }, random.between(1, 20))
     link(made.id, person, made.madeAt)
   }
 
@@ -108,14 +108,15 @@ export function addMatters(rows: Rows, random: Random, staff: Staff, now: Date):
     return { id, madeAt }
   }
 
-  function link(recordId: string, person: Record, madeAt: Date, stage: string | null = null): void {
-    rows.links.push({ recordId, personId: person.id!, stage, stageSince: stage ? new Date(now.getTime() - random.between(0, 14) * DAY - random.between(1, 600) * 60_000) : null, madeAt })
+  function link(recordId: string, person: Record, madeAt: Date, stageId: string | null = null): void {
+    rows.links.push({ recordId, personId: person.id!, stageId, stageSince: stageId ? new Date(now.getTime() - random.between(0, 14) * DAY - random.between(1, 600) * 60_000) : null, madeAt })
   }
 }
 
 /** What happened with people since their matters were made shows on these too, as it does when it happens. */
-export function showOnMatters(rows: Rows): void {
-  const matters = new Map(rows.records.filter(({ module, over }) => ['deal', 'job', 'case'].includes(module) && !over).map(record => [record.id!, record]))
+export function showOnMatters(rows: Rows, { pipelines }: Staff): void {
+  const ends = new Set(Object.values(pipelines).flatMap(({ stages }) => stages.filter(({ over }) => over).map(({ id }) => id)))
+  const matters = new Map(rows.records.filter(({ module, stageId }) => ['deal', 'job', 'case'].includes(module) && !ends.has(stageId ?? '')).map(record => [record.id!, record]))
   const kinds = new Map(rows.activities.map(({ id, kind }) => [id!, kind]))
   const ofPerson = new Map<string, Rows['shown']>()
   for (const shown of rows.shown) if (!shown.viaRecordId) ofPerson.set(shown.recordId, [...ofPerson.get(shown.recordId) ?? [], shown])

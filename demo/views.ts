@@ -1,3 +1,6 @@
+import { isGroup, type Conditions } from '../core/conditions/conditions'
+import type { Pipeline } from '../shared/pipelines'
+import { stageNamed } from './pipelines'
 import type { view } from '../server/db/schema'
 import type { Staff } from './generate'
 import { v7 as uuid } from 'uuid'
@@ -33,6 +36,14 @@ const VIEWS: View[] = [
   },
 ]
 
-export function viewRows({ colleagues, teams }: Staff, now: Date): (typeof view.$inferInsert)[] {
-  return VIEWS.map(({ of, shared, ...view }) => ({ ...view, id: uuid(), ownerId: colleagues[of]!, teamId: shared ? teams.sales : null, madeAt: now }))
+export function viewRows({ colleagues, teams, pipelines }: Staff, now: Date): (typeof view.$inferInsert)[] {
+  return VIEWS.map(({ of, shared, ...view }) => ({ ...view, conditions: withStageIds(view.conditions, pipelines[view.module]), id: uuid(), ownerId: colleagues[of]!, teamId: shared ? teams.sales : null, madeAt: now }))
+}
+
+/** Views of the demo name their stages; the ids are put in when they are laid. */
+function withStageIds({ match, of }: Conditions, pipeline: Pipeline | undefined): Conditions {
+  return { match, of: of.map((one) => {
+    if (isGroup(one)) return withStageIds(one, pipeline)
+    return one.field === 'stage' && Array.isArray(one.value) ? { ...one, value: one.value.map(name => stageNamed(pipeline!, name)) } : one
+  }) }
 }

@@ -1,7 +1,7 @@
 /** What can be done to many records at once. */
 export type BulkChange
   = | { kind: 'owner', ownerId: string }
-    | { kind: 'stage', stage: string }
+    | { kind: 'stage', stageId: string }
     | { kind: 'add-tag', tag: string }
     | { kind: 'remove-tag', tag: string }
 

@@ -1,7 +1,7 @@
 import type { ConditionKind } from '../core/conditions/conditions'
 import type { FieldKind } from '../core/template/fields'
 import { DAY_FIELD, type ModuleField } from './fields'
-import { hasNumbers, holdsPeople, isDatedModule, isMatterModule, isPersonModule, isPipelineModule, MODULE_FACTS, type Module } from './modules'
+import { CHOICE_OF_PIPELINE, hasNumbers, hasStages, holdsPeople, isDatedModule, isMatterModule, isPersonModule, type Module } from './modules'
 
 /** A column of a list: it can be shown, sorted by and asked about. */
 export interface Column {
@@ -16,8 +16,8 @@ export interface Column {
 const HAVE = {
   all: () => true,
   people: isPersonModule,
-  staged: module => module === 'deal' || MODULE_FACTS[module].stages.length > 0,
-  piped: isPipelineModule,
+  staged: hasStages,
+  piped: module => module in CHOICE_OF_PIPELINE,
   linked: module => module !== 'company',
   reached: hasNumbers,
   peopled: holdsPeople,

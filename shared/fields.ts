@@ -4,20 +4,15 @@ import { DATED_MODULES, isPersonModule, MATTER_MODULES, MODULE_FACTS, type Modul
 /** A field of one module, kept among its `fields`: one that Plauder knows, or one that a firm has added. */
 export interface ModuleField { module: Module, key: string, label: string, kind: FieldKind, example: string, options: string[] }
 
-const CURRENCIES = ['USD', 'CAD', 'GBP']
+/** Currencies in which most firms reckon (ISO 4217). */
+export const CURRENCIES = ['USD', 'CAD', 'GBP', 'EUR', 'AUD', 'NZD', 'CHF']
 const field = (module: Module, key: string, label: string, kind: FieldKind, example: string, options: string[] = []): ModuleField => ({ module, key, label, kind, example, options })
 
-/** The fields without which a deal would be no deal, and an appointment none. */
+/** The fields without which a deal would be no deal, and an appointment none: Plauder sorts, sums and reminds by them. What else there is to say, a firm adds. */
 const BUILT_IN: ModuleField[] = [
   field('deal', 'value', 'Value', 'money', '7680'),
   field('deal', 'currency', 'Currency', 'choice', 'USD', CURRENCIES),
   field('deal', 'expected', 'Expected by', 'date', '2026-12-18'),
-  field('job', 'openings', 'Openings', 'number', '2'),
-  field('job', 'hours_a_week', 'Hours a week', 'number', '24'),
-  field('job', 'pay', 'Pay an hour', 'money', '24'),
-  field('job', 'currency', 'Currency', 'choice', 'USD', CURRENCIES),
-  field('job', 'starts', 'Starts', 'date', '2027-01-11'),
-  field('case', 'urgency', 'Urgency', 'choice', 'This week', ['Today', 'This week', 'No hurry']),
   field('appointment', 'day', 'Day', 'date', '2026-12-03'),
   field('appointment', 'time', 'Time', 'time', '10:30'),
   field('appointment', 'place', 'Place', 'text', 'the bakery'),
@@ -25,10 +20,8 @@ const BUILT_IN: ModuleField[] = [
   field('payment', 'amount', 'Amount', 'money', '640'),
   field('payment', 'currency', 'Currency', 'choice', 'USD', CURRENCIES),
   field('agreement', 'day', 'Ends', 'date', '2027-03-31'),
-  field('agreement', 'notice_by', 'Notice by', 'date', '2027-02-28'),
   field('handover', 'day', 'Day', 'date', '2026-12-09'),
   field('handover', 'time', 'Time', 'time', '8:30'),
-  field('handover', 'bikes', 'Bikes', 'text', '2 long-johns'),
 ]
 
 /** The day on which a dated thing is, ends or falls due, is kept under this key in all of their modules. */

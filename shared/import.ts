@@ -2,7 +2,7 @@ import type { DayOrder } from '../core/import/days'
 import type { DuplicateBy, DuplicateRules } from '../core/import/fate'
 import type { ImportTarget, Matching } from '../core/import/targets'
 import type { ModuleField } from './fields'
-import { isPersonModule, MODULE_FACTS, PERSON_MODULES, type Module } from './modules'
+import { isPersonModule, PERSON_MODULES, type Module } from './modules'
 
 /** Files can be brought into these. */
 export const IMPORT_MODULES = [...PERSON_MODULES, 'company'] as const satisfies readonly Module[]
@@ -68,9 +68,9 @@ const target = (key: string, label: string, kind: ImportTarget['kind'] = 'text',
  * What columns of a file can become in a module.
  *
  * @param own the fields of all modules, built in and added
+ * @param stages the names of those that the module has
  */
-export function importTargets(module: Module, own: ModuleField[]): ImportTarget[] {
-  const { stages } = MODULE_FACTS[module]
+export function importTargets(module: Module, own: ModuleField[], stages: string[]): ImportTarget[] {
   return [
     ...isPersonModule(module) ? [target('first-name', 'First name'), target('last-name', 'Last name'), target('name', 'Whole name'), target('company', 'Company'), target('title', 'Role')] : [target('name', 'Name')],
     target('phone', 'Number', 'number-of-phone'),

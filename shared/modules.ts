@@ -11,15 +11,22 @@ export type PersonModule = typeof PERSON_MODULES[number]
 export type MatterModule = typeof MATTER_MODULES[number]
 export type DatedModule = typeof DATED_MODULES[number]
 
-/** Modules with pipelines: a deal stands in a stage of its own, a job's candidates each stand in one. */
-export const PIPELINE_MODULES = ['deal', 'job'] as const
-export type PipelineModule = typeof PIPELINE_MODULES[number]
+/** What stands in the stages of a pipeline: records of a module, or the candidates of a job. */
+export const HELD = [...PERSON_MODULES, ...MATTER_MODULES, ...DATED_MODULES, 'applicant'] as const
+export type Held = typeof HELD[number]
 
 const isOneOf = <M extends Module>(modules: readonly M[]) => (module: string): module is M => (modules as readonly string[]).includes(module)
 export const isPersonModule = isOneOf(PERSON_MODULES)
 export const isMatterModule = isOneOf(MATTER_MODULES)
 export const isDatedModule = isOneOf(DATED_MODULES)
-export const isPipelineModule = isOneOf(PIPELINE_MODULES)
+
+/** Records of these stand in stages of their own. */
+export const hasStages = (module: Module): module is Exclude<Module, 'company'> => module !== 'company'
+
+/** What stands in the pipeline that a record chooses out of several: a deal itself, the candidates of a job. */
+export const CHOICE_OF_PIPELINE: Partial<Record<Module, Held>> = { deal: 'deal', job: 'applicant' }
+/** Of these a firm has as many pipelines as it likes; of all others one. */
+export const hasManyPipelines = (held: Held): boolean => Object.values(CHOICE_OF_PIPELINE).includes(held)
 
 /** People can be put on these. */
 export const holdsPeople = (module: Module): boolean => isMatterModule(module) || isDatedModule(module)
@@ -31,27 +38,26 @@ interface ModuleFacts {
   one: string
   many: string
   slug: string
-  /** In their order. A deal's are those of its pipeline. */
-  stages: string[]
-  /** Of these, those in which it is over: what happens with its people does not show on it any more. */
-  over?: string[]
   /** A way to call it, for the field that asks for its name. */
   example?: string
 }
 
 export const MODULE_FACTS: Record<Module, ModuleFacts> = {
-  lead: { one: 'Lead', many: 'Leads', slug: 'leads', stages: ['New', 'Talking', 'Trial', 'Offer', 'Leased'] },
-  candidate: { one: 'Candidate', many: 'Candidates', slug: 'candidates', stages: ['Applied', 'Talking', 'Trial shift', 'Offer', 'Hired'] },
-  client: { one: 'Client', many: 'Clients', slug: 'clients', stages: ['Starting', 'Riding', 'Renewing', 'Paused'] },
-  company: { one: 'Company', many: 'Companies', slug: 'companies', stages: [], example: 'Holm & Daughters Bakery' },
-  deal: { one: 'Deal', many: 'Deals', slug: 'deals', stages: [], example: 'Two long-johns for the bakery' },
-  job: { one: 'Job', many: 'Jobs', slug: 'jobs', stages: ['Open', 'Paused', 'Filled', 'Called off'], over: ['Filled', 'Called off'], example: 'Rider, mornings' },
-  case: { one: 'Case', many: 'Cases', slug: 'cases', stages: ['Open', 'Looked into', 'Waiting', 'Settled'], over: ['Settled'], example: 'Loose racks on two bikes' },
-  appointment: { one: 'Appointment', many: 'Appointments', slug: 'appointments', stages: ['Planned', 'Kept', 'Missed', 'Called off'], over: ['Kept', 'Missed', 'Called off'], example: 'Test ride up the hill' },
-  payment: { one: 'Payment', many: 'Payments', slug: 'payments', stages: ['Due', 'Paid', 'Written off'], over: ['Paid', 'Written off'], example: 'Lease for December' },
-  agreement: { one: 'Agreement', many: 'Agreements', slug: 'agreements', stages: ['Running', 'Renewed', 'Ended'], over: ['Renewed', 'Ended'], example: 'Lease of four long-johns' },
-  handover: { one: 'Handover', many: 'Handovers', slug: 'handovers', stages: ['Planned', 'Done', 'Called off'], over: ['Done', 'Called off'], example: 'Two long-johns, winter tyres' },
+  lead: { one: 'Lead', many: 'Leads', slug: 'leads' },
+  candidate: { one: 'Candidate', many: 'Candidates', slug: 'candidates' },
+  client: { one: 'Client', many: 'Clients', slug: 'clients' },
+  company: { one: 'Company', many: 'Companies', slug: 'companies', example: 'Holm & Daughters Bakery' },
+  deal: { one: 'Deal', many: 'Deals', slug: 'deals', example: 'Two long-johns for the bakery' },
+  job: { one: 'Job', many: 'Jobs', slug: 'jobs', example: 'Rider, mornings' },
+  case: { one: 'Case', many: 'Cases', slug: 'cases', example: 'Loose racks on two bikes' },
+  appointment: { one: 'Appointment', many: 'Appointments', slug: 'appointments', example: 'Test ride up the hill' },
+  payment: { one: 'Payment', many: 'Payments', slug: 'payments', example: 'Lease for December' },
+  agreement: { one: 'Agreement', many: 'Agreements', slug: 'agreements', example: 'Lease of four long-johns' },
+  handover: { one: 'Handover', many: 'Handovers', slug: 'handovers', example: 'Two long-johns, winter tyres' },
 }
+
+/** What stands in a pipeline, as it is called. */
+export const HELD_FACTS: Record<Held | Module, Pick<ModuleFacts, 'one' | 'many'>> = { ...MODULE_FACTS, applicant: { one: 'Candidate of a job', many: 'Candidates of jobs' } }
 
 export const moduleOfSlug = (slug: string): Module | undefined => MODULES.find(module => MODULE_FACTS[module].slug === slug)
 

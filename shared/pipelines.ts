@@ -1,14 +1,10 @@
-import type { PipelineModule } from './modules'
+import type { Held } from './modules'
 
-/** Stages in their order: those of a deal, or those of a job's candidates. */
-export interface Pipeline {
-  id: string
-  module: PipelineModule
-  name: string
-  stages: string[]
-  /** Of these, those in which it is over. */
-  over: string[]
-}
+/** Where something can stand. In some stages it is over: what happens with its people does not show on it any more. */
+export interface Stage { id: string, name: string, over: boolean }
+
+/** Stages in their order. */
+export interface Pipeline { id: string, holds: Held, name: string, stages: Stage[] }
 
 export interface Money { currency: string, amount: number }
 
@@ -27,9 +23,7 @@ export interface BoardCard {
   waits: boolean
 }
 
-export interface BoardStage {
-  name: string
-  over: boolean
+export interface BoardStage extends Stage {
   count: number
   /** What all of them are worth together, by currency. */
   worth: Money[]

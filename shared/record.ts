@@ -4,7 +4,7 @@ import type { ZoneRules } from '../core/hours/rules'
 import type { Field } from '../core/template/fields'
 import type { PhoneKind, UnusableReason } from '../core/phone/read'
 import type { Module } from './modules'
-import type { Pipeline } from './pipelines'
+import type { Pipeline, Stage } from './pipelines'
 
 export interface RecordRow {
   id: string
@@ -91,7 +91,7 @@ export interface RecordDetail {
   firstName: string | null
   lastName: string | null
   title: string | null
-  stage: string | null
+  stage: Stage | null
   street: string | null
   city: string | null
   region: string | null
@@ -109,9 +109,8 @@ export interface RecordDetail {
   company: { id: string, name: string } | null
   pipeline: Pipeline | null
   about: { id: string, name: string, module: Module } | null
-  over: boolean
   /** The stages that it can be in, in their order. */
-  stages: string[]
+  stages: Stage[]
   people: PersonOn[]
   related: Related[]
   scheduled: ScheduledText[]

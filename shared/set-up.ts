@@ -1,11 +1,12 @@
 import type { FieldKind } from '../core/template/fields'
+import type { Stage } from './pipelines'
 import type { LineForm } from './schemas/line'
 
 /** A field that the firm has added to a module, as Set-up shows it. */
 export interface OwnField { id: string, key: string, label: string, kind: FieldKind, example: string, options: string[], retired: boolean }
 
-/** A pipeline with how many stand in each stage: deals themselves, or the candidates of jobs. */
-export interface OwnPipeline { id: string, name: string, stages: { name: string, over: boolean, count: number }[], records: number }
+/** A pipeline with how many stand in each stage, and how many records are in it: of a pipeline of candidates, jobs. */
+export interface OwnPipeline { id: string, name: string, stages: (Stage & { count: number })[], records: number }
 
 /** A carrier over which a line's texts can go. */
 export interface CarrierChoice { name: string, title: string }

@@ -1,5 +1,5 @@
 import { useDebounceFn } from '@vueuse/core'
-import type { Board, BoardCard } from '~~/shared/pipelines'
+import type { Board, BoardCard, Stage } from '~~/shared/pipelines'
 import { api, ApiProblem } from './api'
 import { useLive } from './live'
 import { newestOnly } from './newest'
@@ -7,7 +7,7 @@ import { newestOnly } from './newest'
 /** More that are fetched of a stage at a time. */
 const MORE = 60
 
-export interface Move { card: BoardCard, from: string, to: string }
+export interface Move { card: BoardCard, from: Stage, to: Stage }
 
 /**
  * A pipeline on screen: its stages with their cards, and the moving of one. A move shows at once and is
@@ -43,17 +43,17 @@ export function useBoard(address: () => { url: string, query: Record<string, str
     void load()
   }, { immediate: true })
 
-  function showMore(stage: string): void {
-    const shown = board.value?.stages.find(({ name }) => name === stage)?.cards.length ?? 0
-    most.value = { ...most.value, [stage]: shown + MORE }
+  function showMore(stageId: string): void {
+    const shown = board.value?.stages.find(({ id }) => id === stageId)?.cards.length ?? 0
+    most.value = { ...most.value, [stageId]: shown + MORE }
     void load()
   }
 
   async function move({ card, from, to }: Move): Promise<boolean> {
-    if (from === to || !board.value?.mayMove) return false
+    if (from.id === to.id || !board.value?.mayMove) return false
     show({ card, from, to })
     try {
-      await api(moveAddress(card), { method: 'PUT', body: { stage: to, from } })
+      await api(moveAddress(card), { method: 'PUT', body: { stageId: to.id, from: from.id } })
       moved.value = { card, from, to }
       problem.value = ''
       await load()
@@ -80,9 +80,9 @@ export function useBoard(address: () => { url: string, query: Record<string, str
     const there = board.value!
     board.value = {
       ...there,
-      stages: there.stages.map(stage => stage.name === from
+      stages: there.stages.map(stage => stage.id === from.id
         ? { ...stage, count: stage.count - 1, cards: stage.cards.filter(({ id }) => id !== card.id) }
-        : stage.name === to ? { ...stage, count: stage.count + 1, cards: [card, ...stage.cards] } : stage),
+        : stage.id === to.id ? { ...stage, count: stage.count + 1, cards: [card, ...stage.cards] } : stage),
     }
   }
 

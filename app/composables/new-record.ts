@@ -11,7 +11,7 @@ export interface RecordStart {
   company?: Named | null
   about?: Named | null
   pipelineId?: string | null
-  stage?: string | null
+  stageId?: string | null
 }
 
 /** A record made from another one: for the same person, of the same company, on the same deal. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { BeginForm, Beginning } from '~~/shared/schemas/begin'
+import { STARTING_SETS } from '~~/shared/starting-sets'
 import { api } from '~/composables/api'
 import { useSaving } from '~/composables/saving'
 
@@ -11,7 +12,7 @@ const route = useRoute()
 const beginning = shallowRef<Beginning | null>(null)
 const problem = ref('')
 const { errors, saving, save } = useSaving('key')
-const form = ref<BeginForm>({ key: route.hash.slice(1), firm: '', country: '', zone: Intl.DateTimeFormat().resolvedOptions().timeZone, name: '', email: '', password: '', practice: true })
+const form = ref<BeginForm>({ key: route.hash.slice(1), firm: '', country: '', zone: Intl.DateTimeFormat().resolvedOptions().timeZone, name: '', email: '', password: '', set: 'sales', practice: true })
 
 const named = new Intl.DisplayNames('en', { type: 'region' })
 const countries = computed(() => (beginning.value?.countries ?? []).map(code => ({ code, name: named.of(code) ?? code })).sort((a, b) => a.name.localeCompare(b.name)))
@@ -110,6 +111,22 @@ onMounted(load)
           />
         </LabelledField>
       </div>
+      <fieldset class="sets">
+        <legend>What you do most, to begin with the right stages and fields</legend>
+        <label
+          v-for="({ label, about }, key) in STARTING_SETS"
+          :key="key"
+          class="check"
+        ><input
+          v-model="form.set"
+          type="radio"
+          name="set"
+          :value="key"
+        > <span>{{ label }} <span class="quiet small">{{ about }}</span></span></label>
+        <p class="quiet small">
+          All of it can be changed in Set-up.
+        </p>
+      </fieldset>
       <h2>You</h2>
       <LabelledField
         id="name"
@@ -179,6 +196,8 @@ onMounted(load)
 .form h2 { margin-top: 0.5rem; }
 .two { display: grid; grid-template-columns: 1fr 1fr; gap: 1rem; align-items: end; }
 .two :deep(.p-select) { width: 100%; }
+.sets { border: 0; padding: 0; margin: 0; display: grid; gap: 0.5rem; }
+.sets legend { font-weight: 600; margin-bottom: 0.5rem; padding: 0; }
 .check { display: flex; gap: 0.5rem; align-items: baseline; }
 @media (max-width: 500px) { .two { grid-template-columns: 1fr; } }
 </style>

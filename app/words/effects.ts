@@ -16,7 +16,7 @@ export const sayEffectDone = ({ words, state, reason }: EffectDone): string => `
 /** Each kind of effect where it is chosen, and how it begins there. */
 export const EFFECT_CHOICES: { [K in EffectKind]: { label: string, fresh: EffectOf<K> } } = {
   'text': { label: 'Text from a template', fresh: { kind: 'text', templateId: '' } },
-  'stage': { label: 'Move to a stage', fresh: { kind: 'stage', stage: '' } },
+  'stage': { label: 'Move to a stage', fresh: { kind: 'stage', stageId: '' } },
   'add-tag': { label: 'Add a tag', fresh: { kind: 'add-tag', tag: '' } },
   'remove-tag': { label: 'Take a tag off', fresh: { kind: 'remove-tag', tag: '' } },
   'field': { label: 'Set a field', fresh: { kind: 'field', field: '', value: null } },

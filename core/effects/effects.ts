@@ -3,7 +3,7 @@ import { sayFieldValue, type FieldValue } from '../fields/value'
 /** What each kind of effect needs to be said when it is set up. */
 interface Settings {
   'text': { templateId: string }
-  'stage': { stage: string }
+  'stage': { stageId: string }
   'add-tag': { tag: string }
   'remove-tag': { tag: string }
   /** One of the record's own fields; without a value it asks for it. */
@@ -24,11 +24,11 @@ export type EffectOf<K extends EffectKind> = K extends EffectKind ? { kind: K } 
 export type Effect = EffectOf<EffectKind>
 
 /** What an effect names, in words; what is left out is gone, or is not known yet. */
-interface Names { template?: string, field?: string, due?: string }
+interface Names { template?: string, stage?: string, field?: string, due?: string }
 
 const SAID: { [K in EffectKind]: (effect: EffectOf<K>, names: Names) => string } = {
   'text': (_, { template }) => `Text “${template ?? 'of a template that is gone'}”`,
-  'stage': ({ stage }) => `Stage to ${stage}`,
+  'stage': (_, { stage }) => `Stage to ${stage ?? 'one that is gone'}`,
   'add-tag': ({ tag }) => `Tag ${tag}`,
   'remove-tag': ({ tag }) => `Take the tag ${tag} off`,
   'field': ({ value }, { field }) => `${field ?? 'A field that is gone'} ${value === null ? 'as you say' : `to ${sayFieldValue(value)}`}`,

@@ -12,6 +12,7 @@ import { isDuplicate } from '../db/failures'
 import { badInput, conflict, Problem } from '../http/problem'
 import { note } from './audit'
 import { hashPassword } from './password'
+import { layStartingSet } from './starting-set'
 import { freshToken, signInAs, tokenHash, type From, type Tokens } from './sign-in'
 
 /** As long as there is no firm, whoever has the key that a start has printed may make it. */
@@ -44,7 +45,7 @@ export async function begin({ key, password, practice, ...form }: BeginForm, fro
   return signInAs(adminId, from, now)
 }
 
-async function make({ firm: name, country, zone, name: person, email }: Omit<BeginForm, 'key' | 'password' | 'practice'>, passwordHash: string, number: CarrierNumber | null, now: Date): Promise<string> {
+async function make({ firm: name, country, zone, name: person, email, set }: Omit<BeginForm, 'key' | 'password' | 'practice'>, passwordHash: string, number: CarrierNumber | null, now: Date): Promise<string> {
   const [adminId, teamId] = [uuid(), uuid()]
   try {
     await tx(async (database) => {
@@ -53,8 +54,9 @@ async function make({ firm: name, country, zone, name: person, email }: Omit<Beg
       await database.insert(colleague).values({ id: adminId, name: person, firstName: person.split(' ')[0]!, email, passwordHash, role: 'admin', title: 'Admin', zone })
       await database.insert(teamMember).values({ teamId, colleagueId: adminId })
       if (number) await database.insert(line).values({ id: uuid(), ...number, name: 'First line', teamId, carrier: PRACTICE })
+      await layStartingSet(set)
       await database.delete(beginKey)
-      await note('firm-made', adminId, now, { name, country, practice: number !== null })
+      await note('firm-made', adminId, now, { name, country, set, practice: number !== null })
     })
   }
   catch (error) {

@@ -60,6 +60,7 @@ const KINDS: Record<Named, Kind> = {
   'colleague': everybodys('colleague', sql`colleague`),
   'team': everybodys('team', sql`team`),
   'pipeline': everybodys('pipeline', sql`pipeline`),
+  'stage': everybodys('stage', sql`stage`),
   'field': everybodys('field', sql`custom_field`),
 }
 

@@ -1,7 +1,7 @@
 import { and, eq, inArray, lt, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
-import { plainHeading, takesSeveral } from '~~/core/import/targets'
-import { importTargets, PIECE_ROWS, type ImportProgress } from '~~/shared/import'
+import { plainHeading, takesSeveral, type ImportTarget } from '~~/core/import/targets'
+import { PIECE_ROWS, type ImportProgress } from '~~/shared/import'
 import { can } from '~~/shared/permissions'
 import type { ImportForm, RowsForm } from '~~/shared/schemas/import'
 import { once, tx } from '../db/door'
@@ -11,10 +11,10 @@ import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
 import { addJob } from '../jobs/add'
 import { IMPORT } from '../jobs/kinds'
-import { ownFields } from '../records/fields'
 import { belongingTo } from '../records/owner'
 import { appendEntry } from '../timeline/append'
 import { progressOf } from './progress'
+import { targetsOf } from './targets'
 
 type StoredImport = typeof recordImport.$inferSelect
 
@@ -26,7 +26,7 @@ const DAY = 86_400_000
  */
 export async function beginImport(asker: SignedIn, form: ImportForm, now: Date): Promise<ImportProgress> {
   const { id, module, fileName, headings, total, rules } = form
-  const targets = importTargets(module, await ownFields())
+  const targets = await targetsOf(module)
   mustMatch(form, targets)
   return tx(async (database) => {
     const belonging = await belongingTo(rules.ownerId, asker.teamIds[0] ?? null)
@@ -43,7 +43,7 @@ export async function beginImport(asker: SignedIn, form: ImportForm, now: Date):
   })
 }
 
-function mustMatch({ headings, rules: { matching } }: ImportForm, targets: ReturnType<typeof importTargets>): void {
+function mustMatch({ headings, rules: { matching } }: ImportForm, targets: ImportTarget[]): void {
   if (matching.length !== headings.length) throw badInput({ 'rules.matching': 'Say of each column what it becomes, or that it is left out.' })
   const unknown = matching.find(key => key !== null && !targets.some(target => target.key === key))
   if (unknown) throw badInput({ 'rules.matching': `There is no field “${unknown}” here. Choose another one for that column.` })

@@ -4,7 +4,8 @@ import { fateOf, mailKey, nameKey, rowKey, type DuplicateBy } from '~~/core/impo
 import type { ImportedRow, ReadingRules, RowReading } from '~~/core/import/read-row'
 import { zoneRules } from '~~/core/hours/zones'
 import type { Added, ImportRules, Outcome } from '~~/shared/import'
-import { isPersonModule, MODULE_FACTS, type Module } from '~~/shared/modules'
+import { isPersonModule, type Module } from '~~/shared/modules'
+import type { Stage } from '~~/shared/pipelines'
 import { can, type Asker } from '~~/shared/permissions'
 import type { phone, record } from '../db/schema'
 import { hashOf, type KnownRecord, type Seen } from './known'
@@ -28,6 +29,8 @@ export interface KnownOfPiece {
   seen: Map<string, Seen>
   /** Colleagues by name and mail address in lower case, with the team their records go to. */
   owners: Map<string, { ownerId: string, teamId: string }>
+  /** Of the module, in their order. */
+  stages: Stage[]
 }
 
 /** A record that rows are joined to, with all that they add. */
@@ -99,7 +102,7 @@ export class Piece {
     const id = uuid()
     const company = this.companyOf(row, belongs)
     const made: NewRecord = {
-      ...belongs, ...columnsOf(row), id, module: this.module, name: row.name, companyId: company?.id ?? null, stage: row.columns.stage ?? firstStage(this.module), over: false,
+      ...belongs, ...commonColumns(row), id, module: this.module, name: row.name, companyId: company?.id ?? null, stageId: this.stageOf(row),
       tags: row.tags, fields: row.fields, version: 1, madeAt: this.now,
     }
     this.written.records.push(made)
@@ -109,6 +112,12 @@ export class Piece {
     if (row.note) this.written.notes.push({ recordId: id, words: row.note })
     this.remember(row, { id, name: row.name })
     return { kind: 'new', id, ...(company?.made && { company: company.id }) }
+  }
+
+  /** The one that the row names, or the first there is. */
+  private stageOf({ columns }: ImportedRow): string | null {
+    const { stages } = this.known
+    return (stages.find(({ name }) => name === columns.stage) ?? stages[0])?.id ?? null
   }
 
   /** Rows that come later find this one. */
@@ -126,7 +135,7 @@ export class Piece {
     if (there) return { id: there, made: false }
     const id = uuid()
     this.freshCompanies.set(key, id)
-    this.written.records.push({ ownerId, teamId, id, module: 'company', name: columns.company, over: false, tags: [], fields: {}, version: 1, madeAt: this.now })
+    this.written.records.push({ ownerId, teamId, id, module: 'company', name: columns.company, tags: [], fields: {}, version: 1, madeAt: this.now })
     return { id, made: true }
   }
 
@@ -148,7 +157,7 @@ export class Piece {
   }
 
   private addedTo(to: StoredRecord, row: ImportedRow): Added | null {
-    const columns = Object.fromEntries(Object.entries(columnsOf(row)).filter(([key, value]) => value && !to[key as keyof StoredRecord])) as Record<string, string>
+    const columns = Object.fromEntries(Object.entries(commonColumns(row)).filter(([key, value]) => value && !to[key as keyof StoredRecord])) as Record<string, string>
     const fields = Object.fromEntries(Object.entries(row.fields).filter(([key]) => valueIn(to.fields, key) === undefined))
     const tags = row.tags.filter(tag => !to.tags.includes(tag)).slice(0, MOST_TAGS - to.tags.length)
     const phones = this.newPhones(to.id, row)
@@ -169,7 +178,7 @@ export class Piece {
   }
 
   private fillFresh(fresh: NewRecord, row: ImportedRow): void {
-    for (const [key, value] of Object.entries(columnsOf(row))) if (value && !fresh[key as keyof NewRecord]) Object.assign(fresh, { [key]: value })
+    for (const [key, value] of Object.entries(commonColumns(row))) if (value && !fresh[key as keyof NewRecord]) Object.assign(fresh, { [key]: value })
     fresh.fields = { ...row.fields, ...fresh.fields }
     fresh.tags = [...new Set([...fresh.tags ?? [], ...row.tags])].slice(0, MOST_TAGS)
     this.known.phones.set(fresh.id, this.written.phones.filter(({ recordId }) => recordId === fresh.id))
@@ -178,14 +187,10 @@ export class Piece {
 }
 
 /** What the row says of a record's columns; of the others, nothing. */
-function columnsOf({ columns }: ImportedRow): Partial<Record<typeof COLUMNS[keyof typeof COLUMNS], string>> {
+function commonColumns({ columns }: ImportedRow): Partial<Record<typeof COLUMNS[keyof typeof COLUMNS], string>> {
   const said: Partial<Record<typeof COLUMNS[keyof typeof COLUMNS], string>> = {}
   for (const key in COLUMNS) if (columns[key]) said[COLUMNS[key as keyof typeof COLUMNS]] = columns[key]
   return said
-}
-
-function firstStage(module: Module): string | null {
-  return MODULE_FACTS[module].stages[0] ?? null
 }
 
 /** How the rows of an import are read. */

@@ -3,7 +3,7 @@ import { v7 as uuid } from 'uuid'
 import { readRow, type RowReading } from '~~/core/import/read-row'
 import { rowKey } from '~~/core/import/fate'
 import type { ImportTarget } from '~~/core/import/targets'
-import { importTargets, type Outcome } from '~~/shared/import'
+import type { Outcome } from '~~/shared/import'
 import { inTurns, once, tx } from '../db/door'
 import { at, textArray, uuidArray } from '../db/instants'
 import { insertAll } from '../db/insert-all'
@@ -16,12 +16,13 @@ import { crashPoint } from '../jobs/crash-points'
 import { settle, type Claim, type Handler } from '../jobs/outbox'
 import { announce } from '../live/notices'
 import { COLUMN_LABELS } from '../records/changes'
-import { ownFields } from '../records/fields'
+import { allStages } from '../records/stages'
 import { placesOf } from '../timeline/places'
 import { takeAlong } from '../timeline/take-along'
 import { takePieceBack } from './back'
 import { hashOf, knownBy, seenBefore } from './known'
 import { Piece, readingRules, type KnownOfPiece, type Written } from './piece'
+import { targetsOf } from './targets'
 
 type StoredImport = typeof recordImport.$inferSelect
 
@@ -71,7 +72,7 @@ async function bringIn(found: StoredImport, most: number, now: Date): Promise<bo
       await database.update(recordImport).set({ state: pieces.length > 0 ? 'stopped' : 'done', endedAt: now }).where(eq(recordImport.id, found.id))
       return false
     }
-    const targets = importTargets(found.module, await ownFields())
+    const targets = await targetsOf(found.module)
     const rules = readingRules(found.module, found.headings, found.rules, targets)
     const readings = pieces.flatMap(({ rows }) => rows.map(cells => readRow(cells, rules)))
     const piece = new Piece(asker, found.module, found.rules, await knownOf(asker, found, readings), now)
@@ -120,6 +121,7 @@ async function knownOf(asker: SignedIn, { id, module, rules }: StoredImport, rea
     phones: new Map(ids.map(one => [one, phones.filter(({ recordId }) => recordId === one)])),
     seen: await seenBefore(module, rows.map(row => hashOf(rowKey(row))), id),
     owners: await ownersByName(),
+    stages: await allStages(module),
   }
 }
 

@@ -1,6 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm'
 import { can } from '~~/shared/permissions'
-import type { Board, BoardCard, BoardStage, Money, Pipeline } from '~~/shared/pipelines'
+import type { Board, BoardCard, BoardStage, Money, Pipeline, Stage } from '~~/shared/pipelines'
 import { tx } from '../db/door'
 import { milliseconds } from '../db/instants'
 import { colleague, conversation, phone, record, recordPerson } from '../db/schema'
@@ -21,11 +21,11 @@ interface Standing { from: SQL, where: SQL, stage: SQL, since: SQL, about: SQL, 
 /** The deals of a pipeline that somebody may see, each in its stage. */
 export async function boardOfDeals(asker: SignedIn, pipelineId: string, whose: 'all' | 'mine', most: Record<string, number> = {}): Promise<Board> {
   const pipeline = await pipelineById(pipelineId)
-  if (pipeline.module !== 'deal') throw badInput({ pipelineId: 'This is the pipeline of a job. Open the job to see who stands in it.' })
+  if (pipeline.holds !== 'deal') throw badInput({ pipelineId: 'No deals stand in this pipeline. Choose one that holds deals.' })
   return readBoard(asker, pipeline, {
     from: sql`${record} r ${joinCompany(asker)}`,
     where: sql`r.pipeline_id = ${pipelineId}::uuid and r.module = 'deal' and ${whose === 'mine' ? sql`r.owner_id = ${asker.id}::uuid` : sql`true`}`,
-    stage: sql`r.stage`,
+    stage: sql`r.stage_id`,
     since: sql`r.stage_since`,
     about: sql`nullif(concat_ws(', ', ${peopleNamed(asker)}, company.name), '')`,
     amount: sql`case when r.fields ->> 'value' ~ '^[0-9]{1,12}([.][0-9]{1,2})?$' then (r.fields ->> 'value')::numeric end`,
@@ -40,7 +40,7 @@ export async function boardOfJob(asker: SignedIn, jobId: string, most: Record<st
   return readBoard(asker, await pipelineById(job.pipelineId), {
     from: sql`${recordPerson} l join ${record} r on r.id = l.person_id`,
     where: sql`l.record_id = ${jobId}::uuid`,
-    stage: sql`l.stage`,
+    stage: sql`l.stage_id`,
     since: sql`l.stage_since`,
     about: sql`r.title`,
     amount: sql`null::numeric`,
@@ -54,17 +54,17 @@ async function readBoard(asker: SignedIn, pipeline: Pipeline, standing: Standing
   return tx(async (database) => {
     const { rows: sums } = await database.execute<{ stage: string, currency: string | null, count: number, amount: number | null }>(sql`
       select ${stage} as stage, ${currency} as currency, count(*)::int as count, sum(${amount})::float8 as amount from ${standing.from} where ${where} group by 1, 2`)
-    const { rows: cards } = await database.execute<CardRow>(cardsQuery(standing, where, pipeline.stages.map(name => most[name] ?? CARDS), pipeline.stages))
+    const { rows: cards } = await database.execute<CardRow>(cardsQuery(standing, where, pipeline.stages.map(({ id }) => ({ id, most: most[id] ?? CARDS }))))
     return {
       pipeline,
       mayMove,
-      stages: pipeline.stages.map(name => stageOf(name, pipeline, sums.filter(one => one.stage === name), cards.filter(one => one.stage === name))),
+      stages: pipeline.stages.map(one => shownStage(one, sums.filter(sum => sum.stage === one.id), cards.filter(card => card.stage === one.id))),
     }
   })
 }
 
 /** The newest of each stage: who waits for an answer first, then who was contacted last. */
-const cardsQuery = ({ from, stage, since, about, amount, currency }: Standing, where: SQL, limits: number[], stages: string[]): SQL => sql`
+const cardsQuery = ({ from, stage, since, about, amount, currency }: Standing, where: SQL, stages: { id: string, most: number }[]): SQL => sql`
   with standing as (
     select r.id, r.name, ${about} as about, r.owner_id, ${stage} as stage, ${milliseconds(since)} as since, ${milliseconds(sql`r.last_contact_at`)} as last_contact_at,
       ${amount}::float8 as amount, ${currency} as currency,
@@ -77,20 +77,17 @@ const cardsQuery = ({ from, stage, since, about, amount, currency }: Standing, w
     select standing.*, row_number() over (partition by stage order by waits desc, last_contact_at desc nulls last, id) as place from standing
   )
   select placed.*, o.first_name as owner from placed join ${colleague} o on o.id = placed.owner_id
-  where ${sql.join(stages.map((name, index) => sql`(placed.stage = ${name} and placed.place <= ${limits[index]}::int)`), sql` or `)}
+  where ${sql.join(stages.map(({ id, most }) => sql`(placed.stage = ${id}::uuid and placed.place <= ${most}::int)`), sql` or `)}
   order by placed.stage, placed.place`
 
 type CardRow = Record<string, unknown> & { stage: string, id: string, name: string, about: string | null, owner: string, since: number | null, last_contact_at: number | null, amount: number | null, currency: string | null, waits: boolean }
 
-function stageOf(name: string, { over }: Pipeline, sums: { currency: string | null, count: number, amount: number | null }[], cards: CardRow[]): BoardStage {
-  return {
-    name,
-    over: over.includes(name),
-    count: sums.reduce((all, { count }) => all + count, 0),
-    worth: sums.flatMap(({ currency, amount }) => money(currency, amount) ?? []).sort((a, b) => a.currency.localeCompare(b.currency)),
-    cards: cards.map(card => cardOf(card)),
-  }
-}
+const shownStage = (stage: Stage, sums: { currency: string | null, count: number, amount: number | null }[], cards: CardRow[]): BoardStage => ({
+  ...stage,
+  count: sums.reduce((all, { count }) => all + count, 0),
+  worth: sums.flatMap(({ currency, amount }) => money(currency, amount) ?? []).sort((a, b) => a.currency.localeCompare(b.currency)),
+  cards: cards.map(card => cardOf(card)),
+})
 
 const cardOf = ({ id, name, about, owner, since, last_contact_at, amount, currency, waits }: CardRow): BoardCard =>
   ({ id, name, about, owner, since, lastContactAt: last_contact_at, money: money(currency, amount), waits })

@@ -3,7 +3,7 @@ import type { BulkChange } from '~~/shared/bulk'
 import { MOST_TAGS } from '~~/shared/schemas/record'
 import { at } from '../db/instants'
 import { colleague, teamMember } from '../db/schema'
-import { canBeIn, overIn } from './stages'
+import { canBeIn, nameOfStage } from './stages'
 
 /** What one kind of change does to a record `r`, and how it is undone from what was kept of it, `k.before`. */
 interface Effect {
@@ -44,14 +44,14 @@ export function effectOf(change: BulkChange, now: Date): Effect {
       }
     }
     case 'stage': {
-      const [stage, before] = [sql`${change.stage}::text`, sql`(k.before ->> 'stage')`]
+      const stageId = sql`${change.stageId}::uuid`
       return {
-        differs: sql`(r.stage is distinct from ${stage} and ${canBeIn(stage)})`,
-        set: sql`stage = ${stage}, over = ${overIn(stage)}, stage_since = ${at(now)}`,
-        before: sql`jsonb_build_object('stage', r.stage, 'since', r.stage_since)`,
-        still: sql`r.stage = ${stage}`,
-        giveBack: sql`stage = ${before}, over = ${overIn(before)}, stage_since = (k.before ->> 'since')::timestamptz`,
-        words: sql`r.stage`,
+        differs: sql`(r.stage_id is distinct from ${stageId} and ${canBeIn(stageId)})`,
+        set: sql`stage_id = ${stageId}, stage_since = ${at(now)}`,
+        before: sql`jsonb_build_object('stageId', r.stage_id, 'since', r.stage_since)`,
+        still: sql`r.stage_id = ${stageId}`,
+        giveBack: sql`stage_id = (k.before ->> 'stageId')::uuid, stage_since = (k.before ->> 'since')::timestamptz`,
+        words: nameOfStage(sql`r.stage_id`),
         entry: { kind: 'stage-changed', field: 'stage', label: 'Stage' },
       }
     }

@@ -101,7 +101,7 @@ const STATE_WORDS: Record<BulkState, string> = { 'running': 'under way', 'done':
 const progress = ({ id, state, total, done, changed }: ProgressRow): BulkProgress => ({ id, state, total, done, changed, words: STATE_WORDS[state] })
 
 /** @throws Problem 422 for an owner or a stage that does not exist */
-async function soundChange({ change: { kind, ownerId, stage, tag }, selection: { list: { module } } }: BulkPreviewForm): Promise<BulkChange> {
+async function soundChange({ change: { kind, ownerId, stageId, tag }, selection: { list: { module } } }: BulkPreviewForm): Promise<BulkChange> {
   if (kind === 'owner') {
     const [found] = await tx(database => database.select({ id: colleague.id }).from(colleague).where(eq(colleague.id, ownerId!)))
     if (!found) throw badInput({ 'change.ownerId': 'There is no such colleague. Choose one from the list.' })
@@ -110,8 +110,8 @@ async function soundChange({ change: { kind, ownerId, stage, tag }, selection: {
   if (kind === 'stage') {
     const { many } = MODULE_FACTS[module]
     const stages = await allStages(module)
-    if (!stages.includes(stage!)) throw badInput({ 'change.stage': `${many} have no stage “${stage}”.` })
-    return { kind, stage: stage! }
+    if (!stages.some(({ id }) => id === stageId)) throw badInput({ 'change.stageId': `${many} have no such stage. Choose one of ${stages.map(({ name }) => name).join(', ')}.` })
+    return { kind, stageId: stageId! }
   }
   return { kind, tag: tag! }
 }

@@ -9,14 +9,14 @@ export interface Change { field: string, label: string, from: string | null, to:
 type Numbers = { label: string, typed: string }[]
 
 const LABELS: [keyof StoredRecord, string][] = [
-  ['firstName', 'First name'], ['lastName', 'Last name'], ['name', 'Name'], ['title', 'Role'], ['stage', 'Stage'],
+  ['firstName', 'First name'], ['lastName', 'Last name'], ['name', 'Name'], ['title', 'Role'],
   ['street', 'Street'], ['city', 'City'], ['region', 'State or province'], ['postcode', 'Postcode'], ['country', 'Country'], ['mail', 'Mail address'], ['zone', 'Time zone'],
 ]
 
 /** The same by the name of the column. */
 export const COLUMN_LABELS: Record<string, string> = Object.fromEntries(LABELS)
 
-const LINKS = [['ownerId', 'Owner'], ['companyId', 'Company'], ['pipelineId', 'Pipeline'], ['aboutId', 'On']] as const
+const LINKS = [['ownerId', 'Owner'], ['companyId', 'Company'], ['pipelineId', 'Pipeline'], ['stageId', 'Stage'], ['aboutId', 'On']] as const
 
 /**
  * What differs between two states of a record, with its numbers and its own fields.

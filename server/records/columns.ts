@@ -6,6 +6,7 @@ import { numberState, phone, pipeline, record } from '../db/schema'
 import { visible } from '../identity/visible'
 import { ownFields } from './fields'
 import { peopleNamed } from './rows'
+import { isOver, placeOfStage } from './stages'
 
 /** A column as the database computes it, of a record `r` with its `company` and its owner `o`. */
 export interface SqlColumn extends Column {
@@ -21,7 +22,7 @@ const COLLATION = sql`collate "und-x-icu"`
 const VALUES: Record<string, SQL> = {
   'name': sql`r.name`,
   'company': sql`company.name`,
-  'stage': sql`r.stage`,
+  'stage': sql`r.stage_id::text`,
   'city': sql`r.city`,
   'phone': sql`(select coalesce(x.e164, x.typed) from ${phone} x where x.record_id = r.id order by x.position limit 1)`,
   'owner': sql`r.owner_id::text`,
@@ -35,7 +36,7 @@ const VALUES: Record<string, SQL> = {
   'country': sql`r.country`,
   'opted-out': sql`exists (select 1 from ${phone} x join ${numberState} n on n.e164 = x.e164 where x.record_id = r.id and n.texts = 'refused')`,
   'pipeline': sql`r.pipeline_id::text`,
-  'over': sql`r.over`,
+  'over': isOver(sql`r.stage_id`),
   'made': sql`r.made_at`,
 }
 
@@ -45,8 +46,9 @@ const seenBy = (asker: Asker): Record<string, SQL> => ({
   about: sql`(select x.name from ${record} x where x.id = r.about_id and ${visible(asker, 'record.see', { owner: sql`x.owner_id`, team: sql`x.team_id` })})`,
 })
 
-/** An owner and a pipeline are chosen by id and sorted by name. */
+/** An owner and a pipeline are chosen by id and sorted by name, a stage by where it stands. */
 const ORDERS: Record<string, SQL> = {
+  stage: placeOfStage(sql`r.stage_id`),
   pipeline: sql`(select pl.name from ${pipeline} pl where pl.id = r.pipeline_id) ${COLLATION}`,
   owner: sql`o.name ${COLLATION}`,
   tags: sql`array_to_string(r.tags, ' ') ${COLLATION}`,

@@ -1,5 +1,6 @@
 import { and, eq, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
+import type { Stage } from '~~/shared/pipelines'
 import type { MoveForm } from '~~/shared/schemas/record'
 import { tx } from '../db/door'
 import { record, recordPerson } from '../db/schema'
@@ -18,21 +19,21 @@ import { stagesOf } from './stages'
  * @returns the stage in which it was
  * @throws Problem 409 if somebody has moved it since it was looked at
  */
-export async function moveRecord(asker: SignedIn, recordId: string, { stage, from }: MoveForm, now: Date, because: object = {}): Promise<string | null> {
+export async function moveRecord(asker: SignedIn, recordId: string, { stageId, from }: MoveForm, now: Date, because: object = {}): Promise<string | null> {
   return tx(async (database) => {
     const before = await authorize(asker, 'record.edit', recordId)
-    const { stages, over } = await stagesOf(before.module, before.pipelineId)
-    mustBeAmong(stages, stage)
-    if (before.stage === stage) return stage
-    mustStillBe(before.stage, from, before.name)
+    const stages = await stagesOf(before.module, before.pipelineId)
+    const to = among(stages, stageId)
+    if (before.stageId === stageId) return stageId
+    mustStillBe(stages, before.stageId, from, before.name)
     const [moved] = await database.update(record)
-      .set({ stage, over: over.includes(stage), stageSince: now, version: sql`${record.version} + 1` })
+      .set({ stageId, stageSince: now, version: sql`${record.version} + 1` })
       .where(and(eq(record.id, recordId), eq(record.version, before.version)))
       .returning()
     if (!moved) throw movedMeanwhile(before.name, null)
-    await appendEntry({ id: uuid(), at: now, kind: 'stage-changed', colleagueId: asker.id, data: { from: before.stage, to: stage, ...because } }, [recordId])
+    await appendEntry({ id: uuid(), at: now, kind: 'stage-changed', colleagueId: asker.id, data: { from: nameIn(stages, before.stageId), to: to.name, ...because } }, [recordId])
     announce({ kind: 'record', recordId }, 'record.see', [moved])
-    return before.stage
+    return before.stageId
   })
 }
 
@@ -41,27 +42,32 @@ export async function moveRecord(asker: SignedIn, recordId: string, { stage, fro
  *
  * @throws Problem 404 if the person is not on the job, 409 if somebody has moved the person meanwhile
  */
-export async function moveOnJob(asker: SignedIn, jobId: string, personId: string, { stage, from }: MoveForm, now: Date): Promise<void> {
+export async function moveOnJob(asker: SignedIn, jobId: string, personId: string, { stageId, from }: MoveForm, now: Date): Promise<void> {
   await tx(async (database) => {
     const job = await authorize(asker, 'record.edit', jobId)
     const person = await authorize(asker, 'record.see', personId)
     const [on] = await database.select().from(recordPerson).where(and(eq(recordPerson.recordId, jobId), eq(recordPerson.personId, personId))).for('update')
     if (!on || !job.pipelineId) throw notFound('candidate on this job')
-    mustBeAmong((await pipelineById(job.pipelineId)).stages, stage)
-    if (on.stage === stage) return
-    mustStillBe(on.stage, from, person.name)
-    await database.update(recordPerson).set({ stage, stageSince: now }).where(and(eq(recordPerson.recordId, jobId), eq(recordPerson.personId, personId)))
-    await appendEntry({ id: uuid(), at: now, kind: 'moved-on', colleagueId: asker.id, data: { from: on.stage, to: stage }, content: { on: job.name, person: person.name } }, [personId, jobId])
+    const { stages } = await pipelineById(job.pipelineId)
+    const to = among(stages, stageId)
+    if (on.stageId === stageId) return
+    mustStillBe(stages, on.stageId, from, person.name)
+    await database.update(recordPerson).set({ stageId, stageSince: now }).where(and(eq(recordPerson.recordId, jobId), eq(recordPerson.personId, personId)))
+    await appendEntry({ id: uuid(), at: now, kind: 'moved-on', colleagueId: asker.id, data: { from: nameIn(stages, on.stageId), to: to.name }, content: { on: job.name, person: person.name } }, [personId, jobId])
     for (const one of [job, person]) announce({ kind: 'record', recordId: one.id }, 'record.see', [one])
   })
 }
 
-function mustBeAmong(stages: string[], stage: string): void {
-  if (!stages.includes(stage)) throw badInput({ stage: `There is no stage “${stage}” here. Choose one of ${stages.join(', ')}.` })
+const nameIn = (stages: Stage[], id: string | null): string | null => stages.find(stage => stage.id === id)?.name ?? null
+
+function among(stages: Stage[], stageId: string): Stage {
+  const found = stages.find(({ id }) => id === stageId)
+  if (!found) throw badInput({ stageId: `It cannot stand in this stage. Choose one of ${stages.map(({ name }) => name).join(', ')}.` })
+  return found
 }
 
-function mustStillBe(is: string | null, from: string | null, name: string): void {
-  if (from !== null && is !== from) throw movedMeanwhile(name, is)
+function mustStillBe(stages: Stage[], is: string | null, from: string | null, name: string): void {
+  if (from !== null && is !== from) throw movedMeanwhile(name, nameIn(stages, is))
 }
 
 const movedMeanwhile = (name: string, to: string | null) =>

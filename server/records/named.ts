@@ -7,6 +7,7 @@ import { record } from '../db/schema'
 import { visible } from '../identity/visible'
 import { joinCompany } from './company'
 import { containing } from './quick-filter'
+import { joinStage } from './stages'
 
 const FOUND = sql.raw('20')
 
@@ -15,9 +16,9 @@ export async function recordsNamed(asker: Asker, modules: readonly Module[], wor
   const wanted = words.trim()
   const { rows } = await withOwnPlans(database => database.execute<NamedRecord & Record<string, unknown>>(sql`
     select r.id, r.name, r.module, coalesce(r.title, company.name, r.city) as about
-    from ${record} r ${joinCompany(asker)}
+    from ${record} r ${joinCompany(asker)} ${joinStage}
     where r.module in (${sql.join(modules.map(module => sql`${module}`), sql`, `)}) and ${wanted === '' ? sql`true` : sql`r.name ilike ${containing(wanted)}`}
       and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
-    order by r.over, r.name not ilike ${containing(wanted).slice(1)}, r.name collate "und-x-icu", r.id limit ${FOUND}`))
+    order by coalesce(s.over, false), r.name not ilike ${containing(wanted).slice(1)}, r.name collate "und-x-icu", r.id limit ${FOUND}`))
   return rows
 }

@@ -35,14 +35,16 @@ export async function readRecord(asker: Asker, recordId: string, now: Date): Pro
     const company = found.companyId ? await seenRecord(asker, found.companyId) : null
     const people = isPersonModule(found.module) ? [] : await peopleOf(asker, found)
     const phones = [...await phonesOf(asker, [recordId]), ...await phonesOf(asker, people.map(({ id }) => id), true)]
-    const { ownerId: _owner, teamId: _team, companyId: _company, pipelineId, aboutId, ...shown } = found
+    const { ownerId: _owner, teamId: _team, companyId: _company, pipelineId, stageId, aboutId, ...shown } = found
+    const stages = await stagesOf(found.module, pipelineId)
     return {
       ...shown,
       owner: owner!,
       company: company && { id: company.id, name: company.name },
       pipeline: pipelineId ? await pipelineById(pipelineId) : null,
       about: aboutId ? await seenRecord(asker, aboutId) : null,
-      stages: (await stagesOf(found.module, pipelineId)).stages,
+      stage: stages.find(({ id }) => id === stageId) ?? null,
+      stages,
       lastContactAt: found.lastContactAt?.getTime() ?? null,
       stageSince: found.stageSince?.getTime() ?? null,
       madeAt: found.madeAt.getTime(),

@@ -21,8 +21,8 @@ import { pipelineById } from './pipelines'
 export async function putOn(asker: SignedIn, recordId: string, personId: string, now: Date): Promise<void> {
   await tx(async (database) => {
     const { on, person } = await pair(asker, recordId, personId)
-    const stage = on.module === 'job' && on.pipelineId ? (await pipelineById(on.pipelineId)).stages[0]! : null
-    const [put] = await database.insert(recordPerson).values({ recordId, personId, stage, stageSince: stage ? now : null, madeAt: now }).onConflictDoNothing().returning()
+    const stageId = on.module === 'job' && on.pipelineId ? (await pipelineById(on.pipelineId)).stages[0]!.id : null
+    const [put] = await database.insert(recordPerson).values({ recordId, personId, stageId, stageSince: stageId ? now : null, madeAt: now }).onConflictDoNothing().returning()
     if (!put) return
     await tell(asker, 'put-on', on, person, now)
     await fillBack(recordId, personId, on.madeAt, now)

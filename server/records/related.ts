@@ -6,6 +6,7 @@ import { tx } from '../db/door'
 import { record, recordPerson } from '../db/schema'
 import { visible } from '../identity/visible'
 import type { StoredRecord } from './one'
+import { joinStage, nameOfStage } from './stages'
 
 /** Most that a record page names of a kind; lists show the rest. */
 const MOST = sql.raw('60')
@@ -15,7 +16,7 @@ const mine = (asker: Asker) => visible(asker, 'record.see', { owner: sql`r.owner
 export async function peopleOf(asker: Asker, { id, module }: StoredRecord): Promise<PersonOn[]> {
   const [from, stage] = module === 'company'
     ? [sql`${record} r where r.company_id = ${id}::uuid and r.module in ('lead', 'candidate', 'client')`, sql`null`]
-    : [sql`${recordPerson} l join ${record} r on r.id = l.person_id where l.record_id = ${id}::uuid`, sql`l.stage`]
+    : [sql`${recordPerson} l join ${record} r on r.id = l.person_id where l.record_id = ${id}::uuid`, nameOfStage(sql`l.stage_id`)]
   const { rows } = await tx(database => database.execute<PersonOn & Record<string, unknown>>(sql`
     select r.id, r.name, r.title, r.module, ${stage} as stage from ${from} and ${mine(asker)} order by r.name collate "und-x-icu", r.id limit ${MOST}`))
   return rows
@@ -27,13 +28,13 @@ export async function peopleOf(asker: Asker, { id, module }: StoredRecord): Prom
  */
 export async function relatedTo(asker: Asker, { id, module }: StoredRecord): Promise<Related[]> {
   const { rows } = await tx(database => database.execute<Related & Record<string, unknown>>(sql`
-    select r.id, r.module, r.name, r.stage, r.over, r.fields ->> ${DAY_FIELD} as day, r.fields ->> 'time' as time, l.stage as standing
-    from ${record} r left join ${recordPerson} l on l.record_id = r.id and l.person_id = ${id}::uuid
+    select r.id, r.module, r.name, s.name as stage, coalesce(s.over, false) as over, r.fields ->> ${DAY_FIELD} as day, r.fields ->> 'time' as time, ${nameOfStage(sql`l.stage_id`)} as standing
+    from ${record} r ${joinStage} left join ${recordPerson} l on l.record_id = r.id and l.person_id = ${id}::uuid
     where r.module not in ('lead', 'candidate', 'client', 'company') and ${mine(asker)} and r.id in (
       ${module === 'company'
         ? sql`select c.id from ${record} c where c.company_id = ${id}::uuid`
         : sql`select p.record_id from ${recordPerson} p where p.person_id = ${id}::uuid union select a.id from ${record} a where a.about_id = ${id}::uuid`}
     )
-    order by r.over, day nulls last, time nulls last, r.made_at desc limit ${MOST}`))
+    order by coalesce(s.over, false), day nulls last, time nulls last, r.made_at desc limit ${MOST}`))
   return rows
 }

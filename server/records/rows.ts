@@ -5,6 +5,7 @@ import { milliseconds } from '../db/instants'
 import { colleague, numberState, phone, pipeline, record, recordPerson } from '../db/schema'
 import { visible } from '../identity/visible'
 import { joinCompany } from './company'
+import { joinStage } from './stages'
 
 /** The names of the people on a record `r`, of those whom the asker may see. */
 export const peopleNamed = (asker: Asker): SQL => sql`(
@@ -13,14 +14,15 @@ export const peopleNamed = (asker: Asker): SQL => sql`(
 
 /** What a row of a list shows, of a record `r`. */
 export const rowsFor = (asker: Asker): SQL => sql`
-  select r.id, r.module, r.name, r.first_name as "firstName", r.last_name as "lastName", r.title, r.stage, r.street, r.city, r.region, r.postcode, r.country, r.mail, r.tags, r.fields,
+  select r.id, r.module, r.name, r.first_name as "firstName", r.last_name as "lastName", r.title, s.name as stage, r.street, r.city, r.region, r.postcode, r.country, r.mail, r.tags, r.fields,
     ${milliseconds(sql`r.last_contact_at`)} as last_contact_at, ${milliseconds(sql`r.made_at`)} as made_at,
     o.id as owner_id, o.name as owner_name, company.id as company_id, company.name as company_name,
-    pl.id as pipeline_id, pl.name as pipeline_name, r.over, ${peopleNamed(asker)} as people, about.name as about,
+    pl.id as pipeline_id, pl.name as pipeline_name, coalesce(s.over, false) as over, ${peopleNamed(asker)} as people, about.name as about,
     p.shown as phone, p.callable as "phoneToCall", coalesce(p.opted_out, false) as opted_out
   from ${record} r
   join ${colleague} o on o.id = r.owner_id
   ${joinCompany(asker)}
+  ${joinStage}
   left join ${pipeline} pl on pl.id = r.pipeline_id
   left join ${record} about on about.id = r.about_id and ${visible(asker, 'record.see', { owner: sql`about.owner_id`, team: sql`about.team_id` })}
   left join lateral (

@@ -4,12 +4,12 @@ import { v7 as uuid } from 'uuid'
 import { readFieldValue } from '~~/core/fields/value'
 import { zoneRules } from '~~/core/hours/zones'
 import { DAY_FIELD, keyOf } from '~~/shared/fields'
-import { hasNumbers, isDatedModule, isPersonModule, isPipelineModule, MATTER_MODULES, MODULE_FACTS, type Module } from '~~/shared/modules'
+import { CHOICE_OF_PIPELINE, hasNumbers, HELD_FACTS, isDatedModule, isPersonModule, MATTER_MODULES, MODULE_FACTS, type Module } from '~~/shared/modules'
 import { can } from '~~/shared/permissions'
 import type { EditRecord, MakeRecord, PhoneForm, RecordForm } from '~~/shared/schemas/record'
 import { once, tx } from '../db/door'
 import { uuidArray } from '../db/instants'
-import { colleague, firm, phone, pipeline, record } from '../db/schema'
+import { colleague, firm, phone, pipeline, record, stage } from '../db/schema'
 import { badInput, conflict } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../identity/visible'
@@ -41,7 +41,7 @@ export async function addRecord(asker: SignedIn, form: MakeRecord, now: Date): P
       if (existing.ownerId !== (form.ownerId ?? asker.id)) throw conflict('id-taken', 'Already there', 'A record with this id exists. Reload the page and try again.')
       return existing.id
     }
-    const values = await columnsOf(asker, form, form.module)
+    const values = await valuesIn(asker, form, form.module)
     const belonging = await belongingTo(form.ownerId ?? asker.id, asker.teamIds[0] ?? null)
     await database.insert(record).values({ ...values, ...belonging, id: form.id, module: form.module, madeAt: now })
     await savePhones(asker, form.id, [], form.phones, form.country)
@@ -60,10 +60,10 @@ export async function changeRecord(asker: SignedIn, recordId: string, form: Edit
   await tx(async (database) => {
     const before = await authorize(asker, 'record.edit', recordId)
     const phonesBefore = await database.select().from(phone).where(eq(phone.recordId, recordId)).orderBy(phone.position)
-    const values = { ...await columnsOf(asker, await withHiddenLinks(asker, before, form), before.module, before), ...await belongingTo(form.ownerId ?? before.ownerId, before.teamId) }
+    const values = { ...await valuesIn(asker, await withHiddenLinks(asker, before, form), before.module, before), ...await belongingTo(form.ownerId ?? before.ownerId, before.teamId) }
     values.fields = { ...await retiredValues(before), ...values.fields }
     const [changed] = await database.update(record)
-      .set({ ...values, ...(values.stage !== before.stage && { stageSince: now }), version: sql`${record.version} + 1` })
+      .set({ ...values, ...(values.stageId !== before.stageId && { stageSince: now }), version: sql`${record.version} + 1` })
       .where(and(eq(record.id, recordId), eq(record.version, form.version)))
       .returning()
     const fields = await customFieldsOf(before.module)
@@ -76,9 +76,9 @@ export async function changeRecord(asker: SignedIn, recordId: string, form: Edit
 }
 
 async function logChanges(asker: SignedIn, { id }: StoredRecord, changes: Change[], now: Date): Promise<void> {
-  const stage = changes.find(change => change.field === 'stage')
-  const others = changes.filter(change => change !== stage)
-  if (stage) await appendEntry({ id: uuid(), at: now, kind: 'stage-changed', colleagueId: asker.id, data: { from: stage.from, to: stage.to } }, [id])
+  const moved = changes.find(change => change.field === 'stage')
+  const others = changes.filter(change => change !== moved)
+  if (moved) await appendEntry({ id: uuid(), at: now, kind: 'stage-changed', colleagueId: asker.id, data: { from: moved.from, to: moved.to } }, [id])
   if (others.length > 0) await appendEntry({ id: uuid(), at: now, kind: 'fields-changed', colleagueId: asker.id, content: { changes: others } }, [id])
 }
 
@@ -90,13 +90,13 @@ function stale(differences: Change[], version: number) {
   })
 }
 
-type Linked = Pick<StoredRecord, 'companyId' | 'aboutId' | 'ownerId' | 'pipelineId'>
+type Linked = Pick<StoredRecord, 'companyId' | 'aboutId' | 'ownerId' | 'pipelineId' | 'stageId'>
 
 /** The names of what records speak of by an id, as far as the asker may know them. */
 async function namesIn(asker: SignedIn, ...records: Linked[]): Promise<Map<string, string>> {
-  const ids = uuidArray(records.flatMap(({ companyId, aboutId, ownerId, pipelineId }) => [companyId, aboutId, ownerId, pipelineId].filter(id => id !== null)))
+  const ids = uuidArray(records.flatMap(({ companyId, aboutId, ownerId, pipelineId, stageId }) => [companyId, aboutId, ownerId, pipelineId, stageId].filter(id => id !== null)))
   const { rows } = await once<{ id: string, name: string }>(sql`
-    select id, name from ${record} where id = any(${ids}) and ${visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })} union all select id, name from ${colleague} where id = any(${ids}) union all select id, name from ${pipeline} where id = any(${ids})`)
+    select id, name from ${record} where id = any(${ids}) and ${visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })} union all select id, name from ${colleague} where id = any(${ids}) union all select id, name from ${pipeline} where id = any(${ids}) union all select id, name from ${stage} where id = any(${ids})`)
   return new Map(rows.map(row => [row.id, row.name]))
 }
 
@@ -109,7 +109,7 @@ async function withHiddenLinks<F extends RecordForm>(asker: SignedIn, before: St
   return { ...form, companyId: form.companyId ?? await hidden(before.companyId), aboutId: form.aboutId ?? await hidden(before.aboutId) }
 }
 
-async function columnsOf(asker: SignedIn, form: RecordForm, module: Module, before?: StoredRecord) {
+async function valuesIn(asker: SignedIn, form: RecordForm, module: Module, before?: StoredRecord) {
   const { firstName, lastName, title, companyId, aboutId, street, city, region, postcode, country, zone, mail, tags, phones } = form
   const { one } = MODULE_FACTS[module]
   const person = isPersonModule(module)
@@ -121,23 +121,23 @@ async function columnsOf(asker: SignedIn, form: RecordForm, module: Module, befo
   if (aboutId && aboutId !== before?.aboutId) await mustBeOne(asker, aboutId, isDatedModule(module) ? MATTER_MODULES : [], 'aboutId')
   const pipelineId = await pipelineFor(module, form.pipelineId)
   const fields = await readOwnFields(module, form.fields, country ?? undefined)
-  return { firstName, lastName, name, title, companyId, aboutId, pipelineId, ...await stageFor(module, pipelineId, form.stage), street, city, region, postcode, country, zone, mail, tags, fields }
+  return { firstName, lastName, name, title, companyId, aboutId, pipelineId, stageId: await stageFor(module, pipelineId, form.stageId), street, city, region, postcode, country, zone, mail, tags, fields }
 }
 
 /** The stage asked for, or the first there is. */
-async function stageFor(module: Module, pipelineId: string | null, wanted: string | null): Promise<{ stage: string | null, over: boolean }> {
-  const { stages, over } = await stagesOf(module, pipelineId)
-  if (wanted && !stages.includes(wanted)) throw badInput({ stage: `${module === 'deal' ? 'This pipeline has' : `${MODULE_FACTS[module].many} have`} no stage “${wanted}”. Choose one of ${stages.join(', ')}.` })
-  const stage = wanted ?? stages[0] ?? null
-  return { stage, over: stage !== null && over.includes(stage) }
+async function stageFor(module: Module, pipelineId: string | null, wanted: string | null): Promise<string | null> {
+  const stages = await stagesOf(module, pipelineId)
+  if (wanted && !stages.some(({ id }) => id === wanted)) throw badInput({ stageId: `${module === 'deal' ? 'This pipeline has' : `${MODULE_FACTS[module].many} have`} no such stage. Choose one of ${stages.map(({ name }) => name).join(', ')}.` })
+  return wanted ?? stages[0]?.id ?? null
 }
 
 /** The pipeline asked for, or the first that the module has. */
 async function pipelineFor(module: Module, wanted: string | null): Promise<string | null> {
-  if (!isPipelineModule(module)) return null
-  const pipelines = await pipelinesOf(module)
+  const held = CHOICE_OF_PIPELINE[module]
+  if (!held) return null
+  const pipelines = await pipelinesOf(held)
   const found = wanted ? pipelines.find(({ id }) => id === wanted) : pipelines[0]
-  if (!found) throw badInput({ pipelineId: `There is no such pipeline of ${MODULE_FACTS[module].many.toLowerCase()}. Choose one from the list.` })
+  if (!found) throw badInput({ pipelineId: `There is no such pipeline of ${HELD_FACTS[held].many.toLowerCase()}. Choose one from the list.` })
   return found.id
 }
 

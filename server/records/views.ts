@@ -1,5 +1,5 @@
 import { and, eq, sql } from 'drizzle-orm'
-import { isPipelineModule, type Module } from '~~/shared/modules'
+import { CHOICE_OF_PIPELINE, type Module } from '~~/shared/modules'
 import type { Choice, ListColumn, View } from '~~/shared/list'
 import { can } from '~~/shared/permissions'
 import type { ViewForm } from '~~/shared/schemas/list'
@@ -18,9 +18,10 @@ const MOST_TAGS = 200
 
 /** The columns of a module's lists, with the choices of those that have some. */
 export async function listColumns(asker: SignedIn, module: Module): Promise<ListColumn[]> {
+  const held = CHOICE_OF_PIPELINE[module]
   const choices: Record<string, Choice[]> = {
-    stage: (await allStages(module)).map(stage => ({ value: stage, label: stage })),
-    pipeline: isPipelineModule(module) ? (await pipelinesOf(module)).map(({ id, name }) => ({ value: id, label: name })) : [],
+    stage: (await allStages(module)).map(({ id, name }) => ({ value: id, label: name })),
+    pipeline: held ? (await pipelinesOf(held)).map(({ id, name }) => ({ value: id, label: name })) : [],
     owner: (await tx(database => database.select({ value: colleague.id, label: colleague.name }).from(colleague).orderBy(sql`${colleague.name} collate "und-x-icu"`))),
     ...Object.fromEntries((await ownFields()).filter(field => field.module === module && field.kind === 'choice').map(({ key, options }) => [`own.${key}`, options.map(option => ({ value: option, label: option }))])),
     tags: (await tagsOf(asker, module)).map(tag => ({ value: tag, label: tag })),

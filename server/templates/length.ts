@@ -14,6 +14,7 @@ import { firmName } from '../identity/firm'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../identity/visible'
 import { joinCompany } from '../records/company'
+import { isOver, nameOfStage } from '../records/stages'
 import { catalogueOf } from './catalogue'
 import { senderValues } from './values'
 
@@ -56,13 +57,13 @@ async function peopleOf(asker: SignedIn, modules: string[], used: readonly strin
   const wanted = sql`r.module in (${sql.join(modules.map(module => sql`${module}`), sql`, `)}) and ${mine}`
   const about = used.length === 0
     ? sql`null::jsonb`
-    : sql`(select jsonb_object_agg(one.module, one.fields || jsonb_build_object('name', one.name, 'city', one.city, 'stage', one.stage)) from (
+    : sql`(select jsonb_object_agg(one.module, one.fields || jsonb_build_object('name', one.name, 'city', one.city, 'stage', ${nameOfStage(sql`one.stage_id`)})) from (
         select distinct on (x.module) x.* from ${recordPerson} l join ${record} x on x.id = l.record_id
-        where l.person_id = r.id and not x.over and x.module in (${sql.join(used.map(module => sql`${module}`), sql`, `)}) and ${theirs}
+        where l.person_id = r.id and not ${isOver(sql`x.stage_id`)} and x.module in (${sql.join(used.map(module => sql`${module}`), sql`, `)}) and ${theirs}
         order by x.module, x.fields ->> 'day' nulls last, x.fields ->> 'time' nulls last, x.made_at desc) one)`
   return withOwnPlans(async (database) => {
     const { rows } = await database.execute<Row>(sql`
-      select r.id, r.name, r.first_name, r.last_name, r.title, r.city, r.stage, r.mail, r.fields, company.name as company, company.city as company_city, ${about} as about
+      select r.id, r.name, r.first_name, r.last_name, r.title, r.city, ${nameOfStage(sql`r.stage_id`)} as stage, r.mail, r.fields, company.name as company, company.city as company_city, ${about} as about
       from (select * from ${record} r where ${wanted} and ${after ? sql`r.id > ${after}::uuid` : sql`true`} order by r.id limit ${sql.raw(String(CHUNK))}) r
       ${joinCompany(asker)}
       order by r.id`)

@@ -6,7 +6,7 @@ import { CONTEXT_MODULES } from '~~/shared/fields'
 import type { Related } from '~~/shared/record'
 import type { FillContext } from '~~/shared/schemas/template'
 import { tx } from '../db/door'
-import { firm, phone, record } from '../db/schema'
+import { firm, phone, record, stage } from '../db/schema'
 import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../identity/visible'
@@ -27,6 +27,9 @@ export async function valuesFor(asker: SignedIn, found: StoredRecord, related: R
     const about = aboutOf(related, aboutId)
     const [company] = found.companyId ? await database.select().from(record).where(and(eq(record.id, found.companyId), visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId }))) : []
     const things = about.length > 0 ? await database.select().from(record).where(inArray(record.id, about.map(({ id }) => id))) : []
+    const stageIds = [found, ...things].flatMap(({ stageId }) => stageId ?? [])
+    const stages = new Map((stageIds.length > 0 ? await database.select().from(stage).where(inArray(stage.id, stageIds)) : []).map(({ id, name }) => [id, name]))
+    const valuesOf = ({ name, city, stageId, fields }: StoredRecord) => ({ ...fields, name, city, stage: stages.get(stageId ?? '') ?? null })
     const [us] = await database.select({ name: firm.name }).from(firm)
     const [first] = await database.select({ e164: phone.e164 }).from(phone).where(eq(phone.recordId, found.id)).orderBy(phone.position).limit(1)
     return {
@@ -45,8 +48,6 @@ export async function valuesFor(asker: SignedIn, found: StoredRecord, related: R
 
 export const senderValues = ({ firstName, name, title, email, directLine }: SignedIn) =>
   ({ first_name: firstName, name, title, mail: email, direct_line: directLine && showPhone(directLine) })
-
-const valuesOf = ({ name, city, stage, fields }: StoredRecord) => ({ ...fields, name, city, stage })
 
 /** Of each kind one: what was chosen, else the first that is not over. */
 function aboutOf(related: Related[], aboutId: string | null): Related[] {

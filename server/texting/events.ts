@@ -53,14 +53,14 @@ const takeReport = (carrier: string, report: Report, now: Date) => storeReport({
  * moved by the one that says most, and who is to be told.
  */
 const storeReport = gather<Taken, null>(50, async (items) => {
-  const { rows } = await storeReports(columnsOf(items))
+  const { rows } = await storeReports(asColumns(items))
   announceShown(rows)
   return items.map(() => null)
 })
 
 interface Taken { carrier: string, report: Report, now: Date }
 
-const columnsOf = (items: Taken[]) => ({
+const asColumns = (items: Taken[]) => ({
   carriers: items.map(({ carrier }) => carrier),
   ids: items.map(({ report }) => report.id),
   kinds: items.map(({ report }) => report.kind),
@@ -75,7 +75,7 @@ const columnsOf = (items: Taken[]) => ({
 /** How much each state says, as the state machine ranks them: a report moves a message only upwards. */
 const RANKS = JSON.stringify(RANK)
 
-const storeReports = statement<ReturnType<typeof columnsOf>, ShownRow>(value => sql`
+const storeReports = statement<ReturnType<typeof asColumns>, ShownRow>(value => sql`
   with input as (
     select * from unnest(
       ${value('carriers')}::text[], ${value('ids')}::text[], ${value('kinds')}::text[], ${value('refs')}::text[],

@@ -102,7 +102,7 @@ async function takeAccepted(claim: Claim, { carrier, text }: Ready, answer: Acce
  * the answers, the jobs, the last contacts, and who is to be told.
  */
 const storeAccepted = gather<AcceptedItem, AcceptedRow>(50, async (items) => {
-  const { rows } = await storeAnswers(columnsOf(items))
+  const { rows } = await storeAnswers(asColumns(items))
   announceShown(rows)
   const byMessage = new Map(rows.map(row => [row.message_id, row]))
   return items.map(({ messageId }) => byMessage.get(messageId)!)
@@ -112,7 +112,7 @@ interface AcceptedItem { claim: Claim, carrier: string, messageId: string, answe
 
 type AcceptedRow = ShownRow & { message_id: string, overtaken: boolean, kept: boolean }
 
-const columnsOf = (items: AcceptedItem[]) => ({
+const asColumns = (items: AcceptedItem[]) => ({
   jobs: items.map(({ claim }) => claim.id),
   attempts: items.map(({ claim }) => claim.attempt),
   messages: items.map(({ messageId }) => messageId),
@@ -124,7 +124,7 @@ const columnsOf = (items: AcceptedItem[]) => ({
   ats: items.map(({ now }) => now.toISOString()),
 })
 
-const storeAnswers = statement<ReturnType<typeof columnsOf>, AcceptedRow>(value => sql`
+const storeAnswers = statement<ReturnType<typeof asColumns>, AcceptedRow>(value => sql`
   with input as (
     select * from unnest(
       ${value('jobs')}::uuid[], ${value('attempts')}::int[], ${value('messages')}::uuid[], ${value('carriers')}::text[], ${value('refs')}::text[],

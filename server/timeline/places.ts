@@ -2,6 +2,7 @@ import { sql, type SQL } from 'drizzle-orm'
 import { MATTER_MODULES } from '~~/shared/modules'
 import { textArray } from '../db/instants'
 import { record, recordPerson } from '../db/schema'
+import { isOver } from '../records/stages'
 
 /**
  * Where an entry of these records shows: on each of them, on their companies, and on the deals, jobs and
@@ -17,5 +18,5 @@ export const placesOf = (holders: SQL): SQL => sql`
     union all select company_id, id, along_line_id from ${holders} where company_id is not null
     union all select matter.id, h.id, h.along_line_id from ${holders} h
       join ${recordPerson} l on l.person_id = h.id
-      join ${record} matter on matter.id = l.record_id and not matter.over and matter.module = any(${textArray(MATTER_MODULES)})
+      join ${record} matter on matter.id = l.record_id and not ${isOver(sql`matter.stage_id`)} and matter.module = any(${textArray(MATTER_MODULES)})
   ) place order by along nulls first, via nulls first`

@@ -1,4 +1,5 @@
 import { boolean, object, string, type InferType } from 'yup'
+import { STARTING_SET_KEYS } from '../starting-sets'
 import { line } from './common'
 
 export const SHORTEST_PASSWORD = 12
@@ -13,6 +14,8 @@ export const beginForm = object({
   name: line(80).required('Say who you are.'),
   email: string().trim().lowercase().max(200).email('This is not a mail address. It needs a name, an @ and a place.').required('Give the mail address with which you sign in.'),
   password: string().min(SHORTEST_PASSWORD, `At least ${SHORTEST_PASSWORD} characters: a few words are easier to remember than signs.`).max(200).required('Choose a password.'),
+  /** The stages, fields and ends of calls to begin with. */
+  set: string().oneOf(STARTING_SET_KEYS, 'Choose what you do.').default('sales'),
   /** Whether a line of the practice carrier is made, to try everything with nobody outside. */
   practice: boolean().default(true),
 })

@@ -4,7 +4,7 @@ import { isDay } from '../../core/conditions/conditions'
 /** What an id in a request can name. The server asks of each whether whoever names it may see it (server/identity/named). */
 export const NAMED = [
   'record', 'phone', 'conversation', 'message', 'entry', 'picture', 'proposal', 'call', 'recording', 'spoken', 'round', 'task', 'template', 'line', 'view', 'bulk-change', 'import',
-  'disposition', 'colleague', 'team', 'pipeline', 'field', 'job', 'set-aside-event', 'sign-in',
+  'disposition', 'colleague', 'team', 'pipeline', 'stage', 'field', 'job', 'set-aside-event', 'sign-in',
 ] as const
 export type Named = typeof NAMED[number]
 

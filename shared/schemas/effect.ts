@@ -12,7 +12,7 @@ const tag = () => line(40).required('Write the tag.')
 /** What each kind of effect needs. */
 const EFFECTS: { [K in EffectKind]: ObjectSchema<EffectOf<K>> } = {
   'text': object({ kind: kind('text'), templateId: idOf('template').required('Choose a template.') }),
-  'stage': object({ kind: kind('stage'), stage: line(40).required('Choose a stage.') }),
+  'stage': object({ kind: kind('stage'), stageId: idOf('stage').required('Choose a stage.') }),
   'add-tag': object({ kind: kind('add-tag'), tag: tag() }),
   'remove-tag': object({ kind: kind('remove-tag'), tag: tag() }),
   'field': object({

@@ -38,7 +38,7 @@ export type Selection = InferType<typeof selection>
 const change = object({
   kind: string().oneOf(BULK_KINDS).required(),
   ownerId: idOf('colleague').when('kind', { is: 'owner', then: one => one.required('Choose who gets them.') }),
-  stage: line(40).when('kind', { is: 'stage', then: one => one.required('Choose a stage.') }),
+  stageId: idOf('stage').when('kind', { is: 'stage', then: one => one.required('Choose a stage.') }),
   tag: line(40).when('kind', { is: (kind: unknown) => String(kind).endsWith('tag'), then: one => one.required('Type the tag.') }),
 })
 

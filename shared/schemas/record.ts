@@ -40,7 +40,8 @@ export const recordForm = object({
   pipelineId: idOf('pipeline').nullable().default(null),
   /** The deal, job or case on which something with a day hangs. */
   aboutId: idOf('record').nullable().default(null),
-  stage: optionalLine(40),
+  /** The first there is, if left out. */
+  stageId: idOf('stage').nullable().default(null),
   street: optionalLine(120),
   city: optionalLine(80),
   region: optionalLine(40),
@@ -76,9 +77,9 @@ export const personOn = byId('record').shape({ personId: idOf('record').required
 
 /** Moving to another stage. */
 export const moveForm = object({
-  stage: line(40).required('Choose a stage.'),
+  stageId: idOf('stage').required('Choose a stage.'),
   /** The stage that was on screen: if it is another one by now, nothing moves. */
-  from: optionalLine(40),
+  from: idOf('stage').nullable().default(null),
 })
 export type MoveForm = InferType<typeof moveForm>
 

@@ -4,7 +4,7 @@ import type { Pipeline } from '../../shared/pipelines'
 import { freshNumber, makeLead, signIn, slipWith, test, textsOnHandset } from './people'
 
 const stage = (page: Page, name: string) => page.getByRole('region', { name, exact: true })
-const fleets = async (request: APIRequestContext) => (await (await request.get('/api/pipelines?module=deal')).json() as Pipeline[]).find(({ name }) => name === 'New fleets')!
+const fleets = async (request: APIRequestContext) => (await (await request.get('/api/pipelines?holds=deal')).json() as Pipeline[]).find(({ name }) => name === 'New fleets')!
 
 async function makeDeal(request: APIRequestContext, name: string, personIds: string[] = []): Promise<{ id: string, pipeline: Pipeline }> {
   const [id, pipeline] = [crypto.randomUUID(), await fleets(request)]
@@ -81,7 +81,9 @@ test('a move that comes too late is refused, and says who stands where', async (
   await page.goto(`/pipelines/${pipeline.id}`)
   await expect(stage(page, 'First word').getByRole('link', { name })).toBeVisible()
   const elsewhere = await signIn(browser, 'odile')
-  await elsewhere.request.put(`/api/records/${id}/stage`, { data: { stage: 'Lost', from: 'First word' } })
+  const [first, lost] = ['First word', 'Lost'].map(name => pipeline.stages.find(one => one.name === name)!.id)
+  const moved = await elsewhere.request.put(`/api/records/${id}/stage`, { data: { stageId: lost, from: first } })
+  expect(moved.ok()).toBe(true)
   await stage(page, 'First word').getByRole('link', { name }).focus()
   await page.keyboard.press('Shift+ArrowRight')
   await expect(page.getByText(`Somebody else has moved ${name} to Lost`)).toBeVisible()

@@ -163,7 +163,7 @@ export async function textsAreKilled({ port, seed, kills }) {
     check('what a key sets off happened once, each part of it', () => {
       assert.deepEqual(disposed.effects.map(({ state }) => state), EFFECTS.map(() => 'done'))
       const of = kind => calledTimeline.filter(entry => entry.kind === kind).length
-      assert.deepEqual([of('call-out'), of('text-out'), of('task-made'), calledRecord.tasks.length, calledRecord.stage], [1, 1, 1, 1, 'Trial'])
+      assert.deepEqual([of('call-out'), of('text-out'), of('task-made'), calledRecord.tasks.length, calledRecord.stage.name], [1, 1, 1, 1, 'Trial'])
       assert.deepEqual(calledTexts.map(({ text }) => text), [`The call of ${seed}, noted.`])
       assert.equal(allAccepted.filter(({ text }) => text.to === CALLED).length, 1)
     })

@@ -47,7 +47,7 @@ export const MUTANTS = [
   { file: 'server/identity/begin.ts', what: 'any key makes the firm', from: 'if (!known) throw', to: 'if (false) throw', tests: server('begin') },
 
   // effects
-  { file: 'server/effects/stage.ts', what: 'taking back moves what somebody has moved on', from: '{ stage: from, from: to }', to: '{ stage: from, from: null }', tests: server('calling') },
+  { file: 'server/effects/stage.ts', what: 'taking back moves what somebody has moved on', from: '{ stageId: from, from: to }', to: '{ stageId: from, from: null }', tests: server('calling') },
   { file: 'server/records/wrong-number.ts', what: 'taking back gives a number back that was typed anew', from: ', eq(phone.unusable, \'not-theirs\')))', to: '))', tests: server('calling') },
   { file: 'server/effects/happen.ts', what: 'what is not said yet does the rest', from: 'if (Object.keys(unsaid).length > 0) throw badInput(unsaid)', to: '', tests: server('calling') },
 ]

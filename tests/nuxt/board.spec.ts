@@ -3,9 +3,10 @@ import type { Board, BoardCard } from '~~/shared/pipelines'
 import { useBoard } from '~/composables/board'
 
 const card = (id: string): BoardCard => ({ id, name: id }) as unknown as BoardCard
-const board = (first: string[], second: string[], mayMove = true): Board => ({ mayMove, stages: [{ name: 'New', count: first.length, cards: first.map(card) }, { name: 'Trial', count: second.length, cards: second.map(card) }] }) as unknown as Board
+const board = (first: string[], second: string[], mayMove = true): Board => ({ mayMove, stages: [{ id: 'new', name: 'New', count: first.length, cards: first.map(card) }, { id: 'trial', name: 'Trial', count: second.length, cards: second.map(card) }] }) as unknown as Board
 const open = () => inPage(() => useBoard(() => ({ url: '/api/board', query: { pipelineId: 'p1' } }), ({ id }) => `/api/records/${id}/stage`))
 const shown = ({ board }: ReturnType<typeof useBoard>) => board.value?.stages.map(({ count, cards }) => [count, ...cards.map(({ id }) => id)])
+const [NEW, TRIAL] = [{ id: 'new', name: 'New', over: false }, { id: 'trial', name: 'Trial', over: false }]
 const MOVE = 'PUT /api/records/a/stage'
 
 describe('a pipeline on screen', () => {
@@ -15,23 +16,23 @@ describe('a pipeline on screen', () => {
     before({ 'GET /api/board': () => there, [MOVE]: () => slow.answer })
     const one = open()
     await settled()
-    const moving = one.move({ card: card('a'), from: 'New', to: 'Trial' })
+    const moving = one.move({ card: card('a'), from: NEW, to: TRIAL })
     expect(shown(one)).toEqual([[1, 'b'], [2, 'a', 'c']])
     there = board(['b'], ['c', 'a'])
     slow.give(null)
     expect(await moving).toBe(true)
     expect(shown(one)).toEqual([[1, 'b'], [2, 'c', 'a']])
-    expect(asked.find(({ method }) => method === 'PUT')?.body).toEqual({ stage: 'Trial', from: 'New' })
+    expect(asked.find(({ method }) => method === 'PUT')?.body).toEqual({ stageId: 'trial', from: 'new' })
   })
 
   it('takes a move back', async () => {
     before({ 'GET /api/board': () => board(['b'], ['a']), [MOVE]: () => null })
     const one = open()
     await settled()
-    await one.move({ card: card('a'), from: 'New', to: 'Trial' })
-    expect(one.moved.value).toMatchObject({ from: 'New', to: 'Trial' })
+    await one.move({ card: card('a'), from: NEW, to: TRIAL })
+    expect(one.moved.value).toMatchObject({ from: NEW, to: TRIAL })
     await one.takeBack()
-    expect(asked.filter(({ method }) => method === 'PUT').map(({ body }) => body)).toEqual([{ stage: 'Trial', from: 'New' }, { stage: 'New', from: 'Trial' }])
+    expect(asked.filter(({ method }) => method === 'PUT').map(({ body }) => body)).toEqual([{ stageId: 'trial', from: 'new' }, { stageId: 'new', from: 'trial' }])
     expect(one.moved.value).toBeNull()
     await one.takeBack()
     expect(asked.filter(({ method }) => method === 'PUT')).toHaveLength(2)
@@ -41,7 +42,7 @@ describe('a pipeline on screen', () => {
     before({ 'GET /api/board': () => board(['a'], []), [MOVE]: () => refuse(409, 'moved', 'Mika has moved it already.') })
     const one = open()
     await settled()
-    expect(await one.move({ card: card('a'), from: 'New', to: 'Trial' })).toBe(false)
+    expect(await one.move({ card: card('a'), from: NEW, to: TRIAL })).toBe(false)
     expect([shown(one), one.problem.value, one.moved.value]).toEqual([[[1, 'a'], [0]], 'Mika has moved it already.', null])
   })
 
@@ -49,7 +50,7 @@ describe('a pipeline on screen', () => {
     before({ 'GET /api/board': () => board(['a'], [], false) })
     const one = open()
     await settled()
-    expect([await one.move({ card: card('a'), from: 'New', to: 'New' }), await one.move({ card: card('a'), from: 'New', to: 'Trial' })]).toEqual([false, false])
+    expect([await one.move({ card: card('a'), from: NEW, to: NEW }), await one.move({ card: card('a'), from: NEW, to: TRIAL })]).toEqual([false, false])
     expect(askedFor()).toEqual(['GET /api/board'])
   })
 
@@ -57,10 +58,10 @@ describe('a pipeline on screen', () => {
     before({ 'GET /api/board': () => board(['a', 'b'], []) })
     const one = open()
     await settled()
-    one.showMore('New')
+    one.showMore('new')
     await settled()
     await one.load()
-    expect(asked.slice(1).map(({ query }) => (query as { most: string }).most)).toEqual(['{"New":62}', '{"New":62}'])
+    expect(asked.slice(1).map(({ query }) => (query as { most: string }).most)).toEqual(['{"new":62}', '{"new":62}'])
   })
 
   it('is loaded anew when something happens to a card on it', async () => {

@@ -7,7 +7,7 @@ import type { SignedIn } from '~~/server/identity/sign-in'
 import { addRecord } from '~~/server/records/save'
 import { receiveText } from '~~/server/texting/receive'
 import type { Line } from '~~/server/texting/lines'
-import { DAY, type Firm } from './firm'
+import { DAY, layPipeline, stageOf, type Firm } from './firm'
 
 /** Stands in everything that is not for Ada: in no answer to her may it be found. */
 export const HIDDEN = 'Zzhiddenzz'
@@ -52,15 +52,14 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
     return {
       'record': recordId, 'phone': phone!.id, 'conversation': conversation!.id, 'message': message!.id, 'entry': message!.activityId, 'picture': pictureId!, 'proposal': proposal!.id, 'call': callId!, 'recording': recordingId!,
       'spoken': spoken!, 'round': round!, 'task': task!, 'template': template!, 'line': line.id, 'view': view!, 'bulk-change': bulk!, 'import': file!, 'sign-in': signIn!, 'job': job!, 'set-aside-event': event!,
-      'disposition': disposition!, 'field': field!, 'colleague': owner.id, 'team': teamId, 'pipeline': pipelineId,
+      'disposition': disposition!, 'field': field!, 'colleague': owner.id, 'team': teamId, 'pipeline': pipelineId, 'stage': stageOf('Fleets', 'New'),
     }
   })
 }
 
 /** One of everything for Ada, and one that is none of hers. */
 export async function everything(firm: Firm): Promise<{ hers: Things, hidden: Things }> {
-  const pipelineId = uuid()
-  await tx(database => database.insert(schema.pipeline).values({ id: pipelineId, module: 'deal', name: 'Fleets', stages: ['New', 'Won'], over: ['Won'], position: 90 }))
+  const pipelineId = await layPipeline({ holds: 'deal', name: 'Fleets', stages: ['New', 'Won'], over: ['Won'] }, 90)
   return {
     hers: await oneOfEach(firm.ada, firm.portland, pipelineId, '+18085550142', 'Iris'),
     hidden: await oneOfEach(firm.noor, firm.halifax, pipelineId, '+18085550143', HIDDEN),

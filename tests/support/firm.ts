@@ -1,8 +1,10 @@
-import { v7 as uuid } from 'uuid'
+import { v5 as named, v7 as uuid } from 'uuid'
+import { PIPELINES } from '~~/demo/pipelines'
 import type { Module } from '~~/shared/modules'
 import type { Role } from '~~/shared/permissions'
 import { recordForm, type RecordForm } from '~~/shared/schemas/record'
 import { sendForm, type SendForm } from '~~/shared/schemas/texting'
+import type { PipelineToLay } from '~~/shared/starting-sets'
 import { tx } from '~~/server/db/door'
 import * as schema from '~~/server/db/schema'
 import type { SignedIn } from '~~/server/identity/sign-in'
@@ -19,6 +21,27 @@ export interface Firm { ada: SignedIn, mika: SignedIn, noor: SignedIn, odile: Si
 const asker = (name: string, role: Role, teamIds: string[], peopleIds: string[], id: string): SignedIn => ({
   id, role, teamIds, peopleIds, name, firstName: name.split(' ')[0]!, email: `${name.split(' ')[0]!.toLowerCase()}@pannier.example`, title: 'Sales', directLine: null, zone: 'America/Los_Angeles',
 })
+
+/** The id of a stage of a pipeline, by the names of both: tables of cases can name it before there is any. */
+export const stageOf = (pipeline: string, stage: string): string => named(`${pipeline} ${stage}`, named.URL)
+export const pipelineOf = (pipeline: string): string => named(pipeline, named.URL)
+
+/** A pipeline whose ids are known by its names. */
+export async function layPipeline({ holds, name, stages, over = [] }: PipelineToLay, position = 0): Promise<string> {
+  const id = pipelineOf(name)
+  await tx(async (database) => {
+    await database.insert(schema.pipeline).values({ id, holds, name, position })
+    await database.insert(schema.stage).values(stages.map((one, place) => ({ id: stageOf(name, one), pipelineId: id, name: one, over: over.includes(one), position: place })))
+  })
+  return id
+}
+
+/** Of the demo what every firm has once; of deals and of a job's candidates one each. */
+const LAID: PipelineToLay[] = [
+  ...PIPELINES.filter(({ holds }) => holds !== 'deal' && holds !== 'applicant'),
+  { holds: 'deal', name: 'Sales', stages: ['New', 'Talking', 'Offer', 'Won', 'Lost'], over: ['Won', 'Lost'] },
+  { holds: 'applicant', name: 'Hiring', stages: ['Applied', 'Talking', 'Trial shift', 'Offer', 'Hired', 'Not taken'], over: ['Hired', 'Not taken'] },
+]
 
 /** A small Pannier & Post: two in sales, one recruiter, a lead, an admin, and their lines. */
 export async function makeFirm(): Promise<Firm> {
@@ -46,6 +69,7 @@ export async function makeFirm(): Promise<Firm> {
     await database.insert(schema.line).values(Object.values(lines))
     await database.insert(schema.carrierPrice).values(['US', 'CA'].map(country => ({ carrier: 'practice', country, microsPerPart: 8_000, currency: 'USD', mostParts: 10, microsPerPicture: country === 'US' ? 20_000 : null, mostPictures: 3, mostPictureBytes: 600_000 })))
   })
+  for (const one of LAID) await layPipeline(one)
   return { ...colleagues, ...lines }
 }
 

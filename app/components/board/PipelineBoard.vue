@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { BoardCard, BoardStage } from '~~/shared/pipelines'
+import type { BoardCard, BoardStage, Stage } from '~~/shared/pipelines'
 import type { ShownBoard } from '~/composables/board'
 import { useKeys } from '~/composables/keys'
 import { useNow } from '~/composables/now'
@@ -17,7 +17,7 @@ const { board, problem, moved, load, showMore, move, takeBack } = shown
 const now = useNow()
 const stages = computed(() => board.value?.stages ?? [])
 const columns = useTemplateRef<HTMLElement>('columns')
-const dragged = shallowRef<{ card: BoardCard, from: string } | null>(null)
+const dragged = shallowRef<{ card: BoardCard, from: Stage } | null>(null)
 const over = ref<string | null>(null)
 
 const about = (card: BoardCard) => [
@@ -26,7 +26,7 @@ const about = (card: BoardCard) => [
   card.since ? `here ${span(now.value - card.since)}` : null,
 ].filter(Boolean).join(', ')
 
-function begin(event: DragEvent, card: BoardCard, from: string): void {
+function begin(event: DragEvent, card: BoardCard, from: Stage): void {
   dragged.value = { card, from }
   event.dataTransfer?.setData('text/plain', card.name)
   if (event.dataTransfer) event.dataTransfer.effectAllowed = 'move'
@@ -36,7 +36,7 @@ function drop(stage: BoardStage): void {
   const held = dragged.value
   dragged.value = null
   over.value = null
-  if (held) void move({ ...held, to: stage.name })
+  if (held) void move({ ...held, to: stage })
 }
 
 const linksOf = (column: Element) => [...column.querySelectorAll<HTMLElement>('a.open')]
@@ -50,10 +50,10 @@ function place(): { stage: number, card: number } | null {
   return card < 0 ? null : { stage, card }
 }
 
-function focused(): { card: BoardCard, from: string } | null {
+function focused(): { card: BoardCard, from: Stage } | null {
   const at = place()
   const stage = at && stages.value[at.stage]
-  return stage ? { card: stage.cards[at.card]!, from: stage.name } : null
+  return stage ? { card: stage.cards[at.card]!, from: stage } : null
 }
 
 function focusOn(stage: number, card: number): void {
@@ -78,18 +78,18 @@ function walk(event: KeyboardEvent): void {
 async function carry(to: number): Promise<void> {
   const held = focused()
   const stage = stages.value[to]
-  if (!held || !stage || held.from === stage.name) return
-  await move({ ...held, to: stage.name })
+  if (!held || !stage || held.from.id === stage.id) return
+  await move({ ...held, to: stage })
   await nextTick()
   const now = stages.value.findIndex(({ cards }) => cards.some(({ id }) => id === held.card.id))
   if (now >= 0) focusOn(now, stages.value[now]!.cards.findIndex(({ id }) => id === held.card.id))
 }
 
 const menu = useTemplateRef<{ toggle: (event: Event) => void }>('menu')
-const held = shallowRef<{ card: BoardCard, from: string } | null>(null)
-const places = computed(() => stages.value.filter(({ name }) => name !== held.value?.from).map(({ name }) => ({ label: name, command: () => void move({ ...held.value!, to: name }) })))
+const held = shallowRef<{ card: BoardCard, from: Stage } | null>(null)
+const places = computed(() => stages.value.filter(({ id }) => id !== held.value?.from.id).map(to => ({ label: to.name, command: () => void move({ ...held.value!, to }) })))
 
-function askWhere(event: Event, card: BoardCard, from: string): void {
+function askWhere(event: Event, card: BoardCard, from: Stage): void {
   held.value = { card, from }
   menu.value?.toggle(event)
 }
@@ -118,7 +118,7 @@ useKeys([
       role="status"
     >
       <template v-if="moved">
-        {{ moved.card.name }} went from {{ moved.from }} to {{ moved.to }}.
+        {{ moved.card.name }} went from {{ moved.from.name }} to {{ moved.to.name }}.
         <button
           type="button"
           class="plain-button"
@@ -141,11 +141,11 @@ useKeys([
     >
       <section
         v-for="stage in stages"
-        :key="stage.name"
+        :key="stage.id"
         :aria-label="stage.name"
         class="stage"
-        :class="{ target: over === stage.name && dragged?.from !== stage.name, over: stage.over }"
-        @dragover.prevent="over = stage.name"
+        :class="{ target: over === stage.id && dragged?.from.id !== stage.id, over: stage.over }"
+        @dragover.prevent="over = stage.id"
         @dragleave="over = null"
         @drop.prevent="drop(stage)"
       >
@@ -163,7 +163,7 @@ useKeys([
             class="card"
             :class="{ peeked: card.id === peeked, waits: card.waits, held: dragged?.card.id === card.id }"
             :draggable="board?.mayMove"
-            @dragstart="begin($event, card, stage.name)"
+            @dragstart="begin($event, card, stage)"
             @dragend="dragged = null"
           >
             <p class="first">
@@ -210,7 +210,7 @@ useKeys([
                 tabindex="-1"
                 aria-haspopup="menu"
                 :aria-label="`Move ${card.name}`"
-                @click="askWhere($event, card, stage.name)"
+                @click="askWhere($event, card, stage)"
               >
                 Move
               </button>
@@ -227,7 +227,7 @@ useKeys([
           v-if="stage.cards.length < stage.count"
           type="button"
           class="plain-button small more"
-          @click="showMore(stage.name)"
+          @click="showMore(stage.id)"
         >
           {{ (stage.count - stage.cards.length).toLocaleString('en-US') }} more
         </button>

@@ -2,7 +2,7 @@
 import { useIntervalFn } from '@vueuse/core'
 import { v7 as uuid } from 'uuid'
 import type { BulkChange, BulkKind, BulkPreview, BulkProgress } from '~~/shared/bulk'
-import { hasNumbers, MODULE_FACTS, type Module } from '~~/shared/modules'
+import { hasNumbers, hasStages, MODULE_FACTS, type Module } from '~~/shared/modules'
 import type { List } from '~/composables/list'
 import type { ListSelection } from '~/composables/selection'
 import { api, ApiProblem } from '~/composables/api'
@@ -14,7 +14,7 @@ const emit = defineEmits<{ call: [] }>()
 
 const WAYS: { kind: BulkKind, label: string }[] = [
   { kind: 'owner', label: 'Give to a colleague' },
-  ...(module === 'deal' || MODULE_FACTS[module].stages.length > 0 ? [{ kind: 'stage' as const, label: 'Move to a stage' }] : []),
+  ...(hasStages(module) ? [{ kind: 'stage' as const, label: 'Move to a stage' }] : []),
   { kind: 'add-tag', label: 'Add a tag' },
   { kind: 'remove-tag', label: 'Take a tag away' },
 ]
@@ -33,7 +33,7 @@ const change = computed<BulkChange | null>(() => {
   if (!kind.value || !value.value?.trim()) return null
   switch (kind.value) {
     case 'owner': return { kind: 'owner', ownerId: value.value }
-    case 'stage': return { kind: 'stage', stage: value.value }
+    case 'stage': return { kind: 'stage', stageId: value.value }
     default: return { kind: kind.value, tag: value.value.trim() }
   }
 })

@@ -87,7 +87,7 @@ const about = computed(() => record.value && [record.value.title ?? MODULE_FACTS
         </button>
       </header>
       <p class="quiet small">
-        {{ about }}{{ record.stage ? `. ${record.stage}.` : '.' }}
+        {{ about }}{{ record.stage ? `. ${record.stage.name}.` : '.' }}
       </p>
       <p class="ways">
         <NuxtLink

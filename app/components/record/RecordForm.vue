@@ -5,8 +5,8 @@ import { useForm } from 'vee-validate'
 import { v7 as uuid } from 'uuid'
 import type { Field } from '~~/core/template/fields'
 import { keyOf } from '~~/shared/fields'
-import { hasNumbers, isDatedModule, isPersonModule, isPipelineModule, MODULE_FACTS, type Module } from '~~/shared/modules'
-import type { Pipeline } from '~~/shared/pipelines'
+import { CHOICE_OF_PIPELINE, hasNumbers, hasStages, isDatedModule, isPersonModule, MODULE_FACTS, type Held, type Module } from '~~/shared/modules'
+import type { Pipeline, Stage } from '~~/shared/pipelines'
 import type { RecordDetail } from '~~/shared/record'
 import { recordForm, type RecordForm } from '~~/shared/schemas/record'
 import { api, ApiProblem } from '~/composables/api'
@@ -21,8 +21,8 @@ const person = computed(() => isPersonModule(module))
 const { defineField, errors, handleSubmit, isSubmitting, setErrors, values } = useForm<RecordForm>({
   validationSchema: toTypedSchema(recordForm),
   initialValues: record
-    ? { ...record, ownerId: record.owner.id, companyId: record.company?.id ?? null, pipelineId: record.pipeline?.id ?? null, aboutId: record.about?.id ?? null, phones: record.phones.filter(phone => phone.person === null).map(({ id, label, typed }) => ({ id, label, typed })) }
-    : { phones: person.value ? [{ id: null, label: 'mobile', typed: start?.phone ?? '' }] : [], tags: [], fields: {}, country: null, ownerId: useMe().me!.id, companyId: start?.company?.id ?? null, aboutId: start?.about?.id ?? null, pipelineId: start?.pipelineId ?? null, stage: start?.stage ?? null },
+    ? { ...record, ownerId: record.owner.id, companyId: record.company?.id ?? null, pipelineId: record.pipeline?.id ?? null, stageId: record.stage?.id ?? null, aboutId: record.about?.id ?? null, phones: record.phones.filter(phone => phone.person === null).map(({ id, label, typed }) => ({ id, label, typed })) }
+    : { phones: person.value ? [{ id: null, label: 'mobile', typed: start?.phone ?? '' }] : [], tags: [], fields: {}, country: null, ownerId: useMe().me!.id, companyId: start?.company?.id ?? null, aboutId: start?.about?.id ?? null, pipelineId: start?.pipelineId ?? null, stageId: start?.stageId ?? null },
 })
 const quiet = { validateOnModelUpdate: false }
 const fieldOf = (name: keyof RecordForm) => defineField(name, quiet)[0] as Ref<string | null>
@@ -46,20 +46,24 @@ const ownerId = fieldOf('ownerId')
 const owners = shallowRef<{ id: string, name: string }[]>(record ? [record.owner] : [])
 const pipelineId = fieldOf('pipelineId')
 const pipelines = shallowRef<Pipeline[]>(record?.pipeline ? [record.pipeline] : [])
-const stage = fieldOf('stage')
-const stages = computed(() => module === 'deal' ? pipelines.value.find(({ id }) => id === pipelineId.value)?.stages ?? [] : MODULE_FACTS[module].stages)
+const stageId = fieldOf('stageId')
+const ownStages = shallowRef<Stage[]>(record?.stages ?? [])
+const stages = computed(() => module === 'deal' ? pipelines.value.find(({ id }) => id === pipelineId.value)?.stages ?? [] : ownStages.value)
 watch(stages, (there) => {
-  if (stage.value !== null && there.length > 0 && !there.includes(stage.value)) stage.value = there[0]!
+  if (stageId.value !== null && there.length > 0 && !there.some(({ id }) => id === stageId.value)) stageId.value = there[0]!.id
 })
 
 const customFields = ref<Field[]>(record?.customFields ?? [])
 onMounted(async () => {
   owners.value = await api<{ id: string, name: string }[]>('/api/colleagues').catch(() => owners.value)
   if (!record) customFields.value = await api<Field[]>('/api/fields', { query: { module } }).catch(() => [])
-  if (!isPipelineModule(module)) return
-  pipelines.value = await api<Pipeline[]>('/api/pipelines', { query: { module } }).catch(() => pipelines.value)
+  if (!record && hasStages(module)) ownStages.value = (await pipelinesOf(module).catch(() => []))[0]?.stages ?? []
+  const held = CHOICE_OF_PIPELINE[module]
+  if (!held) return
+  pipelines.value = await pipelinesOf(held).catch(() => pipelines.value)
   pipelineId.value ??= pipelines.value[0]?.id ?? null
 })
+const pipelinesOf = (holds: Held) => api<Pipeline[]>('/api/pipelines', { query: { holds } })
 const setField = (field: Field, value: unknown) => fields.value = { ...fields.value, [keyOf(field)]: value }
 
 const company = ref<{ id: string, name: string } | string | null>(record?.company ?? start?.company ?? null)
@@ -167,7 +171,7 @@ const submit = handleSubmit(async (form) => {
       </span>
     </p>
     <LabelledField
-      v-if="isPipelineModule(module) && pipelines.length > 1"
+      v-if="CHOICE_OF_PIPELINE[module] && pipelines.length > 1"
       id="pipeline"
       v-slot="{ choice }"
       :label="module === 'job' ? 'Pipeline of its candidates' : 'Pipeline'"
@@ -186,13 +190,15 @@ const submit = handleSubmit(async (form) => {
       id="stage"
       v-slot="{ choice }"
       label="Stage"
-      :error="errors.stage"
+      :error="errors.stageId"
     >
       <Select
         v-bind="choice"
-        v-model="stage"
+        v-model="stageId"
         :options="stages"
-        :placeholder="stages[0]"
+        option-value="id"
+        option-label="name"
+        :placeholder="stages[0]!.name"
       />
     </LabelledField>
     <OwnFieldInput

@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import type { Stage } from '~~/shared/pipelines'
+
 /** Where a record stands among its stages; pressing another one moves it there. */
-const { stages, stage, mayMove = false } = defineProps<{ stages: string[], stage: string | null, mayMove?: boolean }>()
-const emit = defineEmits<{ move: [stage: string] }>()
+const { stages, stage, mayMove = false } = defineProps<{ stages: Stage[], stage: Stage | null, mayMove?: boolean }>()
+const emit = defineEmits<{ move: [stage: Stage] }>()
 </script>
 
 <template>
@@ -12,21 +14,21 @@ const emit = defineEmits<{ move: [stage: string] }>()
   >
     <li
       v-for="one in stages"
-      :key="one"
-      :aria-current="one === stage ? 'step' : undefined"
+      :key="one.id"
+      :aria-current="one.id === stage?.id ? 'step' : undefined"
     >
       <span
-        v-if="one === stage || !mayMove"
-        :class="{ here: one === stage }"
-      >{{ one }}</span>
+        v-if="one.id === stage?.id || !mayMove"
+        :class="{ here: one.id === stage?.id }"
+      >{{ one.name }}</span>
       <button
         v-else
         type="button"
         class="to"
-        :title="`Move to ${one}`"
+        :title="`Move to ${one.name}`"
         @click="emit('move', one)"
       >
-        {{ one }}
+        {{ one.name }}
       </button>
     </li>
   </ol>

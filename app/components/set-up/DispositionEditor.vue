@@ -4,7 +4,8 @@ import type { Family } from '~~/core/call/family'
 import type { Effect } from '~~/core/effects/effects'
 import { DISPOSITION_COLOURS, type DispositionColour, type OwnDisposition } from '~~/shared/calling'
 import type { Field } from '~~/core/template/fields'
-import { MODULE_FACTS, type PersonModule } from '~~/shared/modules'
+import type { PersonModule } from '~~/shared/modules'
+import type { Pipeline, Stage } from '~~/shared/pipelines'
 import type { TemplateDetail } from '~~/shared/template'
 import { api } from '~/composables/api'
 import { useSaving } from '~/composables/saving'
@@ -22,13 +23,14 @@ const effects = ref<{ key: string, effect: Effect }[]>(disposition?.effects.map(
 const { errors, saving, save: saveWith } = useSaving('name')
 const templates = shallowRef<TemplateDetail[]>([])
 const fields = shallowRef<Field[]>([])
+const stages = shallowRef<Stage[]>([])
 const fitting = computed(() => templates.value.filter(({ modules, audience }) => modules.includes(module) && audience !== 'mine'))
 const FAMILIES: { value: Family, label: string }[] = [{ value: 'reached', label: 'Somebody was reached' }, { value: 'not-reached', label: 'Nobody was reached' }]
 
 // without them a text can still be left as it is; choosing another one waits for the list
 api<TemplateDetail[]>('/api/templates').then(all => templates.value = all, () => errors.value = { effects: 'The templates could not be loaded. Close this and open it again.' })
-
 api<Field[]>('/api/fields', { query: { module } }).then(all => fields.value = all, () => errors.value = { effects: 'The fields could not be loaded. Close this and open it again.' })
+api<Pipeline[]>('/api/pipelines', { query: { holds: module } }).then(all => stages.value = all.flatMap(one => one.stages), () => errors.value = { effects: 'The stages could not be loaded. Close this and open it again.' })
 
 const errorOf = (place: number) => Object.entries(errors.value).find(([path]) => path.startsWith(`effects[${place}]`))?.[1] ?? ''
 
@@ -118,7 +120,7 @@ const save = () => saveWith(async () => {
           v-model="one.effect"
           :place="place"
           :templates="fitting"
-          :stages="MODULE_FACTS[module].stages"
+          :stages="stages"
           :fields="fields"
           :error="errorOf(place)"
           @remove="effects.splice(place, 1)"

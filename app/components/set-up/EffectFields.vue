@@ -2,10 +2,11 @@
 import type { Effect, EffectKind } from '~~/core/effects/effects'
 import type { Field } from '~~/core/template/fields'
 import { keyOf } from '~~/shared/fields'
+import type { Stage } from '~~/shared/pipelines'
 import { EFFECT_CHOICES, freshEffect } from '~/words/effects'
 
 /** One effect of a disposition: what it does, and what it needs for that. */
-const { templates, stages, fields, error, place } = defineProps<{ templates: { id: string, name: string }[], stages: string[], fields: Field[], error: string, place: number }>()
+const { templates, stages, fields, error, place } = defineProps<{ templates: { id: string, name: string }[], stages: Stage[], fields: Field[], error: string, place: number }>()
 const emit = defineEmits<{ remove: [] }>()
 const effect = defineModel<Effect>({ required: true })
 
@@ -52,18 +53,19 @@ const days = (event: Event) => set({ days: value(event) === '' ? null : Number(v
     </select>
     <select
       v-else-if="effect.kind === 'stage'"
-      :value="effect.stage"
+      :value="effect.stageId"
       :aria-label="`Stage of effect ${place + 1}`"
-      @change="set({ stage: value($event) })"
+      @change="set({ stageId: value($event) })"
     >
       <option value="">
         Choose a stage
       </option>
       <option
         v-for="one in stages"
-        :key="one"
+        :key="one.id"
+        :value="one.id"
       >
-        {{ one }}
+        {{ one.name }}
       </option>
     </select>
     <input

@@ -1,8 +1,8 @@
-<script setup lang="ts" generic="M extends Module">
-import { MODULE_FACTS, type Module } from '~~/shared/modules'
+<script setup lang="ts" generic="M extends Module | Held">
+import { HELD_FACTS, type Held, type Module } from '~~/shared/modules'
 
-/** Which module a room of Set-up is about, and making something new in it. */
-const { modules, makes } = defineProps<{ modules: readonly M[], makes: string }>()
+/** Which module a room of Set-up is about, and making something new in it where that can be. */
+const { modules, makes = '' } = defineProps<{ modules: readonly M[], makes?: string }>()
 const emit = defineEmits<{ make: [] }>()
 const module = defineModel<M>({ required: true })
 </script>
@@ -20,9 +20,10 @@ const module = defineModel<M>({ required: true })
       :aria-pressed="one === module"
       @click="module = one"
     >
-      {{ MODULE_FACTS[one].many }}
+      {{ HELD_FACTS[one].many }}
     </button>
     <button
+      v-if="makes"
       type="button"
       class="plain-button new"
       @click="emit('make')"
@@ -33,7 +34,7 @@ const module = defineModel<M>({ required: true })
 </template>
 
 <style scoped>
-.modules { display: flex; gap: 1.1rem; align-items: baseline; }
+.modules { display: flex; flex-wrap: wrap; gap: 0.3rem 1.1rem; align-items: baseline; }
 .module { border: 0; background: none; padding: 0 0 0.2rem; cursor: pointer; color: var(--quiet); border-bottom: 2px solid transparent; }
 .module[aria-pressed='true'] { color: var(--mulberry); font-weight: 700; border-color: var(--mulberry); }
 .new { margin-left: auto; }

@@ -1,20 +1,21 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
-import type { PipelineModule } from '~~/shared/modules'
+import { hasManyPipelines, HELD_FACTS, type Held } from '~~/shared/modules'
 import type { OwnPipeline } from '~~/shared/set-up'
 import { api } from '~/composables/api'
 import { useSaving } from '~/composables/saving'
 
 /** Making a pipeline, or changing its stages. What was typed stays when saving fails. */
-const { module, pipeline } = defineProps<{ module: PipelineModule, pipeline: OwnPipeline | null }>()
+const { holds, pipeline } = defineProps<{ holds: Held, pipeline: OwnPipeline | null }>()
 const emit = defineEmits<{ saved: [pipelines: OwnPipeline[]], close: [] }>()
 
-interface Stage { key: string, name: string, was: string | null, over: boolean, count: number }
+type Stage = OwnPipeline['stages'][number]
 
 const id = pipeline?.id ?? uuid()
 const name = ref(pipeline?.name ?? '')
-const fresh = (): Stage => ({ key: uuid(), name: '', was: null, over: false, count: 0 })
-const stages = ref<Stage[]>(pipeline?.stages.map(stage => ({ ...stage, key: uuid(), was: stage.name })) ?? [fresh(), fresh(), { ...fresh(), over: true }])
+const fresh = (): Stage => ({ id: uuid(), name: '', over: false, count: 0 })
+const stages = ref<Stage[]>(pipeline?.stages.map(stage => ({ ...stage })) ?? [fresh(), fresh(), { ...fresh(), over: true }])
+const header = pipeline ? hasManyPipelines(holds) ? `Change “${pipeline.name}”` : `Stages of ${HELD_FACTS[holds].many.toLowerCase()}` : 'A new pipeline'
 const { errors, saving, save: saveWith } = useSaving('stages')
 const form = useTemplateRef<HTMLFormElement>('form')
 
@@ -30,7 +31,7 @@ function move(place: number, by: number): void {
 }
 
 const save = () => saveWith(async () => {
-  const body = { id, module, name: name.value, stages: stages.value.map(({ name: called, was, over }) => ({ name: called, was, over })) }
+  const body = { id, holds, name: name.value, stages: stages.value.map(({ id: stageId, name: called, over }) => ({ id: stageId, name: called, over })) }
   emit('saved', await api<OwnPipeline[]>(pipeline ? `/api/set-up/pipelines/${id}` : '/api/set-up/pipelines', { method: pipeline ? 'PUT' : 'POST', body }))
 })
 const errorOf = (place: number) => errors.value[`stages[${place}].name`]
@@ -40,7 +41,7 @@ const errorOf = (place: number) => errors.value[`stages[${place}].name`]
   <Dialog
     visible
     modal
-    :header="pipeline ? `Change “${pipeline.name}”` : 'A new pipeline'"
+    :header="header"
     :style="{ width: '32rem' }"
     @update:visible="emit('close')"
   >
@@ -50,6 +51,7 @@ const errorOf = (place: number) => errors.value[`stages[${place}].name`]
       @submit.prevent="save"
     >
       <LabelledField
+        v-if="hasManyPipelines(holds)"
         id="pipeline-name"
         v-slot="{ input }"
         label="Name"
@@ -58,7 +60,7 @@ const errorOf = (place: number) => errors.value[`stages[${place}].name`]
         <InputText
           v-bind="input"
           v-model="name"
-          :placeholder="module === 'deal' ? 'Renewals' : 'Riders'"
+          :placeholder="holds === 'deal' ? 'Renewals' : 'Riders'"
           autocomplete="off"
           autofocus
         />
@@ -68,7 +70,7 @@ const errorOf = (place: number) => errors.value[`stages[${place}].name`]
         <ol>
           <li
             v-for="(stage, place) in stages"
-            :key="stage.key"
+            :key="stage.id"
             class="stage"
           >
             <LabelledField

@@ -17,7 +17,7 @@ const whose = ref<'all' | 'mine'>('all')
 async function load(): Promise<void> {
   problem.value = ''
   try {
-    pipelines.value = await api<Pipeline[]>('/api/pipelines', { query: { module: 'deal' } })
+    pipelines.value = await api<Pipeline[]>('/api/pipelines', { query: { holds: 'deal' } })
     if (chosen === '' && pipelines.value[0]) await navigateTo(`/pipelines/${pipelines.value[0].id}`, { replace: true })
   }
   catch (error) {

@@ -2,6 +2,7 @@
 import { useDebounceFn } from '@vueuse/core'
 import { hasNumbers, isPersonModule, MODULE_FACTS } from '~~/shared/modules'
 import type { ComposerStart } from '~~/shared/composer'
+import type { Stage } from '~~/shared/pipelines'
 import type { RecordDetail, RecordPhone } from '~~/shared/record'
 import { api, ApiProblem } from '~/composables/api'
 import { useKeys } from '~/composables/keys'
@@ -100,10 +101,10 @@ async function peopleChanged(): Promise<void> {
   await Promise.all([load(), candidates.value?.load()])
 }
 
-async function move(stage: string): Promise<void> {
+async function move({ id: stageId }: Stage): Promise<void> {
   notMoved.value = ''
   try {
-    await api(`/api/records/${recordId}/stage`, { method: 'PUT', body: { stage, from: record.value!.stage } })
+    await api(`/api/records/${recordId}/stage`, { method: 'PUT', body: { stageId, from: record.value!.stage?.id ?? null } })
   }
   catch (error) {
     if (!(error instanceof ApiProblem)) throw error

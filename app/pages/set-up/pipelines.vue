@@ -1,32 +1,44 @@
 <script setup lang="ts">
-import { MODULE_FACTS, PIPELINE_MODULES, type PipelineModule } from '~~/shared/modules'
+import { hasManyPipelines, HELD, HELD_FACTS, MODULE_FACTS, type Held } from '~~/shared/modules'
 import type { OwnPipeline } from '~~/shared/set-up'
 import { api } from '~/composables/api'
 import { useKeys } from '~/composables/keys'
 import { adminsOnly, useSetUpList } from '~/composables/set-up-list'
+import { many } from '~/words/count'
 
 definePageMeta({ middleware: adminsOnly })
 
-const module = ref<PipelineModule>('deal')
-const { list: pipelines, problem, trying, load } = useSetUpList<OwnPipeline>(() => ({ path: '/api/set-up/pipelines', query: { module: module.value } }))
+const holds = ref<Held>('deal')
+const { list: pipelines, problem, trying, load } = useSetUpList<OwnPipeline>(() => ({ path: '/api/set-up/pipelines', query: { holds: holds.value } }))
 /** A pipeline, a new one, or none. */
 const editing = shallowRef<OwnPipeline | 'new' | null>(null)
 
 const remove = ({ id }: OwnPipeline) => trying(() => api<OwnPipeline[]>(`/api/set-up/pipelines/${id}`, { method: 'DELETE' }))
-const holds = ({ records }: OwnPipeline) => `${records} ${records === 1 ? MODULE_FACTS[module.value].one.toLowerCase() : MODULE_FACTS[module.value].many.toLowerCase()}`
+/** Deals first, then the candidates of jobs: firms have several pipelines of these. */
+const CHOICE = [...HELD].sort((a, b) => Number(hasManyPipelines(b)) - Number(hasManyPipelines(a)))
+const severalCanBe = computed(() => hasManyPipelines(holds.value))
+const hint = computed(() => holds.value === 'applicant' ? 'The stages through which the candidates of a job go.' : `The stages through which ${HELD_FACTS[holds.value].many.toLowerCase()} go. Renaming one moves nobody.`)
+const inIt = ({ records }: OwnPipeline) => many(records, ...namesOf(holds.value))
+const namesOf = (held: Held): [string, string] => {
+  const { one, many: several } = held === 'applicant' ? MODULE_FACTS.job : HELD_FACTS[held]
+  return [one.toLowerCase(), several.toLowerCase()]
+}
+watch(holds, () => editing.value = null)
 
 function saved(all: OwnPipeline[]): void {
   pipelines.value = all
   editing.value = null
 }
 
-useKeys([{ keys: 'c', shown: 'C', what: 'Make a new pipeline', act: () => editing.value = 'new' }])
+useKeys([{ keys: 'c', shown: 'C', what: 'Make a new pipeline', act: () => {
+  if (severalCanBe.value) editing.value = 'new'
+} }])
 </script>
 
 <template>
   <SetUpRoom
     title="Pipelines"
-    :hint="module === 'deal' ? 'The stages through which deals go.' : 'The stages through which the candidates of a job go.'"
+    :hint="hint"
     what="the pipelines"
     :loaded="pipelines !== null"
     :problem="problem"
@@ -34,9 +46,9 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new pipeline', act: () => editin
   >
     <template #choice>
       <ModuleChoice
-        v-model="module"
-        :modules="PIPELINE_MODULES"
-        makes="New pipeline"
+        v-model="holds"
+        :modules="CHOICE"
+        :makes="severalCanBe ? 'New pipeline' : ''"
         @make="editing = 'new'"
       />
     </template>
@@ -50,14 +62,14 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new pipeline', act: () => editin
         <ol class="stages">
           <li
             v-for="stage in one.stages"
-            :key="stage.name"
+            :key="stage.id"
             :class="{ over: stage.over }"
           >
             {{ stage.name }} <span class="figures quiet">{{ stage.count }}</span>
           </li>
         </ol>
         <p class="ways">
-          <span class="quiet">{{ holds(one) }}</span>
+          <span class="quiet">{{ inIt(one) }}</span>
           <button
             type="button"
             class="plain-button"
@@ -67,7 +79,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new pipeline', act: () => editin
             Change
           </button>
           <button
-            v-if="one.records === 0"
+            v-if="severalCanBe && one.records === 0"
             type="button"
             class="plain-button calm"
             :aria-label="`Remove ${one.name}`"
@@ -81,7 +93,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new pipeline', act: () => editin
     <PipelineEditor
       v-if="editing"
       :key="editing === 'new' ? 'new' : editing.id"
-      :module="module"
+      :holds="holds"
       :pipeline="editing === 'new' ? null : editing"
       @saved="saved"
       @close="editing = null"

@@ -1,5 +1,5 @@
 import { route } from '~~/server/http/route'
 import { pipelinesOf } from '~~/server/records/pipelines'
-import { ofPipelineModule } from '~~/shared/schemas/pipeline'
+import { ofHeld } from '~~/shared/schemas/pipeline'
 
-export default route({ query: ofPipelineModule }, ({ query }) => pipelinesOf(query.module))
+export default route({ query: ofHeld }, ({ query }) => pipelinesOf(query.holds))

@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm'
 import { boolean, index, integer, jsonb, pgTable, primaryKey, text, unique, type AnyPgColumn } from 'drizzle-orm/pg-core'
 import { PHONE_KINDS, UNUSABLE_REASONS } from '../../../core/phone/kinds'
 import { FIELD_KINDS } from '../../../core/template/fields'
-import { MODULES, PIPELINE_MODULES } from '../../../shared/modules'
+import { HELD, MODULES } from '../../../shared/modules'
 import { id, instant, knownValues } from '../columns'
 import { colleague, team } from './identity'
 
@@ -22,11 +22,9 @@ export const record = pgTable('record', {
   companyId: id('company_id').references((): AnyPgColumn => record.id, { onDelete: 'set null' }),
   /** Of a deal, the one it stands in; of a job, the one in which its candidates stand. */
   pipelineId: id('pipeline_id').references(() => pipeline.id),
-  stage: text('stage'),
+  stageId: id('stage_id').references((): AnyPgColumn => stage.id),
   /** Since when it stands in this stage, where somebody has moved it. */
   stageSince: instant('stage_since'),
-  /** Its stage says that it is over: what happens with its people shows on it no more. */
-  over: boolean('over').notNull().default(false),
   /** The deal, job or case on which a dated thing hangs. */
   aboutId: id('about_id').references((): AnyPgColumn => record.id, { onDelete: 'set null' }),
   street: text('street'),
@@ -53,7 +51,8 @@ export const record = pgTable('record', {
   index('record_tags').using('gin', table.tags),
   index('record_company').on(table.companyId),
   index('record_about').on(table.aboutId).where(sql`${table.aboutId} is not null`),
-  index('record_pipeline').on(table.pipelineId, table.stage).where(sql`${table.pipelineId} is not null`),
+  index('record_pipeline').on(table.pipelineId, table.stageId).where(sql`${table.pipelineId} is not null`),
+  index('record_stage').on(table.stageId).where(sql`${table.stageId} is not null`),
   // by which a file's rows are found to be here already
   index('record_mail_key').on(sql`lower(${table.mail})`).where(sql`${table.mail} is not null`),
   index('record_name_key').on(sql`lower(${table.name})`, table.module),
@@ -61,27 +60,35 @@ export const record = pgTable('record', {
   index('record_mail_words').using('gin', sql`${table.mail} gin_trgm_ops`),
 ])
 
-/** Stages of deals, or of a job's candidates, in their order. */
+/** What stands in a row of stages: of deals and of a job's candidates there are as many as a firm likes, of all else one. */
 export const pipeline = pgTable('pipeline', {
   id: id().primaryKey(),
-  module: text('module', { enum: PIPELINE_MODULES }).notNull(),
+  holds: text('holds', { enum: HELD }).notNull(),
   name: text('name').notNull(),
-  stages: text('stages').array().notNull(),
-  /** Of these, those in which it is over. */
-  over: text('over').array().notNull().default([]),
   position: integer('position').notNull(),
 }, table => knownValues('pipeline', table))
+
+/** Where something can stand. It is known by its id: renaming it moves nobody. */
+export const stage = pgTable('stage', {
+  id: id().primaryKey(),
+  pipelineId: id('pipeline_id').notNull().references(() => pipeline.id, { onDelete: 'cascade' }),
+  name: text('name').notNull(),
+  /** What stands here is over: what happens with its people shows on it no more. */
+  over: boolean('over').notNull().default(false),
+  position: integer('position').notNull(),
+}, table => [index('stage_pipeline').on(table.pipelineId, table.position)])
 
 /** A person on a deal, a job, a case or something that has a day. */
 export const recordPerson = pgTable('record_person', {
   recordId: id('record_id').notNull().references(() => record.id, { onDelete: 'cascade' }),
   personId: id('person_id').notNull().references(() => record.id, { onDelete: 'cascade' }),
   /** Where a candidate stands in a job's pipeline. */
-  stage: text('stage'),
+  stageId: id('stage_id').references(() => stage.id),
   stageSince: instant('stage_since'),
   madeAt: instant('made_at').notNull(),
 }, table => [
   primaryKey({ columns: [table.recordId, table.personId] }),
+  index('record_person_stage').on(table.stageId).where(sql`${table.stageId} is not null`),
   index('record_person_person').on(table.personId),
 ])
 

@@ -10,7 +10,7 @@ const OWN = [
   { module: 'lead' as const, key: 'trial_day', label: 'Trial starts', kind: 'date' as const, example: '', options: [] },
   { module: 'lead' as const, key: 'budget', label: 'Budget', kind: 'money' as const, example: '', options: [] },
 ]
-const TARGETS = importTargets('lead', OWN)
+const TARGETS = importTargets('lead', OWN, ['New', 'Talking', 'Trial', 'Offer', 'Leased'])
 
 function read(cells: Record<string, string>, rules: Partial<ReadingRules> = {}) {
   const matching = Object.keys(cells).map(key => key.replace(/ \d$/, ''))

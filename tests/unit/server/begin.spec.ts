@@ -1,6 +1,14 @@
+import { eq } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
+import { HELD, PERSON_MODULES } from '~~/shared/modules'
+import { fieldForm } from '~~/shared/schemas/field'
+import { pipelineForm } from '~~/shared/schemas/pipeline'
+import { STARTING_SETS } from '~~/shared/starting-sets'
 import { tx } from '~~/server/db/door'
-import { audit, beginKey, colleague, firm, line } from '~~/server/db/schema'
+import { audit, beginKey, colleague, disposition, firm, line } from '~~/server/db/schema'
 import { begin, offerBeginning, readBeginning } from '~~/server/identity/begin'
+import { ownFields } from '~~/server/records/fields'
+import { pipelinesOf } from '~~/server/records/pipelines'
 import { openSignIn, whoSignedIn } from '~~/server/identity/sign-in'
 import { registerCarrier } from '~~/server/carriers/registry'
 import { practiceCarrier } from '~~/server/carriers/practice'
@@ -49,7 +57,7 @@ describe('beginning', () => {
   it('makes the firm, an admin who is signed in, and a line in the firm’s country; once', async () => {
     const [first, second] = [await offered(), await offered()]
     practiceWith([{ e164: '+15035550118', country: 'US' }, { e164: '+447700900118', country: 'GB' }])
-    const tokens = await begin(form(first, { practice: true }), FROM, DAY)
+    const tokens = await begin(form(first, { practice: true, set: 'recruiting' }), FROM, DAY)
     const ottilie = await whoSignedIn(tokens.signIn, DAY)
     expect(ottilie).toMatchObject({ name: 'Ottilie Brandt', firstName: 'Ottilie', email: 'ottilie@wheels.example', role: 'admin', zone: 'Europe/London', teamIds: [expect.any(String)] })
     expect(await tx(database => database.select().from(firm))).toMatchObject([{ name: 'Two Wheels & Daughter', country: 'GB', textingOn: true }])
@@ -60,6 +68,21 @@ describe('beginning', () => {
     expect(await offerBeginning(DAY)).toBeNull()
     expect(await readBeginning()).toMatchObject({ open: false })
     await expect(openSignIn('ottilie@wheels.example', PASSWORD, FROM, DAY)).resolves.toMatchObject({ signIn: expect.any(String) })
+  })
+
+  it('lays what the set says, and every set fits what Set-up would take', async () => {
+    expect((await pipelinesOf('applicant'))[0]!.stages.map(({ name }) => name)).toEqual(['Applied', 'First call', 'Interview', 'Offer', 'Placed', 'Not now'])
+    expect((await ownFields()).filter(({ module }) => module === 'candidate').map(({ key }) => key)).toEqual(['role_wanted', 'available_from', 'hours_a_week'])
+    expect((await tx(database => database.select().from(disposition).where(eq(disposition.module, 'client')))).map(({ name }) => name)).toContain('Has a job open')
+    for (const { pipelines, fields, dispositions } of Object.values(STARTING_SETS)) {
+      expect([...new Set(pipelines.map(({ holds }) => holds))].sort()).toEqual([...HELD].sort())
+      for (const { holds, name, stages, over = [] } of pipelines) pipelineForm.validateSync({ id: uuid(), holds, name, stages: stages.map(one => ({ id: uuid(), name: one, over: over.includes(one) })) })
+      for (const { module, label, kind, example, options } of fields) fieldForm.validateSync({ id: uuid(), module, label, kind, example, options })
+      for (const module of PERSON_MODULES) {
+        const letters = dispositions.filter(({ modules }) => modules.includes(module)).map(({ letter }) => letter)
+        expect(new Set(letters).size).toBe(letters.length)
+      }
+    }
   })
 
   it('leaves nobody there but who has begun: nothing of a demo can be signed in to', async () => {

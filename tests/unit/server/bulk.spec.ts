@@ -10,7 +10,7 @@ import { readTimeline } from '~~/server/timeline/read'
 import { editRecord } from '~~/shared/schemas/record'
 import { useDatabase } from '../../support/database'
 import { drain } from '../../support/fake-carrier'
-import { DAY, later, makeFirm, makeLead, type Firm } from '../../support/firm'
+import { DAY, later, makeFirm, makeLead, stageOf, type Firm } from '../../support/firm'
 
 useDatabase()
 let firm: Firm
@@ -19,15 +19,15 @@ beforeAll(async () => firm = await makeFirm())
 const list = (values: object = {}) => ({ module: 'lead', sort: 'name', direction: 'up', words: '', where: '', ...values })
 const form = (change: BulkChange, selection: object = {}) => bulkForm.validateSync({ id: uuid(), change, selection: { list: list(), ids: null, ...selection } })
 const leads = async (count: number, values: object = {}) => Promise.all(Array.from({ length: count }, () => makeLead(firm.ada, values))).then(made => made.map(({ recordId }) => recordId))
-const stages = async (ids: string[]) => Promise.all(ids.map(async id => (await readRecord(firm.odile, id, DAY)).stage))
+const stages = async (ids: string[]) => Promise.all(ids.map(async id => (await readRecord(firm.odile, id, DAY)).stage?.name))
 const now = async (id: string) => readRecord(firm.odile, id, DAY)
 
 describe('a change of many records', () => {
   it('says before what it would do, then does just that, each with an entry of its own', async () => {
     const ids = await leads(3)
-    await startBulk(firm.ada, form({ kind: 'stage', stage: 'Talking' }, { ids: [ids[0]] }), DAY)
+    await startBulk(firm.ada, form({ kind: 'stage', stageId: stageOf('Leads', 'Talking') }, { ids: [ids[0]] }), DAY)
     await drain(DAY)
-    const change = form({ kind: 'stage', stage: 'Talking' }, { ids })
+    const change = form({ kind: 'stage', stageId: stageOf('Leads', 'Talking') }, { ids })
     expect(await previewBulk(firm.ada, change, DAY)).toEqual({ chosen: 3, changes: 2, alreadySo: 1, notAllowed: 0 })
     expect(await stages(ids)).toEqual(['Talking', 'New', 'New'])
     await startBulk(firm.ada, change, later(DAY, 1_000))
@@ -49,9 +49,9 @@ describe('a change of many records', () => {
   it('goes through all that the list holds, over many pieces, and nobody else', async () => {
     const teamId = firm.ada.teamIds[0]!
     const others = await leads(2, { city: 'Elsewhere' })
-    await tx(database => database.insert(record).values(Array.from({ length: 250 }, (_, i) => ({ id: uuid(), module: 'lead' as const, name: `Many ${i}`, city: 'Manyville', stage: 'New', ownerId: firm.ada.id, teamId, madeAt: DAY }))))
-    const where = JSON.stringify({ match: 'all', of: [{ field: 'city', test: 'is', value: 'manyville' }, { field: 'stage', test: 'one-of', value: ['New'] }] })
-    const change = form({ kind: 'stage', stage: 'Offer' }, { list: list({ where }) })
+    await tx(database => database.insert(record).values(Array.from({ length: 250 }, (_, i) => ({ id: uuid(), module: 'lead' as const, name: `Many ${i}`, city: 'Manyville', stageId: stageOf('Leads', 'New'), ownerId: firm.ada.id, teamId, madeAt: DAY }))))
+    const where = JSON.stringify({ match: 'all', of: [{ field: 'city', test: 'is', value: 'manyville' }, { field: 'stage', test: 'one-of', value: [stageOf('Leads', 'New')] }] })
+    const change = form({ kind: 'stage', stageId: stageOf('Leads', 'Offer') }, { list: list({ where }) })
     expect(await previewBulk(firm.ada, change, DAY)).toMatchObject({ chosen: 250, changes: 250 })
     await startBulk(firm.ada, change, DAY)
     await drain(DAY)
@@ -73,7 +73,7 @@ describe('a change of many records', () => {
 
   it.each<[BulkChange, string]>([
     [{ kind: 'owner', ownerId: uuid() }, 'change.ownerId'],
-    [{ kind: 'stage', stage: 'Hired' }, 'change.stage'],
+    [{ kind: 'stage', stageId: stageOf('Candidates', 'Hired') }, 'change.stageId'],
   ])('says what cannot be: %j', async (change, field) => {
     await expect(previewBulk(firm.ada, form(change), DAY)).rejects.toMatchObject({ details: { status: 422, fields: { [field]: expect.any(String) } } })
   })
@@ -82,11 +82,11 @@ describe('a change of many records', () => {
 describe('taking a change of many back', () => {
   it.each<[string, (firm: Firm) => BulkChange]>([
     ['owner', ({ noor }) => ({ kind: 'owner', ownerId: noor.id })],
-    ['stage', () => ({ kind: 'stage', stage: 'Leased' })],
+    ['stage', () => ({ kind: 'stage', stageId: stageOf('Leads', 'Leased') })],
     ['a tag more', () => ({ kind: 'add-tag', tag: 'spring' })],
     ['a tag less', () => ({ kind: 'remove-tag', tag: 'bakery' })],
   ])('gives back what was: %s', async (_, changeFor) => {
-    const ids = await leads(2, { tags: ['bakery'], stage: 'Trial' })
+    const ids = await leads(2, { tags: ['bakery'], stageId: stageOf('Leads', 'Trial') })
     const shown = async () => Promise.all(ids.map(async id => (({ owner, stage, tags }) => ({ owner: owner.name, stage, tags }))(await now(id))))
     const before = await shown()
     const change = form(changeFor(firm), { ids })
@@ -103,19 +103,19 @@ describe('taking a change of many back', () => {
 
   it('leaves alone what somebody has changed again since', async () => {
     const [id] = await leads(1)
-    const change = form({ kind: 'stage', stage: 'Trial' }, { ids: [id] })
+    const change = form({ kind: 'stage', stageId: stageOf('Leads', 'Trial') }, { ids: [id] })
     await startBulk(firm.ada, change, DAY)
     await drain(DAY)
     const found = await readRecord(firm.mika, id!, DAY)
-    await changeRecord(firm.mika, id!, editRecord.validateSync({ ...found, phones: found.phones.map(({ id, label, typed }) => ({ id, label, typed })), stage: 'Offer' }), DAY)
+    await changeRecord(firm.mika, id!, editRecord.validateSync({ ...found, phones: found.phones.map(({ id, label, typed }) => ({ id, label, typed })), stageId: stageOf('Leads', 'Offer') }), DAY)
     await takeBackBulk(firm.ada, change.id, later(DAY, 1_000))
     await drain(later(DAY, 1_000))
-    expect((await now(id!)).stage).toBe('Offer')
+    expect((await now(id!)).stage?.name).toBe('Offer')
   })
 
   it('can be done after a stop in the middle, and not twice', async () => {
     const ids = await leads(2)
-    const change = form({ kind: 'stage', stage: 'Trial' }, { ids })
+    const change = form({ kind: 'stage', stageId: stageOf('Leads', 'Trial') }, { ids })
     await startBulk(firm.ada, change, DAY)
     await stopBulk(firm.ada, change.id, DAY)
     await drain(DAY)

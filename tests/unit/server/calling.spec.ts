@@ -36,7 +36,7 @@ import { makeTemplate } from '~~/shared/schemas/template'
 import { useDatabase } from '../../support/database'
 import { drain, fakeCarrier } from '../../support/fake-carrier'
 import { fakeExchange } from '../../support/fake-exchange'
-import { DAY, form, later, makeFirm, makeLead, NIGHT, textTo, type Firm } from '../../support/firm'
+import { DAY, form, later, makeFirm, makeLead, NIGHT, textTo, stageOf, type Firm } from '../../support/firm'
 
 useDatabase()
 let firm: Firm
@@ -245,7 +245,7 @@ describe('notes of a call', () => {
 describe('a disposition', () => {
   it('shows before what it would do for this person', async () => {
     const templateId = await template('Hi {{ person.first_name }}, {{ sender.first_name }} here. Sorry that I missed you.')
-    const id = await key([{ kind: 'text', templateId }, { kind: 'stage', stage: 'Trial' }, { kind: 'call-back', days: 2, time: '10:00' }], { letter: 'z' })
+    const id = await key([{ kind: 'text', templateId }, { kind: 'stage', stageId: stageOf('Leads', 'Trial') }, { kind: 'call-back', days: 2, time: '10:00' }], { letter: 'z' })
     const { callId } = await called()
     const preview = (await previewDispositions(firm.ada, callId, DAY)).find(one => one.id === id)!
     expect(preview.effects).toMatchObject([
@@ -259,14 +259,14 @@ describe('a disposition', () => {
   it('does everything once, however often it is pressed, and says so in one entry', async () => {
     const carrier = fakeCarrier()
     const templateId = await template('Hi {{ person.first_name }}, thank you for the minute.')
-    const id = await key([{ kind: 'text', templateId }, { kind: 'stage', stage: 'Trial' }, { kind: 'add-tag', tag: 'visit' }, { kind: 'call-back', days: 2, time: '10:00' }])
+    const id = await key([{ kind: 'text', templateId }, { kind: 'stage', stageId: stageOf('Leads', 'Trial') }, { kind: 'add-tag', tag: 'visit' }, { kind: 'call-back', days: 2, time: '10:00' }])
     const { callId, recordId, e164 } = await called()
     const [done, again] = await Promise.all([dispose(firm.ada, callId, chosen(id), later(DAY, 11_000)), dispose(firm.ada, callId, chosen(id), later(DAY, 11_000))])
     expect(again).toEqual(done)
     expect(done).toMatchObject({ name: 'Visit wanted', effects: [{ state: 'done' }, { state: 'done' }, { state: 'done' }, { state: 'done' }] })
     await drain(later(DAY, 60_000))
     expect(carrier.asked).toMatchObject([{ to: e164, text: 'Hi Iris, thank you for the minute.' }])
-    expect(await record(recordId)).toMatchObject({ stage: 'Trial', tags: ['visit'], tasks: [{ kind: 'call-back', title: 'Call back', zone: 'Pacific/Honolulu' }] })
+    expect(await record(recordId)).toMatchObject({ stage: { name: 'Trial' }, tags: ['visit'], tasks: [{ kind: 'call-back', title: 'Call back', zone: 'Pacific/Honolulu' }] })
     expect(await callOn(recordId)).toMatchObject({ disposition: { name: 'Visit wanted', colour: 'mulberry' }, effects: [{}, {}, {}, { words: expect.stringContaining('Call back 10:00') }] })
     const other = await key([])
     await expect(dispose(firm.ada, callId, chosen(other), DAY)).rejects.toMatchObject(problem(409, { type: 'disposed' }))
@@ -274,12 +274,12 @@ describe('a disposition', () => {
 
   it('does the rest where one effect fails, and says why', async () => {
     const templateId = await template('Hi {{ person.first_name }}.')
-    const id = await key([{ kind: 'text', templateId }, { kind: 'stage', stage: 'Nowhere' }, { kind: 'add-tag', tag: 'visit' }])
+    const id = await key([{ kind: 'text', templateId }, { kind: 'stage', stageId: stageOf('Candidates', 'Hired') }, { kind: 'add-tag', tag: 'visit' }])
     const { callId, recordId, e164 } = await called()
     await writeConsent({ e164, at: DAY, kind: 'refused', covers: 'texts', how: 'by-hand', words: null })
     expect((await dispose(firm.ada, callId, chosen(id), DAY)).effects).toEqual([
       { position: 0, words: 'Text “Sorry I missed you”', state: 'failed', reason: 'This number has opted out of texts.' },
-      { position: 1, words: 'Stage to Nowhere', state: 'failed', reason: expect.stringContaining('no stage “Nowhere”') },
+      { position: 1, words: 'Stage to one that is gone', state: 'failed', reason: expect.stringContaining('cannot stand in this stage') },
       { position: 2, words: 'Tag visit', state: 'done', reason: null },
     ])
     expect((await record(recordId)).tags).toEqual(['visit'])
@@ -288,7 +288,7 @@ describe('a disposition', () => {
   it('asks for what is still missing before it does anything, and takes what is said and left out', async () => {
     const carrier = fakeCarrier()
     const templateId = await template('A mechanic comes on {{ fill_in.day }}.', { fillIns: [{ key: 'day', label: 'Day', kind: 'text', example: 'Thursday' }] })
-    const id = await key([{ kind: 'add-tag', tag: 'visit' }, { kind: 'text', templateId }, { kind: 'call-back', days: null, time: '09:00' }, { kind: 'stage', stage: 'Offer' }])
+    const id = await key([{ kind: 'add-tag', tag: 'visit' }, { kind: 'text', templateId }, { kind: 'call-back', days: null, time: '09:00' }, { kind: 'stage', stageId: stageOf('Leads', 'Offer') }])
     const { callId, recordId } = await called()
     await expect(dispose(firm.ada, callId, chosen(id), DAY)).rejects.toMatchObject(problem(422, { fields: { 'choices.2.day': expect.any(String) } }))
     await expect(dispose(firm.ada, callId, chosen(id, [{ position: 2, day: '2026-12-03' }]), DAY)).rejects.toMatchObject(problem(422, { fields: { 'choices.1.answers.day': expect.any(String) } }))
@@ -297,7 +297,7 @@ describe('a disposition', () => {
     expect(effects.map(({ state }) => state)).toEqual(['done', 'done', 'done', 'left-out'])
     await drain(later(DAY, 60_000))
     expect(carrier.asked).toMatchObject([{ text: 'A mechanic comes on Friday.' }])
-    expect(await record(recordId)).toMatchObject({ stage: 'New', tasks: [{ wallTime: '2026-12-03T11:30' }] })
+    expect(await record(recordId)).toMatchObject({ stage: { name: 'New' }, tasks: [{ wallTime: '2026-12-03T11:30' }] })
   })
 
   it('sends the text as it was changed by hand', async () => {
@@ -338,24 +338,24 @@ describe('a disposition', () => {
   })
 
   it('taken back leaves what somebody has done since: a number typed anew, a stage moved on', async () => {
-    const id = await key([{ kind: 'wrong-number' }, { kind: 'stage', stage: 'Trial' }])
-    const { callId, recordId, phoneId } = await called({ values: { stage: 'Talking' } })
+    const id = await key([{ kind: 'wrong-number' }, { kind: 'stage', stageId: stageOf('Leads', 'Trial') }])
+    const { callId, recordId, phoneId } = await called({ values: { stageId: stageOf('Leads', 'Talking') } })
     await dispose(firm.ada, callId, chosen(id), DAY)
-    await changeRecord(firm.mika, recordId, { ...form({ firstName: 'Iris', lastName: 'Holm', region: 'HI', country: 'US', stage: 'Trial', phones: [{ id: phoneId, label: 'mobile', typed: '808 555 0188' }] }), version: (await record(recordId)).version }, DAY)
-    await moveRecord(firm.mika, recordId, { stage: 'Offer', from: 'Trial' }, DAY)
+    await changeRecord(firm.mika, recordId, { ...form({ firstName: 'Iris', lastName: 'Holm', region: 'HI', country: 'US', stageId: stageOf('Leads', 'Trial'), phones: [{ id: phoneId, label: 'mobile', typed: '808 555 0188' }] }), version: (await record(recordId)).version }, DAY)
+    await moveRecord(firm.mika, recordId, { stageId: stageOf('Leads', 'Offer'), from: stageOf('Leads', 'Trial') }, DAY)
     expect((await takeDispositionBack(firm.ada, callId, later(DAY, 2_000))).effects).toMatchObject([
       { state: 'stays', reason: 'The number has been changed or taken off since.' }, { state: 'stays', reason: expect.stringContaining('Somebody else has moved') },
     ])
-    expect(await record(recordId)).toMatchObject({ stage: 'Offer', phones: [{ e164: '+18085550188' }] })
+    expect(await record(recordId)).toMatchObject({ stage: { name: 'Offer' }, phones: [{ e164: '+18085550188' }] })
   })
 
   it('says of what was so already that there was nothing to do, and takes nothing of it back', async () => {
-    const id = await key([{ kind: 'add-tag', tag: 'visit' }, { kind: 'stage', stage: 'Talking' }])
-    const { callId, recordId } = await called({ values: { stage: 'Talking', tags: ['visit'] } })
+    const id = await key([{ kind: 'add-tag', tag: 'visit' }, { kind: 'stage', stageId: stageOf('Leads', 'Talking') }])
+    const { callId, recordId } = await called({ values: { stageId: stageOf('Leads', 'Talking'), tags: ['visit'] } })
     const unchanged = [{ state: 'unchanged', reason: 'It has this tag already.' }, { state: 'unchanged', reason: 'It stands there already.' }]
     expect((await dispose(firm.ada, callId, chosen(id), DAY)).effects).toMatchObject(unchanged)
     expect((await takeDispositionBack(firm.ada, callId, DAY)).effects).toMatchObject(unchanged)
-    expect(await record(recordId)).toMatchObject({ tags: ['visit'], stage: 'Talking' })
+    expect(await record(recordId)).toMatchObject({ tags: ['visit'], stage: { name: 'Talking' } })
   })
 
   it('waits for the end of the call, and belongs to its module and to its caller', async () => {
@@ -369,14 +369,14 @@ describe('a disposition', () => {
 
   it('is taken back: what was done is undone, what has not left does not leave, what cannot be undone says so', async () => {
     const carrier = fakeCarrier()
-    const id = await key([{ kind: 'text', templateId: await template('Hi {{ person.first_name }}.') }, { kind: 'stage', stage: 'Trial' }, { kind: 'add-tag', tag: 'visit' }, { kind: 'task', title: 'Loose racks', days: 1, time: '08:00' }, { kind: 'wrong-number' }, { kind: 'no-calls' }])
-    const { callId, recordId, phoneId } = await called({ values: { stage: 'Talking' } })
+    const id = await key([{ kind: 'text', templateId: await template('Hi {{ person.first_name }}.') }, { kind: 'stage', stageId: stageOf('Leads', 'Trial') }, { kind: 'add-tag', tag: 'visit' }, { kind: 'task', title: 'Loose racks', days: 1, time: '08:00' }, { kind: 'wrong-number' }, { kind: 'no-calls' }])
+    const { callId, recordId, phoneId } = await called({ values: { stageId: stageOf('Leads', 'Talking') } })
     await dispose(firm.ada, callId, chosen(id), DAY)
     const back = await takeDispositionBack(firm.ada, callId, later(DAY, 2_000))
     expect(back.effects.map(({ state }) => state)).toEqual(['taken-back', 'taken-back', 'taken-back', 'taken-back', 'taken-back', 'taken-back'])
     await drain(later(DAY, 60_000))
     expect(carrier.asked).toEqual([])
-    expect(await record(recordId)).toMatchObject({ stage: 'Talking', tags: [], tasks: [], phones: [{ unusable: null, mayBeCalled: true }] })
+    expect(await record(recordId)).toMatchObject({ stage: { name: 'Talking' }, tags: [], tasks: [], phones: [{ unusable: null, mayBeCalled: true }] })
     expect((await callOn(recordId)).disposition).toBeNull()
     await expect(takeDispositionBack(firm.ada, callId, DAY)).rejects.toMatchObject(problem(409, { type: 'not-disposed' }))
 
@@ -399,13 +399,13 @@ describe('making dispositions', () => {
   it('is for leads and admins, keeps effects as their kinds know them, and says them in words', async () => {
     await expect(save({}, firm.ada)).rejects.toMatchObject(problem(403))
     const templateId = await template('Welcome.', { modules: ['candidate'], name: 'Welcome' })
-    const [first] = await save({ effects: [{ kind: 'text', templateId, more: 1 }, { kind: 'stage', stage: 'Hired' }, { kind: 'task', title: 'Order a helmet', days: 1, time: '09:00' }, { kind: 'call-back', days: null, time: '10:00' }] })
+    const [first] = await save({ effects: [{ kind: 'text', templateId, more: 1 }, { kind: 'stage', stageId: stageOf('Candidates', 'Hired') }, { kind: 'task', title: 'Order a helmet', days: 1, time: '09:00' }, { kind: 'call-back', days: null, time: '10:00' }] })
     expect(first).toMatchObject({ letter: 's', words: ['Text “Welcome”', 'Stage to Hired', 'Task “Order a helmet”, the next day at 9:00', 'Call back, on a day you say'] })
     expect(first!.effects[0]).toEqual({ kind: 'text', templateId })
   })
 
   it.each([
-    [{ effects: [{ kind: 'stage', stage: 'Leased' }] }, 'effects[0].stage', 'no stage “Leased”'],
+    [{ effects: [{ kind: 'stage', stageId: stageOf('Leads', 'Leased') }] }, 'effects[0].stageId', 'no such stage'],
     [{ effects: [{ kind: 'add-tag', tag: 'a' }, { kind: 'add-tag' }] }, 'effects[1].tag', 'Write the tag'],
     [{ effects: [{ kind: 'text', templateId: uuid() }] }, 'effects[0].templateId', 'not there for everybody'],
     [{ effects: [{ kind: 'no-calls' }, { kind: 'no-calls' }] }, 'effects[1]', 'Once is enough'],

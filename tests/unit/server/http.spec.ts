@@ -57,7 +57,7 @@ describe('the reader in front of the schemas', () => {
     const [record, template] = ['01a21d99-5b01-738e-996b-8c6fb53aafd4', '01a21d99-5c50-77bd-917d-de5706fe1623']
     expect(namedIn(draftForm, { key: `note ${record}`, templateId: template, pictureIds: [record] })).toEqual(expect.arrayContaining([{ what: 'record', id: record }, { what: 'template', id: template }, { what: 'picture', id: record }]))
     expect(namedIn(draftForm, { key: `conversation ${record}` })).toEqual([{ what: 'conversation', id: record }])
-    expect(namedIn(dispositionForm, { id: record, effects: [{ kind: 'text', templateId: template }, { kind: 'stage', stage: 'Won' }] })).toEqual([{ what: 'template', id: template }])
+    expect(namedIn(dispositionForm, { id: record, effects: [{ kind: 'text', templateId: template }, { kind: 'stage', stageId: record }] })).toEqual([{ what: 'template', id: template }])
   })
 })
 

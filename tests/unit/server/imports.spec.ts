@@ -63,7 +63,7 @@ describe('a file of rows', () => {
     expect(progress).toMatchObject({ state: 'done', total: 2, done: 2, made: 2, joined: 0, refused: 0 })
     const [fern, finn] = (await called('Fairly')).sort((a, b) => a.name < b.name ? -1 : 1)
     expect(await readRecord(firm.ada, fern!.id, DAY)).toMatchObject({
-      name: 'Fern Fairly', stage: 'New', owner: { name: 'Ada Lund' }, company: { name: 'Fair & Co' }, city: 'Hilo', tags: ['fair', 'north'], fields: { trial_day: '2026-12-30' },
+      name: 'Fern Fairly', stage: { name: 'New' }, owner: { name: 'Ada Lund' }, company: { name: 'Fair & Co' }, city: 'Hilo', tags: ['fair', 'north'], fields: { trial_day: '2026-12-30' },
       phones: [{ label: 'mobile', e164: '+18085550150', kind: 'mobile' }], version: 1,
     })
     expect((await readRecord(firm.ada, finn!.id, DAY))).toMatchObject({ company: { id: fern!.companyId }, phones: [{ typed: 'ask at the desk', unusable: 'not-a-number' }] })

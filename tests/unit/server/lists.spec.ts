@@ -8,7 +8,7 @@ import { tx } from '~~/server/db/door'
 import { customField, record } from '~~/server/db/schema'
 import { listRecords } from '~~/server/records/list'
 import { useDatabase } from '../../support/database'
-import { DAY, makeFirm, makeLead, type Firm } from '../../support/firm'
+import { DAY, makeFirm, makeLead, stageOf, type Firm } from '../../support/firm'
 
 useDatabase()
 let firm: Firm
@@ -76,7 +76,7 @@ describe('conditions in SQL', () => {
   const row = fc.record({
     'name': fc.constantFrom('Ann', 'Bo_b', 'Cy\\d'),
     'city': fc.option(fc.constantFrom(...CITIES)),
-    'stage': fc.option(fc.constantFrom('New', 'Trial')),
+    'stage': fc.option(fc.constantFrom(stageOf('Leads', 'New'), stageOf('Leads', 'Trial'))),
     'tags': fc.subarray(TAGS),
     'own.fleet': fc.option(fc.constantFrom(-2, 0, 2.5, 4)),
     'own.trial': fc.option(fc.constantFrom(...DAYS)),
@@ -89,7 +89,7 @@ describe('conditions in SQL', () => {
       case 'number': return fc.constantFrom(-2, 0, 2.5, 3)
       case 'days': return fc.constantFrom(0, 1, 5, 7)
       case 'day': return fc.constantFrom(...DAYS)
-      case 'choices': return fc.subarray(field === 'tags' ? TAGS : ['New', 'Trial', 'Offer'], { minLength: 1 })
+      case 'choices': return fc.subarray(field === 'tags' ? TAGS : ['New', 'Trial', 'Offer'].map(name => stageOf('Leads', name)), { minLength: 1 })
       case 'words': return fc.constantFrom('hilo', 'a', '_', '%', '\\', 'St. Paul')
     }
   }
@@ -103,7 +103,7 @@ describe('conditions in SQL', () => {
     await fc.assert(fc.asyncProperty(fc.array(row, { minLength: 1, maxLength: 8 }), fc.array(conditions, { minLength: 4, maxLength: 8 }), async (rows, asked) => {
       const mark = uuid()
       await tx(database => database.insert(record).values(rows.map((one, i) => ({
-        id: uuid(), module: 'lead' as const, name: one.name, title: mark, city: one.city, stage: one.stage, tags: one.tags, ownerId: firm.ada.id, teamId: firm.ada.teamIds[0]!, madeAt: DAY, street: String(i),
+        id: uuid(), module: 'lead' as const, name: one.name, title: mark, city: one.city, stageId: one.stage, tags: one.tags, ownerId: firm.ada.id, teamId: firm.ada.teamIds[0]!, madeAt: DAY, street: String(i),
         lastContactAt: one['last-contact'] === null ? null : new Date(one['last-contact']),
         fields: { 'fleet': one['own.fleet'], 'trial': one['own.trial'], 'o\'dd': one['own.o\'dd'] },
       }))))

@@ -13,25 +13,23 @@ import { moveOnJob, moveRecord } from '~~/server/records/move'
 import { recordsNamed } from '~~/server/records/named'
 import { readRecord } from '~~/server/records/one'
 import { putOn, takeOff } from '~~/server/records/people'
-import { pipelinesOf } from '~~/server/records/pipelines'
 import { changeRecord } from '~~/server/records/save'
 import { readTimeline } from '~~/server/timeline/read'
 import { showOnMatter } from '~~/server/timeline/show-on'
 import { sendText } from '~~/server/texting/send'
 import { startComposer } from '~~/server/texting/composer'
 import { tx } from '~~/server/db/door'
-import { pipeline, record, recordPerson } from '~~/server/db/schema'
+import { record, recordPerson } from '~~/server/db/schema'
 import { useDatabase } from '../../support/database'
 import { drain } from '../../support/fake-carrier'
-import { DAY, later, makeFirm, makeLead, makeThing, textTo, type Firm } from '../../support/firm'
+import { DAY, later, layPipeline, makeFirm, makeLead, makeThing, stageOf, textTo, type Firm } from '../../support/firm'
 
 useDatabase()
 let firm: Firm
 let renewals: string
 beforeAll(async () => {
   firm = await makeFirm()
-  renewals = uuid()
-  await tx(database => database.insert(pipeline).values({ id: renewals, module: 'deal', name: 'Renewals', stages: ['Due', 'Offered', 'Renewed', 'Gone'], over: ['Renewed', 'Gone'], position: 5 }))
+  renewals = await layPipeline({ holds: 'deal', name: 'Renewals', stages: ['Due', 'Offered', 'Renewed', 'Gone'], over: ['Renewed', 'Gone'] }, 5)
 })
 
 const words = async (recordId: string) => (await readTimeline(firm.rafe, recordId)).entries.map(entry => entry.words).filter(Boolean)
@@ -42,11 +40,11 @@ const problem = (status: number, details: object = {}) => ({ details: { status, 
 describe('a record of another module', () => {
   it.each([
     ['deal', { name: '' }, { name: expect.stringMatching(/deal/) }],
-    ['deal', { stage: 'Applied' }, { stage: expect.stringMatching(/pipeline has no stage/) }],
+    ['deal', { stageId: stageOf('Renewals', 'Due') }, { stageId: expect.stringMatching(/pipeline has no such stage/) }],
     ['deal', { pipelineId: uuid() }, { pipelineId: expect.any(String) }],
     ['deal', { fields: { value: 'a lot' } }, { 'fields.value': expect.any(String) }],
     ['deal', { fields: { currency: 'Thaler' } }, { 'fields.currency': expect.stringMatching(/USD/) }],
-    ['job', { stage: 'Won' }, { stage: expect.any(String) }],
+    ['job', { stageId: stageOf('Sales', 'Won') }, { stageId: expect.any(String) }],
     ['case', { phones: [{ label: 'desk', typed: '503 555 0101' }] }, { phones: expect.stringMatching(/no numbers/) }],
     ['appointment', {}, { 'fields.day': expect.stringMatching(/day/) }],
     ['payment', { fields: { day: '2026-02-30' } }, { 'fields.day': expect.any(String) }],
@@ -58,7 +56,7 @@ describe('a record of another module', () => {
 
   it('of a deal begins in the first stage of the pipeline it was made in, and keeps value and currency', async () => {
     const id = await makeThing(firm.ada, 'deal', { pipelineId: renewals, fields: { value: '7,680', currency: 'usd' }, ownerId: firm.mika.id, phones: [{ label: 'site', typed: '503 555 0177' }] })
-    expect(await readRecord(firm.ada, id, DAY)).toMatchObject({ stage: 'Due', stages: ['Due', 'Offered', 'Renewed', 'Gone'], over: false, pipeline: { name: 'Renewals' }, fields: { value: 7680, currency: 'USD' }, owner: { firstName: 'Mika' }, phones: [{ e164: '+15035550177', person: null }] })
+    expect(await readRecord(firm.ada, id, DAY)).toMatchObject({ stage: { name: 'Due', over: false }, stages: ['Due', 'Offered', 'Renewed', 'Gone'].map(name => ({ name })), pipeline: { name: 'Renewals' }, fields: { value: 7680, currency: 'USD' }, owner: { firstName: 'Mika' }, phones: [{ e164: '+15035550177', person: null }] })
   })
 
   it('of every module is listed, found by name and shown with its people', async () => {
@@ -91,7 +89,7 @@ describe('what happens with a person', () => {
   it('shows on the company and on the matters the person is on, while they are not over', async () => {
     const company = await makeThing(firm.ada, 'company')
     const { recordId, phoneId } = await makeLead(firm.ada, { companyId: company })
-    const [deal, done, appointment] = [await makeThing(firm.ada, 'deal', {}, [recordId]), await makeThing(firm.ada, 'case', { stage: 'Settled' }, [recordId]), await makeThing(firm.ada, 'appointment', { fields: { day: '2026-12-03' } }, [recordId])]
+    const [deal, done, appointment] = [await makeThing(firm.ada, 'deal', {}, [recordId]), await makeThing(firm.ada, 'case', { stageId: stageOf('Cases', 'Settled') }, [recordId]), await makeThing(firm.ada, 'appointment', { fields: { day: '2026-12-03' } }, [recordId])]
     await sendText(firm.ada, textTo(phoneId, firm.portland, { text: 'Shall we ride?' }), DAY)
     await note(recordId, 'Likes hills.')
     expect(await words(company)).toEqual(expect.arrayContaining(['Shall we ride?', 'Likes hills.']))
@@ -120,7 +118,7 @@ describe('what happens with a person', () => {
 
   it('shows on the record a text was written from, over or not', async () => {
     const { recordId, phoneId } = await makeLead(firm.ada)
-    const deal = await makeThing(firm.ada, 'deal', { stage: 'Won' }, [recordId])
+    const deal = await makeThing(firm.ada, 'deal', { stageId: stageOf('Sales', 'Won') }, [recordId])
     await sendText(firm.ada, textTo(phoneId, firm.portland, { text: 'How do they ride?', recordId: deal }), DAY)
     expect(await words(deal)).toContain('How do they ride?')
     expect((await startComposer(firm.ada, deal)).lastLine).not.toEqual({})
@@ -199,7 +197,7 @@ describe('people on a record', () => {
   it('are named only to those who may see them', async () => {
     const { recordId } = await makeLead(firm.ada)
     const job = await makeThing(firm.noor, 'job', { name: 'Rider, secretly Iris' })
-    await tx(database => database.insert(recordPerson).values({ recordId: job, personId: recordId, stage: 'Applied', madeAt: DAY }))
+    await tx(database => database.insert(recordPerson).values({ recordId: job, personId: recordId, stageId: stageOf('Hiring', 'Applied'), madeAt: DAY }))
     const seen = async (asker: Firm['ada']) => {
       const { rows } = await listRecords(asker, { module: 'job', sort: 'people', direction: 'down', words: 'secretly', where: '', page: 1 }, DAY)
       return [(await readRecord(asker, job, DAY)).people.length, (await boardOfJob(asker, job)).stages[0]!.count, rows[0]!.people]
@@ -213,16 +211,15 @@ describe('people on a record', () => {
 
 describe('a pipeline', () => {
   it('of deals shows each stage with its count, its worth by currency, and its cards', async () => {
-    const own = uuid()
-    await tx(database => database.insert(pipeline).values({ id: own, module: 'deal', name: 'Fleets', stages: ['New', 'Offer', 'Won'], over: ['Won'], position: 9 }))
-    const deal = (stage: string, value: number, currency: string, name = 'Bikes') => makeThing(firm.ada, 'deal', { name, pipelineId: own, stage, fields: { value, currency } })
+    const own = await layPipeline({ holds: 'deal', name: 'Fleets', stages: ['New', 'Offer', 'Won'], over: ['Won'] }, 9)
+    const deal = (stage: string, value: number, currency: string, name = 'Bikes') => makeThing(firm.ada, 'deal', { name, pipelineId: own, stageId: stageOf('Fleets', stage), fields: { value, currency } })
     const { recordId } = await makeLead(firm.ada)
     await deal('New', 100, 'USD')
     await deal('New', 50.5, 'USD')
     const waiting = await deal('New', 70, 'GBP', 'Asked first')
     await putOn(firm.ada, waiting, recordId, DAY)
     await deal('Won', 9, 'CAD')
-    const board = await boardOfDeals(firm.mika, own, 'all', { New: 2 })
+    const board = await boardOfDeals(firm.mika, own, 'all', { [stageOf('Fleets', 'New')]: 2 })
     expect(board.stages.map(({ name, over, count, worth, cards }) => [name, over, count, worth, cards.length])).toEqual([
       ['New', false, 3, [{ currency: 'GBP', amount: 70 }, { currency: 'USD', amount: 150.5 }], 2],
       ['Offer', false, 0, [], 0],
@@ -234,35 +231,35 @@ describe('a pipeline', () => {
 
   it('moves a deal once, tells who moved it, and notices that somebody was first', async () => {
     const id = await makeThing(firm.ada, 'deal', { pipelineId: renewals })
-    await moveRecord(firm.mika, id, { stage: 'Renewed', from: 'Due' }, later(DAY, 1_000))
-    await moveRecord(firm.mika, id, { stage: 'Renewed', from: 'Due' }, later(DAY, 2_000))
-    expect(await readRecord(firm.ada, id, DAY)).toMatchObject({ stage: 'Renewed', over: true, stageSince: DAY.getTime() + 1_000 })
+    await moveRecord(firm.mika, id, { stageId: stageOf('Renewals', 'Renewed'), from: stageOf('Renewals', 'Due') }, later(DAY, 1_000))
+    await moveRecord(firm.mika, id, { stageId: stageOf('Renewals', 'Renewed'), from: stageOf('Renewals', 'Due') }, later(DAY, 2_000))
+    expect(await readRecord(firm.ada, id, DAY)).toMatchObject({ stage: { name: 'Renewed', over: true }, stageSince: DAY.getTime() + 1_000 })
     expect((await kinds(id)).filter(kind => kind === 'stage-changed')).toHaveLength(1)
-    await expect(moveRecord(firm.ada, id, { stage: 'Offered', from: 'Due' }, DAY)).rejects.toMatchObject(problem(409, { type: 'moved-meanwhile', detail: expect.stringMatching(/to Renewed/) }))
-    await expect(moveRecord(firm.ada, id, { stage: 'Hired', from: null }, DAY)).rejects.toMatchObject(problem(422))
-    await expect(moveRecord(firm.noor, id, { stage: 'Due', from: null }, DAY)).rejects.toMatchObject(problem(404))
+    await expect(moveRecord(firm.ada, id, { stageId: stageOf('Renewals', 'Offered'), from: stageOf('Renewals', 'Due') }, DAY)).rejects.toMatchObject(problem(409, { type: 'moved-meanwhile', detail: expect.stringMatching(/to Renewed/) }))
+    await expect(moveRecord(firm.ada, id, { stageId: stageOf('Hiring', 'Hired'), from: null }, DAY)).rejects.toMatchObject(problem(422))
+    await expect(moveRecord(firm.noor, id, { stageId: stageOf('Renewals', 'Due'), from: null }, DAY)).rejects.toMatchObject(problem(404))
   })
 
   it('of a job holds its candidates, who move in it without moving elsewhere', async () => {
     const { recordId } = await makeLead(firm.odile)
     const [job, other] = [await makeThing(firm.odile, 'job', {}, [recordId]), await makeThing(firm.odile, 'job', {}, [recordId])]
     const standing = (board: Board) => board.stages.filter(({ count }) => count > 0).map(({ name }) => name)
-    await moveOnJob(firm.odile, job, recordId, { stage: 'Trial shift', from: 'Applied' }, DAY)
+    await moveOnJob(firm.odile, job, recordId, { stageId: stageOf('Hiring', 'Trial shift'), from: stageOf('Hiring', 'Applied') }, DAY)
     expect([standing(await boardOfJob(firm.odile, job)), standing(await boardOfJob(firm.odile, other))]).toEqual([['Trial shift'], ['Applied']])
     expect((await readRecord(firm.odile, recordId, DAY)).related.map(({ standing }) => standing).sort()).toEqual(['Applied', 'Trial shift'])
     for (const place of [job, recordId]) expect(await kinds(place)).toContain('moved-on')
-    await expect(moveOnJob(firm.odile, job, recordId, { stage: 'Offer', from: 'Applied' }, DAY)).rejects.toMatchObject(problem(409))
-    await expect(moveOnJob(firm.odile, job, uuid(), { stage: 'Offer', from: null }, DAY)).rejects.toMatchObject(problem(404))
+    await expect(moveOnJob(firm.odile, job, recordId, { stageId: stageOf('Hiring', 'Offer'), from: stageOf('Hiring', 'Applied') }, DAY)).rejects.toMatchObject(problem(409))
+    await expect(moveOnJob(firm.odile, job, uuid(), { stageId: stageOf('Hiring', 'Offer'), from: null }, DAY)).rejects.toMatchObject(problem(404))
   })
 
   it('keeps deals among its own stages when many are moved at once, and gives them back', async () => {
     const ids = [await makeThing(firm.ada, 'deal', { name: 'many', pipelineId: renewals }), await makeThing(firm.ada, 'deal', { name: 'many' })]
-    const bulk = bulkForm.validateSync({ id: uuid(), selection: { list: { module: 'deal' }, ids }, change: { kind: 'stage', stage: 'Gone' } })
+    const bulk = bulkForm.validateSync({ id: uuid(), selection: { list: { module: 'deal' }, ids }, change: { kind: 'stage', stageId: stageOf('Renewals', 'Gone') } })
     await startBulk(firm.ada, bulk, DAY)
     await drain(later(DAY, 1_000))
     const states = async () => Promise.all(ids.map(async (id) => {
-      const { stage, over } = await readRecord(firm.ada, id, DAY)
-      return [stage, over]
+      const { stage } = await readRecord(firm.ada, id, DAY)
+      return [stage?.name, stage?.over]
     }))
     expect(await states()).toEqual([['Gone', true], ['New', false]])
     await takeBackBulk(firm.ada, bulk.id, later(DAY, 2_000))
@@ -271,21 +268,16 @@ describe('a pipeline', () => {
   })
 
   it('shows everybody what they may see and no more, whoever asks', async () => {
-    const own = uuid()
-    await tx(database => database.insert(pipeline).values({ id: own, module: 'deal', name: 'Whose', stages: ['New'], position: 10 }))
+    const own = await layPipeline({ holds: 'deal', name: 'Whose', stages: ['New'] }, 10)
     const askers = [firm.ada, firm.mika, firm.noor, firm.odile, firm.rafe]
     await fc.assert(fc.asyncProperty(fc.array(fc.constantFrom(...askers.slice(0, 4)), { minLength: 1, maxLength: 4 }), async (owners) => {
       const ids = await Promise.all(owners.map(owner => makeThing(owner, 'deal', { pipelineId: own })))
       const stored = await tx(database => database.select().from(record))
       for (const asker of askers) {
-        const cards = (await boardOfDeals(asker, own, 'all', { New: 2_000 })).stages[0]!.cards.map(({ id }) => id)
+        const cards = (await boardOfDeals(asker, own, 'all', { [stageOf('Whose', 'New')]: 2_000 })).stages[0]!.cards.map(({ id }) => id)
         const allowed = stored.filter(one => ids.includes(one.id) && can(asker, 'record.see', one)).map(({ id }) => id)
         expect(cards.filter(id => ids.includes(id)).sort()).toEqual(allowed.sort())
       }
     }), { numRuns: 8 })
-  })
-
-  it('comes with Plauder, one for deals and one for jobs', async () => {
-    expect([(await pipelinesOf('deal'))[0], (await pipelinesOf('job'))[0]]).toEqual([expect.objectContaining({ name: 'Sales' }), expect.objectContaining({ name: 'Hiring' })])
   })
 })

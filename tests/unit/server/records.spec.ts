@@ -9,7 +9,7 @@ import { tx } from '~~/server/db/door'
 import { customField } from '~~/server/db/schema'
 import { look, whoElse } from '~~/server/live/presence'
 import { useDatabase } from '../../support/database'
-import { DAY, form, later, makeFirm, makeLead, type Firm } from '../../support/firm'
+import { DAY, form, later, makeFirm, makeLead, stageOf, type Firm } from '../../support/firm'
 
 useDatabase()
 let firm: Firm
@@ -28,7 +28,7 @@ describe('making a record', () => {
   it('cleans numbers, keeps what is none, and begins at the first stage', async () => {
     const { recordId } = await makeLead(firm.ada, { phones: [{ label: 'mobile', typed: '(808) 555-0161' }, { label: 'shop', typed: 'ask reception' }] })
     expect(await readRecord(firm.ada, recordId, DAY)).toMatchObject({
-      name: 'Iris Holm', stage: 'New', owner: { name: 'Ada Lund' },
+      name: 'Iris Holm', stage: { name: 'New' }, owner: { name: 'Ada Lund' },
       phones: [{ e164: '+18085550161', country: 'US', unusable: null, zones: ['Pacific/Honolulu'] }, { typed: 'ask reception', e164: null, unusable: 'not-a-number' }],
     })
   })
@@ -42,7 +42,7 @@ describe('making a record', () => {
 
   it.each([
     [{}, 'firstName'],
-    [{ firstName: 'A', stage: 'Hired' }, 'stage'],
+    [{ firstName: 'A', stageId: stageOf('Candidates', 'Hired') }, 'stageId'],
     [{ firstName: 'A', companyId: uuid() }, 'companyId'],
     [{ firstName: 'A', zone: 'Mars/Base' }, 'zone'],
   ])('says at the field what is wrong with %j', async (values, field) => {
@@ -53,7 +53,7 @@ describe('making a record', () => {
 describe('changing a record', () => {
   it('puts each field that changed on the timeline, from what to what, and the stage apart', async () => {
     const { recordId } = await makeLead(firm.ada)
-    await changeRecord(firm.mika, recordId, await edit(recordId, { city: 'Hilo', stage: 'Trial', fields: { bikes: '3', unknown: 'x' } }), later(DAY, 1_000))
+    await changeRecord(firm.mika, recordId, await edit(recordId, { city: 'Hilo', stageId: stageOf('Leads', 'Trial'), fields: { bikes: '3', unknown: 'x' } }), later(DAY, 1_000))
     const { entries } = await readTimeline(firm.ada, recordId)
     expect(entries).toContainEqual(expect.objectContaining({ kind: 'stage-changed', data: { from: 'New', to: 'Trial' }, colleague: expect.objectContaining({ firstName: 'Mika' }) }))
     expect(entries.find(entry => entry.kind === 'fields-changed')!.data.changes).toEqual([

@@ -11,7 +11,7 @@ import { takeEvent } from '~~/server/texting/events'
 import { sendText } from '~~/server/texting/send'
 import { useDatabase } from '../../support/database'
 import { drain, fakeCarrier } from '../../support/fake-carrier'
-import { DAY, later, makeFirm, makeLead, makeThing, textTo, type Firm } from '../../support/firm'
+import { DAY, later, makeFirm, makeLead, makeThing, textTo, stageOf, type Firm } from '../../support/firm'
 
 useDatabase()
 let firm: Firm
@@ -109,7 +109,7 @@ describe('filling a template', () => {
 
   it('says what the person is on: the first that is not over, or the one that is chosen', async () => {
     const { recordId } = await makeLead(firm.ada)
-    await makeThing(firm.ada, 'deal', { name: 'Old fleet', stage: 'Lost' }, [recordId])
+    await makeThing(firm.ada, 'deal', { name: 'Old fleet', stageId: stageOf('Sales', 'Lost') }, [recordId])
     const [next, later] = [
       await makeThing(firm.ada, 'appointment', { name: 'Test ride', fields: { day: '2026-12-03', time: '9:30' } }, [recordId]),
       await makeThing(firm.ada, 'appointment', { name: 'Second ride', fields: { day: '2026-12-10', time: '14:00' } }, [recordId]),

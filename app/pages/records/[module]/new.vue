@@ -12,7 +12,7 @@ const asText = (value: unknown) => typeof value === 'string' ? value : null
 const { phone, from, pipeline, stage } = route.query
 const start = shallowRef<RecordStart | null>(null)
 onMounted(async () => {
-  const given = { phone: asText(phone), pipelineId: asText(pipeline), stage: asText(stage) }
+  const given = { phone: asText(phone), pipelineId: asText(pipeline), stageId: asText(stage) }
   // what it is made for may be gone: then it is made without
   start.value = { ...given, ...(asText(from) ? await startFrom(asText(from)!).catch(() => ({})) : {}) }
 })
