@@ -1,8 +1,9 @@
 import { useDebounceFn } from '@vueuse/core'
 import type { Board, BoardCard, Stage } from '~~/shared/pipelines'
-import { api, ApiProblem } from './api'
+import { api } from './api'
 import { useLive } from './live'
 import { newestOnly } from './newest'
+import { problemIn } from './trying'
 
 /** More that are fetched of a stage at a time. */
 const MORE = 60
@@ -33,8 +34,8 @@ export function useBoard(address: () => { url: string, query: Record<string, str
       problem.value = ''
     }
     catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      if (isNewest()) problem.value = error.message
+      const { message } = problemIn(error)
+      if (isNewest()) problem.value = message
     }
   }
   watch(() => JSON.stringify(address()), () => {
@@ -60,8 +61,7 @@ export function useBoard(address: () => { url: string, query: Record<string, str
       return true
     }
     catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      const { message } = error
+      const { message } = problemIn(error)
       await load()
       problem.value = message
       return false

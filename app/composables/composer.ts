@@ -3,7 +3,8 @@ import { v7 as uuid } from 'uuid'
 import { measureText } from '~~/core/text/measure'
 import type { NationalLanguage } from '~~/core/text/national'
 import type { ZoneRules } from '~~/core/hours/rules'
-import { api, ApiProblem } from '~/composables/api'
+import { api, type ApiProblem } from '~/composables/api'
+import { problemIn } from '~/composables/trying'
 import type { WallMoment } from '~~/core/hours/schedule'
 import { showRef } from '~~/core/message/ref'
 import { useDrafts } from '~/stores/drafts'
@@ -93,10 +94,10 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
       return sent
     }
     catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      if (error.type === 'ref-taken') renewRef()
-      if (error.type === 'night') night.value = { ...error.details, detail: error.message } as unknown as NightQuestion
-      else problem.value = error
+      const refused = problemIn(error)
+      if (refused.type === 'ref-taken') renewRef()
+      if (refused.type === 'night') night.value = { ...refused.details, detail: refused.message } as unknown as NightQuestion
+      else problem.value = refused
       return null
     }
     finally {
@@ -123,8 +124,7 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
       return true
     }
     catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      problem.value = error
+      problem.value = problemIn(error)
       return false
     }
   }

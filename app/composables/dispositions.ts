@@ -1,7 +1,8 @@
 import type { CallDetail, Disposed, DispositionPreview } from '~~/shared/calling'
-import type { EffectPreview } from '~~/shared/effects'
+import type { EffectDone, EffectPreview } from '~~/shared/effects'
 import type { EffectChoice } from '~~/shared/schemas/effect'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useTrying } from '~/composables/trying'
 
 /** What somebody says of one effect before the key is pressed. */
 export type Choice = EffectChoice
@@ -19,9 +20,7 @@ export function useDispositions(call: () => CallDetail, pressed: () => void) {
   const all = shallowRef<DispositionPreview[] | null>(null)
   const chosenId = ref<string | null>(null)
   const choices = ref<Record<number, Choice>>({})
-  const problem = ref('')
-  const errors = ref<Record<string, string>>({})
-  const busy = ref(false)
+  const { problem, errors, busy, trying } = useTrying()
   const done = shallowRef<Disposed | null>(null)
 
   const chosen = computed(() => all.value?.find(({ id }) => id === chosenId.value) ?? null)
@@ -30,17 +29,10 @@ export function useDispositions(call: () => CallDetail, pressed: () => void) {
   const preview = () => api<DispositionPreview[]>(`/api/calls/${call().id}/dispositions`)
   const reload = async () => all.value = await preview().catch(() => all.value)
 
-  async function load(): Promise<void> {
-    try {
-      if (call().disposition && !done.value) done.value = await api<Disposed>(`/api/calls/${call().id}/disposition`)
-      all.value = await preview()
-      problem.value = ''
-    }
-    catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      problem.value = error.message
-    }
-  }
+  const load = () => trying(async () => {
+    if (call().disposition && !done.value) done.value = await api<Disposed>(`/api/calls/${call().id}/disposition`)
+    all.value = await preview()
+  })
 
   function choose(id: string): void {
     if (chosenId.value === id) return
@@ -59,41 +51,21 @@ export function useDispositions(call: () => CallDetail, pressed: () => void) {
   async function press(id: string): Promise<boolean> {
     choose(id)
     if (open.value.length > 0 || busy.value) return false
-    busy.value = true
-    problem.value = ''
-    try {
+    return trying(async () => {
       done.value = await api<Disposed>(`/api/calls/${call().id}/disposition`, { method: 'POST', body: { dispositionId: id, choices: Object.values(choices.value) } })
       pressed()
-      return true
-    }
-    catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      errors.value = error.fields
-      problem.value = Object.values(error.fields)[0] ?? error.message
-      return false
-    }
-    finally {
-      busy.value = false
-    }
+    })
   }
 
   async function takeBack(): Promise<void> {
-    busy.value = true
-    problem.value = ''
-    try {
+    let stays: EffectDone[] = []
+    await trying(async () => {
       const after = await api<Disposed>(`/api/calls/${call().id}/disposition/take-back`, { method: 'POST', body: {} })
-      const stays = after.effects.filter(({ state }) => state === 'stays')
+      stays = after.effects.filter(({ state }) => state === 'stays')
       done.value = null
       pressed()
-      if (stays.length > 0) problem.value = `Taken back, but this stays: ${stays.map(({ words, reason }) => `${words}. ${reason}`).join(' ')}`
-    }
-    catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      problem.value = error.message
-    }
-    finally {
-      busy.value = false
-    }
+    })
+    if (stays.length > 0) problem.value = `Taken back, but this stays: ${stays.map(({ words, reason }) => `${words}. ${reason}`).join(' ')}`
     // what each key would do is worked out anew; until then they can be pressed as they are
     void reload()
   }

@@ -1,5 +1,6 @@
 import type { FilledTemplate, FilledTemplates, TextContext } from '~~/shared/template'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useTrying } from '~/composables/trying'
 
 /**
  * The templates for a person, filled; anew when it is said what the text is about.
@@ -10,21 +11,14 @@ export function useFilledTemplates(recordId: string, reference: string) {
   const templates = shallowRef<FilledTemplate[] | null>(null)
   const contexts = shallowRef<TextContext[]>([])
   const aboutId = ref<string | null>(null)
-  const problem = ref('')
+  const { problem, trying } = useTrying()
   const path = `/api/records/${recordId}/templates`
 
-  async function load(): Promise<void> {
-    try {
-      const found = await api<FilledTemplates>(path, { query: { aboutId: aboutId.value ?? undefined, ref: reference } })
-      templates.value = found.templates
-      contexts.value = found.contexts
-      problem.value = ''
-    }
-    catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      problem.value = error.message
-    }
-  }
+  const load = () => trying(async () => {
+    const found = await api<FilledTemplates>(path, { query: { aboutId: aboutId.value ?? undefined, ref: reference } })
+    templates.value = found.templates
+    contexts.value = found.contexts
+  })
   watch(aboutId, load, { immediate: true })
 
   /** @throws ApiProblem with `answers.…` for each fill-in that does not fit */
@@ -33,14 +27,10 @@ export function useFilledTemplates(recordId: string, reference: string) {
 
   async function favour(template: FilledTemplate): Promise<void> {
     const favourite = !template.favourite
-    try {
+    await trying(async () => {
       await api(`/api/templates/${template.id}/favourite`, { method: 'PUT', body: { favourite } })
       templates.value = templates.value!.map(one => one.id === template.id ? { ...one, favourite } : one)
-    }
-    catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      problem.value = error.message
-    }
+    })
   }
 
   return { templates, contexts, aboutId, problem, load, fill, favour }

@@ -1,7 +1,8 @@
 import { emptyTally, together, type LengthTally } from '~~/core/template/length'
 import type { TemplateForm } from '~~/shared/schemas/template'
 import type { CountedLength } from '~~/shared/template'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { problemIn } from '~/composables/trying'
 
 /** How long a template becomes over all people of its modules, counted piece by piece: it shows how far it is, and can be stopped. */
 export function useLength() {
@@ -29,9 +30,8 @@ export function useLength() {
     }
     catch (error) {
       if (turn !== own) return
-      if (!(error instanceof ApiProblem)) throw error
+      problem.value = problemIn(error).message
       state.value = 'failed'
-      problem.value = error.message
     }
   }
 

@@ -4,8 +4,9 @@ import { firstLook } from '~~/shared/columns'
 import type { ListColumn, View } from '~~/shared/list'
 import type { Module } from '~~/shared/modules'
 import type { RecordPage } from '~~/shared/record'
-import { api, ApiProblem } from './api'
+import { api } from './api'
 import { newestOnly } from './newest'
+import { problemIn } from './trying'
 
 /** A list on screen: what it asks for, and the page that came. */
 export function useList(module: Module) {
@@ -36,8 +37,8 @@ export function useList(module: Module) {
       if (columns.value.length > 0) problem.value = ''
     }
     catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      if (isNewest()) problem.value = error.message
+      const { message } = problemIn(error)
+      if (isNewest()) problem.value = message
     }
   }
 
@@ -46,8 +47,7 @@ export function useList(module: Module) {
       columns.value = await api<ListColumn[]>('/api/columns', { query: { module } })
     }
     catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      problem.value = error.message
+      problem.value = problemIn(error).message
     }
   }
   void loadColumns()

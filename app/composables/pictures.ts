@@ -1,6 +1,7 @@
 import { v7 as uuid } from 'uuid'
 import { MOST_BYTES_IN, type PictureFacts } from '~~/shared/pictures'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { firstProblem, problemIn } from '~/composables/trying'
 
 /**
  * Pictures of a text that is being written: each goes to the server at once, which makes it small.
@@ -27,8 +28,7 @@ export function usePictures(ids: Ref<string[]>) {
       ids.value = [...ids.value, id]
     }
     catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      problem.value = error.fields.picture ?? error.message
+      problem.value = firstProblem(problemIn(error))
     }
     finally {
       comingIn.value--

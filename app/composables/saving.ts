@@ -1,4 +1,4 @@
-import { ApiProblem } from './api'
+import { useTrying } from './trying'
 
 /**
  * Saving a form: what is wrong with it by the path of the field, and whether it is on its way. What was typed stays.
@@ -9,25 +9,14 @@ import { ApiProblem } from './api'
  * const go = () => save(async () => emit('saved', await api('/api/things', { method: 'PUT', body: form.value })))
  */
 export function useSaving(whole: string) {
-  const errors = ref<Record<string, string>>({})
-  const saving = ref(false)
+  const { problem, errors, busy: saving, trying } = useTrying()
 
   /** @returns whether it went */
   async function save(work: () => Promise<unknown>): Promise<boolean> {
-    saving.value = true
     errors.value = {}
-    try {
-      await work()
-      return true
-    }
-    catch (problem) {
-      if (!(problem instanceof ApiProblem)) throw problem
-      errors.value = Object.keys(problem.fields).length > 0 ? problem.fields : { [whole]: problem.message }
-      return false
-    }
-    finally {
-      saving.value = false
-    }
+    const went = await trying(work)
+    if (!went && Object.keys(errors.value).length === 0) errors.value = { [whole]: problem.value }
+    return went
   }
 
   return { errors, saving, save }

@@ -1,4 +1,5 @@
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useTrying } from '~/composables/trying'
 import { useMe } from '~/stores/me'
 
 /** Set-up is for admins; others are sent to where they work. */
@@ -14,18 +15,9 @@ export const leadsAndAdmins = () => useMe().me?.role === 'rep' ? navigateTo('/')
  */
 export function useSetUpList<T>(path: () => { path: string, query?: Record<string, unknown> }) {
   const list = shallowRef<T[] | null>(null)
-  const problem = ref('')
+  const { problem, trying: tryingTo } = useTrying()
 
-  async function trying(work: () => Promise<T[]>): Promise<void> {
-    try {
-      list.value = await work()
-      problem.value = ''
-    }
-    catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      problem.value = Object.values(error.fields)[0] ?? error.message
-    }
-  }
+  const trying = (work: () => Promise<T[]>) => tryingTo(async () => list.value = await work())
   const load = () => trying(() => {
     const { path: where, query } = path()
     return api<T[]>(where, { query })

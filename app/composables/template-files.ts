@@ -1,6 +1,7 @@
 import { v7 as uuid } from 'uuid'
 import type { TemplateDetail } from '~~/shared/template'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { firstProblem, problemIn } from '~/composables/trying'
 
 /** Templates as a JSON file: an array of what a template is made of, under the names that the interface for programs has. */
 const KEPT = ['name', 'description', 'folder', 'modules', 'body', 'fillIns'] as const
@@ -26,8 +27,7 @@ export async function takeTemplatesIn(file: File): Promise<TakenIn> {
       result.taken++
     }
     catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      result.refused.push({ name: String(one?.name ?? 'without a name'), reason: String(Object.values(error.fields)[0] ?? error.message) })
+      result.refused.push({ name: String(one?.name ?? 'without a name'), reason: firstProblem(problemIn(error)) })
     }
   }
   return result

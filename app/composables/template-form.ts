@@ -7,7 +7,8 @@ import { fillInFields } from '~~/core/template/fill-ins'
 import { PERSON_MODULES, type PersonModule } from '~~/shared/modules'
 import { templateForm, type TemplateForm } from '~~/shared/schemas/template'
 import type { TemplateDetail, TemplateTrial } from '~~/shared/template'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { problemIn } from '~/composables/trying'
 import { newestOnly } from '~/composables/newest'
 
 const EMPTY: TemplateForm = { name: '', description: '', folder: '', modules: ['lead'], body: '', fillIns: [], audience: 'mine', teamId: null }
@@ -62,9 +63,9 @@ export function useTemplateForm(template: TemplateDetail | null, saved: (id: str
       saved(template?.id ?? newId)
     }
     catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      setErrors(error.fields as Record<string, string>)
-      problem.value = Object.keys(error.fields).length > 0 ? '' : error.message
+      const { fields: wrong, message } = problemIn(error)
+      setErrors(wrong)
+      problem.value = Object.keys(wrong).length > 0 ? '' : message
     }
   })
 

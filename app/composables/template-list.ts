@@ -1,5 +1,6 @@
 import type { TemplateDetail } from '~~/shared/template'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useTrying } from '~/composables/trying'
 
 /** As many are drawn at once: more would make every key slow, and nobody reads further. */
 const STEP = 100
@@ -9,21 +10,9 @@ export interface Folder { name: string, templates: TemplateDetail[] }
 /** The templates that are offered to me, found by name, folder and words; favourites first, then by folder. */
 export function useTemplateList() {
   const templates = shallowRef<TemplateDetail[] | null>(null)
-  const problem = ref('')
+  const { problem, trying } = useTrying()
   const words = ref('')
 
-  async function trying(work: () => Promise<unknown>): Promise<boolean> {
-    try {
-      await work()
-      problem.value = ''
-      return true
-    }
-    catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      problem.value = error.message
-      return false
-    }
-  }
   const load = () => trying(async () => templates.value = await api<TemplateDetail[]>('/api/templates'))
   void load()
 

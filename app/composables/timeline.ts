@@ -1,5 +1,6 @@
 import type { TimelineEntry, TimelinePage } from '~~/shared/timeline'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { problemIn } from '~/composables/trying'
 import { useLive } from '~/composables/live'
 
 /**
@@ -90,8 +91,7 @@ export function useTimeline(recordId: string, around?: string, ahead?: Promise<T
   }
 
   function fail(error: unknown): void {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
+    problem.value = problemIn(error).message
     if (entries.value.length === 0) state.value = 'failed'
   }
 

@@ -2,7 +2,7 @@
 import { showRef } from '~~/core/message/ref'
 import { showPhone } from '~~/core/phone/show'
 import type { KeptDraft } from '~~/shared/texting'
-import { ApiProblem } from '~/composables/api'
+import { useLoaded } from '~/composables/loaded'
 import { useNow } from '~/composables/now'
 import { useDrafts } from '~/stores/drafts'
 import { useShelf } from '~/stores/shelf'
@@ -12,20 +12,7 @@ import { ago } from '~/words/time'
 const drafts = useDrafts()
 const shelf = useShelf()
 const now = useNow()
-const kept = shallowRef<KeptDraft[] | null>(null)
-const problem = ref('')
-
-async function load(): Promise<void> {
-  try {
-    kept.value = await drafts.load()
-    problem.value = ''
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-}
-void load()
+const { found: kept, problem, load } = useLoaded(() => drafts.load())
 
 const nameOf = ({ name }: KeptDraft) => name?.startsWith('+') ? showPhone(name) : name ?? 'Somebody whom you may see no more'
 

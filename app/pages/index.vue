@@ -4,8 +4,9 @@ import { explain } from '~~/core/message/words'
 import { showPhone } from '~~/core/phone/show'
 import type { Today, TodayTask } from '~~/shared/today'
 import { MODULE_FACTS } from '~~/shared/modules'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
 import { useLive } from '~/composables/live'
+import { useLoaded } from '~/composables/loaded'
 import { useNow } from '~/composables/now'
 import { useCalls } from '~/stores/calls'
 import { useMe } from '~/stores/me'
@@ -18,20 +19,7 @@ const me = useMe()
 const shelf = useShelf()
 const calls = useCalls()
 const now = useNow()
-const today = shallowRef<Today | null>(null)
-const problem = ref('')
-
-async function load(): Promise<void> {
-  try {
-    today.value = await api<Today>('/api/today')
-    problem.value = ''
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-}
-void load()
+const { found: today, problem, load, trying } = useLoaded<Today>('/api/today')
 const loadSoon = useDebounceFn(load, 300)
 useLive(notice => notice.kind !== 'presence' && void loadSoon(), () => void load())
 // what becomes due while one looks comes up
@@ -41,14 +29,7 @@ const openCalls = computed(() => calls.calls.filter(call => calls.stateOf(call) 
 const nothing = computed(() => today.value !== null && shelf.shown.length + openCalls.value.length + today.value.due.length + today.value.later.length + today.value.failed.length + today.value.fresh.length === 0)
 
 async function tick({ id }: TodayTask): Promise<void> {
-  try {
-    await api(`/api/tasks/${id}/done`, { method: 'POST', body: { done: true } })
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-  await load()
+  if (await trying(() => api(`/api/tasks/${id}/done`, { method: 'POST', body: { done: true } }))) await load()
 }
 /** By my clock, and by theirs where it is another one. */
 function whenDue({ dueAt, wallTime, zone }: TodayTask): string {

@@ -3,7 +3,8 @@ import { v7 as uuid } from 'uuid'
 import { callState, isOff } from '~~/core/call/facts'
 import type { HandingStep, HandingWay } from '~~/core/call/handing'
 import type { CallDetail, CallShelf } from '~~/shared/calling'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { problemIn, useTrying } from '~/composables/trying'
 import { oneAtATime } from '~/composables/one-at-a-time'
 import type { NightQuestion } from '~/composables/composer'
 import { useShelf } from './shelf'
@@ -27,12 +28,11 @@ export type CallWay = 'hand' | 'tones' | 'leave'
 export const useCalls = defineStore('calls', () => {
   const calls = shallowRef<CallDetail[]>([])
   const openId = ref<string | null>(null)
-  const problem = ref('')
   const way = ref<CallWay | null>(null)
   /** Whether a number is being typed, to be called. */
   const dialling = ref(false)
   const night = shallowRef<{ asked: Asked, question: NightQuestion } | null>(null)
-  const busy = ref(false)
+  const { problem, busy, trying } = useTrying()
   /** How far the server's clock is before that of this browser. */
   const skew = ref(0)
 
@@ -56,38 +56,21 @@ export const useCalls = defineStore('calls', () => {
     skew.value = shelf.now - Date.now()
   }
 
-  async function trying<T>(work: () => Promise<T>): Promise<T | null> {
-    problem.value = ''
-    busy.value = true
-    try {
-      return await work()
-    }
-    catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      problem.value = Object.values(error.fields)[0] ?? error.message
-      return null
-    }
-    finally {
-      busy.value = false
-    }
-  }
-
   async function dial(asked: Asked, nightAllowed = false): Promise<void> {
     night.value = null
-    const made = await trying(async () => {
+    await trying(async () => {
       try {
-        return await api<{ id: string } & CallShelf>('/api/calls', { method: 'POST', body: { id: uuid(), phoneId: asked.phoneId, number: asked.number, roundId: asked.roundId, nightAllowed } })
+        const made = await api<{ id: string } & CallShelf>('/api/calls', { method: 'POST', body: { id: uuid(), phoneId: asked.phoneId, number: asked.number, roundId: asked.roundId, nightAllowed } })
+        show(made)
+        dialling.value = false
+        openId.value = made.id
       }
       catch (error) {
-        if (!(error instanceof ApiProblem) || error.type !== 'night') throw error
-        night.value = { asked, question: { ...error.details, detail: error.message } as unknown as NightQuestion }
-        return null
+        const refused = problemIn(error)
+        if (refused.type !== 'night') throw refused
+        night.value = { asked, question: { ...refused.details, detail: refused.message } as unknown as NightQuestion }
       }
     })
-    if (!made) return
-    show(made)
-    dialling.value = false
-    openId.value = made.id
   }
 
   const order = (call: CallDetail, what: Order) => trying(async () => {
@@ -118,7 +101,7 @@ export const useCalls = defineStore('calls', () => {
     await load()
   })
 
-  const sendTones = (call: CallDetail, tones: string) => trying(() => api(`/api/calls/${call.id}/tones`, { method: 'POST', body: { tones } }).then(() => true))
+  const sendTones = (call: CallDetail, tones: string) => trying(() => api(`/api/calls/${call.id}/tones`, { method: 'POST', body: { tones } }))
 
   /** Says in a text why one cannot talk now, on the shelf: the call that is on goes on. */
   const declineWithText = (call: CallDetail) => trying(async () => {
@@ -129,7 +112,7 @@ export const useCalls = defineStore('calls', () => {
   })
 
   async function putAway(call: CallDetail): Promise<void> {
-    const gone = await trying(() => api(`/api/calls/${call.id}/put-away`, { method: 'POST', body: {} }).then(() => true))
+    const gone = await trying(() => api(`/api/calls/${call.id}/put-away`, { method: 'POST', body: {} }))
     if (gone && openId.value === call.id) openId.value = null
     await load()
   }

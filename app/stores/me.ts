@@ -1,7 +1,8 @@
 import { defineStore } from 'pinia'
 import type { ZoneRules } from '~~/core/hours/rules'
 import type { Role } from '~~/shared/permissions'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { problemIn } from '~/composables/trying'
 
 export interface Me { id: string, name: string, firstName: string, role: Role, title: string, firm: string, takeBackSeconds: number, /** What broke and waits for an admin. */ stuck: number, zone: ZoneRules, teams: { id: string, name: string }[] }
 
@@ -21,7 +22,7 @@ export const useMe = defineStore('me', () => {
       replacedBy.value = null
     }
     catch (error) {
-      if (!(error instanceof ApiProblem) || error.details.status !== 401) throw error
+      if (problemIn(error).details.status !== 401) throw error
       if (!me.value) expired.value = false
     }
     return me.value

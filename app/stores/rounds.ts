@@ -1,7 +1,8 @@
 import { defineStore } from 'pinia'
 import type { MyRound } from '~~/shared/rounds'
 import type { Saying } from '~~/shared/schemas/round'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useTrying } from '~/composables/trying'
 import { useAhead } from './ahead'
 import { useCalls } from './calls'
 
@@ -10,8 +11,7 @@ export const useRounds = defineStore('rounds', () => {
   const calls = useCalls()
   const ahead = useAhead()
   const mine = shallowRef<MyRound | null>(null)
-  const problem = ref('')
-  const busy = ref(false)
+  const { problem, busy, trying: tryingTo } = useTrying()
   /** When whoever is in hand is dialled by itself; null if that waits for a key. */
   const dialsAt = ref<number | null>(null)
 
@@ -32,20 +32,10 @@ export const useRounds = defineStore('rounds', () => {
     mine.value = answer.round
   }
 
-  async function trying(work: () => Promise<void>): Promise<void> {
-    problem.value = ''
-    busy.value = true
-    try {
-      await work()
-    }
-    catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      problem.value = error.message
-      await load()
-    }
-    finally {
-      busy.value = false
-    }
+  async function trying(work: () => Promise<void>): Promise<boolean> {
+    const went = await tryingTo(work)
+    if (!went) await load()
+    return went
   }
 
   const handOut = async (roundId: string) => become(await api<MyRound>(`/api/rounds/${roundId}/next`, { method: 'POST', body: {} }))
@@ -105,7 +95,7 @@ export const useRounds = defineStore('rounds', () => {
     if (!id || !inHand) return
     wait()
     await api(`/api/rounds/${id}/people/${inHand.recordId}`, { method: 'POST', body: { say: what } })
-  }).then(() => problem.value === '' ? next() : undefined)
+  }).then(went => went ? next() : undefined)
 
   const leave = () => trying(async () => {
     if (!mine.value) return

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useTrying } from '~/composables/trying'
 
 /** What I note in a call, kept as it is typed. */
 const { callId, kept, hint } = defineProps<{ callId: string, kept: string, hint: string }>()
@@ -8,7 +9,7 @@ const { callId, kept, hint } = defineProps<{ callId: string, kept: string, hint:
 const notes = ref(kept)
 const field = useTemplateRef<HTMLTextAreaElement>('field')
 const unsaved = ref(false)
-const problem = ref('')
+const { problem, trying } = useTrying()
 
 const saveSoon = useDebounceFn(save, 500)
 watch(notes, () => {
@@ -17,15 +18,8 @@ watch(notes, () => {
 })
 async function save(): Promise<void> {
   const words = notes.value
-  try {
-    await api(`/api/calls/${callId}/notes`, { method: 'PUT', body: { notes: words } })
-    if (words === notes.value) unsaved.value = false
-    problem.value = ''
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
+  const went = await trying(() => api(`/api/calls/${callId}/notes`, { method: 'PUT', body: { notes: words } }))
+  if (went && words === notes.value) unsaved.value = false
 }
 onBeforeUnmount(() => unsaved.value && void save())
 defineExpose({ focus: () => field.value?.focus() })

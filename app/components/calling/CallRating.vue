@@ -1,24 +1,18 @@
 <script setup lang="ts">
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useTrying } from '~/composables/trying'
 
 /** How good a talk was, for whoever wants to say. Choosing the same again takes it away. */
 const { callId, rating } = defineProps<{ callId: string, rating: number | null }>()
 const chosen = ref(rating)
-const problem = ref('')
+const { problem, trying } = useTrying()
 watch(() => rating, now => chosen.value = now)
 
 async function rate(stars: number): Promise<void> {
   const before = chosen.value
   chosen.value = before === stars ? null : stars
-  try {
-    await api(`/api/calls/${callId}/rating`, { method: 'PUT', body: { rating: chosen.value } })
-    problem.value = ''
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    chosen.value = before
-    problem.value = error.message
-  }
+  const went = await trying(() => api(`/api/calls/${callId}/rating`, { method: 'PUT', body: { rating: chosen.value } }))
+  if (!went) chosen.value = before
 }
 </script>
 

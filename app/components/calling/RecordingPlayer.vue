@@ -4,6 +4,7 @@ import { v7 as uuid } from 'uuid'
 import WaveSurfer from 'wavesurfer.js'
 import type { CallRecording } from '~~/shared/calling'
 import { api, ApiProblem } from '~/composables/api'
+import { useTrying } from '~/composables/trying'
 import { useMe } from '~/stores/me'
 import { sayDuration } from '~/words/calls'
 
@@ -17,7 +18,7 @@ const shape = useTemplateRef<HTMLElement>('shape')
 const playing = ref(false)
 const loading = ref(false)
 const atMs = ref(0)
-const problem = ref('')
+const { problem, trying } = useTrying()
 const marking = ref(false)
 const words = ref('')
 let player: WaveSurfer | null = null
@@ -63,18 +64,11 @@ async function hearFrom(ms: number): Promise<void> {
   await player!.play()
 }
 
-async function mark(): Promise<void> {
-  try {
-    await api(`/api/recordings/${recording.id}/marks`, { method: 'POST', body: { id: uuid(), atMs: Math.min(atMs.value, recording.ms), words: words.value } })
-    marking.value = false
-    words.value = ''
-    problem.value = ''
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.fields.words ?? error.message
-  }
-}
+const mark = () => trying(async () => {
+  await api(`/api/recordings/${recording.id}/marks`, { method: 'POST', body: { id: uuid(), atMs: Math.min(atMs.value, recording.ms), words: words.value } })
+  marking.value = false
+  words.value = ''
+})
 </script>
 
 <template>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { STANDINGS, type Standing } from '~~/core/call/round'
 import type { RoundDetail, RoundPeople, RoundPersonRow } from '~~/shared/rounds'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useLoaded } from '~/composables/loaded'
 import { useNow } from '~/composables/now'
 import { useMe } from '~/stores/me'
 import { sayCall } from '~/words/calls'
@@ -15,35 +16,13 @@ const me = useMe()
 const now = useNow()
 const state = ref<Standing['state'] | null>(null)
 const page = ref(1)
-const people = shallowRef<RoundPeople | null>(null)
-const problem = ref('')
-let asked = 0
-
-async function load(): Promise<void> {
-  const turn = ++asked
-  try {
-    const answer = await api<RoundPeople>(`/api/rounds/${round.id}/people`, { query: { state: state.value ?? undefined, page: page.value } })
-    if (turn !== asked) return
-    people.value = answer
-    problem.value = ''
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-}
+const { found: people, problem, load, trying } = useLoaded(() => api<RoundPeople>(`/api/rounds/${round.id}/people`, { query: { state: state.value ?? undefined, page: page.value } }))
 watch(state, () => page.value = 1)
-watch([state, page, () => changes], load, { immediate: true })
+watch([state, page, () => changes], load)
 
 async function again({ recordId }: RoundPersonRow): Promise<void> {
-  try {
-    await api(`/api/rounds/${round.id}/people/${recordId}`, { method: 'POST', body: { say: 'again' } })
-    emit('changed')
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
+  if (!await trying(() => api(`/api/rounds/${round.id}/people/${recordId}`, { method: 'POST', body: { say: 'again' } }))) return
+  emit('changed')
   await load()
 }
 

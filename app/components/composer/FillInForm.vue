@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { watchDebounced } from '@vueuse/core'
 import type { FilledTemplate } from '~~/shared/template'
-import { ApiProblem } from '~/composables/api'
+import { problemIn } from '~/composables/trying'
 
 /** What whoever sends a template fills in, with the text as it would go. */
 const { template, fill } = defineProps<{
@@ -27,9 +27,9 @@ async function refill(): Promise<boolean> {
     return filled.text !== null
   }
   catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    errors.value = Object.fromEntries(Object.entries(error.fields).map(([key, reason]) => [key.replace('answers.', ''), String(reason)]))
-    if (Object.keys(errors.value).length === 0) missing.value = [error.message]
+    const { fields, message } = problemIn(error)
+    errors.value = Object.fromEntries(Object.entries(fields).map(([key, reason]) => [key.replace('answers.', ''), reason]))
+    if (Object.keys(errors.value).length === 0) missing.value = [message]
     return false
   }
 }

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
 import { MODULE_FACTS, type PersonModule } from '~~/shared/modules'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useSaving } from '~/composables/saving'
 
 /** What was just written as a template of one's own, with the person's values as fields again if wanted. */
 const { recordId, module, text } = defineProps<{ recordId: string, module: PersonModule, text: string }>()
@@ -11,28 +12,17 @@ const id = uuid()
 const name = ref('')
 const withFields = ref(true)
 const turned = ref<string | null>(null)
-const errors = ref<Record<string, string>>({})
-const saving = ref(false)
+const { errors, saving, save: saveWith } = useSaving('name')
 const body = computed(() => withFields.value ? turned.value ?? text : text)
 
 onMounted(async () => {
   turned.value = await api<{ body: string }>(`/api/records/${recordId}/as-template`, { method: 'POST', body: { text } }).then(({ body: made }) => made, () => null)
 })
 
-async function save(): Promise<void> {
-  saving.value = true
-  try {
-    await api('/api/templates', { method: 'POST', body: { id, name: name.value, modules: [module], body: body.value, audience: 'mine' } })
-    emit('saved', name.value)
-  }
-  catch (problem) {
-    if (!(problem instanceof ApiProblem)) throw problem
-    errors.value = Object.keys(problem.fields).length > 0 ? problem.fields as Record<string, string> : { name: problem.message }
-  }
-  finally {
-    saving.value = false
-  }
-}
+const save = () => saveWith(async () => {
+  await api('/api/templates', { method: 'POST', body: { id, name: name.value, modules: [module], body: body.value, audience: 'mine' } })
+  emit('saved', name.value)
+})
 </script>
 
 <template>

@@ -2,7 +2,7 @@
 import { useForm } from 'vee-validate'
 import { toTypedSchema } from '@vee-validate/yup'
 import { signInForm } from '~~/shared/schemas/sign-in'
-import { ApiProblem } from '~/composables/api'
+import { problemIn } from '~/composables/trying'
 import { useMe } from '~/stores/me'
 
 const emit = defineEmits<{ done: [] }>()
@@ -19,9 +19,9 @@ const submit = handleSubmit(async (values) => {
     emit('done')
   }
   catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    setErrors(error.fields)
-    problem.value = Object.keys(error.fields).length > 0 ? '' : error.message
+    const { fields, message } = problemIn(error)
+    setErrors(fields)
+    problem.value = Object.keys(fields).length > 0 ? '' : message
   }
 })
 </script>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import type { ImportProgress } from '~~/shared/import'
 import { hasNumbers, type Module } from '~~/shared/modules'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
 import { useImportsUnderWay } from '~/composables/import'
 import { useNow } from '~/composables/now'
+import { useTrying } from '~/composables/trying'
 import { sayCounts, STATE_WORDS } from '~/words/imports'
 import { ago } from '~/words/time'
 
@@ -12,31 +13,16 @@ const { module, newest = null } = defineProps<{ module: Module, newest?: ImportP
 
 const now = useNow()
 const all = ref<ImportProgress[]>([])
-const problem = ref('')
+const { problem, trying } = useTrying()
 
-async function load(): Promise<void> {
-  try {
-    all.value = await api<ImportProgress[]>('/api/imports', { query: { module } })
-    problem.value = ''
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-}
+const load = () => trying(async () => all.value = await api<ImportProgress[]>('/api/imports', { query: { module } }))
 watch(() => newest?.id, load, { immediate: true })
 useImportsUnderWay(all)
 
-async function turn(one: ImportProgress, way: 'stop' | 'take-back'): Promise<void> {
-  try {
-    const next = await api<ImportProgress>(`/api/imports/${one.id}/${way}`, { method: 'POST', body: {} })
-    all.value = all.value.map(other => other.id === next.id ? next : other)
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-}
+const turn = (one: ImportProgress, way: 'stop' | 'take-back') => trying(async () => {
+  const next = await api<ImportProgress>(`/api/imports/${one.id}/${way}`, { method: 'POST', body: {} })
+  all.value = all.value.map(other => other.id === next.id ? next : other)
+})
 
 /** A file whose people are to be called, one after the other. */
 const calling = shallowRef<ImportProgress | null>(null)

@@ -5,7 +5,8 @@ import type { BulkChange, BulkKind, BulkPreview, BulkProgress } from '~~/shared/
 import { hasNumbers, hasStages, MODULE_FACTS, type Module } from '~~/shared/modules'
 import type { List } from '~/composables/list'
 import type { ListSelection } from '~/composables/selection'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useTrying } from '~/composables/trying'
 import { many } from '~/words/count'
 
 /** What can be done with the rows that are chosen, and how far the last change has come. */
@@ -21,7 +22,7 @@ const WAYS: { kind: BulkKind, label: string }[] = [
 const kind = ref<BulkKind | null>(null)
 const value = ref<string | null>(null)
 const preview = shallowRef<BulkPreview | null>(null)
-const error = ref('')
+const { problem: error, trying } = useTrying()
 const progress = shallowRef<BulkProgress | null>(null)
 
 const one = MODULE_FACTS[module].one.toLowerCase()
@@ -45,16 +46,10 @@ function begin(way: BulkKind): void {
   error.value = ''
 }
 
-async function trying<T>(work: () => Promise<T>): Promise<T | null> {
-  try {
-    error.value = ''
-    return await work()
-  }
-  catch (problem) {
-    if (!(problem instanceof ApiProblem)) throw problem
-    error.value = Object.values(problem.fields)[0] ?? problem.message
-    return null
-  }
+async function asking<T>(work: () => Promise<T>): Promise<T | null> {
+  let answer: T | null = null
+  await trying(async () => answer = await work())
+  return answer
 }
 
 let asked = 0
@@ -62,12 +57,12 @@ watch(change, async () => {
   preview.value = null
   const turn = ++asked
   if (!change.value) return
-  const counted = await trying(() => api<BulkPreview>('/api/bulk-changes/preview', { method: 'POST', body: { selection: selection.selection.value, change: change.value } }))
+  const counted = await asking(() => api<BulkPreview>('/api/bulk-changes/preview', { method: 'POST', body: { selection: selection.selection.value, change: change.value } }))
   if (turn === asked) preview.value = counted
 })
 
 async function go(): Promise<void> {
-  const begun = await trying(() => api<BulkProgress>('/api/bulk-changes', { method: 'POST', body: { id: uuid(), selection: selection.selection.value, change: change.value } }))
+  const begun = await asking(() => api<BulkProgress>('/api/bulk-changes', { method: 'POST', body: { id: uuid(), selection: selection.selection.value, change: change.value } }))
   if (!begun) return
   kind.value = null
   selection.clear()
@@ -77,7 +72,7 @@ async function go(): Promise<void> {
 }
 
 async function turn(way: 'stop' | 'take-back'): Promise<void> {
-  const next = await trying(() => api<BulkProgress>(`/api/bulk-changes/${progress.value!.id}/${way}`, { method: 'POST', body: {} }))
+  const next = await asking(() => api<BulkProgress>(`/api/bulk-changes/${progress.value!.id}/${way}`, { method: 'POST', body: {} }))
   if (next) progress.value = next
 }
 

@@ -3,8 +3,9 @@ import { MODULE_FACTS } from '~~/shared/modules'
 import type { ComposerStart } from '~~/shared/composer'
 import type { RecordDetail, RecordPhone } from '~~/shared/record'
 import type { TimelineEntry, TimelinePage } from '~~/shared/timeline'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
 import { useKeys } from '~/composables/keys'
+import { useLoaded } from '~/composables/loaded'
 import { useNow } from '~/composables/now'
 import { useCalls } from '~/stores/calls'
 import { whyNotTexted } from '~/words/choices'
@@ -17,42 +18,20 @@ const emit = defineEmits<{ close: [] }>()
 
 const ENTRIES = 6
 const now = useNow()
-const record = shallowRef<RecordDetail | null>(null)
-const entries = shallowRef<TimelineEntry[]>([])
-const problem = ref('')
-
-async function load(): Promise<void> {
-  const wanted = recordId
-  try {
-    const [detail, page] = await Promise.all([api<RecordDetail>(`/api/records/${wanted}`), api<TimelinePage>(`/api/records/${wanted}/timeline`)])
-    // the eye has gone on to the next row
-    if (wanted !== recordId) return
-    record.value = detail
-    entries.value = page.entries.slice(0, ENTRIES)
-    problem.value = ''
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-}
-watch(() => recordId, load, { immediate: true })
+const { found, problem, load, trying } = useLoaded(() => Promise.all([api<RecordDetail>(`/api/records/${recordId}`), api<TimelinePage>(`/api/records/${recordId}/timeline`)]))
+watch(() => recordId, load)
+const record = computed(() => found.value?.[0] ?? null)
+const entries = computed(() => found.value?.[1].entries.slice(0, ENTRIES) ?? [])
 
 const start = shallowRef<ComposerStart | null>(null)
 const mayText = computed(() => record.value?.phones.some(phone => whyNotTexted(phone) === null) ?? false)
 const sheet = useTemplateRef<HTMLElement>('sheet')
 
-async function text(): Promise<void> {
-  try {
-    start.value = await api<ComposerStart>(`/api/records/${recordId}/composer`)
-    await nextTick()
-    sheet.value?.querySelector('textarea')?.focus()
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-}
+const text = () => trying(async () => {
+  start.value = await api<ComposerStart>(`/api/records/${recordId}/composer`)
+  await nextTick()
+  sheet.value?.querySelector('textarea')?.focus()
+})
 watch(() => recordId, () => start.value = null)
 watch(mayText, may => may && texting && !start.value ? void text() : undefined)
 useKeys([{ keys: 't', shown: 'T', what: 'Text from the peek', act: () => mayText.value && void text() }])

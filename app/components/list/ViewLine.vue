@@ -5,7 +5,8 @@ import type { View } from '~~/shared/list'
 import { MODULE_FACTS, type Module } from '~~/shared/modules'
 import { NO_CONDITIONS } from '~~/core/conditions/conditions'
 import type { List } from '~/composables/list'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useTrying } from '~/composables/trying'
 
 /** Lists that were kept, mine and my team's, and the way to keep this one. */
 const { module, list } = defineProps<{ module: Module, list: List }>()
@@ -15,7 +16,7 @@ const chosenId = ref<string | null>(null)
 const naming = ref(false)
 const name = ref('')
 const shared = ref(false)
-const error = ref('')
+const { problem: error, trying } = useTrying()
 onMounted(async () => views.value = await api<View[]>('/api/views', { query: { module } }).catch(() => []))
 
 const chosen = computed(() => views.value.find(view => view.id === chosenId.value) ?? null)
@@ -37,17 +38,6 @@ function askForName(): void {
   shared.value = false
   error.value = ''
   naming.value = true
-}
-
-async function trying(work: () => Promise<void>): Promise<void> {
-  error.value = ''
-  try {
-    await work()
-  }
-  catch (problem) {
-    if (!(problem instanceof ApiProblem)) throw problem
-    error.value = Object.values(problem.fields)[0] ?? problem.message
-  }
 }
 
 const save = (view: Pick<View, 'id' | 'name' | 'shared'>) => trying(async () => {

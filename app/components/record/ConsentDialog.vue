@@ -1,29 +1,17 @@
 <script setup lang="ts">
 import { showPhone } from '~~/core/phone/show'
 import type { RecordPhone } from '~~/shared/record'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useTrying } from '~/composables/trying'
 
 /** A colleague writes into a number's ledger what the person said. */
 const { phone, agrees, proposalId = null } = defineProps<{ phone: RecordPhone, agrees: boolean, proposalId?: string | null }>()
 const emit = defineEmits<{ done: [], close: [] }>()
 const words = ref('')
-const error = ref('')
-const saving = ref(false)
+const { problem: error, busy: saving, trying } = useTrying()
 
 async function save(): Promise<void> {
-  saving.value = true
-  error.value = ''
-  try {
-    await api(`/api/numbers/${phone.id}/consent`, { method: 'POST', body: { agrees, words: words.value, proposalId } })
-    emit('done')
-  }
-  catch (problem) {
-    if (!(problem instanceof ApiProblem)) throw problem
-    error.value = problem.fields.words ?? problem.message
-  }
-  finally {
-    saving.value = false
-  }
+  if (await trying(() => api(`/api/numbers/${phone.id}/consent`, { method: 'POST', body: { agrees, words: words.value, proposalId } }))) emit('done')
 }
 </script>
 

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
 import { useKeys } from '~/composables/keys'
+import { useTrying } from '~/composables/trying'
 import { useDrafts } from '~/stores/drafts'
 
 const { recordId } = defineProps<{ recordId: string }>()
@@ -10,7 +11,7 @@ const key = `note ${recordId}`
 const words = computed({ get: () => drafts.of(key).text, set: text => drafts.keep(key, { text }) })
 const open = ref(words.value !== '')
 const field = useTemplateRef<HTMLTextAreaElement>('field')
-const error = ref('')
+const { problem: error, trying } = useTrying()
 let id = uuid()
 
 async function begin(): Promise<void> {
@@ -19,19 +20,12 @@ async function begin(): Promise<void> {
   field.value?.focus()
 }
 
-async function save(): Promise<void> {
-  error.value = ''
-  try {
-    await api(`/api/records/${recordId}/notes`, { method: 'POST', body: { id, words: words.value } })
-    id = uuid()
-    drafts.drop(key)
-    open.value = false
-  }
-  catch (problem) {
-    if (!(problem instanceof ApiProblem)) throw problem
-    error.value = problem.fields.words ?? problem.message
-  }
-}
+const save = () => trying(async () => {
+  await api(`/api/records/${recordId}/notes`, { method: 'POST', body: { id, words: words.value } })
+  id = uuid()
+  drafts.drop(key)
+  open.value = false
+})
 
 function onKey(event: KeyboardEvent): void {
   if (event.key === 'Escape') open.value = false

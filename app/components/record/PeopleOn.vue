@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { holdsPeople, isPersonModule, MODULE_FACTS } from '~~/shared/modules'
 import type { NamedRecord, RecordDetail } from '~~/shared/record'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useTrying } from '~/composables/trying'
 
 /** Who works at a company, or who is on a deal, a job, a case or something with a day; put on and taken off here. */
 const { record } = defineProps<{ record: RecordDetail }>()
@@ -12,7 +13,7 @@ const takesPeople = computed(() => record.mayEdit && holdsPeople(record.module))
 const showing = ref(record.module !== 'job')
 const adding = ref(false)
 const chosen = ref<{ id: string, name: string } | string | null>(null)
-const problem = ref('')
+const { problem, trying } = useTrying()
 const picker = useTemplateRef<HTMLElement>('picker')
 
 async function add(): Promise<void> {
@@ -22,15 +23,7 @@ async function add(): Promise<void> {
 }
 
 async function change(method: 'PUT' | 'DELETE', personId: string): Promise<void> {
-  problem.value = ''
-  try {
-    await api(`/api/records/${record.id}/people/${personId}`, { method })
-    emit('changed')
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
+  if (await trying(() => api(`/api/records/${record.id}/people/${personId}`, { method }))) emit('changed')
 }
 
 async function put({ id }: NamedRecord): Promise<void> {

@@ -9,8 +9,9 @@ import { CHOICE_OF_PIPELINE, hasNumbers, hasStages, isDatedModule, isPersonModul
 import type { Pipeline, Stage } from '~~/shared/pipelines'
 import type { RecordDetail } from '~~/shared/record'
 import { recordForm, type RecordForm } from '~~/shared/schemas/record'
-import { api, ApiProblem } from '~/composables/api'
+import { api, type ApiProblem } from '~/composables/api'
 import type { RecordStart } from '~/composables/new-record'
+import { problemIn } from '~/composables/trying'
 import { useMe } from '~/stores/me'
 
 /** Making or changing a record. What was typed stays in the form whatever happens to the sending of it. */
@@ -91,11 +92,11 @@ const submit = handleSubmit(async (form) => {
     else emit('made', (await api<{ id: string }>('/api/records', { method: 'POST', body: { ...form, id: newId, module, personIds: people.value.map(({ id }) => id) } })).id)
   }
   catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    setErrors(error.fields as Record<string, string>)
-    problem.value = error
+    const refused = problemIn(error)
+    problem.value = refused
+    setErrors(refused.fields)
     // saving again means "mine": both values have been shown
-    if (error.type === 'stale') version.value = Number(error.details.version)
+    if (refused.type === 'stale') version.value = Number(refused.details.version)
   }
 })
 </script>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { WallMoment } from '~~/core/hours/schedule'
 import type { RecordDetail, ScheduledText } from '~~/shared/record'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useTrying } from '~/composables/trying'
 import { useMe } from '~/stores/me'
 import { sayMoment } from '~/words/moments'
 
@@ -11,24 +12,12 @@ const emit = defineEmits<{ changed: [activityId: string] }>()
 
 const me = useMe()
 const changing = ref<string | null>(null)
-const problem = ref('')
-const busy = ref(false)
+const { problem, busy, trying } = useTrying()
 
 async function act(one: ScheduledText, work: () => Promise<unknown>): Promise<void> {
-  busy.value = true
-  problem.value = ''
-  try {
-    await work()
-    changing.value = null
-    emit('changed', one.activityId)
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = String(Object.values(error.fields)[0] ?? error.message)
-  }
-  finally {
-    busy.value = false
-  }
+  if (!await trying(work)) return
+  changing.value = null
+  emit('changed', one.activityId)
 }
 const put = (one: ScheduledText, later: WallMoment | null) => act(one, () => api(`/api/texts/${one.id}/schedule`, { method: 'PUT', body: { later } }))
 const takeBack = (one: ScheduledText) => act(one, () => api(`/api/texts/${one.id}/take-back`, { method: 'POST', body: {} }))

@@ -2,8 +2,9 @@
 import { v7 as uuid } from 'uuid'
 import type { RecordDetail } from '~~/shared/record'
 import type { TaskDetail } from '~~/shared/calling'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
 import { useNow } from '~/composables/now'
+import { useTrying } from '~/composables/trying'
 import { useMe } from '~/stores/me'
 import { sayMoment } from '~/words/moments'
 
@@ -13,29 +14,18 @@ const emit = defineEmits<{ changed: [] }>()
 
 const me = useMe()
 const now = useNow()
-const problem = ref('')
+const { problem, errors, trying } = useTrying()
 const form = ref({ id: uuid(), title: '', day: '', time: '09:00' })
-const errors = ref<Record<string, string>>({})
 const making = defineModel<boolean>('making', { required: true })
 
-async function trying(work: () => Promise<unknown>): Promise<boolean> {
-  problem.value = ''
-  errors.value = {}
-  try {
-    await work()
-    emit('changed')
-    return true
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    errors.value = error.fields
-    problem.value = Object.values(error.fields)[0] ?? error.message
-    return false
-  }
+async function change(work: () => Promise<unknown>): Promise<boolean> {
+  const went = await trying(work)
+  if (went) emit('changed')
+  return went
 }
-const tick = ({ id }: TaskDetail) => trying(() => api(`/api/tasks/${id}/done`, { method: 'POST', body: { done: true } }))
+const tick = ({ id }: TaskDetail) => change(() => api(`/api/tasks/${id}/done`, { method: 'POST', body: { done: true } }))
 async function make(): Promise<void> {
-  if (!await trying(() => api(`/api/records/${record.id}/tasks`, { method: 'POST', body: form.value }))) return
+  if (!await change(() => api(`/api/records/${record.id}/tasks`, { method: 'POST', body: form.value }))) return
   form.value = { id: uuid(), title: '', day: '', time: '09:00' }
   making.value = false
 }

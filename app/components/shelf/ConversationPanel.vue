@@ -3,8 +3,9 @@ import { onClickOutside, onKeyStroke } from '@vueuse/core'
 import { showPhone } from '~~/core/phone/show'
 import { MODULE_FACTS } from '~~/shared/modules'
 import type { ConversationDetail } from '~~/shared/shelf'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
 import { useLive } from '~/composables/live'
+import { useLoaded } from '~/composables/loaded'
 import { useNow } from '~/composables/now'
 import { useShelf } from '~/stores/shelf'
 import { clock } from '~/words/time'
@@ -15,20 +16,8 @@ const emit = defineEmits<{ close: [] }>()
 const shelf = useShelf()
 const now = useNow()
 const panel = useTemplateRef<HTMLElement>('panel')
-const conversation = shallowRef<ConversationDetail | null>(null)
-const problem = ref('')
+const { found: conversation, problem, load, trying } = useLoaded<ConversationDetail>(`/api/conversations/${conversationId}`)
 const before = document.activeElement
-
-async function load(): Promise<void> {
-  try {
-    conversation.value = await api<ConversationDetail>(`/api/conversations/${conversationId}`)
-    problem.value = ''
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-}
 
 /** Back to where the cursor was, on a page that did not move. */
 function close(): void {
@@ -36,18 +25,12 @@ function close(): void {
   if (before instanceof HTMLElement) before.focus()
 }
 
-async function settle(): Promise<void> {
-  try {
-    await api(`/api/conversations/${conversationId}/settle`, { method: 'POST', body: {} })
-    close()
-    await shelf.load()
-  }
-  catch (error) {
-    problem.value = error instanceof Error ? error.message : ''
-  }
-}
+const settle = () => trying(async () => {
+  await api(`/api/conversations/${conversationId}/settle`, { method: 'POST', body: {} })
+  close()
+  await shelf.load()
+})
 
-void load()
 useLive((notice) => {
   if (notice.kind === 'conversation' && notice.conversationId === conversationId) void load()
 }, () => void load())

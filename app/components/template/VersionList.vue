@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { changesBetween } from '~~/core/text/changes'
 import type { TemplateDetail, TemplateVersion, VersionResult } from '~~/shared/template'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useLoaded } from '~/composables/loaded'
 import { useNow } from '~/composables/now'
 import { sayDifference, sayShare } from '~/words/shares'
 import { ago } from '~/words/time'
@@ -11,22 +12,12 @@ const { template } = defineProps<{ template: TemplateDetail }>()
 const emit = defineEmits<{ restore: [version: TemplateVersion] }>()
 
 const now = useNow()
-const versions = shallowRef<TemplateVersion[] | null>(null)
-const results = shallowRef<VersionResult[]>([])
-const problem = ref('')
-
-async function load(): Promise<void> {
-  try {
-    [versions.value, results.value] = await Promise.all([api<TemplateVersion[]>(`/api/templates/${template.id}/versions`), api<VersionResult[]>(`/api/templates/${template.id}/results`)])
-    compared.value = results.value.slice(0, 2).map(({ version }) => version)
-    problem.value = ''
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-}
-void load()
+const { found, problem, load } = useLoaded(
+  () => Promise.all([api<TemplateVersion[]>(`/api/templates/${template.id}/versions`), api<VersionResult[]>(`/api/templates/${template.id}/results`)]),
+  ([, counted]) => compared.value = counted.slice(0, 2).map(({ version }) => version),
+)
+const versions = computed(() => found.value?.[0] ?? null)
+const results = computed(() => found.value?.[1] ?? [])
 
 /** The two that are compared, the later one first. */
 const compared = ref<number[]>([])

@@ -3,7 +3,8 @@ import { v7 as uuid } from 'uuid'
 import { isMatterModule, MODULE_FACTS } from '~~/shared/modules'
 import type { RecordDetail } from '~~/shared/record'
 import type { TimelineEntry } from '~~/shared/timeline'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useTrying } from '~/composables/trying'
 
 /** What can be done with a text that is on the timeline: a note on it, and showing it on a deal, a job or a case. */
 const { entry, record } = defineProps<{ entry: TimelineEntry, record: RecordDetail }>()
@@ -12,7 +13,7 @@ const matters = computed(() => record.related.filter(({ module }) => isMatterMod
 const noting = ref(false)
 const words = ref('')
 const said = ref('')
-const problem = ref('')
+const { problem, trying } = useTrying()
 const field = useTemplateRef<HTMLInputElement>('field')
 let id = uuid()
 
@@ -22,20 +23,8 @@ async function begin(): Promise<void> {
   field.value?.focus()
 }
 
-async function trying(work: () => Promise<unknown>): Promise<boolean> {
-  problem.value = said.value = ''
-  try {
-    await work()
-    return true
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = String(Object.values(error.fields)[0] ?? error.message)
-    return false
-  }
-}
-
 async function note(): Promise<void> {
+  said.value = ''
   if (!await trying(() => api(`/api/records/${record.id}/notes`, { method: 'POST', body: { id, words: words.value, about: entry.id } }))) return
   id = uuid()
   words.value = ''
@@ -46,7 +35,7 @@ async function show(event: Event): Promise<void> {
   const choice = event.target as HTMLSelectElement
   const [id, extent] = choice.value.split(' ')
   const matter = matters.value.find(one => one.id === id)
-  choice.value = ''
+  choice.value = said.value = ''
   const whole = extent === 'whole'
   if (!matter || !await trying(() => api(`/api/entries/${entry.id}/places`, { method: 'POST', body: { recordId: matter.id, whole } }))) return
   said.value = whole ? `The whole conversation shows on ${matter.name} now.` : `It shows on ${matter.name} now.`

@@ -6,7 +6,8 @@ import { showRef } from '~~/core/message/ref'
 import { showPhone } from '~~/core/phone/show'
 import type { MessageState } from '~~/core/message/states'
 import type { TimelineEntry } from '~~/shared/timeline'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useTrying } from '~/composables/trying'
 import { useNow } from '~/composables/now'
 import { useMe } from '~/stores/me'
 import { sayMoment } from '~/words/moments'
@@ -18,7 +19,7 @@ const emit = defineEmits<{ changed: [], again: [text: string] }>()
 
 const me = useMe()
 const now = useNow()
-const problem = ref('')
+const { problem, trying } = useTrying()
 const zone = computed(() => me.me!.zone)
 const message = computed(() => entry.message!)
 const ours = computed(() => message.value.direction === 'out')
@@ -47,15 +48,7 @@ const foot = computed(() => {
 })
 
 async function act(path: string, body: object = {}): Promise<void> {
-  problem.value = ''
-  try {
-    await api(path, { method: 'POST', body })
-    emit('changed')
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
+  if (await trying(() => api(path, { method: 'POST', body }))) emit('changed')
 }
 </script>
 

@@ -2,8 +2,9 @@
 import { useDebounceFn } from '@vueuse/core'
 import { mayTurn, type RoundState } from '~~/core/call/round'
 import type { RoundDetail } from '~~/shared/rounds'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
 import { useLive } from '~/composables/live'
+import { useLoaded } from '~/composables/loaded'
 import { useRounds } from '~/stores/rounds'
 import { talked } from '~/words/calls'
 import { many } from '~/words/count'
@@ -13,22 +14,10 @@ definePageMeta({ key: route => route.fullPath })
 
 const id = String(useRoute().params.id)
 const rounds = useRounds()
-const round = shallowRef<RoundDetail | null>(null)
-const problem = ref('')
+const { found: round, problem, load, trying } = useLoaded<RoundDetail>(`/api/rounds/${id}`)
 const changing = ref(false)
 const changes = ref(0)
 
-async function load(): Promise<void> {
-  try {
-    round.value = await api<RoundDetail>(`/api/rounds/${id}`)
-    problem.value = ''
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-}
-void load()
 const loadSoon = useDebounceFn(async () => {
   changes.value++
   await load()
@@ -37,14 +26,7 @@ const loadSoon = useDebounceFn(async () => {
 useLive(notice => void ((notice.kind === 'round' ? notice.roundId === id : notice.kind === 'call') && loadSoon()), () => void loadSoon())
 
 async function turn(state: RoundState): Promise<void> {
-  try {
-    await api(`/api/rounds/${id}/state`, { method: 'PUT', body: { state } })
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-  await load()
+  if (await trying(() => api(`/api/rounds/${id}/state`, { method: 'PUT', body: { state } }))) await load()
 }
 
 const TURNS: { to: RoundState, label: string }[] = [{ to: 'open', label: 'Go on with it' }, { to: 'paused', label: 'Pause it' }, { to: 'stopped', label: 'Stop it' }]

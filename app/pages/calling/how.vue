@@ -2,10 +2,10 @@
 import { showPhone } from '~~/core/phone/show'
 import type { CallsWith, HowICall } from '~~/shared/calling'
 import { MOST_OWN_PHONES } from '~~/shared/schemas/calling'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useLoaded } from '~/composables/loaded'
 import { useSaving } from '~/composables/saving'
 
-const problem = ref('')
 const loaded = ref(false)
 const saved = ref(false)
 const callsWith = ref<CallsWith>('browser')
@@ -19,17 +19,7 @@ function take(answer: HowICall): void {
   loaded.value = true
 }
 
-async function load(): Promise<void> {
-  try {
-    take(await api<HowICall>('/api/me/calling'))
-    problem.value = ''
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-}
-void load()
+const { problem, load } = useLoaded<HowICall>('/api/me/calling', take)
 
 const WAYS: { value: CallsWith, name: string, what: string }[] = [
   { value: 'browser', name: 'In this browser', what: 'with the headset of this computer' },

@@ -2,8 +2,8 @@
 import { useDebounceFn } from '@vueuse/core'
 import type { RoundHead } from '~~/shared/rounds'
 import { MODULE_FACTS } from '~~/shared/modules'
-import { api, ApiProblem } from '~/composables/api'
 import { useLive } from '~/composables/live'
+import { useLoaded } from '~/composables/loaded'
 import { useNow } from '~/composables/now'
 import { useCalls } from '~/stores/calls'
 import { useRounds } from '~/stores/rounds'
@@ -14,20 +14,7 @@ import { ago } from '~/words/time'
 const now = useNow()
 const rounds = useRounds()
 const calls = useCalls()
-const all = shallowRef<RoundHead[] | null>(null)
-const problem = ref('')
-
-async function load(): Promise<void> {
-  try {
-    all.value = await api<RoundHead[]>('/api/rounds')
-    problem.value = ''
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-}
-void load()
+const { found: all, problem, load } = useLoaded<RoundHead[]>('/api/rounds')
 const loadSoon = useDebounceFn(load, 200)
 useLive(notice => void (notice.kind === 'round' && loadSoon()), () => void load())
 

@@ -1,31 +1,21 @@
 <script setup lang="ts">
 import { MODULE_FACTS } from '~~/shared/modules'
 import type { Pipeline } from '~~/shared/pipelines'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
 import { useBoard } from '~/composables/board'
 import { useKeys } from '~/composables/keys'
+import { useLoaded } from '~/composables/loaded'
 import { many } from '~/words/count'
 import { amounts } from '~/words/money'
 
 definePageMeta({ key: route => String(route.params.id) })
 
 const chosen = String(useRoute().params.id ?? '')
-const pipelines = shallowRef<Pipeline[]>([])
-const problem = ref('')
 const whose = ref<'all' | 'mine'>('all')
 
-async function load(): Promise<void> {
-  problem.value = ''
-  try {
-    pipelines.value = await api<Pipeline[]>('/api/pipelines', { query: { holds: 'deal' } })
-    if (chosen === '' && pipelines.value[0]) await navigateTo(`/pipelines/${pipelines.value[0].id}`, { replace: true })
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-}
-void load()
+const { found: pipelines, problem, load } = useLoaded(() => api<Pipeline[]>('/api/pipelines', { query: { holds: 'deal' } }), ([first]) => {
+  if (chosen === '' && first) void navigateTo(`/pipelines/${first.id}`, { replace: true })
+})
 
 const shown = chosen ? useBoard(() => ({ url: `/api/pipelines/${chosen}/board`, query: { whose: whose.value } }), card => `/api/records/${card.id}/stage`) : null
 const open = computed(() => shown?.board.value?.stages.filter(stage => !stage.over) ?? [])

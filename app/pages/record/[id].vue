@@ -4,13 +4,14 @@ import { hasNumbers, isPersonModule, MODULE_FACTS } from '~~/shared/modules'
 import type { ComposerStart } from '~~/shared/composer'
 import type { Stage } from '~~/shared/pipelines'
 import type { RecordDetail, RecordPhone } from '~~/shared/record'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
 import { useKeys } from '~/composables/keys'
 import { useLive } from '~/composables/live'
 import { useNow } from '~/composables/now'
 import { openRecord, type Opening } from '~/composables/opening'
 import { usePresence } from '~/composables/presence'
 import { useTimeline } from '~/composables/timeline'
+import { useTrying } from '~/composables/trying'
 import { useAhead } from '~/stores/ahead'
 import { useDrafts } from '~/stores/drafts'
 import { useCalls } from '~/stores/calls'
@@ -28,7 +29,7 @@ const shelf = useShelf()
 const calls = useCalls()
 const record = shallowRef<RecordDetail | null>(null)
 const start = shallowRef<ComposerStart | null>(null)
-const problem = ref('')
+const { problem, trying } = useTrying()
 const editing = ref(false)
 const making = ref(false)
 const writing = ref(false)
@@ -36,22 +37,16 @@ const others = usePresence(recordId, writing)
 const ahead = useAhead().take(recordId)
 const timeline = useTimeline(recordId, sought, ahead?.timeline)
 const candidates = useTemplateRef<{ load: () => Promise<void> }>('candidates')
-const notMoved = ref('')
+const { problem: notMoved, trying: tryingToMove } = useTrying()
 const consent = shallowRef<{ phone: RecordPhone, agrees: boolean, proposalId: string | null } | null>(null)
 
 const load = () => show(openRecord(recordId))
 
-async function show(asked: Opening): Promise<void> {
-  try {
-    record.value = await asked.record
-    problem.value = ''
-    start.value = await asked.start
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-}
+const show = (asked: Opening) => trying(async () => {
+  record.value = await asked.record
+  problem.value = ''
+  start.value = await asked.start
+})
 void show(ahead ?? openRecord(recordId))
 // the entry itself comes first, and several notices lead to one load
 const loadSoon = useDebounceFn(load, 300)
@@ -102,14 +97,7 @@ async function peopleChanged(): Promise<void> {
 }
 
 async function move({ id: stageId }: Stage): Promise<void> {
-  notMoved.value = ''
-  try {
-    await api(`/api/records/${recordId}/stage`, { method: 'PUT', body: { stageId, from: record.value!.stage?.id ?? null } })
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    notMoved.value = error.message
-  }
+  await tryingToMove(() => api(`/api/records/${recordId}/stage`, { method: 'PUT', body: { stageId, from: record.value!.stage?.id ?? null } }))
   await load()
 }
 

@@ -19,7 +19,7 @@ const retired = computed(() => dispositions.value?.filter(one => one.retired) ??
 const of = (family: Family) => inUse.value.filter(one => one.family === family)
 
 /** Moves one among those of its family; the order of all is told. */
-function move(one: OwnDisposition, by: number): Promise<void> {
+function move(one: OwnDisposition, by: number): Promise<unknown> {
   const family = of(one.family)
   const other = family[family.indexOf(one) + by]
   if (!other) return Promise.resolve()

@@ -34,7 +34,7 @@ const ringing = ({ records, ownerFirst, greeting, ringSeconds, hours }: SetUpLin
 const over = ({ carrier }: SetUpLine) => carriers.value.length > 1 ? `texts over ${carriers.value.find(({ name }) => name === carrier)?.title ?? 'a carrier that is not there'}` : null
 
 const formOf = ({ carrier, languages, records, ownerFirst, greeting, ringSeconds, hours }: SetUpLine): LineForm => ({ carrier, languages, records, ownerFirst, greeting, ringSeconds, hours })
-function turn(line: SetUpLine, language: NationalLanguage): Promise<void> {
+function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
   const languages = NATIONAL_LANGUAGES.filter(one => (one === language) !== line.languages.includes(one))
   return trying(() => api<SetUpLine[]>(`/api/set-up/lines/${line.id}`, { method: 'PUT', body: { ...formOf(line), languages } }))
 }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { HouseRulesForm } from '~~/shared/schemas/house-rules'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useLoaded } from '~/composables/loaded'
 import { useSaving } from '~/composables/saving'
 import { adminsOnly } from '~/composables/set-up-list'
 import { useMe } from '~/stores/me'
@@ -9,21 +10,10 @@ definePageMeta({ middleware: adminsOnly })
 
 const me = useMe()
 const form = ref<HouseRulesForm | null>(null)
-const problem = ref('')
 const saved = ref(false)
 const { errors, saving, save } = useSaving('takeBackSeconds')
 
-async function load(): Promise<void> {
-  try {
-    form.value = await api<HouseRulesForm>('/api/set-up/rules')
-    problem.value = ''
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-}
-void load()
+const { problem, load } = useLoaded<HouseRulesForm>('/api/set-up/rules', rules => form.value = rules)
 
 async function keep(): Promise<void> {
   saved.value = await save(async () => form.value = await api<HouseRulesForm>('/api/set-up/rules', { method: 'PUT', body: form.value! }))

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Stuck } from '~~/shared/stuck'
-import { api, ApiProblem } from '~/composables/api'
+import { api } from '~/composables/api'
+import { useLoaded } from '~/composables/loaded'
 import { useNow } from '~/composables/now'
 import { adminsOnly } from '~/composables/set-up-list'
 import { useMe } from '~/stores/me'
@@ -10,24 +11,10 @@ definePageMeta({ middleware: adminsOnly })
 
 const me = useMe()
 const now = useNow()
-const stuck = shallowRef<Stuck | null>(null)
-const problem = ref('')
+const { found: stuck, problem, load, trying } = useLoaded<Stuck>('/api/set-up/stuck')
 
-async function trying(work: () => Promise<Stuck>): Promise<void> {
-  try {
-    stuck.value = await work()
-    problem.value = ''
-  }
-  catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error.message
-  }
-}
-const load = () => trying(() => api<Stuck>('/api/set-up/stuck'))
-void load()
-
-const startAgain = (id: string) => trying(() => api<Stuck>(`/api/set-up/stuck/jobs/${id}/again`, { method: 'POST', body: {} }))
-const settle = (id: string, how: 'again' | 'leave') => trying(() => api<Stuck>(`/api/set-up/stuck/events/${id}/settle`, { method: 'POST', body: { how } }))
+const startAgain = (id: string) => trying(async () => stuck.value = await api<Stuck>(`/api/set-up/stuck/jobs/${id}/again`, { method: 'POST', body: {} }))
+const settle = (id: string, how: 'again' | 'leave') => trying(async () => stuck.value = await api<Stuck>(`/api/set-up/stuck/events/${id}/settle`, { method: 'POST', body: { how } }))
 // the number on the rail goes along
 watch(stuck, () => void me.load())
 </script>
