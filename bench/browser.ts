@@ -6,7 +6,7 @@ export const openBrowser = (): Promise<Browser> => chromium.launch({ executableP
 
 export async function signIn(browser: Browser, address: string, who: string): Promise<Page> {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
-  await page.request.post(`${address}/api/sign-in`, { data: { email: `${who}@pannier.example`, password: DEMO_PASSWORD } })
+  await page.request.post(`${address}/api/sign-in`, { data: { mail: `${who}@pannier.example`, password: DEMO_PASSWORD } })
   return page
 }
 

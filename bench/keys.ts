@@ -24,7 +24,7 @@ await database.pool.query(`
   with made as (
     insert into template (id, name, modules, description, folder, body, audience, version, owner_id, changed_at)
     select gen_random_uuid(), 'Bench ' || n, '{lead}', 'What the mechanic needs ' || n, 'Folder ' || n % 20, 'Hi {{ person.first_name | default: "there" }}, ' || w.word || ' ' || n || ': the mechanic comes on Thursday before eleven.', 'all', 1, c.id, now()
-    from generate_series(1, $1) n cross join (select id from colleague where email = 'odile@pannier.example') c
+    from generate_series(1, $1) n cross join (select id from colleague where mail = 'odile@pannier.example') c
     cross join lateral (select (array['racks', 'brakes', 'trikes', 'saddles', 'lights'])[1 + n % 5] as word) w returning *)
   insert into template_version (template_id, version, name, body, at, colleague_id) select id, 1, name, body, now(), owner_id from made`, [TEMPLATES])
 await database.close()

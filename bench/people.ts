@@ -5,7 +5,7 @@ import { load } from './load'
 
 /** People with a number each, loaded by COPY; gives them back. */
 export async function fillPeople(database: OpenDatabase, count: number): Promise<{ id: string, e164: string }[]> {
-  const { rows: [own] } = await database.pool.query('select c.id as owner, m.team_id as team from colleague c join team_member m on m.colleague_id = c.id where c.email = $1', ['ada@pannier.example'])
+  const { rows: [own] } = await database.pool.query('select c.id as owner, m.team_id as team from colleague c join team_member m on m.colleague_id = c.id where c.mail = $1', ['ada@pannier.example'])
   const { rows: companies } = await database.pool.query<{ id: string }>('select id from record where module = \'company\'')
   const { rows: stages } = await database.pool.query<{ id: string }>('select s.id from stage s join pipeline p on p.id = s.pipeline_id where p.holds = \'lead\' order by s.position')
   const now = Date.now()

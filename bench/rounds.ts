@@ -38,11 +38,11 @@ const people = (await fillPeople(database, PEOPLE)).slice(0, 2 * ROUND + KEYS + 
 /** A place where it is day, so that nobody is passed over for their night. */
 const hours = (36 - new Date().getUTCHours()) % 24
 await database.pool.query('update record set zone = $1 where id = any($2)', [hours <= 12 ? `Etc/GMT-${hours}` : `Etc/GMT+${24 - hours}`, people.map(({ id }) => id)])
-const { rows: [ada] } = await database.pool.query<{ id: string, team: string }>('select c.id, m.team_id as team from colleague c join team_member m on m.colleague_id = c.id where c.email = \'ada@pannier.example\'')
-const workers: { id: string, email: string }[] = []
+const { rows: [ada] } = await database.pool.query<{ id: string, team: string }>('select c.id, m.team_id as team from colleague c join team_member m on m.colleague_id = c.id where c.mail = \'ada@pannier.example\'')
+const workers: { id: string, mail: string }[] = []
 for (let n = 0; n < WORKERS; n++) {
-  const one = { id: uuid(), email: `worker${n}@pannier.example` }
-  await database.pool.query('insert into colleague (id, name, first_name, email, password_hash, role, title, zone) select $1, $2, $2, $3, password_hash, role, title, zone from colleague where id = $4', [one.id, `Worker ${n}`, one.email, ada!.id])
+  const one = { id: uuid(), mail: `worker${n}@pannier.example` }
+  await database.pool.query('insert into colleague (id, name, first_name, mail, password_hash, role, title, zone) select $1, $2, $2, $3, password_hash, role, title, zone from colleague where id = $4', [one.id, `Worker ${n}`, one.mail, ada!.id])
   await database.pool.query('insert into team_member (team_id, colleague_id) values ($1, $2)', [ada!.team, one.id])
   workers.push(one)
 }
@@ -109,7 +109,7 @@ try {
   await page.keyboard.press('Alt+e')
   await page.close()
 
-  const cookies = await Promise.all(workers.map(async ({ email }) => (await fetch(`${address}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email, password: DEMO_PASSWORD }) })).headers.get('set-cookie')!.split(';')[0]!))
+  const cookies = await Promise.all(workers.map(async ({ mail }) => (await fetch(`${address}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ mail, password: DEMO_PASSWORD }) })).headers.get('set-cookie')!.split(';')[0]!))
   const ask = (worker: number, path: string, body: object = {}) => fetch(`${address}${path}`, { method: 'POST', headers: { 'cookie': cookies[worker]!, 'content-type': 'application/json' }, body: JSON.stringify(body) })
   const http = await workItOut(
     async worker => ((await (await ask(worker, `/api/rounds/${overHttp}/next`)).json()) as { inHand: { phoneId: string } | null }).inHand,
@@ -124,7 +124,7 @@ try {
   await Promise.all([application, practice].map(({ child }) => stop(child)))
 
   database = await startDatabase(folder)
-  const { rows: [dialled] } = await database.pool.query<{ calls: number, numbers: number }>('select count(*)::int as calls, count(distinct c.other)::int as numbers from call c join round_person p on p.call_id = c.id where p.round_id = $1', [overHttp])
+  const { rows: [dialled] } = await database.pool.query<{ calls: number, numbers: number }>('select count(*)::int as calls, count(distinct c.remote)::int as numbers from call c join round_person p on p.call_id = c.id where p.round_id = $1', [overHttp])
   figure('dialled-more-than-once', dialled!.calls - dialled!.numbers, '<=0', dialled!.calls === dialled!.numbers && dialled!.numbers === ROUND)
   registerExchange({ name: 'bench', dial: async ({ key }) => ({ kind: 'dialling', ref: key }), order: async () => 'done', seat: async () => 'done', tones: async () => 'done', leave: async () => 'done', whatBecameOf: async () => ({ kind: 'never' }), eventsSince: async cursor => ({ told: [], cursor }), recordingOf: async () => null, isSigned: () => false, readEvent: () => {
     throw new Error('Nobody tells anything here.')

@@ -14,7 +14,7 @@ export async function serve(folder: string, port: number): Promise<Served> {
   process.once('exit', () => server.kill())
   const address = `http://127.0.0.1:${port}`
   while (!await fetch(`${address}/api/ready`).then(answer => answer.ok, () => false)) await new Promise(resolve => setTimeout(resolve, 200))
-  const signedIn = await fetch(`${address}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: 'ada@pannier.example', password: DEMO_PASSWORD }) })
+  const signedIn = await fetch(`${address}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ mail: 'ada@pannier.example', password: DEMO_PASSWORD }) })
   const cookie = signedIn.headers.get('set-cookie')!.split(';')[0]!
   const ask = async (path: string, options: RequestInit) => {
     const answer = await fetch(`${address}${path}`, { ...options, headers: { cookie, 'content-type': 'application/json' } })

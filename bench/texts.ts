@@ -6,11 +6,11 @@ const WORDS = ['racks', 'brakes', 'trikes', 'saddles', 'lights', 'baskets', 'bel
 
 /** Texts between a line and people, evenly over a year and more, loaded by COPY. */
 export async function fillTexts(database: OpenDatabase, people: { id: string, e164: string }[], count: number, each: number): Promise<void> {
-  const { rows: [own] } = await database.pool.query('select c.id as owner, (select id from line where private = false order by name limit 1) as line from colleague c where c.email = $1', ['ada@pannier.example'])
+  const { rows: [own] } = await database.pool.query('select c.id as owner, (select id from line where private = false order by name limit 1) as line from colleague c where c.mail = $1', ['ada@pannier.example'])
   const now = Date.now()
   const talks = people.map(({ e164 }) => ({ id: idAt(new Date(now)), e164 }))
   for (let start = 0; start < talks.length; start += 20_000) {
-    await load(database, 'conversation (id, line_id, other, last_at)', talks.slice(start, start + 20_000).map(({ id, e164 }) => `${id},${own.line},${e164},${new Date(now).toISOString()}`))
+    await load(database, 'conversation (id, line_id, remote, last_at)', talks.slice(start, start + 20_000).map(({ id, e164 }) => `${id},${own.line},${e164},${new Date(now).toISOString()}`))
   }
   const chunk = 20_000
   for (let start = 0; start < count; start += chunk) {

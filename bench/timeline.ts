@@ -45,7 +45,7 @@ async function measure(entries: number): Promise<{ bare: number, http: number }>
 
 /** Texts of a year on leads of their own. */
 async function fill(database: OpenDatabase, entries: number): Promise<string[]> {
-  const { rows: [own] } = await database.pool.query('select c.id as owner, m.team_id as team from colleague c join team_member m on m.colleague_id = c.id where c.email = $1', ['ada@pannier.example'])
+  const { rows: [own] } = await database.pool.query('select c.id as owner, m.team_id as team from colleague c join team_member m on m.colleague_id = c.id where c.mail = $1', ['ada@pannier.example'])
   const now = Date.now()
   const leads = Array.from({ length: Math.max(1, Math.round(entries / ENTRIES_A_RECORD)) }, (_, i) => ({ id: idAt(new Date(now)), e164: `+1999${String(i).padStart(7, '0')}` }))
   await load(database, 'record (id, module, name, owner_id, team_id, made_at)', leads.map(({ id }, i) => `${id},lead,Bench ${i},${own.owner},${own.team},${new Date(now).toISOString()}`))

@@ -69,7 +69,7 @@ async function main(): Promise<void> {
     const carrier = practiceCarrier({ url: `http://127.0.0.1:${practicePort}`, key: 'bench', webhookSecret: SECRET })
     registerCarrier(carrier)
     await fetchPrices(carrier)
-    const ada = (await whoSignedIn((await openSignIn(COLLEAGUES[0]!.email, DEMO_PASSWORD, { address: 'bench' }, new Date())).signIn, new Date()))!
+    const ada = (await whoSignedIn((await openSignIn(COLLEAGUES[0]!.mail, DEMO_PASSWORD, { address: 'bench' }, new Date())).signIn, new Date()))!
     const { rows: phones } = await database.pool.query<{ id: string, e164: string }>('select p.id, p.e164 from phone p join record r on r.id = p.record_id left join number_state n on n.e164 = p.e164 where p.country = \'US\' and p.kind = \'mobile\' and r.module <> \'candidate\' and coalesce(n.texts, \'unknown\') <> \'refused\'')
     const { rows: [line] } = await database.pool.query<{ id: string }>('select id from line where e164 = \'+15035550118\'')
     const start = join(folder, 'start.tar.gz')

@@ -3,12 +3,12 @@ import type { Role } from '../shared/permissions'
 export const DEMO_PASSWORD = 'cargo-bikes-2026'
 
 /** The five people of Pannier & Post who use Plauder. */
-export const COLLEAGUES: { key: string, name: string, email: string, role: Role, title: string, zone: string, teams: ('sales' | 'recruiting')[], directLine: string }[] = [
-  { key: 'ada', name: 'Ada Lund', email: 'ada@pannier.example', role: 'rep', title: 'Sales', zone: 'America/Los_Angeles', teams: ['sales'], directLine: '503 555 0190' },
-  { key: 'mika', name: 'Mika Sand', email: 'mika@pannier.example', role: 'rep', title: 'Sales and client care', zone: 'America/Chicago', teams: ['sales'], directLine: '612 555 0105' },
-  { key: 'noor', name: 'Noor Farouk', email: 'noor@pannier.example', role: 'rep', title: 'Recruiting', zone: 'America/Halifax', teams: ['recruiting'], directLine: '902 555 0121' },
-  { key: 'odile', name: 'Odile Marchetti', email: 'odile@pannier.example', role: 'lead', title: 'Team lead', zone: 'America/Chicago', teams: ['sales', 'recruiting'], directLine: '612 555 0106' },
-  { key: 'rafe', name: 'Rafe Pennington', email: 'rafe@pannier.example', role: 'admin', title: 'Admin', zone: 'Europe/London', teams: ['sales', 'recruiting'], directLine: '0117 496 0107' },
+export const COLLEAGUES: { key: string, name: string, mail: string, role: Role, title: string, zone: string, teams: ('sales' | 'recruiting')[], directLine: string }[] = [
+  { key: 'ada', name: 'Ada Lund', mail: 'ada@pannier.example', role: 'rep', title: 'Sales', zone: 'America/Los_Angeles', teams: ['sales'], directLine: '503 555 0190' },
+  { key: 'mika', name: 'Mika Sand', mail: 'mika@pannier.example', role: 'rep', title: 'Sales and client care', zone: 'America/Chicago', teams: ['sales'], directLine: '612 555 0105' },
+  { key: 'noor', name: 'Noor Farouk', mail: 'noor@pannier.example', role: 'rep', title: 'Recruiting', zone: 'America/Halifax', teams: ['recruiting'], directLine: '902 555 0121' },
+  { key: 'odile', name: 'Odile Marchetti', mail: 'odile@pannier.example', role: 'lead', title: 'Team lead', zone: 'America/Chicago', teams: ['sales', 'recruiting'], directLine: '612 555 0106' },
+  { key: 'rafe', name: 'Rafe Pennington', mail: 'rafe@pannier.example', role: 'admin', title: 'Admin', zone: 'Europe/London', teams: ['sales', 'recruiting'], directLine: '0117 496 0107' },
 ]
 
 /** The lines that the practice carrier has given to the firm. */

@@ -13,17 +13,17 @@ const EVERYBODY: PersonModule[] = ['lead', 'client', 'candidate']
 
 /** How calls of Pannier & Post end, and what that sets off. */
 export const DISPOSITIONS: DemoDisposition[] = [
-  { modules: ['lead'], name: 'Wants a trial week', family: 'reached', letter: 't', colour: 'pine', effects: [{ kind: 'text', template: 'Good that we spoke' }, { kind: 'stage', stage: 'Trial' }, { kind: 'task', title: 'Plan the trial week', days: 1, time: '09:00' }] },
-  { modules: ['client'], name: 'Visit wanted', family: 'reached', letter: 'v', colour: 'pine', effects: [{ kind: 'text', template: 'Good that we spoke' }, { kind: 'add-tag', tag: 'visit wanted' }, { kind: 'task', title: 'Send a mechanic', days: 1, time: '08:00' }] },
-  { modules: ['candidate'], name: 'Comes to a trial shift', family: 'reached', letter: 't', colour: 'pine', effects: [{ kind: 'text', template: 'Trial shift, when and where' }, { kind: 'stage', stage: 'Trial shift' }] },
-  { modules: ['lead', 'client'], name: 'Wants an offer', family: 'reached', letter: 'o', colour: 'mulberry', effects: [{ kind: 'text', template: 'Your offer is coming' }, { kind: 'task', title: 'Write the offer', days: 0, time: '17:00' }, { kind: 'call-back', days: 3, time: '10:00' }] },
-  { modules: ['client'], name: 'All well', family: 'reached', letter: 's', colour: 'pine', effects: [{ kind: 'call-back', days: 60, time: '10:00' }] },
-  { modules: EVERYBODY, name: 'Later', family: 'reached', letter: 'l', colour: 'saffron', effects: [{ kind: 'call-back', days: null, time: '10:00' }] },
-  { modules: ['lead', 'candidate'], name: 'Not interested', family: 'reached', letter: 'n', colour: 'ink', effects: [{ kind: 'add-tag', tag: 'not now' }] },
-  { modules: EVERYBODY, name: 'Do not call again', family: 'reached', letter: 'x', colour: 'brick', effects: [{ kind: 'no-calls' }] },
-  { modules: EVERYBODY, name: 'No answer', family: 'not-reached', letter: 'a', colour: 'slate', effects: [{ kind: 'text', template: 'Sorry I missed you' }, { kind: 'call-back', days: 1, time: '14:00' }] },
-  { modules: EVERYBODY, name: 'Message left', family: 'not-reached', letter: 'm', colour: 'slate', effects: [{ kind: 'call-back', days: 2, time: '10:00' }] },
-  { modules: EVERYBODY, name: 'Wrong number', family: 'not-reached', letter: 'w', colour: 'brick', effects: [{ kind: 'wrong-number' }] },
+  { modules: ['lead'], name: 'Wants a trial week', family: 'reached', letter: 't', colour: 'good', effects: [{ kind: 'text', template: 'Good that we spoke' }, { kind: 'stage', stage: 'Trial' }, { kind: 'task', title: 'Plan the trial week', days: 1, time: '09:00' }] },
+  { modules: ['client'], name: 'Visit wanted', family: 'reached', letter: 'v', colour: 'good', effects: [{ kind: 'text', template: 'Good that we spoke' }, { kind: 'add-tag', tag: 'visit wanted' }, { kind: 'task', title: 'Send a mechanic', days: 1, time: '08:00' }] },
+  { modules: ['candidate'], name: 'Comes to a trial shift', family: 'reached', letter: 't', colour: 'good', effects: [{ kind: 'text', template: 'Trial shift, when and where' }, { kind: 'stage', stage: 'Trial shift' }] },
+  { modules: ['lead', 'client'], name: 'Wants an offer', family: 'reached', letter: 'o', colour: 'accent', effects: [{ kind: 'text', template: 'Your offer is coming' }, { kind: 'task', title: 'Write the offer', days: 0, time: '17:00' }, { kind: 'call-back', days: 3, time: '10:00' }] },
+  { modules: ['client'], name: 'All well', family: 'reached', letter: 's', colour: 'good', effects: [{ kind: 'call-back', days: 60, time: '10:00' }] },
+  { modules: EVERYBODY, name: 'Later', family: 'reached', letter: 'l', colour: 'waiting', effects: [{ kind: 'call-back', days: null, time: '10:00' }] },
+  { modules: ['lead', 'candidate'], name: 'Not interested', family: 'reached', letter: 'n', colour: 'plain', effects: [{ kind: 'add-tag', tag: 'not now' }] },
+  { modules: EVERYBODY, name: 'Do not call again', family: 'reached', letter: 'x', colour: 'wrong', effects: [{ kind: 'no-calls' }] },
+  { modules: EVERYBODY, name: 'No answer', family: 'not-reached', letter: 'a', colour: 'calm', effects: [{ kind: 'text', template: 'Sorry I missed you' }, { kind: 'call-back', days: 1, time: '14:00' }] },
+  { modules: EVERYBODY, name: 'Message left', family: 'not-reached', letter: 'm', colour: 'calm', effects: [{ kind: 'call-back', days: 2, time: '10:00' }] },
+  { modules: EVERYBODY, name: 'Wrong number', family: 'not-reached', letter: 'w', colour: 'wrong', effects: [{ kind: 'wrong-number' }] },
 ]
 
 /** Rows for the table, by module, each in its order. */

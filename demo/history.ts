@@ -78,9 +78,9 @@ export class History {
   }
 
   /** The newest side decides whether an answer is owed. */
-  private conversation(line: LineRow, other: string, at: Date, waitsSince: Date | null): string {
-    const key = `${line.id} ${other}`
-    const found = this.rows.conversations.get(key) ?? { id: idAt(at), lineId: line.id, other, lastAt: at, waitsSince: null }
+  private conversation(line: LineRow, remote: string, at: Date, waitsSince: Date | null): string {
+    const key = `${line.id} ${remote}`
+    const found = this.rows.conversations.get(key) ?? { id: idAt(at), lineId: line.id, remote, lastAt: at, waitsSince: null }
     found.lastAt = at
     found.waitsSince = waitsSince && (found.waitsSince ?? waitsSince)
     this.rows.conversations.set(key, found)

@@ -22,7 +22,7 @@ const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? 
 
 async function signIn(who, options = {}) {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce', ...options })).newPage()
-  await page.request.post(`${address}/api/sign-in`, { data: { email: `${who}@pannier.example`, password: DEMO_PASSWORD } })
+  await page.request.post(`${address}/api/sign-in`, { data: { mail: `${who}@pannier.example`, password: DEMO_PASSWORD } })
   return page
 }
 const save = (page, name) => page.screenshot({ path: `docs/screenshots/${name}.png` })

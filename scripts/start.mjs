@@ -55,12 +55,12 @@ for (const child of children) {
 
 await Promise.all([practice.open, application.healthy]).catch(refuse)
 const begin = application.began.at
-const width = Math.max(...COLLEAGUES.map(one => one.email.length))
+const width = Math.max(...COLLEAGUES.map(one => one.mail.length))
 const howToGetIn = begin
   ? `Nobody has begun yet. Make your firm, and yourself its admin, at\n    http://127.0.0.1:${port}${begin}`
   : existsSync(ownFirm)
     ? 'Sign in as who you are here.'
-    : `Sign in with the password ${DEMO_PASSWORD} as\n${COLLEAGUES.map(one => `    ${one.email.padEnd(width)}  ${one.name}, ${one.title.toLowerCase()} (${one.role})`).join('\n')}`
+    : `Sign in with the password ${DEMO_PASSWORD} as\n${COLLEAGUES.map(one => `    ${one.mail.padEnd(width)}  ${one.name}, ${one.title.toLowerCase()} (${one.role})`).join('\n')}`
 console.log(`
   Plauder    http://127.0.0.1:${port}
   Handsets   http://127.0.0.1:${practicePort}/handsets   (the telephones of the people you text)

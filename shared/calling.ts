@@ -1,6 +1,6 @@
 import type { CallFacts } from '../core/call/facts'
 import type { Family } from '../core/call/family'
-import type { HandingState, HandingWay } from '../core/call/handing'
+import type { TransferState, TransferWay } from '../core/call/transfer'
 import type { Effect } from '../core/effects/effects'
 import type { ZoneRules } from '../core/hours/rules'
 import type { WallMoment } from '../core/hours/schedule'
@@ -12,17 +12,17 @@ export const CALLS_WITH = ['browser', 'own-phones'] as const
 export type CallsWith = typeof CALLS_WITH[number]
 
 /** Of a disposition's key; by their names among the roles of the looks. */
-export const DISPOSITION_COLOURS = ['mulberry', 'pine', 'saffron', 'slate', 'brick', 'ink'] as const
+export const DISPOSITION_COLOURS = ['accent', 'good', 'waiting', 'calm', 'wrong', 'plain'] as const
 export type DispositionColour = typeof DISPOSITION_COLOURS[number]
 
 /** How I call. */
 export interface HowICall { callsWith: CallsWith, phones: { e164: string, label: string }[] }
 
 /** A call that is being handed to a colleague. */
-export interface Handing { id: string, way: HandingWay, state: HandingState, from: { id: string, firstName: string }, to: { id: string, firstName: string }, /** Whether it is handed to me. */ toMe: boolean }
+export interface Transfer { id: string, way: TransferWay, state: TransferState, from: { id: string, firstName: string }, to: { id: string, firstName: string }, /** Whether it is handed to me. */ toMe: boolean }
 
 /** A colleague to whom a call can be handed. */
-export interface HandingTo { id: string, name: string, title: string, /** Why not now. */ busy: 'on-a-call' | null }
+export interface TransferTo { id: string, name: string, title: string, /** Why not now. */ busy: 'on-a-call' | null }
 
 /** What is said on a mailbox, in writing. */
 export interface SpokenWords { name: string, words: string }
@@ -47,7 +47,7 @@ export interface CallShelf { calls: CallDetail[], now: number }
 export interface CallDetail {
   id: string
   direction: 'out' | 'in'
-  other: string
+  remote: string
   line: { id: string, name: string }
   /** Null for a number on none, or on none that I may see. */
   record: { id: string, name: string, firstName: string, module: Module, title: string | null, company: string | null, city: string | null } | null
@@ -62,7 +62,7 @@ export interface CallDetail {
   disposition: { name: string, at: number } | null
   rating: number | null
   /** While it is being handed to a colleague. */
-  handing: Handing | null
+  transfer: Transfer | null
   /** What is being left, or was, on a mailbox. */
   spoken: string | null
   zones: ZoneRules[]
@@ -82,7 +82,7 @@ export interface TimelineCall {
   disposition: { name: string, colour: DispositionColour } | null
   rating: number | null
   /** From whom to whom it was handed, in order. */
-  handed: { from: string, to: string, at: number }[]
+  transfers: { from: string, to: string, at: number }[]
   spoken: SpokenWords | null
   effects: EffectDone[]
   recording: CallRecording | null

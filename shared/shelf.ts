@@ -11,7 +11,7 @@ export interface ShelfItem {
   record: { id: string, name: string, module: Module } | null
   /** How many records hold the number. */
   holders: number
-  other: string
+  remote: string
   lineId: string
   line: string
   waitsSince: number
@@ -23,7 +23,7 @@ export interface ConversationDetail {
   lineName: string
   /** Whose national tables the line's carrier knows. */
   languages: NationalLanguage[]
-  other: string
+  remote: string
   waitsSince: number | null
   records: { id: string, name: string, module: Module, title: string | null, city: string | null }[]
   phone: RecordPhone | null

@@ -39,11 +39,11 @@ const EVERYWHERE: Record<Held, PipelineToLay> = {
 
 /** How calls end everywhere. */
 const CALLS: DispositionToLay[] = [
-  { modules: PERSON_MODULES, name: 'Later', family: 'reached', letter: 'l', colour: 'saffron', effects: [{ kind: 'call-back', days: null, time: '10:00' }] },
-  { modules: PERSON_MODULES, name: 'Do not call again', family: 'reached', letter: 'x', colour: 'brick', effects: [{ kind: 'no-calls' }] },
-  { modules: PERSON_MODULES, name: 'No answer', family: 'not-reached', letter: 'a', colour: 'slate', effects: [{ kind: 'call-back', days: 1, time: '14:00' }] },
-  { modules: PERSON_MODULES, name: 'Message left', family: 'not-reached', letter: 'm', colour: 'slate', effects: [{ kind: 'call-back', days: 2, time: '10:00' }] },
-  { modules: PERSON_MODULES, name: 'Wrong number', family: 'not-reached', letter: 'w', colour: 'brick', effects: [{ kind: 'wrong-number' }] },
+  { modules: PERSON_MODULES, name: 'Later', family: 'reached', letter: 'l', colour: 'waiting', effects: [{ kind: 'call-back', days: null, time: '10:00' }] },
+  { modules: PERSON_MODULES, name: 'Do not call again', family: 'reached', letter: 'x', colour: 'wrong', effects: [{ kind: 'no-calls' }] },
+  { modules: PERSON_MODULES, name: 'No answer', family: 'not-reached', letter: 'a', colour: 'calm', effects: [{ kind: 'call-back', days: 1, time: '14:00' }] },
+  { modules: PERSON_MODULES, name: 'Message left', family: 'not-reached', letter: 'm', colour: 'calm', effects: [{ kind: 'call-back', days: 2, time: '10:00' }] },
+  { modules: PERSON_MODULES, name: 'Wrong number', family: 'not-reached', letter: 'w', colour: 'wrong', effects: [{ kind: 'wrong-number' }] },
 ]
 
 const withOwn = (own: PipelineToLay[]): PipelineToLay[] =>
@@ -63,8 +63,8 @@ export const STARTING_SETS: Record<StartingSetKey, StartingSet> = {
       { module: 'agreement', key: 'notice_by', label: 'Notice by', kind: 'date', example: '2027-02-28', options: [] },
     ],
     dispositions: [
-      { modules: ['lead', 'client'], name: 'Wants an offer', family: 'reached', letter: 'o', colour: 'mulberry', effects: [{ kind: 'task', title: 'Write the offer', days: 0, time: '17:00' }, { kind: 'call-back', days: 3, time: '10:00' }] },
-      { modules: ['lead'], name: 'Not interested', family: 'reached', letter: 'n', colour: 'ink', effects: [{ kind: 'add-tag', tag: 'not now' }] },
+      { modules: ['lead', 'client'], name: 'Wants an offer', family: 'reached', letter: 'o', colour: 'accent', effects: [{ kind: 'task', title: 'Write the offer', days: 0, time: '17:00' }, { kind: 'call-back', days: 3, time: '10:00' }] },
+      { modules: ['lead'], name: 'Not interested', family: 'reached', letter: 'n', colour: 'plain', effects: [{ kind: 'add-tag', tag: 'not now' }] },
       ...CALLS,
     ],
   },
@@ -85,9 +85,9 @@ export const STARTING_SETS: Record<StartingSetKey, StartingSet> = {
       { module: 'job', key: 'starts', label: 'Starts', kind: 'date', example: '2027-01-11', options: [] },
     ],
     dispositions: [
-      { modules: ['candidate'], name: 'Comes to an interview', family: 'reached', letter: 'i', colour: 'pine', effects: [{ kind: 'task', title: 'Send when and where', days: 0, time: '17:00' }] },
-      { modules: ['candidate'], name: 'Not looking', family: 'reached', letter: 'n', colour: 'ink', effects: [{ kind: 'add-tag', tag: 'not looking' }] },
-      { modules: ['client'], name: 'Has a job open', family: 'reached', letter: 'j', colour: 'mulberry', effects: [{ kind: 'task', title: 'Write the job down', days: 0, time: '17:00' }] },
+      { modules: ['candidate'], name: 'Comes to an interview', family: 'reached', letter: 'i', colour: 'good', effects: [{ kind: 'task', title: 'Send when and where', days: 0, time: '17:00' }] },
+      { modules: ['candidate'], name: 'Not looking', family: 'reached', letter: 'n', colour: 'plain', effects: [{ kind: 'add-tag', tag: 'not looking' }] },
+      { modules: ['client'], name: 'Has a job open', family: 'reached', letter: 'j', colour: 'accent', effects: [{ kind: 'task', title: 'Write the job down', days: 0, time: '17:00' }] },
       ...CALLS,
     ],
   },
@@ -106,8 +106,8 @@ export const STARTING_SETS: Record<StartingSetKey, StartingSet> = {
       { module: 'agreement', key: 'notice_by', label: 'Notice by', kind: 'date', example: '2027-02-28', options: [] },
     ],
     dispositions: [
-      { modules: ['client'], name: 'All well', family: 'reached', letter: 's', colour: 'pine', effects: [{ kind: 'call-back', days: 60, time: '10:00' }] },
-      { modules: ['client'], name: 'Something is wrong', family: 'reached', letter: 'r', colour: 'mulberry', effects: [{ kind: 'task', title: 'Look into it', days: 0, time: '17:00' }] },
+      { modules: ['client'], name: 'All well', family: 'reached', letter: 's', colour: 'good', effects: [{ kind: 'call-back', days: 60, time: '10:00' }] },
+      { modules: ['client'], name: 'Something is wrong', family: 'reached', letter: 'r', colour: 'accent', effects: [{ kind: 'task', title: 'Look into it', days: 0, time: '17:00' }] },
       ...CALLS,
     ],
   },

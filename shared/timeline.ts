@@ -27,7 +27,7 @@ export interface TimelineMessage {
   code: string | null
   origin: 'by-hand' | 'disposition' | 'automatic' | null
   authorId: string | null
-  other: string
+  remote: string
   line: { name: string, e164: string }
   template: { name: string, version: number } | null
   pictures: PictureFacts[]

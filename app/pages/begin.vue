@@ -12,7 +12,7 @@ const route = useRoute()
 const beginning = shallowRef<Beginning | null>(null)
 const problem = ref('')
 const { errors, saving, save } = useSaving('key')
-const form = ref<BeginForm>({ key: route.hash.slice(1), firm: '', country: '', zone: Intl.DateTimeFormat().resolvedOptions().timeZone, name: '', email: '', password: '', set: 'sales', practice: true })
+const form = ref<BeginForm>({ key: route.hash.slice(1), firm: '', country: '', zone: Intl.DateTimeFormat().resolvedOptions().timeZone, name: '', mail: '', password: '', set: 'sales', practice: true })
 
 const named = new Intl.DisplayNames('en', { type: 'region' })
 const countries = computed(() => (beginning.value?.countries ?? []).map(code => ({ code, name: named.of(code) ?? code })).sort((a, b) => a.name.localeCompare(b.name)))
@@ -141,14 +141,14 @@ onMounted(load)
         />
       </LabelledField>
       <LabelledField
-        id="email"
+        id="mail"
         v-slot="{ input }"
         label="Mail address, to sign in with"
-        :error="errors.email"
+        :error="errors.mail"
       >
         <InputText
           v-bind="input"
-          v-model="form.email"
+          v-model="form.mail"
           type="email"
           autocomplete="username"
         />
@@ -191,7 +191,7 @@ onMounted(load)
 
 <style scoped>
 .sheet { max-width: 34rem; margin: 6vh auto; padding: 0 1.5rem; display: grid; gap: 0.75rem; }
-.name { font-family: var(--heading); font-weight: 800; font-size: 1.5rem; color: var(--mulberry); }
+.name { font-family: var(--heading); font-weight: 800; font-size: 1.5rem; color: var(--accent); }
 .form { display: grid; gap: 1rem; }
 .form h2 { margin-top: 0.5rem; }
 .two { display: grid; grid-template-columns: 1fr 1fr; gap: 1rem; align-items: end; }

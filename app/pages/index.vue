@@ -83,7 +83,7 @@ const callBack = ({ phoneId, record }: TodayTask) => calls.dial({ phoneId: phone
           :key="item.conversationId"
           class="row"
         >
-          <strong>{{ item.record?.name ?? showPhone(item.other) }}</strong>
+          <strong>{{ item.record?.name ?? showPhone(item.remote) }}</strong>
           <span class="waits">waits {{ span(now - item.waitsSince) }}</span>
           <span class="quiet">on {{ item.line }}</span>
           <button
@@ -104,7 +104,7 @@ const callBack = ({ phoneId, record }: TodayTask) => calls.dial({ phoneId: phone
           :key="call.id"
           class="row"
         >
-          <strong>{{ call.record?.name ?? showPhone(call.other) }}</strong>
+          <strong>{{ call.record?.name ?? showPhone(call.remote) }}</strong>
           <span class="calls">{{ sayCall(call.facts, call.direction, now) }}</span>
           <span class="quiet">{{ ago(call.facts.endedAt!, now) }}</span>
           <button
@@ -156,7 +156,7 @@ const callBack = ({ phoneId, record }: TodayTask) => calls.dial({ phoneId: phone
           :key="one.id"
           class="row"
         >
-          <strong>{{ one.name ?? showPhone(one.other) }}</strong>
+          <strong>{{ one.name ?? showPhone(one.remote) }}</strong>
           <span class="failed">{{ explain(one.state, one.code)?.why }}</span>
           <span class="quiet words">{{ one.words }}</span>
           <NuxtLink
@@ -195,9 +195,9 @@ h2 { font-size: var(--size-text); padding-bottom: 0.25rem; }
 .row > :last-child:is(button, a) { justify-self: end; }
 .what { display: flex; gap: 0.5rem; align-items: baseline; }
 h1 ~ .calendar { margin-left: auto; color: var(--quiet); }
-.waits { color: var(--saffron); }
-.calls { color: var(--slate); }
-.failed { color: var(--brick); }
+.waits { color: var(--waiting); }
+.calls { color: var(--calm); }
+.failed { color: var(--wrong); }
 .words { white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 @media (max-width: 700px) { .page { padding-inline: 0.75rem; } .row { grid-template-columns: minmax(0, 1fr) auto; gap: 0.1rem 0.8rem; } }
 </style>

@@ -37,6 +37,6 @@ const wanted = computed(() => typeof route.query.to === 'string' && /^\/(?![/\\]
 
 <style scoped>
 .sheet { max-width: 24rem; margin: 14vh auto 0; padding: 0 1.5rem; display: grid; gap: 0.75rem; }
-.name { font-family: var(--heading); font-weight: 800; font-size: 1.5rem; color: var(--mulberry); }
+.name { font-family: var(--heading); font-weight: 800; font-size: 1.5rem; color: var(--accent); }
 .quiet { margin-bottom: 0.75rem; }
 </style>

@@ -78,6 +78,6 @@ const endOthers = () => trying(() => api<OwnSignIn[]>('/api/me/sign-ins/end-othe
 .head { display: flex; align-items: baseline; gap: 1rem; flex-wrap: wrap; }
 .sign-ins { display: grid; width: min(100%, 52rem); border-top: 1px solid var(--rule); }
 .sign-ins li { display: grid; grid-template-columns: 14rem 12rem 1fr auto; gap: 1rem; align-items: baseline; min-height: 36px; padding: 0.45rem 0; border-bottom: 1px solid var(--rule); }
-.here { color: var(--pine); font-weight: 700; }
+.here { color: var(--good); font-weight: 700; }
 @media (max-width: 700px) { .page { padding-inline: 0.75rem; } .sign-ins li { grid-template-columns: 1fr auto; } }
 </style>

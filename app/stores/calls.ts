@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { v7 as uuid } from 'uuid'
 import { callState, isOff } from '~~/core/call/facts'
-import type { HandingStep, HandingWay } from '~~/core/call/handing'
+import type { TransferStep, TransferWay } from '~~/core/call/transfer'
 import type { CallDetail, CallShelf } from '~~/shared/calling'
 import { api } from '~/composables/api'
 import { problemIn, useTrying } from '~/composables/trying'
@@ -22,7 +22,7 @@ export interface Asked {
 }
 
 /** What is open beside the notes of the call that is on. */
-export type CallWay = 'hand' | 'tones' | 'leave'
+export type CallWay = 'transfer' | 'tones' | 'leave'
 
 /** The calls on my shelf, and the one that is opened over the page. */
 export const useCalls = defineStore('calls', () => {
@@ -39,9 +39,9 @@ export const useCalls = defineStore('calls', () => {
   const stateOf = (call: CallDetail) => callState(call.facts)
   /** The call I am on. */
   const on = computed(() => calls.value.find(call => call.mine && !isOff(stateOf(call))) ?? null)
-  const isHandedToMe = (call: CallDetail) => call.handing?.toMe === true && call.handing.state === 'asked'
+  const isTransferredToMe = (call: CallDetail) => call.transfer?.toMe === true && call.transfer.state === 'asked'
   /** Whether a call rings for me to take. */
-  const rings = (call: CallDetail) => isHandedToMe(call) || (!call.mine && call.direction === 'in' && stateOf(call) === 'ringing')
+  const rings = (call: CallDetail) => isTransferredToMe(call) || (!call.mine && call.direction === 'in' && stateOf(call) === 'ringing')
   const ringing = computed(() => calls.value.filter(rings))
   const opened = computed(() => calls.value.find(({ id }) => id === openId.value) ?? null)
 
@@ -80,16 +80,16 @@ export const useCalls = defineStore('calls', () => {
   })
 
   /** Takes what rings: a call from outside, or one that a colleague hands me. */
-  const answer = (call: CallDetail) => isHandedToMe(call) ? stepHanding(call, 'take') : order(call, 'answer')
+  const answer = (call: CallDetail) => isTransferredToMe(call) ? stepTransfer(call, 'take') : order(call, 'answer')
 
-  const hand = (call: CallDetail, toId: string, how: HandingWay) => trying(async () => {
-    await api(`/api/calls/${call.id}/handing`, { method: 'POST', body: { id: uuid(), toId, way: how } })
+  const transfer = (call: CallDetail, toId: string, how: TransferWay) => trying(async () => {
+    await api(`/api/calls/${call.id}/transfer`, { method: 'POST', body: { id: uuid(), toId, way: how } })
     way.value = null
     await load()
   })
 
-  const stepHanding = (call: CallDetail, step: HandingStep) => trying(async () => {
-    await api(`/api/calls/${call.id}/handing/step`, { method: 'POST', body: { step } })
+  const stepTransfer = (call: CallDetail, step: TransferStep) => trying(async () => {
+    await api(`/api/calls/${call.id}/transfer/step`, { method: 'POST', body: { step } })
     if (step === 'take') openId.value = call.id
     await load()
   })
@@ -127,5 +127,5 @@ export const useCalls = defineStore('calls', () => {
   // what was open beside one call is not open beside the next
   watch(openId, () => way.value = null)
 
-  return { calls, skew, openId, opened, problem, way, dialling, night, busy, on, ringing, rings, stateOf, load, dial, order, answer, hand, stepHanding, leave, sendTones, declineWithText, putAway, takeBack }
+  return { calls, skew, openId, opened, problem, way, dialling, night, busy, on, ringing, rings, stateOf, load, dial, order, answer, transfer, stepTransfer, leave, sendTones, declineWithText, putAway, takeBack }
 })

@@ -28,8 +28,8 @@ export const useMe = defineStore('me', () => {
     return me.value
   }
 
-  async function signIn(email: string, password: string): Promise<void> {
-    await api('/api/sign-in', { method: 'POST', body: { email, password }, asAnybody: true })
+  async function signIn(mail: string, password: string): Promise<void> {
+    await api('/api/sign-in', { method: 'POST', body: { mail, password }, asAnybody: true })
     const before = me.value?.id
     await load()
     // somebody else signed in over the page: what is on it belongs to another

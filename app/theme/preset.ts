@@ -7,16 +7,16 @@ import Aura from '@primeuix/themes/aura'
  */
 const roles = {
   primary: {
-    color: 'var(--mulberry)',
-    contrastColor: 'var(--on-mulberry)',
-    hoverColor: 'var(--mulberry-deep)',
-    activeColor: 'var(--mulberry-deep)',
+    color: 'var(--accent)',
+    contrastColor: 'var(--on-accent)',
+    hoverColor: 'var(--accent-deep)',
+    activeColor: 'var(--accent-deep)',
   },
   highlight: {
-    background: 'var(--mulberry-ground)',
-    focusBackground: 'var(--mulberry-ground)',
-    color: 'var(--mulberry)',
-    focusColor: 'var(--mulberry)',
+    background: 'var(--accent-ground)',
+    focusBackground: 'var(--accent-ground)',
+    color: 'var(--accent)',
+    focusColor: 'var(--accent)',
   },
   text: { color: 'var(--ink)', hoverColor: 'var(--ink)', mutedColor: 'var(--quiet)', hoverMutedColor: 'var(--quiet)' },
   content: { background: 'var(--surface)', hoverBackground: 'var(--hover)', borderColor: 'var(--rule)', color: 'var(--ink)', hoverColor: 'var(--ink)' },
@@ -26,8 +26,8 @@ const roles = {
     disabledBackground: 'var(--paper)',
     borderColor: 'var(--field-rule)',
     hoverBorderColor: 'var(--quiet)',
-    focusBorderColor: 'var(--mulberry)',
-    invalidBorderColor: 'var(--brick)',
+    focusBorderColor: 'var(--accent)',
+    invalidBorderColor: 'var(--wrong)',
     color: 'var(--ink)',
     placeholderColor: 'var(--quiet)',
     invalidPlaceholderColor: 'var(--quiet)',
@@ -40,7 +40,7 @@ const roles = {
     modal: { background: 'var(--surface)', borderColor: 'var(--field-rule)', color: 'var(--ink)' },
   },
   list: {
-    option: { focusBackground: 'var(--hover)', selectedBackground: 'var(--mulberry-ground)', selectedFocusBackground: 'var(--mulberry-ground)', color: 'var(--ink)', focusColor: 'var(--ink)', selectedColor: 'var(--mulberry)', selectedFocusColor: 'var(--mulberry)' },
+    option: { focusBackground: 'var(--hover)', selectedBackground: 'var(--accent-ground)', selectedFocusBackground: 'var(--accent-ground)', color: 'var(--ink)', focusColor: 'var(--ink)', selectedColor: 'var(--accent)', selectedFocusColor: 'var(--accent)' },
   },
   mask: { background: 'rgb(35 31 43 / 0.35)', color: 'var(--ink)' },
 }
@@ -51,8 +51,8 @@ const preset = definePreset(Aura, {
   primitive: { borderRadius: { none: '0', xs: '3px', sm: '4px', md: '6px', lg: '6px', xl: '8px' } },
   semantic: {
     transitionDuration: '0.12s',
-    focusRing: { width: '2px', style: 'solid', color: 'var(--mulberry)', offset: '2px' },
-    formField: { paddingX: '0.65rem', paddingY: '0.45rem', borderRadius: '6px', focusRing: { width: '2px', style: 'solid', color: 'var(--mulberry)', offset: '0', shadow: 'none' } },
+    focusRing: { width: '2px', style: 'solid', color: 'var(--accent)', offset: '2px' },
+    formField: { paddingX: '0.65rem', paddingY: '0.45rem', borderRadius: '6px', focusRing: { width: '2px', style: 'solid', color: 'var(--accent)', offset: '0', shadow: 'none' } },
     colorScheme: { light: roles, dark: roles },
   },
   components: {

@@ -1,5 +1,5 @@
 import { callState, leftMessage, outcomeOf, talkMs, type CallFacts, type CallOutcome } from '~~/core/call/facts'
-import type { Handing } from '~~/shared/calling'
+import type { Transfer } from '~~/shared/calling'
 
 const OUTCOMES: Record<CallOutcome, string> = {
   'answered': 'talked', 'machine': 'a mailbox answered', 'busy': 'busy', 'declined': 'declined', 'no-answer': 'no answer', 'given-up': 'not answered, hung up',
@@ -41,7 +41,7 @@ export function sayCall(facts: CallFacts, direction: 'out' | 'in', now: number):
 }
 
 /** How a call stands that is being handed to a colleague. */
-export function sayHanding({ state, toMe, from, to, way }: Handing, name: string): string {
-  if (toMe) return state === 'asked' ? `${from.firstName} hands it to you${way === 'after-a-word' ? ', after a word' : ''}` : `you and ${from.firstName} talk, ${name} waits`
+export function sayTransfer({ state, toMe, from, to, way }: Transfer, name: string): string {
+  if (toMe) return state === 'asked' ? `${from.firstName} hands it to you${way === 'attended' ? ', after a word' : ''}` : `you and ${from.firstName} talk, ${name} waits`
   return state === 'asked' ? `rings with ${to.firstName}, ${name} waits` : `you and ${to.firstName} talk, ${name} waits`
 }

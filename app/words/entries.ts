@@ -42,11 +42,11 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
 
 /** A call made with Plauder: how it stands or ended, how it went, and what that set off. */
 function sayOwnCall({ kind, call, data }: TimelineEntry, who: string, person: string): EntryWords {
-  const { facts, disposition, effects, recording, handed, spoken, rating } = call!
+  const { facts, disposition, effects, recording, transfers, spoken, rating } = call!
   const how = recording?.of === 'message' ? 'left a message' : sayCall(facts, kind === 'call-in' ? 'in' : 'out', Date.now())
   return {
     who: kind === 'call-in' ? person : who,
-    what: `${kind === 'call-in' ? 'called' : `called ${person}`}${data.round ? ` in the round “${String(data.round)}”` : ''}, ${how}${handed.map(({ to }) => `, handed to ${to}`).join('')}`,
+    what: `${kind === 'call-in' ? 'called' : `called ${person}`}${data.round ? ` in the round “${String(data.round)}”` : ''}, ${how}${transfers.map(({ to }) => `, handed to ${to}`).join('')}`,
     went: disposition,
     more: [
       ...spoken && leftMessage(facts) ? [`“${spoken.name}”: ${spoken.words}`] : [],

@@ -60,7 +60,7 @@ async function begin(asker: SignedIn, form: DialForm, now: Date): Promise<{ toDi
     const activityId = uuid()
     const holders = await withWhom(own.id, e164, recordId)
     await appendEntry({ id: activityId, at: now, kind: 'call-out', colleagueId: asker.id, data: { callId: form.id, ...round && { roundId: round.id, round: round.name } }, privateLineId: own.private ? own.id : null }, holders.with, { recordIds: holders.along, lineId: own.id })
-    await database.insert(call).values({ id: form.id, direction: 'out', lineId: own.id, other: e164, recordId, colleagueId: asker.id, activityId, exchange: theExchange().name, madeAt: now })
+    await database.insert(call).values({ id: form.id, direction: 'out', lineId: own.id, remote: e164, recordId, colleagueId: asker.id, activityId, exchange: theExchange().name, madeAt: now })
     await lookForCallLater(form.id, now)
     if (round && recordId) await calledInRound(asker, round, { recordId, callId: form.id, number: e164 }, now)
     await announceCall({ id: form.id, lineId: own.id, activityId })

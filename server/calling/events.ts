@@ -44,11 +44,11 @@ async function callOf(exchange: string, { key, ref }: ExchangeEvent): Promise<St
 }
 
 /** It counts as contact, with a mailbox too; whoever has spoken with us may be answered whatever the hour. */
-async function answered({ other, activityId }: StoredCall, { by, at }: Extract<CallEvent, { kind: 'answered' }>): Promise<void> {
+async function answered({ remote, activityId }: StoredCall, { by, at }: Extract<CallEvent, { kind: 'answered' }>): Promise<void> {
   await touchContact(activityId, new Date(at))
   if (by === 'machine') return
-  await lockNumber(other)
-  await heardFrom(other, new Date(at))
+  await lockNumber(remote)
+  await heardFrom(remote, new Date(at))
 }
 
 /** Somebody calls one of our lines: it rings with all who answer it. */
@@ -57,12 +57,12 @@ async function ringIn(exchange: string, told: Extract<ExchangeEvent, { kind: 'in
     const [to] = await database.select().from(line).where(eq(line.e164, told.line))
     if (!to) return log.warn({ ref: told.ref }, 'a call came in for a line that is not ours')
     const [id, activityId] = [uuid(), uuid()]
-    const holders = await withWhom(to.id, told.other)
+    const holders = await withWhom(to.id, told.remote)
     await appendEntry({ id: activityId, at: told.at, kind: 'call-in', colleagueId: null, data: { callId: id }, privateLineId: to.private ? to.id : null }, holders.with, { recordIds: holders.along, lineId: to.id })
     const first = await ringsFirst(to, holders.with[0] ?? null, told.at)
-    await database.insert(call).values({ ...first, id, direction: 'in', lineId: to.id, other: told.other, recordId: holders.with[0] ?? null, colleagueId: null, activityId, exchange, exchangeRef: told.ref, madeAt: told.at, ringingAt: told.at })
-    await lockNumber(told.other)
-    await heardFrom(told.other, told.at)
+    await database.insert(call).values({ ...first, id, direction: 'in', lineId: to.id, remote: told.remote, recordId: holders.with[0] ?? null, colleagueId: null, activityId, exchange, exchangeRef: told.ref, madeAt: told.at, ringingAt: told.at })
+    await lockNumber(told.remote)
+    await heardFrom(told.remote, told.at)
     await touchContact(activityId, told.at)
     await announceCall({ id, lineId: to.id, activityId })
     await ringOn({ id, ...first }, to, told.at)

@@ -4,7 +4,7 @@ import { tx } from '../db/door'
 import { call } from '../db/schema'
 import { conflict } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
-import { openHanding } from './handings/step'
+import { openTransfer } from './transfers/step'
 import { theExchange } from './port'
 import { addToCall, factsOf, mustBeMyCall } from './stored'
 import { mustLeave } from './spoken'
@@ -19,7 +19,7 @@ export async function leaveSpoken(asker: SignedIn, callId: string, spokenId: str
     const mine = await mustBeMyCall(asker, callId)
     const spoken = await mustLeave(asker, spokenId)
     const state = callState(factsOf(mine))
-    if (mine.direction === 'in' || (state !== 'talking' && state !== 'held') || await openHanding(callId)) throw conflict('not-now', 'Not now', 'A message can be left on a call of yours that was answered.')
+    if (mine.direction === 'in' || (state !== 'talking' && state !== 'held') || await openTransfer(callId)) throw conflict('not-now', 'Not now', 'A message can be left on a call of yours that was answered.')
     await database.update(call).set({ spoken: { name: spoken.name, words: spoken.words } }).where(eq(call.id, callId))
     return { ref: mine.exchangeRef, sound: spoken.sound }
   })

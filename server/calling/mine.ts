@@ -1,9 +1,9 @@
 import { sql, type SQL } from 'drizzle-orm'
-import type { CallDetail, CallRecording, CallShelf, Handing } from '~~/shared/calling'
+import type { CallDetail, CallRecording, CallShelf, Transfer } from '~~/shared/calling'
 import type { Module } from '~~/shared/modules'
 import { once } from '../db/door'
 import { at } from '../db/instants'
-import { activity, activityContent, activityOnRecord, call, callHanding, colleague, disposition, line, record } from '../db/schema'
+import { activity, activityContent, activityOnRecord, call, callTransfer, colleague, disposition, line, record } from '../db/schema'
 import { visible } from '../identity/visible'
 import type { SignedIn } from '../identity/sign-in'
 import { joinCompany } from '../records/company'
@@ -34,7 +34,7 @@ type Row = Record<string, unknown> & {
   country: string | null
   region: string | null
   disposition_name: string | null
-  handing: Handing | null
+  transfer: Transfer | null
   said_at: number | null
   said: string | null
   said_kind: string | null
@@ -43,7 +43,7 @@ type Row = Record<string, unknown> & {
 /** The calls on my shelf: mine until I have said how they went, and those that ring or rang on lines I answer, which nobody took. */
 export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]> {
   const { rows } = await once<Row>(sql`
-    select to_jsonb(c) as call, l.name as line_name, own.data->>'roundId' as round_id, ${recordingShown(sql`c.id`)} as recording, t.words as notes, d.name as disposition_name, ${handingShown(asker)} as handing,
+    select to_jsonb(c) as call, l.name as line_name, own.data->>'roundId' as round_id, ${recordingShown(sql`c.id`)} as recording, t.words as notes, d.name as disposition_name, ${transferShown(asker)} as transfer,
       r.id as record_id, r.name as record_name, r.first_name, r.module, r.title, r.city, r.zone, r.country, r.region, company.name as company,
       said.at as said_at, said.words as said, said.kind as said_kind
     from ${call} c
@@ -60,7 +60,7 @@ export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]>
       order by s.at desc limit 1) said on true
     where c.put_away_at is null and c.made_at > ${at(new Date(now.getTime() - DAY_MS))}
       and (c.disposed_at is null or c.disposed_at > ${at(new Date(now.getTime() - STAYS_MS))})
-      and (c.colleague_id = ${asker.id}::uuid or exists (select 1 from ${callHanding} h where h.call_id = c.id and h.to_id = ${asker.id}::uuid and h.ended_at is null) or (c.colleague_id is null and c.direction = 'in' and (c.rings_first is null or c.rings_first = ${asker.id}::uuid or c.rings_first_until <= ${at(now)} or c.ended_at is not null) and ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })}))
+      and (c.colleague_id = ${asker.id}::uuid or exists (select 1 from ${callTransfer} h where h.call_id = c.id and h.to_id = ${asker.id}::uuid and h.ended_at is null) or (c.colleague_id is null and c.direction = 'in' and (c.rings_first is null or c.rings_first = ${asker.id}::uuid or c.rings_first_until <= ${at(now)} or c.ended_at is not null) and ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })}))
     order by c.made_at desc limit 20`)
   return rows.map(row => detailOf(asker, row, now))
 }
@@ -71,10 +71,10 @@ export async function myShelf(asker: SignedIn, now: Date): Promise<CallShelf> {
 }
 
 /** To whom a call `c` is being handed, as JSON; null while it is not. */
-const handingShown = (asker: SignedIn): SQL => sql`(
+const transferShown = (asker: SignedIn): SQL => sql`(
   select json_build_object('id', h.id, 'way', h.way, 'state', h.state, 'toMe', h.to_id = ${asker.id}::uuid,
     'from', json_build_object('id', f.id, 'firstName', f.first_name), 'to', json_build_object('id', g.id, 'firstName', g.first_name))
-  from ${callHanding} h join ${colleague} f on f.id = h.from_id join ${colleague} g on g.id = h.to_id where h.call_id = c.id and h.ended_at is null)`
+  from ${callTransfer} h join ${colleague} f on f.id = h.from_id join ${colleague} g on g.id = h.to_id where h.call_id = c.id and h.ended_at is null)`
 
 function detailOf(asker: SignedIn, row: Row, now: Date): CallDetail {
   const stored = storedOf(row.call)
@@ -82,7 +82,7 @@ function detailOf(asker: SignedIn, row: Row, now: Date): CallDetail {
   return {
     id: stored.id,
     direction: stored.direction,
-    other: stored.other,
+    remote: stored.remote,
     line: { id: stored.lineId, name: row.line_name },
     record: row.record_id ? { id: row.record_id, name: row.record_name, firstName: row.first_name ?? row.record_name, module: row.module, title: row.title, company: row.company, city: row.city } : null,
     facts: factsOf(stored),
@@ -92,9 +92,9 @@ function detailOf(asker: SignedIn, row: Row, now: Date): CallDetail {
     notes: row.notes ?? '',
     disposition: row.disposition_name ? { name: row.disposition_name, at: stored.disposedAt!.getTime() } : null,
     rating: stored.rating,
-    handing: row.handing,
+    transfer: row.transfer,
     spoken: stored.spoken?.name ?? null,
-    zones: clockRules(zonesOf(place, stored.other), now),
+    zones: clockRules(zonesOf(place, stored.remote), now),
     lastSaid: row.said ? { at: row.said_at!, words: row.said, ours: row.said_kind !== 'text-in' } : null,
   }
 }

@@ -11,7 +11,7 @@ export type OwnOrder = 'take-message'
 /** `key` is our own name for a call of ours; `incoming` begins one that we do not know yet. */
 export type ExchangeEvent = { id: string, ref: string, key: string | null } & (
   | { kind: 'happened', event: CallEvent }
-  | { kind: 'incoming', at: Date, line: string, other: string }
+  | { kind: 'incoming', at: Date, line: string, remote: string }
   /** Something was recorded, and can be fetched. */
   | { kind: 'recorded', of: 'call' | 'message' }
 )

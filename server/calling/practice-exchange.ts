@@ -90,7 +90,7 @@ export function practiceExchange({ url, key, webhookSecret }: PracticeAccess): E
 function readEvent(input: unknown): ExchangeEvent {
   const { id, type, at, data }: EventShape = eventShape.validateSync(input)
   const call = { id, ref: data.id, key: data.key }
-  if (type === 'call.incoming') return { ...call, kind: 'incoming', at, line: data.line, other: data.phone }
+  if (type === 'call.incoming') return { ...call, kind: 'incoming', at, line: data.line, remote: data.phone }
   if (type === 'call.recorded') return { ...call, kind: 'recorded', of: data.of }
   return { ...call, kind: 'happened', event: happened(type, at.getTime(), data) }
 }

@@ -33,4 +33,4 @@ export async function personOf(asker: SignedIn, call: StoredCall): Promise<Perso
 }
 
 export const occasionOf = (asker: SignedIn, call: StoredCall, record: StoredRecord): Occasion =>
-  ({ asker, record, remote: call.other, lineId: call.lineId, because: { callId: call.id } })
+  ({ asker, record, remote: call.remote, lineId: call.lineId, because: { callId: call.id } })

@@ -6,7 +6,7 @@ import { notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
 import { lineBelongs } from '../texting/lines'
-import { openHanding, stepHanding } from './handings/step'
+import { openTransfer, stepTransfer } from './transfers/step'
 
 export type StoredCall = typeof call.$inferSelect
 
@@ -43,15 +43,15 @@ export async function addToCall(callId: string, event: CallEvent): Promise<Store
       leavingAt: instant(facts.leavingAt), leftAt: instant(facts.leftAt),
       endedAt: instant(facts.endedAt), endWhy: facts.end?.why ?? null, endSide: facts.end?.side ?? null, switches: facts.switches,
     }).where(eq(call.id, callId)).returning()
-    if (after!.endedAt) await endHanding(callId, after!.endedAt)
+    if (after!.endedAt) await endTransfer(callId, after!.endedAt)
     await announceCall(after!)
     return after!
   })
 }
 
-async function endHanding(callId: string, endedAt: Date): Promise<void> {
-  const open = await openHanding(callId)
-  if (open) await stepHanding(open, 'call-ended', endedAt)
+async function endTransfer(callId: string, endedAt: Date): Promise<void> {
+  const open = await openTransfer(callId)
+  if (open) await stepTransfer(open, 'call-ended', endedAt)
 }
 
 /** Tells those who answer its line, and whoever has a record open on whose timeline it stands. */

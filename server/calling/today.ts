@@ -39,7 +39,7 @@ async function callableOf(recordIds: string[]): Promise<Map<string, string>> {
 /** Texts of mine that did not arrive in the last two days, where nothing was sent to that number since. */
 async function failedTexts(asker: SignedIn, now: Date): Promise<FailedText[]> {
   const { rows } = await once<FailedText & Record<string, unknown>>(sql`
-    select m.id, ${milliseconds(sql`m.made_at`)} as at, m.state, m.code, v.other, t.words, r.id as "recordId", r.name
+    select m.id, ${milliseconds(sql`m.made_at`)} as at, m.state, m.code, v.remote, t.words, r.id as "recordId", r.name
     from ${message} m
     join ${conversation} v on v.id = m.conversation_id
     left join ${activityContent} t on t.activity_id = m.activity_id

@@ -45,13 +45,13 @@ export async function begin({ key, password, practice, ...form }: BeginForm, fro
   return signInAs(adminId, from, now)
 }
 
-async function make({ firm: name, country, zone, name: person, email, set }: Omit<BeginForm, 'key' | 'password' | 'practice'>, passwordHash: string, number: CarrierNumber | null, now: Date): Promise<string> {
+async function make({ firm: name, country, zone, name: person, mail, set }: Omit<BeginForm, 'key' | 'password' | 'practice'>, passwordHash: string, number: CarrierNumber | null, now: Date): Promise<string> {
   const [adminId, teamId] = [uuid(), uuid()]
   try {
     await tx(async (database) => {
       await database.insert(firm).values({ name, country, textingOn: true })
       await database.insert(team).values({ id: teamId, name: 'Everybody' })
-      await database.insert(colleague).values({ id: adminId, name: person, firstName: person.split(' ')[0]!, email, passwordHash, role: 'admin', title: 'Admin', zone })
+      await database.insert(colleague).values({ id: adminId, name: person, firstName: person.split(' ')[0]!, mail, passwordHash, role: 'admin', title: 'Admin', zone })
       await database.insert(teamMember).values({ teamId, colleagueId: adminId })
       if (number) await database.insert(line).values({ id: uuid(), ...number, name: 'First line', teamId, carrier: PRACTICE })
       await layStartingSet(set)

@@ -8,7 +8,7 @@ const MOST_KNOWN = 20
 /** Whether somebody was signed in to this account in this browser before. */
 export async function isKnownFor(deviceHash: string, account: string): Promise<boolean> {
   const found = await tx(database => database.select({ usedAt: knownDevice.usedAt }).from(knownDevice).innerJoin(colleague, eq(colleague.id, knownDevice.colleagueId))
-    .where(and(eq(knownDevice.tokenHash, deviceHash), eq(colleague.email, account))))
+    .where(and(eq(knownDevice.tokenHash, deviceHash), eq(colleague.mail, account))))
   return found.length > 0
 }
 

@@ -4,7 +4,7 @@ import type { Named } from '~~/shared/schemas/common'
 import { once } from '../db/door'
 import { uuidArray } from '../db/instants'
 import {
-  bulkChange, call, callHanding, callRound, consentProposal, conversation, job, line, message, phone, picture, record, recording, recordImport, setAsideEvent, signIn, spokenMessage, task, template, view, activity, activityOnRecord,
+  bulkChange, call, callTransfer, callRound, consentProposal, conversation, job, line, message, phone, picture, record, recording, recordImport, setAsideEvent, signIn, spokenMessage, task, template, view, activity, activityOnRecord,
 } from '../db/schema'
 import { notFound } from '../http/problem'
 import { mayReadEntry } from '../timeline/visibility'
@@ -28,7 +28,7 @@ const everybodys = (words: string, table: SQL): Kind => ({ words, from: sql`${ta
 const admins = (words: string, table: SQL): Kind => ({ words, from: sql`${table} x`, id: sql`x.id`, seen: asker => asker.role === 'admin' ? sql`true` : sql`false` })
 
 const ofCall = (asker: Asker): SQL => sql`(x.colleague_id = ${asker.id}::uuid or ${answers(asker, sql`x.line_id`)} or ${mayReadEntry(asker, sql`x.activity_id`)}
-  or exists (select 1 from ${callHanding} h where h.call_id = x.id and h.to_id = ${asker.id}::uuid))`
+  or exists (select 1 from ${callTransfer} h where h.call_id = x.id and h.to_id = ${asker.id}::uuid))`
 
 /** Of everything that a request can name: where it is, and who may see it. The compiler names what is missing here. */
 const KINDS: Record<Named, Kind> = {

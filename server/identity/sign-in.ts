@@ -16,7 +16,7 @@ import { passwordMatches } from './password'
 export interface SignedIn extends Asker {
   name: string
   firstName: string
-  email: string
+  mail: string
   title: string
   directLine: string | null
   zone: string
@@ -40,13 +40,13 @@ export const freshToken = () => randomBytes(32).toString('base64url')
  *
  * @throws Problem 422 for a wrong pair, 429 after too many
  */
-export async function openSignIn(email: string, password: string, from: From, now: Date): Promise<Tokens> {
+export async function openSignIn(mail: string, password: string, from: From, now: Date): Promise<Tokens> {
   const { address, device } = from
-  const account = email.trim().toLowerCase()
+  const account = mail.trim().toLowerCase()
   const deviceHash = device ? tokenHash(device) : null
   const attempt = { account, address, knownDevice: deviceHash && await isKnownFor(deviceHash, account) ? deviceHash : null }
   await countAttempt(attempt)
-  const [found] = await tx(database => database.select().from(colleague).where(eq(colleague.email, account)))
+  const [found] = await tx(database => database.select().from(colleague).where(eq(colleague.mail, account)))
   // outside of tx: hashing takes long, and nobody else should wait for it
   if (!await passwordMatches(found?.passwordHash, password)) {
     await note('sign-in refused', null, now, { address })
@@ -124,13 +124,13 @@ export async function stillSignedIn(ids: string[], now: Date): Promise<Set<strin
 
 async function who(signInId: SQL, from: SQL): Promise<SignedIn | null> {
   const { rows: [row] } = await tx(database => database.execute<Row>(sql`
-    select c.id, c.name, c.first_name, c.email, c.role, c.title, c.direct_line, c.zone, ${signInId},
+    select c.id, c.name, c.first_name, c.mail, c.role, c.title, c.direct_line, c.zone, ${signInId},
       array(select team_id from team_member where colleague_id = c.id) as team_ids,
       array(select distinct b.colleague_id from team_member a join team_member b using (team_id) where a.colleague_id = c.id) as people_ids
     ${from}`))
   return row
     ? {
-        id: row.id, name: row.name, firstName: row.first_name, email: row.email, role: row.role, title: row.title, directLine: row.direct_line, zone: row.zone,
+        id: row.id, name: row.name, firstName: row.first_name, mail: row.mail, role: row.role, title: row.title, directLine: row.direct_line, zone: row.zone,
         teamIds: row.team_ids, peopleIds: row.people_ids, ...row.sign_in_id && { signInId: row.sign_in_id },
       }
     : null
@@ -140,7 +140,7 @@ type Row = Record<string, unknown> & {
   id: string
   name: string
   first_name: string
-  email: string
+  mail: string
   role: Role
   title: string
   direct_line: string | null

@@ -127,9 +127,9 @@ async function knownOf(asker: SignedIn, { id, module, rules }: StoredImport, rea
 
 /** Colleagues by id, name and mail address; who is in no team can own nothing that others would see. */
 async function ownersByName(): Promise<KnownOfPiece['owners']> {
-  const { rows } = await once<{ id: string, name: string, email: string, team_id: string }>(sql`
-    select c.id, c.name, c.email, (select m.team_id from ${teamMember} m where m.colleague_id = c.id order by m.team_id limit 1) as team_id from ${colleague} c`)
-  return new Map(rows.filter(({ team_id }) => team_id).flatMap(({ id, name, email, team_id }) => [id, name.toLowerCase(), email.toLowerCase()].map(key => [key, { ownerId: id, teamId: team_id }] as const)))
+  const { rows } = await once<{ id: string, name: string, mail: string, team_id: string }>(sql`
+    select c.id, c.name, c.mail, (select m.team_id from ${teamMember} m where m.colleague_id = c.id order by m.team_id limit 1) as team_id from ${colleague} c`)
+  return new Map(rows.filter(({ team_id }) => team_id).flatMap(({ id, name, mail, team_id }) => [id, name.toLowerCase(), mail.toLowerCase()].map(key => [key, { ownerId: id, teamId: team_id }] as const)))
 }
 
 async function write(found: StoredImport, { records, phones, joined, notes, optedOut, seen }: Written, targets: ImportTarget[], now: Date): Promise<void> {
@@ -215,8 +215,8 @@ async function adopt({ colleagueId }: StoredImport, phones: Written['phones']): 
   const numbers = phones.flatMap(({ e164, recordId }) => e164 ? [{ e164, recordId }] : [])
   if (numbers.length === 0) return
   const others = textArray(numbers.map(one => one.e164))
-  const { rows } = await once<{ other: string }>(sql`select other from ${conversation} where other = any(${others}) union select other from ${call} where other = any(${others})`)
+  const { rows } = await once<{ remote: string }>(sql`select remote from ${conversation} where remote = any(${others}) union select remote from ${call} where remote = any(${others})`)
   const asker = rows.length > 0 ? await colleagueAtWork(colleagueId) : null
   if (!asker) return
-  for (const { other } of rows) for (const { e164, recordId } of numbers) if (e164 === other) await takeAlong(asker, recordId, e164)
+  for (const { remote } of rows) for (const { e164, recordId } of numbers) if (e164 === remote) await takeAlong(asker, recordId, e164)
 }

@@ -1,12 +1,12 @@
 import { findCalls } from '../calling/find-call'
-import { handingsBack } from '../calling/handings/back'
+import { transfersBack } from '../calling/transfers/back'
 import { fetchRecordings } from '../calling/recordings'
 import { ringAll, takeMessages } from '../calling/ring'
 import { importMany } from '../imports/work'
 import { changeMany } from '../records/bulk-work'
 import { handOver, handOverBroke } from '../texting/hand-over'
 import { fillBackMany } from '../timeline/fill-back'
-import { BULK_CHANGE, FETCH_RECORDING, FILL_BACK, FIND_CALL, HAND_OVER, HANDING_BACK, IMPORT, RING_ALL, TAKE_MESSAGE, type JobKind } from './kinds'
+import { BULK_CHANGE, FETCH_RECORDING, FILL_BACK, FIND_CALL, HAND_OVER, TRANSFER_BACK, IMPORT, RING_ALL, TAKE_MESSAGE, type JobKind } from './kinds'
 import type { Ending, Handler, Workshop } from './outbox'
 
 /** Who does the work of each kind of job. */
@@ -18,7 +18,7 @@ const HANDLERS: Record<JobKind, Handler> = {
   [TAKE_MESSAGE]: takeMessages,
   [RING_ALL]: ringAll,
   [FETCH_RECORDING]: fetchRecordings,
-  [HANDING_BACK]: handingsBack,
+  [TRANSFER_BACK]: transfersBack,
   [FIND_CALL]: findCalls,
 }
 

@@ -6,10 +6,10 @@ export const FILL_BACK = 'fill-back'
 export const TAKE_MESSAGE = 'take-message'
 export const RING_ALL = 'ring-all'
 export const FETCH_RECORDING = 'fetch-recording'
-export const HANDING_BACK = 'handing-back'
+export const TRANSFER_BACK = 'transfer-back'
 export const FIND_CALL = 'find-call'
 
-export type JobKind = typeof HAND_OVER | typeof BULK_CHANGE | typeof IMPORT | typeof FILL_BACK | typeof TAKE_MESSAGE | typeof RING_ALL | typeof FETCH_RECORDING | typeof HANDING_BACK | typeof FIND_CALL
+export type JobKind = typeof HAND_OVER | typeof BULK_CHANGE | typeof IMPORT | typeof FILL_BACK | typeof TAKE_MESSAGE | typeof RING_ALL | typeof FETCH_RECORDING | typeof TRANSFER_BACK | typeof FIND_CALL
 
 /** What each is called where an admin reads of it. */
 export const JOB_WORDS: Record<JobKind, string> = {
@@ -20,6 +20,6 @@ export const JOB_WORDS: Record<JobKind, string> = {
   'take-message': 'Sending a caller to the mailbox',
   'ring-all': 'Ringing everybody who answers the line',
   'fetch-recording': 'Fetching a recording',
-  'handing-back': 'Giving a call back that nobody took',
+  'transfer-back': 'Giving a call back that nobody took',
   'find-call': 'Finding out what became of a call',
 }

@@ -69,7 +69,7 @@ const cardsQuery = ({ from, stage, since, about, amount, currency }: Standing, w
     select r.id, r.name, ${about} as about, r.owner_id, ${stage} as stage, ${milliseconds(since)} as since, ${milliseconds(sql`r.last_contact_at`)} as last_contact_at,
       ${amount}::float8 as amount, ${currency} as currency,
       exists (
-        select 1 from ${phone} x join ${conversation} v on v.other = x.e164 and v.waits_since is not null
+        select 1 from ${phone} x join ${conversation} v on v.remote = x.e164 and v.waits_since is not null
         where x.record_id = r.id or x.record_id in (select l2.person_id from ${recordPerson} l2 where l2.record_id = r.id)
       ) as waits
     from ${from} where ${where}

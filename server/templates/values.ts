@@ -46,8 +46,8 @@ export async function valuesFor(asker: SignedIn, found: StoredRecord, related: R
   })
 }
 
-export const senderValues = ({ firstName, name, title, email, directLine }: SignedIn) =>
-  ({ first_name: firstName, name, title, mail: email, direct_line: directLine && showPhone(directLine) })
+export const senderValues = ({ firstName, name, title, mail, directLine }: SignedIn) =>
+  ({ first_name: firstName, name, title, mail, direct_line: directLine && showPhone(directLine) })
 
 /** Of each kind one: what was chosen, else the first that is not over. */
 function aboutOf(related: Related[], aboutId: string | null): Related[] {

@@ -18,11 +18,11 @@ export async function startComposer(asker: SignedIn, recordId: string): Promise<
     const holders = [recordId, ...isPersonModule(found.module) ? [] : (await peopleOf(asker, found)).map(({ id }) => id)]
     const lines = await linesOf(asker)
     const numbers = (await database.select({ e164: phone.e164 }).from(phone).where(inArray(phone.recordId, holders))).flatMap(row => row.e164 ?? [])
-    const used = numbers.length === 0 ? [] : await database.select().from(conversation).where(inArray(conversation.other, numbers)).orderBy(desc(conversation.lastAt))
+    const used = numbers.length === 0 ? [] : await database.select().from(conversation).where(inArray(conversation.remote, numbers)).orderBy(desc(conversation.lastAt))
     const mine = used.filter(one => lines.some(line => line.id === one.lineId))
     return {
       lines,
-      lastLine: Object.fromEntries(mine.reverse().map(one => [one.other, one.lineId])),
+      lastLine: Object.fromEntries(mine.reverse().map(one => [one.remote, one.lineId])),
       texted: await lastTexts(asker, numbers),
       sender: [asker.firstName, await firmName()],
     }
@@ -32,11 +32,11 @@ export async function startComposer(asker: SignedIn, recordId: string): Promise<
 /** The last text of ours to each number that the asker may read, whoever wrote it and over whichever line. */
 async function lastTexts(asker: SignedIn, numbers: string[]): Promise<ComposerStart['texted']> {
   if (numbers.length === 0) return {}
-  const { rows } = await once<{ other: string, at: number, by: string, mine: boolean }>(sql`
-    select distinct on (v.other) v.other, ${milliseconds(sql`m.made_at`)} as at, coalesce(c.first_name, 'Plauder') as by, coalesce(m.author_id = ${asker.id}::uuid, false) as mine
+  const { rows } = await once<{ remote: string, at: number, by: string, mine: boolean }>(sql`
+    select distinct on (v.remote) v.remote, ${milliseconds(sql`m.made_at`)} as at, coalesce(c.first_name, 'Plauder') as by, coalesce(m.author_id = ${asker.id}::uuid, false) as mine
     from ${conversation} v
     cross join lateral (select * from ${message} m where m.conversation_id = v.id and m.direction = 'out' and m.state <> 'taken-back' and ${mayReadEntry(asker, sql`m.activity_id`)} order by m.made_at desc limit 1) m
     left join ${colleague} c on c.id = m.author_id
-    where v.other = any(${textArray(numbers)}) order by v.other, m.made_at desc`)
-  return Object.fromEntries(rows.map(({ other, ...last }) => [other, last]))
+    where v.remote = any(${textArray(numbers)}) order by v.remote, m.made_at desc`)
+  return Object.fromEntries(rows.map(({ remote, ...last }) => [remote, last]))
 }

@@ -6,11 +6,11 @@ import { announce } from '../live/notices'
 import { lineBelongs, type Line } from './lines'
 
 /** The conversation between a line and a number, made if there is none, and brought up to now. */
-export async function openConversation(lineId: string, other: string, now: Date): Promise<string> {
+export async function openConversation(lineId: string, remote: string, now: Date): Promise<string> {
   return tx(async (database) => {
     const [open] = await database.insert(conversation)
-      .values({ id: uuid(), lineId, other, lastAt: now })
-      .onConflictDoUpdate({ target: [conversation.lineId, conversation.other], set: { lastAt: now } })
+      .values({ id: uuid(), lineId, remote, lastAt: now })
+      .onConflictDoUpdate({ target: [conversation.lineId, conversation.remote], set: { lastAt: now } })
       .returning({ id: conversation.id })
     return open!.id
   })

@@ -16,8 +16,8 @@ export type AtGate = Awaited<ReturnType<typeof readAll>>[number]
 export async function askGate(messageIds: string[], now: Date): Promise<{ text: AtGate, verdict: Verdict }[]> {
   return tx(async () => {
     const texts = await readAll(messageIds)
-    const numbers = await lockNumbers(texts.map(one => one.other))
-    return texts.map(text => ({ text, verdict: verdictOn(text, numbers.get(text.other)!, now) }))
+    const numbers = await lockNumbers(texts.map(one => one.remote))
+    return texts.map(text => ({ text, verdict: verdictOn(text, numbers.get(text.remote)!, now) }))
   })
 }
 
@@ -34,7 +34,7 @@ function factsOf(text: AtGate, number: NumberState, now: Date): GateFacts {
     lineOpen: text.lineActive,
     numberUsable: text.numberUsable,
     optedOut: number.texts === 'refused',
-    zones: zonesOf({ zone: text.zone, country: text.country, region: text.region }, text.other),
+    zones: zonesOf({ zone: text.zone, country: text.country, region: text.region }, text.remote),
     lastHeardAt: number.lastHeardAt?.getTime() ?? null,
     meantFor: text.leavesAt.getTime(),
     scheduled: text.wallTime !== null,
@@ -44,17 +44,17 @@ function factsOf(text: AtGate, number: NumberState, now: Date): GateFacts {
 
 /** The record for which it was written still has the number, and none on which it stands has found it to be somebody else's. */
 const NUMBER_USABLE = sql<boolean>`(
-  (${message.recordId} is null or exists (select 1 from ${phone} p where p.record_id = ${message.recordId} and p.e164 = ${conversation.other}))
+  (${message.recordId} is null or exists (select 1 from ${phone} p where p.record_id = ${message.recordId} and p.e164 = ${conversation.remote}))
   and not exists (
     select 1 from ${activityOnRecord} s join ${phone} p on p.record_id = s.record_id
-    where s.activity_id = ${message.activityId} and s.along_line_id is null and p.wrong_e164 = ${conversation.other} and p.unusable = 'not-theirs'))`
+    where s.activity_id = ${message.activityId} and s.along_line_id is null and p.wrong_e164 = ${conversation.remote} and p.unusable = 'not-theirs'))`
 
 async function readAll(messageIds: string[]) {
   return tx(database => database
     .select({
       id: message.id, state: message.state, shift: message.shift, pictures: message.pictures, acceptedAt: message.acceptedAt, askedCarrier: message.carrier, confirmsOptOut: message.confirmsOptOut,
       nightAllowed: message.nightAllowed, leavesAt: message.leavesAt, wallTime: message.wallTime,
-      other: conversation.other, numberUsable: NUMBER_USABLE, from: line.e164, carrier: line.carrier, lineActive: line.active,
+      remote: conversation.remote, numberUsable: NUMBER_USABLE, from: line.e164, carrier: line.carrier, lineActive: line.active,
       words: activityContent.words, textingOn: sql<boolean>`coalesce((select ${firm.textingOn} from ${firm}), false)`,
       zone: record.zone, country: record.country, region: record.region,
     })

@@ -67,7 +67,7 @@ async function begin(messageIds: string[], now: Date): Promise<Map<string, Ready
       else if (uncertain || afterEvent(text.state as MessageState, 'claim')) {
         if (!uncertain) fresh.push(text.id)
         // of what may have left only the carrier that was asked can say anything, whichever the line has now
-        ready.set(text.id, { carrier: (uncertain && text.askedCarrier) || text.carrier, uncertain, text: { key: text.id, from: text.from, to: text.other, text: text.words ?? '', shift: text.shift, pictures: pictures.get(text.id) ?? [], confirmsOptOut: text.confirmsOptOut } })
+        ready.set(text.id, { carrier: (uncertain && text.askedCarrier) || text.carrier, uncertain, text: { key: text.id, from: text.from, to: text.remote, text: text.words ?? '', shift: text.shift, pictures: pictures.get(text.id) ?? [], confirmsOptOut: text.confirmsOptOut } })
       }
     }
     // taking back is the same kind of update: where it has won, the text is not ours to hand over any more

@@ -88,10 +88,10 @@ const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
   const [now, activityId, byHand, authorId] = [sql`${value('now')}::timestamptz`, sql`${value('activityId')}::uuid`, sql`${value('byHand')}::boolean`, sql`${value('authorId')}::uuid`]
   return sql`
     with before as (
-      select id, waits_since from ${conversation} where line_id = ${value('lineId')}::uuid and other = ${value('to')}
+      select id, waits_since from ${conversation} where line_id = ${value('lineId')}::uuid and remote = ${value('to')}
     ), talk as (
-      insert into ${conversation} as v (id, line_id, other, last_at) values (${value('conversationId')}::uuid, ${value('lineId')}::uuid, ${value('to')}, ${now})
-      on conflict (line_id, other) do update set last_at = excluded.last_at,
+      insert into ${conversation} as v (id, line_id, remote, last_at) values (${value('conversationId')}::uuid, ${value('lineId')}::uuid, ${value('to')}, ${now})
+      on conflict (line_id, remote) do update set last_at = excluded.last_at,
         waits_since = case when ${byHand} then null else v.waits_since end
       returning id
     ), happened as (
@@ -100,7 +100,7 @@ const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
     ), said as (
       insert into ${activityContent} (activity_id, words) select id, ${value('text')} from happened
     ), holders as (
-      ${holdersOf({ lineId: value('lineId'), other: value('to'), recordId: value('recordId') })}
+      ${holdersOf({ lineId: value('lineId'), remote: value('to'), recordId: value('recordId') })}
     ), places as (
       (${placesOf(sql`holders`)})
       union all select id, ${value('recordId')}::uuid, null from ${record} where id = ${value('writtenOn')}::uuid

@@ -38,14 +38,14 @@ export function leavesAtOf({ wallTime, zone }: LaterForm, now: Date): Date {
  */
 export async function reschedule(asker: SignedIn, messageId: string, { later, nightAllowed }: { later: LaterForm | null, nightAllowed: boolean }, now: Date): Promise<{ leavesAt: number }> {
   return tx(async (database) => {
-    const [found] = await database.select({ message, other: conversation.other, lastHeardAt: numberState.lastHeardAt, zone: record.zone, country: record.country, region: record.region })
+    const [found] = await database.select({ message, remote: conversation.remote, lastHeardAt: numberState.lastHeardAt, zone: record.zone, country: record.country, region: record.region })
       .from(message).innerJoin(conversation, eq(conversation.id, message.conversationId))
-      .leftJoin(numberState, eq(numberState.e164, conversation.other)).leftJoin(record, eq(record.id, message.recordId))
+      .leftJoin(numberState, eq(numberState.e164, conversation.remote)).leftJoin(record, eq(record.id, message.recordId))
       .where(eq(message.id, messageId)).for('update', { of: message })
     if (!found || found.message.authorId !== asker.id) throw notFound('text')
     if (found.message.state !== 'waiting' || !found.message.wallTime) throw conflict('has-left', 'It has left', 'This text waits no more, so its time cannot be changed.')
     const leavesAt = later ? leavesAtOf(later, now) : new Date(now.getTime() + await takeBackMs())
-    const zones = zonesOf(found, found.other)
+    const zones = zonesOf(found, found.remote)
     const allowed = nightAllowed || (later === null && found.message.nightAllowed)
     const verdict = mayLeaveNow({ now: (later ? leavesAt : now).getTime(), zones, lastHeardAt: found.lastHeardAt?.getTime() ?? null, nightAllowed: allowed })
     if (!verdict.leaves) throw conflict('night', 'Their night', 'That is outside of the hours in which a person there may be texted. Choose another time, or say that it may leave then.', { reason: verdict.reason, zones: clockRules(zones, leavesAt), notBefore: verdict.notBefore })

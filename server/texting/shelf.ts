@@ -17,13 +17,13 @@ const MOST = 100
 /** Conversations on my lines that wait for an answer, the longest waiting first. */
 export async function readShelf(asker: Asker): Promise<{ items: ShelfItem[], total: number }> {
   const { rows } = await tx(database => database.execute<Row>(sql`
-    select v.id, v.other, ${milliseconds(sql`v.waits_since`)} as waits_since, l.id as line_id, l.name as line_name,
+    select v.id, v.remote, ${milliseconds(sql`v.waits_since`)} as waits_since, l.id as line_id, l.name as line_name,
       h.id as record_id, h.name as record_name, h.module, coalesce(h.holders, 0)::int as holders, count(*) over ()::int as total
     from ${conversation} v
     join ${line} l on l.id = v.line_id and ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })}
     left join lateral (
       select r.id, r.name, r.module, count(*) over () as holders from ${phone} p join ${record} r on r.id = p.record_id
-      where p.e164 = v.other and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+      where p.e164 = v.remote and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
       order by r.last_contact_at desc nulls last limit 1
     ) h on true
     where v.waits_since is not null
@@ -34,7 +34,7 @@ export async function readShelf(asker: Asker): Promise<{ items: ShelfItem[], tot
       conversationId: row.id,
       record: row.record_id ? { id: row.record_id, name: row.record_name, module: row.module } : null,
       holders: row.holders,
-      other: row.other,
+      remote: row.remote,
       lineId: row.line_id,
       line: row.line_name,
       waitsSince: row.waits_since,
@@ -44,7 +44,7 @@ export async function readShelf(asker: Asker): Promise<{ items: ShelfItem[], tot
 
 type Row = Record<string, unknown> & {
   id: string
-  other: string
+  remote: string
   waits_since: number
   line_id: string
   line_name: string
@@ -66,23 +66,23 @@ export async function readConversation(asker: Asker, conversationId: string, now
       .select({ conversation, lineName: line.name, languages: line.languages, texts: numberState.texts, lastHeardAt: milliseconds(numberState.lastHeardAt) })
       .from(conversation)
       .innerJoin(line, and(eq(line.id, conversation.lineId), visible(asker, 'line.answer', { owner: line.colleagueId, team: line.teamId })))
-      .leftJoin(numberState, eq(numberState.e164, conversation.other))
+      .leftJoin(numberState, eq(numberState.e164, conversation.remote))
       .where(eq(conversation.id, conversationId))
     if (!found) throw notFound('conversation')
     const records = await database
       .selectDistinct({ record })
       .from(phone)
       .innerJoin(record, and(eq(record.id, phone.recordId), visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })))
-      .where(eq(phone.e164, found.conversation.other))
+      .where(eq(phone.e164, found.conversation.remote))
     const holder = records[0]?.record
-    const number = holder && (await phonesOf(asker, [holder.id])).find(one => one.e164 === found.conversation.other)
-    const zoneNames = number?.zones ?? zonesOf({ zone: null, country: null, region: null }, found.conversation.other)
+    const number = holder && (await phonesOf(asker, [holder.id])).find(one => one.e164 === found.conversation.remote)
+    const zoneNames = number?.zones ?? zonesOf({ zone: null, country: null, region: null }, found.conversation.remote)
     return {
       id: conversationId,
       lineId: found.conversation.lineId,
       lineName: found.lineName,
       languages: found.languages,
-      other: found.conversation.other,
+      remote: found.conversation.remote,
       waitsSince: found.conversation.waitsSince?.getTime() ?? null,
       records: records.map(({ record: { id, name, module, title, city } }) => ({ id, name, module, title, city })),
       phone: number ?? null,

@@ -65,7 +65,7 @@ const situationOf = statement<Pick<SendForm, 'id' | 'lineId' | 'phoneId' | 'conv
   select l.*, f.texting_on, f.take_back_seconds, c.micros_per_part, c.currency, c.most_parts, c.micros_per_picture, c.most_pictures, c.most_picture_bytes,
     m.author_id, m.activity_id, ${milliseconds(sql`m.leaves_at`)} as leaves_at,
     p.id as phone_id, p.e164 as phone_e164, p.country as phone_country, p.kind as phone_kind,
-    r.id as record_id, r.owner_id, r.team_id as record_team, r.zone, r.country as record_country, r.region, v.other,
+    r.id as record_id, r.owner_id, r.team_id as record_team, r.zone, r.country as record_country, r.region, v.remote,
     n.texts, ${milliseconds(sql`n.last_heard_at`)} as last_heard_at,
     tv.version as template_version, t.audience as template_audience, t.owner_id as template_owner, t.team_id as template_team,
     written_on.id as written_on_id, written_on.owner_id as written_on_owner, written_on.team_id as written_on_team
@@ -79,16 +79,16 @@ const situationOf = statement<Pick<SendForm, 'id' | 'lineId' | 'phoneId' | 'conv
   left join ${record} written_on on written_on.id = ${value('recordId')}::uuid
   left join ${template} t on t.id = ${value('templateId')}::uuid
   left join ${templateVersion} tv on tv.template_id = t.id and tv.version = ${value('templateVersion')}::int
-  left join ${numberState} n on n.e164 = coalesce(p.e164, v.other)
+  left join ${numberState} n on n.e164 = coalesce(p.e164, v.remote)
   where l.id = ${value('lineId')}::uuid`)
 
 function recipientOf(asker: Asker, form: SendForm, found: Row): Recipient {
   const heard = { optedOut: found.texts === 'refused', lastHeardAt: found.last_heard_at }
   if (!form.phoneId) {
     if (!form.conversationId) throw badInput({ phoneId: 'Choose a number to text.' })
-    if (!found.other) throw notFound('conversation')
-    if (!isE164(found.other)) throw badInput({ conversationId: `${found.other} is no telephone number, so nothing can be sent to it. Whoever sends under it takes no answers.` })
-    return { e164: found.other, country: found.country, zones: zonesOf(NOWHERE, found.other), recordId: null, ...heard }
+    if (!found.remote) throw notFound('conversation')
+    if (!isE164(found.remote)) throw badInput({ conversationId: `${found.remote} is no telephone number, so nothing can be sent to it. Whoever sends under it takes no answers.` })
+    return { e164: found.remote, country: found.country, zones: zonesOf(NOWHERE, found.remote), recordId: null, ...heard }
   }
   if (!found.phone_id || !can(asker, 'record.see', { ownerId: found.owner_id, teamId: found.record_team })) throw notFound('number')
   if (!found.phone_e164) throw badInput({ phoneId: 'This number cannot be used, so nothing can be sent to it. Correct it on the record.' })
@@ -131,7 +131,7 @@ type Row = Record<string, unknown> & {
   zone: string | null
   record_country: string | null
   region: string | null
-  other: string | null
+  remote: string | null
   texts: string | null
   last_heard_at: number | null
   template_version: number | null

@@ -9,7 +9,7 @@ import { factsOf, storedOf } from '../calling/stored'
 import { tx } from '../db/door'
 import { at, milliseconds, uuidArray } from '../db/instants'
 import { recordingShown } from '../calling/recording-shown'
-import { activity, activityContent, activityOnRecord, call, callEffect, callHanding, colleague, consentProposal, conversation, disposition, line, message, picture, record, template } from '../db/schema'
+import { activity, activityContent, activityOnRecord, call, callEffect, callTransfer, colleague, consentProposal, conversation, disposition, line, message, picture, record, template } from '../db/schema'
 import { notFound } from '../http/problem'
 import { visible } from '../identity/visible'
 import { mayRead } from './visibility'
@@ -26,14 +26,14 @@ const SLIP = sql`
   case when a.kind in ('call-out', 'call-in') then (
     select json_build_object('call', to_jsonb(k), 'disposition', case when di.id is not null then json_build_object('name', di.name, 'colour', di.colour) end,
       'spoken', k.spoken,
-      'handed', (select coalesce(json_agg(json_build_object('from', f.first_name, 'to', g.first_name, 'at', ${milliseconds(sql`h.ended_at`)}) order by h.ended_at), '[]')
-        from ${callHanding} h join ${colleague} f on f.id = h.from_id join ${colleague} g on g.id = h.to_id where h.call_id = k.id and h.state = 'handed'), 'recording', ${recordingShown(sql`k.id`)}, 'effects', (
+      'transfers', (select coalesce(json_agg(json_build_object('from', f.first_name, 'to', g.first_name, 'at', ${milliseconds(sql`h.ended_at`)}) order by h.ended_at), '[]')
+        from ${callTransfer} h join ${colleague} f on f.id = h.from_id join ${colleague} g on g.id = h.to_id where h.call_id = k.id and h.state = 'transferred'), 'recording', ${recordingShown(sql`k.id`)}, 'effects', (
       select coalesce(json_agg(json_build_object('position', e.position, 'words', e.words, 'state', e.state, 'reason', e.reason) order by e.position), '[]')
       from ${callEffect} e where e.call_id = k.id and e.attempt = (select max(attempt) from ${callEffect} x where x.call_id = k.id)))
     from ${call} k left join ${disposition} di on di.id = k.disposition_id where k.activity_id = a.id) end as called,
   case when m.pictures > 0 then (select json_agg(json_build_object('id', pi.id, 'width', pi.width, 'height', pi.height, 'size', pi.size) order by pi.id) from ${picture} pi where pi.message_id = m.id) end as pictures,
   ${milliseconds(sql`m.leaves_at`)} as leaves_at, ${milliseconds(sql`m.handed_at`)} as handed_at, ${milliseconds(sql`m.settled_at`)} as settled_at,
-  v.other, l.name as line_name, l.e164 as line_e164,
+  v.remote, l.name as line_name, l.e164 as line_e164,
   p.id as proposal_id, p.opted_out as proposal_decision`
 
 const SLIP_JOINS = sql`
@@ -173,11 +173,11 @@ type EntryRow = Record<string, unknown> & {
   template_version: number | null
   template_name: string | null
   pictures: PictureFacts[] | null
-  called: { call: Record<string, unknown> } & Pick<TimelineCall, 'disposition' | 'handed' | 'spoken' | 'effects' | 'recording'> | null
+  called: { call: Record<string, unknown> } & Pick<TimelineCall, 'disposition' | 'transfers' | 'spoken' | 'effects' | 'recording'> | null
   leaves_at: number
   handed_at: number | null
   settled_at: number | null
-  other: string
+  remote: string
   line_name: string
   line_e164: string
   proposal_id: string | null
@@ -212,7 +212,7 @@ function messageOf(row: EntryRow): TimelineEntry['message'] {
     code: row.code,
     origin: row.origin,
     authorId: row.author_id,
-    other: row.other,
+    remote: row.remote,
     line: { name: row.line_name, e164: row.line_e164 },
     template: row.template_name ? { name: row.template_name, version: row.template_version! } : null,
     pictures: row.pictures ?? [],

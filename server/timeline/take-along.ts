@@ -16,8 +16,8 @@ import { mayReadEntry } from './visibility'
 export async function takeAlong(asker: SignedIn, recordId: string, e164: string): Promise<void> {
   const { rows: [shown] } = await once<{ entries: number, owner_id: string, team_id: string }>(sql`
     with said as (
-      select m.activity_id, v.line_id from ${message} m join ${conversation} v on v.id = m.conversation_id where v.other = ${e164}
-      union all select k.activity_id, k.line_id from ${call} k where k.other = ${e164}
+      select m.activity_id, v.line_id from ${message} m join ${conversation} v on v.id = m.conversation_id where v.remote = ${e164}
+      union all select k.activity_id, k.line_id from ${call} k where k.remote = ${e164}
     ), readable as (
       select a.id, a.at, a.kind, said.line_id, l.private,
         exists (select 1 from ${activityOnRecord} o where o.activity_id = a.id and o.via_record_id is null and o.along_line_id is null) as with_others

@@ -12,7 +12,7 @@ export const beginForm = object({
   country: string().matches(/^[A-Z]{2}$/, 'Choose a country.').required('Choose a country.'),
   zone: string().max(60).required('Choose a time zone.'),
   name: line(80).required('Say who you are.'),
-  email: string().trim().lowercase().max(200).email('This is not a mail address. It needs a name, an @ and a place.').required('Give the mail address with which you sign in.'),
+  mail: string().trim().lowercase().max(200).email('This is not a mail address. It needs a name, an @ and a place.').required('Give the mail address with which you sign in.'),
   password: string().min(SHORTEST_PASSWORD, `At least ${SHORTEST_PASSWORD} characters: a few words are easier to remember than signs.`).max(200).required('Choose a password.'),
   /** The stages, fields and ends of calls to begin with. */
   set: string().oneOf(STARTING_SET_KEYS, 'Choose what you do.').default('sales'),

@@ -1,5 +1,5 @@
 import { array, boolean, number, object, string, type InferType } from 'yup'
-import { HANDING_STEPS, HANDING_WAYS, STEP_OF } from '../../core/call/handing'
+import { TRANSFER_STEPS, TRANSFER_WAYS, STEP_OF } from '../../core/call/transfer'
 import { CALLS_WITH } from '../calling'
 import { day, freshId, idOf, line } from './common'
 import { effectChoice } from './effect'
@@ -60,15 +60,15 @@ export const tonesForm = object({ tones: string().matches(/^[0-9*#]{1,32}$/, 'To
 /** How good a call was; null takes that away. */
 export const ratingForm = object({ rating: number().integer().min(1).max(5).nullable().defined() })
 
-export const handForm = object({
+export const transferForm = object({
   id: freshId().required(),
   toId: idOf('colleague').required('Choose a colleague.'),
-  way: string().oneOf(HANDING_WAYS).required(),
+  way: string().oneOf(TRANSFER_WAYS).required(),
 })
-export type HandForm = InferType<typeof handForm>
+export type TransferForm = InferType<typeof transferForm>
 
 /** What people do with it; the rest happens by itself. */
-export const handStepForm = object({ step: string().oneOf(HANDING_STEPS.filter(step => STEP_OF[step] !== 'nobody')).required() })
+export const handStepForm = object({ step: string().oneOf(TRANSFER_STEPS.filter(step => STEP_OF[step] !== 'nobody')).required() })
 
 export const leaveForm = object({ spokenId: idOf('spoken').required('Choose what is said.') })
 

@@ -11,7 +11,7 @@ export const dispositionForm = object({
   module: string().oneOf(PERSON_MODULES).required(),
   name: line(40).required('Give it a name.'),
   family: string().oneOf(['reached', 'not-reached'] as const).required(),
-  colour: string().oneOf(DISPOSITION_COLOURS).default('mulberry'),
+  colour: string().oneOf(DISPOSITION_COLOURS).default('accent'),
   letter: string().lowercase().matches(/^[a-z]$/, 'One letter, from A to Z.').required('Give it a letter.'),
   effects: effectList(),
 })

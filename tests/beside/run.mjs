@@ -34,7 +34,7 @@ await Promise.all([practice.open, ...applications.map(({ healthy }) => healthy)]
 
 /** A colleague's way to ask at either place: a sign-in holds at both. */
 async function signIn(who) {
-  const answer = await fetch(`${places[0]}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: `${who}@pannier.example`, password: DEMO_PASSWORD }) })
+  const answer = await fetch(`${places[0]}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ mail: `${who}@pannier.example`, password: DEMO_PASSWORD }) })
   const cookie = answer.headers.get('set-cookie').split(';')[0]
   return {
     cookie,
@@ -152,7 +152,7 @@ try {
   await check('wrong passwords at both add up', async () => {
     const answers = []
     for (let i = 0; i < 12; i++) {
-      const answer = await fetch(`${places[i % 2]}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: 'noor@pannier.example', password: 'wrong' }) })
+      const answer = await fetch(`${places[i % 2]}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ mail: 'noor@pannier.example', password: 'wrong' }) })
       answers.push(answer.status)
     }
     assert.deepEqual(answers, [...Array.from({ length: 10 }, () => 422), 429, 429])

@@ -20,7 +20,7 @@ test('a second tab in which somebody else has signed in writes nothing under ano
   const composer = ada.getByLabel('Text to Shared')
   await composer.fill('Half a sentence, and')
   const other = await ada.context().newPage()
-  await other.request.post('/api/sign-in', { data: { email: 'noor@pannier.example', password: DEMO_PASSWORD } })
+  await other.request.post('/api/sign-in', { data: { mail: 'noor@pannier.example', password: DEMO_PASSWORD } })
   await other.goto('/')
   await expect(other.getByRole('button', { name: /Noor/ })).toBeVisible()
 

@@ -17,7 +17,7 @@ export const test = base.extend<{ tidy: undefined }>({
 export async function signIn(browser: Browser, who: 'ada' | 'mika' | 'noor' | 'odile' | 'rafe'): Promise<Page> {
   const context = await browser.newContext()
   const page = await context.newPage()
-  const answer = await page.request.post('/api/sign-in', { data: { email: `${who}@pannier.example`, password: DEMO_PASSWORD } })
+  const answer = await page.request.post('/api/sign-in', { data: { mail: `${who}@pannier.example`, password: DEMO_PASSWORD } })
   expect(answer.ok()).toBe(true)
   return page
 }

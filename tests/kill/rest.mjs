@@ -113,8 +113,8 @@ export async function everythingElseIsKilled({ port, seed, kills }) {
           // handed to a colleague, as far as it comes
           await pause(700)
           const colleague = await mika.insist('/api/me')
-          await ada.ask(`/api/calls/${id}/handing`, { id: randomUUID(), toId: colleague.id, way: 'straight' }).catch(() => {})
-          await mika.ask(`/api/calls/${id}/handing/step`, { step: 'take' }).catch(() => {})
+          await ada.ask(`/api/calls/${id}/transfer`, { id: randomUUID(), toId: colleague.id, way: 'blind' }).catch(() => {})
+          await mika.ask(`/api/calls/${id}/transfer/step`, { step: 'take' }).catch(() => {})
         }
         for (const who of [ada, mika]) {
           await until('the call is over', async () => {
@@ -216,7 +216,7 @@ export async function everythingElseIsKilled({ port, seed, kills }) {
     check('each call was made at most once, and nobody is on one', () => {
       for (const id of done.called) assert.ok(new Set(callEvents.filter(({ data }) => data.key === id).map(({ data }) => data.id)).size <= 1, `${id} was dialled twice`)
       for (const { calls } of shelves) assert.deepEqual(calls.filter(one => one.mine && one.facts.endedAt === null), [])
-      for (const { calls } of shelves) assert.deepEqual(calls.filter(one => one.handing), [])
+      for (const { calls } of shelves) assert.deepEqual(calls.filter(one => one.transfer), [])
     })
     check('a message that was left is there once', () => assert.equal(left.length, 1))
     check('a change and a file that were taken back left nothing', () => assert.deepEqual([done.undone.made, tagged, imported], [done.undone.rows, 0, 0]))

@@ -174,7 +174,7 @@ export async function textsAreKilled({ port, seed, kills }) {
     check('texts to one person arrived in their order', () => {
       for (const { number } of people) {
         const order = received.filter(text => text.number === number).map(text => Number(/^Text (\d+)/.exec(text.text)[1]))
-        const queued = entries.filter(entry => entry.message.other === number).sort((a, b) => a.at - b.at || (a.id < b.id ? -1 : 1)).map(entry => Number(/^Text (\d+)/.exec(entry.words)[1]))
+        const queued = entries.filter(entry => entry.message.remote === number).sort((a, b) => a.at - b.at || (a.id < b.id ? -1 : 1)).map(entry => Number(/^Text (\d+)/.exec(entry.words)[1]))
         assert.deepEqual(order, queued)
       }
     })

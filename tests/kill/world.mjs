@@ -109,7 +109,7 @@ export async function killedWorld({ port, seed, points, practice = {} }) {
       }
     }
     for (;;) {
-      const signedIn = await ask('/api/sign-in', { email: `${who}@pannier.example`, password: DEMO_PASSWORD }).catch(() => null)
+      const signedIn = await ask('/api/sign-in', { mail: `${who}@pannier.example`, password: DEMO_PASSWORD }).catch(() => null)
       if (signedIn) {
         cookie = signedIn.headers.get('set-cookie').split(';')[0]
         return { ask, insist }

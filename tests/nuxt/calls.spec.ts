@@ -7,13 +7,13 @@ import { useShelf } from '~/stores/shelf'
 const NOW = Date.parse('2026-11-25T18:00:00Z')
 const talking = { ...newCall(NOW), answeredAt: NOW + 1_000, answeredBy: 'person' as const }
 const call = (values: Partial<CallDetail> = {}): CallDetail => ({
-  id: 'c1', direction: 'out', other: '+18085550142', line: { id: 'l1', name: 'Portland line' }, record: null, facts: talking, mine: true, roundId: null, notes: '', recording: null,
-  disposition: null, rating: null, handing: null, spoken: null, zones: [], lastSaid: null, ...values,
+  id: 'c1', direction: 'out', remote: '+18085550142', line: { id: 'l1', name: 'Portland line' }, record: null, facts: talking, mine: true, roundId: null, notes: '', recording: null,
+  disposition: null, rating: null, transfer: null, spoken: null, zones: [], lastSaid: null, ...values,
 })
 const rings = (values: Partial<CallDetail> = {}) => call({ id: 'in', direction: 'in', mine: false, facts: { ...newCall(NOW), ringingAt: NOW }, ...values })
 const shelf = (...calls: CallDetail[]) => ({ 'GET /api/calls': () => ({ calls, now: Date.now() + 5_000 }) })
 const dialled = { id: 'c1', calls: [call()], now: Date.now() }
-const handing = (values: object) => ({ id: 'h1', way: 'straight' as const, state: 'asked' as const, from: { id: 'a', firstName: 'Ada' }, to: { id: 'm', firstName: 'Mika' }, toMe: true, ...values })
+const transfer = (values: object) => ({ id: 'h1', way: 'blind' as const, state: 'asked' as const, from: { id: 'a', firstName: 'Ada' }, to: { id: 'm', firstName: 'Mika' }, toMe: true, ...values })
 
 describe('the calls on my shelf', () => {
   it('know which one I am on and which ring for me, by the clock of the server', async () => {
@@ -42,7 +42,7 @@ describe('the calls on my shelf', () => {
 
   it.each([
     ['one from outside by answering it', rings(), 'POST /api/calls/in/order', { order: 'answer' }],
-    ['one that is handed to me by taking it', call({ id: 'in', mine: false, handing: handing({}) }), 'POST /api/calls/in/handing/step', { step: 'take' }],
+    ['one that is handed to me by taking it', call({ id: 'in', mine: false, transfer: transfer({}) }), 'POST /api/calls/in/transfer/step', { step: 'take' }],
   ])('are taken, %s', async (_, ringing, path, body) => {
     before({ ...shelf(ringing), [path]: () => null })
     const calls = useCalls()
@@ -56,7 +56,7 @@ describe('the calls on my shelf', () => {
   it('do not ring for me while I hand one on, nor once it is taken', () => {
     before({})
     const calls = useCalls()
-    expect([calls.rings(call({ handing: handing({ toMe: false }) })), calls.rings(call({ mine: false, handing: handing({ state: 'together' }) }))]).toEqual([false, false])
+    expect([calls.rings(call({ transfer: transfer({ toMe: false }) })), calls.rings(call({ mine: false, transfer: transfer({ state: 'together' }) }))]).toEqual([false, false])
   })
 })
 
@@ -67,7 +67,7 @@ describe('calling somebody', () => {
     calls.dialling = true
     await calls.dial({ number: '808 555 0142', name: 'Iris' })
     expect(asked[0]!.body).toMatchObject({ number: '808 555 0142', nightAllowed: false })
-    expect([calls.opened?.other, calls.dialling, calls.busy]).toEqual(['+18085550142', false, false])
+    expect([calls.opened?.remote, calls.dialling, calls.busy]).toEqual(['+18085550142', false, false])
   })
 
   it('asks at night, and calls all the same when that is said', async () => {
@@ -93,22 +93,22 @@ describe('calling somebody', () => {
 
 describe('what is done with a call', () => {
   it.each([
-    ['handed', (calls: ReturnType<typeof useCalls>) => calls.hand(call(), 'm', 'after-a-word'), 'POST /api/calls/c1/handing'],
+    ['handed', (calls: ReturnType<typeof useCalls>) => calls.transfer(call(), 'm', 'attended'), 'POST /api/calls/c1/transfer'],
     ['left a message', (calls: ReturnType<typeof useCalls>) => calls.leave(call(), 's1'), 'POST /api/calls/c1/leave'],
   ])('closes what was open beside it once it is %s, and looks how it stands', async (_, act, path) => {
     before({ ...shelf(call()), [path]: () => null })
     const calls = useCalls()
-    calls.way = 'hand'
+    calls.way = 'transfer'
     await act(calls)
     expect([calls.way, askedFor()]).toEqual([null, [path, 'GET /api/calls']])
   })
 
   it('stays open where it cannot be, with the reason', async () => {
-    before({ 'POST /api/calls/c1/handing': () => refuse(409, 'not-now', 'Not now.') })
+    before({ 'POST /api/calls/c1/transfer': () => refuse(409, 'not-now', 'Not now.') })
     const calls = useCalls()
-    calls.way = 'hand'
-    await calls.hand(call(), 'm', 'straight')
-    expect([calls.way, calls.problem]).toEqual(['hand', 'Not now.'])
+    calls.way = 'transfer'
+    await calls.transfer(call(), 'm', 'blind')
+    expect([calls.way, calls.problem]).toEqual(['transfer', 'Not now.'])
   })
 
   it('is declined with a text, whose conversation opens', async () => {

@@ -6,8 +6,8 @@ import { useDispositions } from '~/composables/dispositions'
 const effect = (position: number, values: Partial<EffectPreview>): EffectPreview => ({ position, effect: { kind: 'no-calls' }, words: '', text: null, due: null, field: null, problem: null, ...values })
 const fillIn = { key: 'agreed', label: 'What was agreed', kind: 'text' as const, example: '', options: [] }
 const KEYS = [
-  { id: 'plain', name: 'Not interested', letter: 'n', colour: 'ink', family: 'reached', effects: [] },
-  { id: 'asks', name: 'Wants an offer', letter: 'o', colour: 'mulberry', family: 'reached', effects: [
+  { id: 'plain', name: 'Not interested', letter: 'n', colour: 'plain', family: 'reached', effects: [] },
+  { id: 'asks', name: 'Wants an offer', letter: 'o', colour: 'accent', family: 'reached', effects: [
     effect(0, { effect: { kind: 'text', templateId: 't' }, text: { name: 'Offer', text: null, missing: [], fillIns: [fillIn], line: 'Portland line', to: '+18085550142' } as unknown as EffectPreview['text'] }),
     effect(1, { effect: { kind: 'call-back', days: null, time: '10:00' } }),
     effect(2, { effect: { kind: 'field', field: 'bikes', value: null } }),

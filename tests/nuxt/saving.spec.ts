@@ -53,7 +53,7 @@ describe('saving a form', () => {
 })
 
 describe('the shelf', () => {
-  const item = (conversationId: string, recordId: string | null) => ({ conversationId, other: '+1', waitsSince: 0, record: recordId && { id: recordId, name: 'Iris' } })
+  const item = (conversationId: string, recordId: string | null) => ({ conversationId, remote: '+1', waitsSince: 0, record: recordId && { id: recordId, name: 'Iris' } })
 
   it('leaves out whoever’s record is open, and says where it could not be loaded', async () => {
     before({ 'GET /api/shelf': () => ({ items: [item('v1', 'r1'), item('v2', null)], total: 2 }) })

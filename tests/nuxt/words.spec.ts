@@ -3,7 +3,7 @@ import { newCall, withEvent, type CallEvent } from '~~/core/call/facts'
 import { zoneRules } from '~~/core/hours/zones'
 import type { TimelineCall } from '~~/shared/calling'
 import type { TimelineEntry } from '~~/shared/timeline'
-import { sayCall, sayDuration, sayHanding, talked } from '~/words/calls'
+import { sayCall, sayDuration, sayTransfer, talked } from '~/words/calls'
 import { many } from '~/words/count'
 import { sayEntry } from '~/words/entries'
 import { sayCounts, sayFate } from '~/words/imports'
@@ -46,24 +46,24 @@ describe('how a call stands, in words', () => {
   })
 
   it('says who hands it to whom, and who waits', () => {
-    const handing = { id: 'h', way: 'after-a-word' as const, from: { id: 'a', firstName: 'Ada' }, to: { id: 'm', firstName: 'Mika' } }
+    const transfer = { id: 'h', way: 'attended' as const, from: { id: 'a', firstName: 'Ada' }, to: { id: 'm', firstName: 'Mika' } }
     expect([
-      sayHanding({ ...handing, state: 'asked', toMe: true }, 'Iris'), sayHanding({ ...handing, way: 'straight', state: 'asked', toMe: true }, 'Iris'), sayHanding({ ...handing, state: 'asked', toMe: false }, 'Iris'),
-      sayHanding({ ...handing, state: 'together', toMe: true }, 'Iris'), sayHanding({ ...handing, state: 'together', toMe: false }, 'Iris'),
+      sayTransfer({ ...transfer, state: 'asked', toMe: true }, 'Iris'), sayTransfer({ ...transfer, way: 'blind', state: 'asked', toMe: true }, 'Iris'), sayTransfer({ ...transfer, state: 'asked', toMe: false }, 'Iris'),
+      sayTransfer({ ...transfer, state: 'together', toMe: true }, 'Iris'), sayTransfer({ ...transfer, state: 'together', toMe: false }, 'Iris'),
     ]).toEqual(['Ada hands it to you, after a word', 'Ada hands it to you', 'rings with Mika, Iris waits', 'you and Ada talk, Iris waits', 'you and Mika talk, Iris waits'])
   })
 })
 
 describe('an entry of the timeline, in words', () => {
   const entry = (values: Partial<TimelineEntry>): TimelineEntry => ({ id: 'e', at: NOW, kind: 'note', words: null, data: {}, colleague: { id: 'a', firstName: 'Ada', name: 'Ada Lund' }, via: null, message: null, call: null, ...values })
-  const made = (values: Partial<TimelineCall>): TimelineCall => ({ id: 'c', colleagueId: 'a', facts: call({ kind: 'answered', at: at(0), by: 'person' }, { kind: 'ended', at: at(61), why: 'hung-up', side: 'us' }), disposition: null, rating: null, handed: [], spoken: null, effects: [], recording: null, ...values })
+  const made = (values: Partial<TimelineCall>): TimelineCall => ({ id: 'c', colleagueId: 'a', facts: call({ kind: 'answered', at: at(0), by: 'person' }, { kind: 'ended', at: at(61), why: 'hung-up', side: 'us' }), disposition: null, rating: null, transfers: [], spoken: null, effects: [], recording: null, ...values })
 
   it('of a call says in which round, how long, to whom it was handed and how it went, and opens to what that did', () => {
     const said = sayEntry(entry({ kind: 'call-out', data: { round: 'Spring' }, call: made({
-      disposition: { name: 'Visit wanted', colour: 'pine' }, rating: 4, handed: [{ from: 'Ada', to: 'Mika', at: at(9) }],
+      disposition: { name: 'Visit wanted', colour: 'good' }, rating: 4, transfers: [{ from: 'Ada', to: 'Mika', at: at(9) }],
       effects: [{ position: 0, words: 'Tag visit', state: 'done', reason: null }, { position: 1, words: 'Text “Hi”', state: 'failed', reason: 'It has opted out.' }, { position: 2, words: 'Task “Go”', state: 'left-out', reason: null }, { position: 3, words: 'Stage to Trial', state: 'taken-back', reason: null }, { position: 4, words: 'Text “Yo”', state: 'stays', reason: 'It has left.' }],
     }) }), 'Iris')
-    expect([said.who, said.what, said.went]).toEqual(['Ada', 'called Iris in the round “Spring”, talked 1 min 1 s, handed to Mika', { name: 'Visit wanted', colour: 'pine' }])
+    expect([said.who, said.what, said.went]).toEqual(['Ada', 'called Iris in the round “Spring”, talked 1 min 1 s, handed to Mika', { name: 'Visit wanted', colour: 'good' }])
     expect(said.more).toEqual(['Tag visit', 'Text “Hi”: did not work. It has opted out.', 'Task “Go”: left out', 'Stage to Trial: taken back', 'Text “Yo”: could not be taken back. It has left.', 'Rated 4 of 5'])
   })
 

@@ -23,7 +23,7 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
   await receiveText('practice', { id: id(), kind: 'received', ref: id(), at: DAY, from: number, to: line.e164, text: `${words}, please do not text me any more` }, DAY)
   return tx(async (database) => {
     const [phone] = await database.query.phone.findMany({ where: (table, { eq }) => eq(table.recordId, recordId) })
-    const [conversation] = await database.query.conversation.findMany({ where: (table, { eq, and }) => and(eq(table.other, number), eq(table.lineId, line.id)) })
+    const [conversation] = await database.query.conversation.findMany({ where: (table, { eq, and }) => and(eq(table.remote, number), eq(table.lineId, line.id)) })
     const [message] = await database.query.message.findMany({ where: (table, { eq }) => eq(table.conversationId, conversation!.id) })
     const [proposal] = await database.query.consentProposal.findMany({ where: (table, { eq }) => eq(table.activityId, message!.activityId) })
     const [callId, callActivity, recordingId, spoken, round, task, template, view, bulk, file, signIn, pictureId] = Array.from({ length: 12 }, id)
@@ -31,7 +31,7 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
     await database.insert(schema.activity).values({ id: callActivity!, at: DAY, kind: 'call-out', colleagueId: owner.id })
     await database.insert(schema.activityOnRecord).values({ recordId, at: DAY, activityId: callActivity!, privateLineId: line.private ? line.id : null })
     await database.insert(schema.activityContent).values({ activityId: callActivity!, words })
-    await database.insert(schema.call).values({ id: callId!, direction: 'out', lineId: line.id, other: number, recordId, colleagueId: owner.id, activityId: callActivity!, exchange: 'practice', exchangeRef: callId, madeAt: DAY, endedAt: DAY, endWhy: 'hung-up', endSide: 'us' })
+    await database.insert(schema.call).values({ id: callId!, direction: 'out', lineId: line.id, remote: number, recordId, colleagueId: owner.id, activityId: callActivity!, exchange: 'practice', exchangeRef: callId, madeAt: DAY, endedAt: DAY, endWhy: 'hung-up', endSide: 'us' })
     await database.insert(schema.recording).values({ id: recordingId!, callId: callId!, of: 'call', ms: 1000, peaks: [0.5], size: 4, sound: Buffer.from('RIFF'), at: DAY })
     await database.insert(schema.spokenMessage).values({ id: spoken!, name: words, ownerId: owner.id, teamId, words, ms: 1000, peaks: [0.5], sound: Buffer.from('RIFF'), madeAt: DAY })
     await database.insert(schema.callRound).values({ id: round!, name: words, module: 'lead', teamId, madeBy: owner.id, madeAt: DAY, order: 'list', notWithinHours: 24 })

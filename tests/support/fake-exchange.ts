@@ -65,7 +65,7 @@ export function fakeExchange() {
     became: (fate: WhatBecame) => nextFate = fate,
     answerNext: (answer: DialAnswer) => next = answer,
     tell: (key: string, event: CallEvent, id = `told-${key}-${told++}`) => takeCallEvent('practice', { id, ref: `call-${key}`, key, kind: 'happened', event }, new Date(event.at)),
-    ring: (other: string, line: string, at: Date, ref = `in-${other}-${told++}`) => takeCallEvent('practice', { id: `ring-${ref}`, ref, key: null, kind: 'incoming', at, line, other }, at).then(() => ref),
+    ring: (remote: string, line: string, at: Date, ref = `in-${remote}-${told++}`) => takeCallEvent('practice', { id: `ring-${ref}`, ref, key: null, kind: 'incoming', at, line, remote }, at).then(() => ref),
     /** Something was recorded of a call, and can be fetched. */
     recorded: (ref: string, of: 'call' | 'message', sound: Buffer, at: Date) => {
       sounds.set(ref, sound)

@@ -19,7 +19,7 @@ export const NIGHT = new Date('2026-11-25T11:00:00Z')
 export interface Firm { ada: SignedIn, mika: SignedIn, noor: SignedIn, odile: SignedIn, rafe: SignedIn, portland: Line, second: Line, halifax: Line, own: Line }
 
 const asker = (name: string, role: Role, teamIds: string[], peopleIds: string[], id: string): SignedIn => ({
-  id, role, teamIds, peopleIds, name, firstName: name.split(' ')[0]!, email: `${name.split(' ')[0]!.toLowerCase()}@pannier.example`, title: 'Sales', directLine: null, zone: 'America/Los_Angeles',
+  id, role, teamIds, peopleIds, name, firstName: name.split(' ')[0]!, mail: `${name.split(' ')[0]!.toLowerCase()}@pannier.example`, title: 'Sales', directLine: null, zone: 'America/Los_Angeles',
 })
 
 /** The id of a stage of a pipeline, by the names of both: tables of cases can name it before there is any. */
@@ -64,7 +64,7 @@ export async function makeFirm(): Promise<Firm> {
   await tx(async (database) => {
     await database.insert(schema.firm).values({ name: 'Pannier & Post', country: 'US', textingOn: true })
     await database.insert(schema.team).values([{ id: sales, name: 'Sales' }, { id: recruiting, name: 'Recruiting' }])
-    await database.insert(schema.colleague).values(Object.values(colleagues).map(({ id, name, firstName, email, role, title, zone }) => ({ id, name, firstName, email, role, title, zone, passwordHash: 'none' })))
+    await database.insert(schema.colleague).values(Object.values(colleagues).map(({ id, name, firstName, mail, role, title, zone }) => ({ id, name, firstName, mail, role, title, zone, passwordHash: 'none' })))
     await database.insert(schema.teamMember).values(Object.values(colleagues).flatMap(one => one.teamIds.map(teamId => ({ teamId, colleagueId: one.id }))))
     await database.insert(schema.line).values(Object.values(lines))
     await database.insert(schema.carrierPrice).values(['US', 'CA'].map(country => ({ carrier: 'practice', country, microsPerPart: 8_000, currency: 'USD', mostParts: 10, microsPerPicture: country === 'US' ? 20_000 : null, mostPictures: 3, mostPictureBytes: 600_000 })))

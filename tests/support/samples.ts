@@ -21,7 +21,7 @@ const paramOf = (described: Described, test: string, param: string) => described
 /** Words that fit under their usual names, where a schema asks for more than it can say. */
 const wordsNamed = (key: string, things: Things): string | undefined => ({
   tones: '12#', key: `record ${things.record}`, ref: freshRef(), title: 'Call', day: '2026-12-03', time: '09:30', wallTime: '2026-12-03T09:30', zone: 'America/Denver', country: 'US', typed: '+1 808 555 0142',
-  number: '+1 808 555 0142', mail: 'iris@post.example', label: 'mobile', letter: 'q', where: '', sort: 'name', email: 'ada@pannier.example', postcode: '96720', region: 'HI', opens: '09:00', closes: '17:00', name: 'Bikes', firstName: 'Iris',
+  number: '+1 808 555 0142', label: 'mobile', letter: 'q', where: '', sort: 'name', mail: 'ada@pannier.example', postcode: '96720', region: 'HI', opens: '09:00', closes: '17:00', name: 'Bikes', firstName: 'Iris',
 })[key]
 
 /** What a schema takes, as far as it says: most of these are valid. */

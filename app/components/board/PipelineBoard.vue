@@ -259,7 +259,7 @@ useKeys([
 .columns { display: grid; grid-auto-flow: column; grid-auto-columns: minmax(11.5rem, 1fr); overflow-x: auto; border-top: 1px solid var(--field-rule); }
 .stage { padding: 0.5rem 0.7rem 1rem; border-left: 1px solid var(--rule); min-width: 0; transition: background var(--move); }
 .stage:first-child { border-left: 0; padding-left: 0; }
-.stage.target { background: var(--mulberry-ground); box-shadow: inset 0 3px var(--mulberry); }
+.stage.target { background: var(--accent-ground); box-shadow: inset 0 3px var(--accent); }
 .head { display: grid; grid-template-columns: 1fr auto; align-items: baseline; padding-bottom: 0.45rem; }
 .head h2 { font-size: var(--size); }
 .stage.over h2 { color: var(--quiet); }
@@ -267,14 +267,14 @@ useKeys([
 .card { padding: 0.45rem 0.2rem 0.45rem 0.5rem; border-top: 1px solid var(--rule); border-left: 3px solid transparent; overflow-wrap: anywhere; position: relative; }
 .card[draggable='true'] { cursor: grab; }
 .card:hover, .card:focus-within { background: var(--hover); }
-.card.waits { border-left-color: var(--saffron); }
-.card.peeked { box-shadow: inset 3px 0 var(--mulberry); }
+.card.waits { border-left-color: var(--waiting); }
+.card.peeked { box-shadow: inset 3px 0 var(--accent); }
 .card.held { opacity: 0.45; }
 .first { display: flex; justify-content: space-between; gap: 0.5rem; align-items: baseline; }
 .open { color: var(--ink); font-weight: 700; text-decoration: none; }
-.open:hover { color: var(--mulberry); }
+.open:hover { color: var(--accent); }
 .money { white-space: nowrap; }
-.waiting { color: var(--saffron); font-weight: 700; }
+.waiting { color: var(--waiting); font-weight: 700; }
 .acts { display: flex; gap: 0.9rem; position: absolute; right: 0.3rem; bottom: 0.3rem; padding: 0 0.3rem; background: var(--hover); opacity: 0; }
 .card:hover .acts, .card:focus-within .acts { opacity: 1; }
 .none, .more { padding-top: 0.4rem; }

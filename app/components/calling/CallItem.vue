@@ -5,7 +5,7 @@ import { showPhone } from '~~/core/phone/show'
 import type { CallDetail } from '~~/shared/calling'
 import { useSeconds } from '~/composables/now'
 import { useCalls } from '~/stores/calls'
-import { sayCall, sayHanding, talked } from '~/words/calls'
+import { sayCall, sayTransfer, talked } from '~/words/calls'
 
 /** A call on the shelf: who, how it stands, and what can be done with it at once. */
 const { call } = defineProps<{ call: CallDetail }>()
@@ -17,10 +17,10 @@ const state = computed(() => calls.stateOf(call))
 const rings = computed(() => calls.rings(call))
 const talking = computed(() => state.value === 'talking' || state.value === 'held')
 const off = computed(() => isOff(state.value))
-const name = computed(() => call.record?.name ?? showPhone(call.other))
+const name = computed(() => call.record?.name ?? showPhone(call.remote))
 const icon = computed(() => rings.value ? PhPhoneIncoming : state.value === 'ended' ? PhPhoneDisconnect : state.value === 'talking' ? PhPhoneCall : PhPhone)
 const how = computed(() => {
-  if (call.handing) return sayHanding(call.handing, name.value)
+  if (call.transfer) return sayTransfer(call.transfer, name.value)
   if (state.value !== 'ended') return sayCall(call.facts, call.direction, now.value)
   if (call.disposition) return call.disposition.name
   if (call.recording?.of === 'message') return `left a message, ${talked(call.recording.ms)}`
@@ -32,7 +32,7 @@ const recorded = computed(() => isOn(call.facts, 'record'))
 async function handOn(): Promise<void> {
   calls.openId = call.id
   await nextTick()
-  calls.way = 'hand'
+  calls.way = 'transfer'
 }
 const toggle = () => calls.openId = calls.openId === call.id ? null : call.id
 </script>
@@ -61,13 +61,13 @@ const toggle = () => calls.openId = calls.openId === call.id ? null : call.id
         class="act take"
         @click="calls.answer(call)"
       >
-        {{ call.handing ? 'Take it' : 'Answer' }} <kbd>Alt A</kbd>
+        {{ call.transfer ? 'Take it' : 'Answer' }} <kbd>Alt A</kbd>
       </button>
       <button
-        v-if="call.handing"
+        v-if="call.transfer"
         type="button"
         class="act"
-        @click="calls.stepHanding(call, 'refuse')"
+        @click="calls.stepTransfer(call, 'refuse')"
       >
         Not now
       </button>
@@ -88,28 +88,28 @@ const toggle = () => calls.openId = calls.openId === call.id ? null : call.id
         </button>
       </template>
     </template>
-    <template v-else-if="call.handing && !off">
+    <template v-else-if="call.transfer && !off">
       <button
-        v-if="call.handing.toMe"
+        v-if="call.transfer.toMe"
         type="button"
         class="act"
-        @click="calls.stepHanding(call, 'refuse')"
+        @click="calls.stepTransfer(call, 'refuse')"
       >
         Not now
       </button>
       <template v-else>
         <button
-          v-if="call.handing.state === 'together'"
+          v-if="call.transfer.state === 'together'"
           type="button"
           class="act take"
-          @click="calls.stepHanding(call, 'give')"
+          @click="calls.stepTransfer(call, 'give')"
         >
-          Hand it to {{ call.handing.to.firstName }}
+          Hand it to {{ call.transfer.to.firstName }}
         </button>
         <button
           type="button"
           class="act"
-          @click="calls.stepHanding(call, 'take-back')"
+          @click="calls.stepTransfer(call, 'take-back')"
         >
           Back to {{ call.record?.firstName ?? 'the call' }}
         </button>
@@ -179,18 +179,18 @@ const toggle = () => calls.openId = calls.openId === call.id ? null : call.id
 </template>
 
 <style scoped>
-.call { display: flex; align-items: stretch; height: 41px; border-right: 1px solid var(--field-rule); border-top: 3px solid transparent; background: var(--slate-ground); color: var(--slate); white-space: nowrap; }
-.call.open { border-top-color: var(--slate); background: var(--surface); }
-.call.rings { background: var(--pine-ground); color: var(--pine); }
+.call { display: flex; align-items: stretch; height: 41px; border-right: 1px solid var(--field-rule); border-top: 3px solid transparent; background: var(--calm-ground); color: var(--calm); white-space: nowrap; }
+.call.open { border-top-color: var(--calm); background: var(--surface); }
+.call.rings { background: var(--good-ground); color: var(--good); }
 .who, .act { border: 0; background: none; cursor: pointer; color: inherit; }
 .who { display: flex; align-items: center; gap: 0.5rem; padding: 0 0.9rem 0 1.1rem; }
 .who strong { color: var(--ink); }
 .act { padding: 0 0.6rem; font-weight: 700; }
 .act:last-child { padding-right: 1rem; }
 .act:hover { background: var(--hover); }
-.act[aria-pressed='true'] { color: var(--saffron); }
-.end { color: var(--brick); }
-.take { color: var(--pine); }
+.act[aria-pressed='true'] { color: var(--waiting); }
+.end { color: var(--wrong); }
+.take { color: var(--good); }
 @media (max-width: 700px) { .call { flex: 1 1 100%; min-width: 0; border-right: 0; } .who { flex: 1; min-width: 0; overflow: hidden; } }
 .who:focus-visible, .act:focus-visible { outline-offset: -3px; }
 </style>

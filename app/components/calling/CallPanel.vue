@@ -9,7 +9,7 @@ import { useDispositions } from '~/composables/dispositions'
 import { useSeconds } from '~/composables/now'
 import { useCalls } from '~/stores/calls'
 import { useRounds } from '~/stores/rounds'
-import { sayCall, sayHanding } from '~/words/calls'
+import { sayCall, sayTransfer } from '~/words/calls'
 import { ago, clock } from '~/words/time'
 
 /** A call, opened over the page: notes while one talks, and the keys that say how it went. */
@@ -27,7 +27,7 @@ const panel = useTemplateRef<HTMLElement>('panel')
 const before = document.activeElement
 const notes = useTemplateRef<{ focus: () => void }>('notes')
 
-const name = computed(() => call.record?.name ?? showPhone(call.other))
+const name = computed(() => call.record?.name ?? showPhone(call.remote))
 const state = computed(() => calls.stateOf(call))
 /** Whether I am off it: over, or a message is being left that was spoken before. */
 const over = computed(() => isOff(state.value))
@@ -137,7 +137,7 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
         <strong
           class="figures state"
           role="status"
-        >{{ call.handing ? sayHanding(call.handing, call.record?.firstName ?? name) : sayCall(call.facts, call.direction, now) }}</strong>
+        >{{ call.transfer ? sayTransfer(call.transfer, call.record?.firstName ?? name) : sayCall(call.facts, call.direction, now) }}</strong>
         <NuxtLink
           v-if="call.record"
           class="open-record"
@@ -146,7 +146,7 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
         <NuxtLink
           v-else
           class="open-record"
-          :to="{ path: '/records/leads/new', query: { phone: call.other } }"
+          :to="{ path: '/records/leads/new', query: { phone: call.remote } }"
         >Make a record</NuxtLink>
       </header>
       <p
@@ -161,7 +161,7 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
         :mine="call.mine"
       />
       <LazyCallWays
-        v-if="mine && talking && !call.handing"
+        v-if="mine && talking && !call.transfer"
         :call="call"
       />
       <CallNotes
@@ -172,10 +172,10 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
         :hint="over && !done ? ', letters work here with Alt' : ''"
       />
       <p
-        v-else-if="call.handing && call.notes"
+        v-else-if="call.transfer && call.notes"
         class="handed-notes"
       >
-        <span class="quiet small">{{ call.handing.from.firstName }} noted:</span> {{ call.notes }}
+        <span class="quiet small">{{ call.transfer.from.firstName }} noted:</span> {{ call.notes }}
       </p>
       <LazyCallRating
         v-if="mine && over && call.facts.answeredBy === 'person'"
@@ -279,13 +279,13 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
 .beside { padding: 0.9rem 1.1rem; border-left: 1px solid var(--rule); display: grid; gap: 0.4rem; align-content: start; justify-items: start; }
 .beside > ul { width: 100%; }
 .beside h3 { font-size: var(--size-small); }
-.who { display: flex; flex-wrap: wrap; gap: 0.2rem 1rem; align-items: baseline; background: var(--slate-ground); border-left: 4px solid var(--slate); padding: 0.5rem 0.9rem; }
+.who { display: flex; flex-wrap: wrap; gap: 0.2rem 1rem; align-items: baseline; background: var(--calm-ground); border-left: 4px solid var(--calm); padding: 0.5rem 0.9rem; }
 .who h2 { font-size: var(--size-large); }
 .who p { flex: 1; }
-.state { color: var(--slate); }
+.state { color: var(--calm); }
 .open-record { font-weight: 700; text-decoration: none; }
-.said { border-left: 3px solid var(--pine); padding-left: 0.8rem; overflow: hidden; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; }
-.handed-notes { border-left: 3px solid var(--saffron); padding-left: 0.8rem; white-space: pre-wrap; }
+.said { border-left: 3px solid var(--good); padding-left: 0.8rem; overflow: hidden; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; }
+.handed-notes { border-left: 3px solid var(--waiting); padding-left: 0.8rem; white-space: pre-wrap; }
 .make { display: flex; gap: 0.9rem; }
 .foot { display: flex; gap: 1.25rem; align-items: center; }
 .back { margin-left: auto; }

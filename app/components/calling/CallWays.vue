@@ -5,7 +5,7 @@ import { useCalls, type CallWay } from '~/stores/calls'
 /** What can be done with a call while one talks: hand it to a colleague, send tones, leave what was spoken before. */
 const { call } = defineProps<{ call: CallDetail }>()
 const calls = useCalls()
-const WAYS: { way: CallWay, name: string }[] = [{ way: 'hand', name: 'Hand over' }, { way: 'tones', name: 'Tones' }, { way: 'leave', name: 'Leave a message' }]
+const WAYS: { way: CallWay, name: string }[] = [{ way: 'transfer', name: 'Hand over' }, { way: 'tones', name: 'Tones' }, { way: 'leave', name: 'Leave a message' }]
 /** Whoever calls us is no mailbox. */
 const ways = computed(() => WAYS.filter(({ way }) => way !== 'leave' || call.direction === 'out'))
 // a mailbox that answers wants a message
@@ -26,8 +26,8 @@ watch(() => call.facts.answeredBy, by => by === 'machine' && call.direction === 
         {{ name }}
       </button>
     </p>
-    <LazyHandForm
-      v-if="calls.way === 'hand'"
+    <LazyTransferForm
+      v-if="calls.way === 'transfer'"
       :call="call"
     />
     <LazyToneKeys

@@ -73,8 +73,8 @@ function onKey(event: KeyboardEvent): void {
 .keys h3 { font-size: var(--size-small); padding-bottom: 0.35rem; }
 .board { display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); border: solid var(--rule); border-width: 1px 0 0 1px; }
 .key { display: grid; grid-template-columns: 1.4rem minmax(0, 1fr); gap: 0.1rem 0.5rem; align-content: start; text-align: left; min-height: 4.6rem; padding: 0.6rem 0.75rem; border: solid var(--rule); border-width: 0 1px 1px 0; background: var(--surface); cursor: pointer; }
-.key.chosen { outline: 2px solid var(--mulberry); outline-offset: -2px; }
-.key:focus-visible { outline: 3px solid var(--mulberry); outline-offset: -3px; }
+.key.chosen { outline: 2px solid var(--accent); outline-offset: -2px; }
+.key:focus-visible { outline: 3px solid var(--accent); outline-offset: -3px; }
 .key[aria-disabled='true'] { cursor: default; }
 .letter { grid-row: span 2; font-family: var(--heading); font-size: var(--size-large); font-weight: 700; line-height: 1.2; }
 .name { font-weight: 700; }

@@ -43,7 +43,7 @@ defineEmits<{ close: [], back: [] }>()
 <style scoped>
 .result { display: grid; gap: 0.5rem; }
 .result li { padding: 0.3rem 0; border-top: 1px solid var(--rule); }
-.failed { color: var(--brick); }
+.failed { color: var(--wrong); }
 .left-out { color: var(--quiet); text-decoration: line-through; }
 .acts { display: flex; gap: 1.25rem; align-items: center; }
 </style>

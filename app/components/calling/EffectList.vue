@@ -157,9 +157,9 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
 .effects li { display: grid; gap: 0.25rem; padding: 0.5rem 0; border-top: 1px solid var(--rule); }
 .what { display: flex; gap: 0.5rem; align-items: baseline; cursor: pointer; }
 .out .what { color: var(--quiet); text-decoration: line-through; }
-.problem { color: var(--brick); }
-.text { width: 100%; border: 0; border-left: 3px solid var(--mulberry); background: var(--surface); padding: 0.2rem 0.5rem; resize: vertical; line-height: 1.4; }
+.problem { color: var(--wrong); }
+.text { width: 100%; border: 0; border-left: 3px solid var(--accent); background: var(--surface); padding: 0.2rem 0.5rem; resize: vertical; line-height: 1.4; }
 .asked { display: flex; flex-wrap: wrap; gap: 0.3rem 0.5rem; align-items: center; }
 .asked input, .asked select { border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.2rem 0.4rem; min-width: 0; max-width: 100%; }
-.asked [data-asked]:not(:focus) { background: var(--saffron-ground); }
+.asked [data-asked]:not(:focus) { background: var(--waiting-ground); }
 </style>

@@ -28,7 +28,7 @@ onMounted(() => {
   const color = (role: string) => getComputedStyle(document.documentElement).getPropertyValue(role).trim()
   player = WaveSurfer.create({
     container: shape.value!, height: 36, barWidth: 2, barGap: 1, cursorWidth: 2, normalize: true, dragToSeek: true, interact: false,
-    waveColor: color('--field-rule'), progressColor: color('--slate'), cursorColor: color('--mulberry'), peaks: [recording.peaks], duration: recording.ms / 1_000,
+    waveColor: color('--field-rule'), progressColor: color('--calm'), cursorColor: color('--accent'), peaks: [recording.peaks], duration: recording.ms / 1_000,
   })
   player.on('timeupdate', seconds => atMs.value = Math.round(seconds * 1_000))
   player.on('play', () => playing.value = true)
@@ -181,7 +181,7 @@ const mark = () => trying(async () => {
 .row { display: flex; align-items: center; gap: 0.9rem; }
 .play { display: inline-flex; align-items: center; gap: 0.3rem; min-width: 4.6rem; }
 .drawn { position: relative; flex: 1; min-width: 4rem; }
-.flag { position: absolute; top: 0; bottom: 0; width: 2px; background: var(--saffron); pointer-events: none; }
+.flag { position: absolute; top: 0; bottom: 0; width: 2px; background: var(--waiting); pointer-events: none; }
 .words { flex: 1; }
 li { display: flex; gap: 0.6rem; align-items: baseline; }
 </style>

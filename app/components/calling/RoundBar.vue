@@ -32,8 +32,8 @@ const words = computed(() => parts.value.map(({ state, count }) => `${count.toLo
 
 <style scoped>
 .bar { display: flex; height: 10px; border: 1px solid var(--field-rule); border-radius: 2px; overflow: hidden; background: var(--surface); }
-.called { background: var(--slate); }
-.held { background: var(--mulberry); }
+.called { background: var(--calm); }
+.held { background: var(--accent); }
 .passed { background: repeating-linear-gradient(45deg, var(--field-rule) 0 2px, transparent 2px 5px); }
 .skipped { background: var(--rule); }
 </style>

@@ -143,8 +143,8 @@ useKeys([
 .name { gap: 0.5rem; padding: 0 0.7rem 0 1.1rem; }
 .act { gap: 0.35rem; border: 0; background: none; cursor: pointer; padding: 0 0.55rem; font-weight: 700; }
 .act:hover, .name:hover { background: var(--hover); }
-.main { color: var(--mulberry); }
-.text { padding: 0 0.55rem; color: var(--saffron); }
+.main { color: var(--accent); }
+.text { padding: 0 0.55rem; color: var(--waiting); }
 .text.quiet { color: var(--quiet); }
 .calm { color: var(--quiet); font-weight: 400; padding-right: 1rem; }
 .name:focus-visible, .act:focus-visible { outline-offset: -3px; }

@@ -145,8 +145,8 @@ td { height: 36px; border-top: 1px solid var(--rule); padding: 0.25rem 0.75rem 0
 .stands { width: 9.5rem; }
 .when { width: 8rem; }
 .acts { width: 5.5rem; }
-.called { color: var(--slate); }
-.held { color: var(--mulberry); }
+.called { color: var(--calm); }
+.held { color: var(--accent); }
 .passed { color: var(--quiet); }
 .end { text-align: right; padding-right: 0; }
 @media (max-width: 700px) { .when, .acts { width: 0; } td:nth-child(4), td:nth-child(5) { display: none; } td { white-space: normal; height: auto; } }

@@ -162,7 +162,7 @@ const keep = () => save(async () => emit('saved', await api<SpokenMessage[]>(`/a
 <style scoped>
 .form { display: grid; gap: 0.9rem; }
 .acts { display: flex; gap: 1.25rem; align-items: center; min-height: 28px; }
-.stop { color: var(--brick); }
+.stop { color: var(--wrong); }
 .file { position: relative; }
-.file:focus-within { outline: 2px solid var(--mulberry); outline-offset: 2px; border-radius: 3px; }
+.file:focus-within { outline: 2px solid var(--accent); outline-offset: 2px; border-radius: 3px; }
 </style>

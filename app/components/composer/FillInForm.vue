@@ -118,10 +118,10 @@ const typeOf = (kind: string) => kind === 'date' ? 'date' : kind === 'time' ? 't
 <style scoped>
 .fill-ins { display: grid; grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr)); gap: 0.6rem 1rem; align-items: start; }
 .blank { width: 100%; border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.3rem 0.55rem; }
-.blank[aria-invalid='true'] { border-color: var(--brick); }
+.blank[aria-invalid='true'] { border-color: var(--wrong); }
 .blank::placeholder { color: var(--quiet); opacity: 1; }
 .notice, .filled, .acts { grid-column: 1 / -1; }
-.filled { white-space: pre-wrap; font-size: var(--size-text); border-left: 3px solid var(--mulberry); padding-left: 0.75rem; }
+.filled { white-space: pre-wrap; font-size: var(--size-text); border-left: 3px solid var(--accent); padding-left: 0.75rem; }
 .examples { color: var(--quiet); }
 .acts { display: flex; align-items: center; gap: 1rem; }
 </style>

@@ -69,5 +69,5 @@ const refused = computed(() => price.value !== null && (price.value.microsPerPic
 .pictures img { height: 72px; max-width: 160px; object-fit: cover; border-radius: 4px; display: block; }
 .out { position: absolute; top: -6px; right: -6px; display: grid; place-items: center; width: 24px; height: 24px; border-radius: 50%; border: 1px solid var(--field-rule); background: var(--surface); color: var(--ink); cursor: pointer; }
 .coming { display: grid; place-items: center; width: 96px; border: 1px dashed var(--field-rule); border-radius: 4px; text-align: center; }
-.refused { color: var(--brick); }
+.refused { color: var(--wrong); }
 </style>

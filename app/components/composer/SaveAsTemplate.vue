@@ -83,5 +83,5 @@ const save = () => saveWith(async () => {
 <style scoped>
 .form { display: grid; gap: 0.9rem; }
 .turn { display: flex; gap: 0.5rem; align-items: center; }
-.words { border-left: 3px solid var(--mulberry); padding-left: 0.75rem; font-size: var(--size-text); }
+.words { border-left: 3px solid var(--accent); padding-left: 0.75rem; font-size: var(--size-text); }
 </style>

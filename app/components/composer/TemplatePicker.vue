@@ -230,17 +230,17 @@ watch(at, index => document.getElementById(`template-${found.value[index]?.id}`)
 .words:focus-visible { outline-offset: -2px; }
 .list { max-height: 17rem; overflow-y: auto; padding: 0.25rem 0; }
 .option { padding: 0.35rem 0.9rem; cursor: pointer; display: grid; border-left: 3px solid transparent; }
-.option.current { background: var(--mulberry-ground); border-left-color: var(--mulberry); }
+.option.current { background: var(--accent-ground); border-left-color: var(--accent); }
 .option.held { color: var(--quiet); cursor: default; }
 .option .quiet { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.star { color: var(--saffron); vertical-align: -1px; }
-.missing { color: var(--saffron); }
+.star { color: var(--waiting); vertical-align: -1px; }
+.missing { color: var(--waiting); }
 .preview { padding: 0.7rem 0.9rem 0.9rem; display: grid; gap: 0.6rem; align-content: start; justify-items: start; min-width: 0; }
 .preview > .fill-ins { width: 100%; }
 .about { display: flex; align-items: center; gap: 0.4rem; max-width: 100%; }
 .about-choice { border: 0; border-bottom: 1px solid var(--field-rule); background: none; color: var(--ink); padding: 0.15rem 0; min-width: 0; max-width: 20rem; }
 .seen { display: grid; gap: 0.5rem; width: 100%; }
-.filled { white-space: pre-wrap; font-size: var(--size-text); border-left: 3px solid var(--mulberry); padding-left: 0.75rem; }
+.filled { white-space: pre-wrap; font-size: var(--size-text); border-left: 3px solid var(--accent); padding-left: 0.75rem; }
 .pad { padding: 0.6rem 0.9rem; }
 @media (max-width: 700px) { .template-picker { grid-template-columns: 1fr; } .choose { border-right: 0; } }
 </style>

@@ -257,7 +257,7 @@ useKeys([
 .text::placeholder { color: var(--quiet); opacity: 1; }
 .foot { display: flex; flex-wrap: wrap; align-items: center; gap: 0.2rem 1.1rem; padding-top: 0.4rem; }
 .send { margin-left: auto; }
-.careful { color: var(--saffron-ink, var(--saffron)); padding-top: 0.25rem; }
-.going { display: flex; gap: 0.6rem; align-items: center; margin-left: auto; color: var(--saffron); }
+.careful { color: var(--waiting-ink, var(--waiting)); padding-top: 0.25rem; }
+.going { display: flex; gap: 0.6rem; align-items: center; margin-left: auto; color: var(--waiting); }
 .going + .send { margin-left: 0; }
 </style>

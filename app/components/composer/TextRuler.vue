@@ -111,15 +111,15 @@ const hint = computed(() => {
 .ruler { padding: 0.4rem 0 0.1rem; }
 .scale { position: relative; height: 20px; margin-right: 4px; }
 .scale::before { content: ''; position: absolute; inset: 6px 0 auto; height: 3px; background: var(--rule); }
-.used { position: absolute; left: 0; top: 6px; height: 3px; background: var(--mulberry); transition: width var(--move); }
+.used { position: absolute; left: 0; top: 6px; height: 3px; background: var(--accent); transition: width var(--move); }
 .tick { position: absolute; top: 10px; width: 1px; height: 5px; background: var(--field-rule); }
 .tick.long { height: 8px; }
 .end { position: absolute; top: 1px; width: 2px; height: 17px; margin-left: -1px; background: var(--ink); }
-.pin { position: absolute; top: 9px; width: 6px; height: 6px; margin-left: -3px; border-radius: 50%; background: var(--saffron); }
-.here { position: absolute; top: -1px; margin-left: -5px; border: 5px solid transparent; border-top: 6px solid var(--mulberry); border-bottom: 0; transition: left var(--move); }
+.pin { position: absolute; top: 9px; width: 6px; height: 6px; margin-left: -3px; border-radius: 50%; background: var(--waiting); }
+.here { position: absolute; top: -1px; margin-left: -5px; border: 5px solid transparent; border-top: 6px solid var(--accent); border-bottom: 0; transition: left var(--move); }
 .words { display: flex; justify-content: space-between; gap: 1rem; font-size: var(--size-small); }
 .hint { color: var(--quiet); }
-.hint.more, .dear { color: var(--saffron); }
-.failed { color: var(--brick); }
+.hint.more, .dear { color: var(--waiting); }
+.failed { color: var(--wrong); }
 .char { border: 1px solid currentcolor; border-radius: 3px; padding: 0 0.25rem; margin-right: 0.25rem; }
 </style>

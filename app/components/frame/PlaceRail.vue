@@ -47,11 +47,11 @@ const isHere = (within: string[]) => within.some(start => route.path === start |
 
 <style scoped>
 .rail { position: sticky; top: 0; height: 100vh; display: flex; flex-direction: column; border-right: 1px solid var(--rule); }
-.name { font-family: var(--heading); font-size: 1.2rem; font-weight: 800; color: var(--mulberry); text-decoration: none; padding: 0.75rem 0.35rem 1rem; text-align: center; }
+.name { font-family: var(--heading); font-size: 1.2rem; font-weight: 800; color: var(--accent); text-decoration: none; padding: 0.75rem 0.35rem 1rem; text-align: center; }
 .place { display: grid; justify-items: center; gap: 0.15rem; padding: 0.55rem 0; color: var(--quiet); text-decoration: none; font-size: var(--size-small); border-left: 3px solid transparent; border-right: 3px solid transparent; }
 .place:hover { color: var(--ink); }
-.place.here { color: var(--mulberry); font-weight: 700; border-left-color: var(--mulberry); }
-.owed { color: var(--saffron); }
+.place.here { color: var(--accent); font-weight: 700; border-left-color: var(--accent); }
+.owed { color: var(--waiting); }
 @media (max-width: 700px) {
   .rail { position: fixed; inset: auto 0 0; z-index: 20; height: 60px; flex-direction: row; border-right: 0; border-top: 1px solid var(--rule); background: var(--paper); justify-content: space-around; }
   .name { display: none; }

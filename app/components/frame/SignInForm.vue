@@ -9,13 +9,13 @@ const emit = defineEmits<{ done: [] }>()
 const me = useMe()
 const problem = ref('')
 const { defineField, errors, handleSubmit, isSubmitting, setErrors } = useForm({ validationSchema: toTypedSchema(signInForm) })
-const [email, emailProps] = defineField('email', { validateOnModelUpdate: false })
+const [mail, mailProps] = defineField('mail', { validateOnModelUpdate: false })
 const [password, passwordProps] = defineField('password', { validateOnModelUpdate: false })
 
 const submit = handleSubmit(async (values) => {
   problem.value = ''
   try {
-    await me.signIn(values.email, values.password)
+    await me.signIn(values.mail, values.password)
     emit('done')
   }
   catch (error) {
@@ -33,14 +33,14 @@ const submit = handleSubmit(async (values) => {
     @submit="submit"
   >
     <LabelledField
-      id="email"
+      id="mail"
       v-slot="{ input }"
       label="Mail address"
-      :error="errors.email"
+      :error="errors.mail"
     >
       <InputText
-        v-bind="{ ...emailProps, ...input }"
-        v-model="email"
+        v-bind="{ ...mailProps, ...input }"
+        v-model="mail"
         type="email"
         autocomplete="username"
         autofocus

@@ -103,15 +103,15 @@ const about = (row: ForeseenRow) => row.about.map(one => one.startsWith('+') ? s
 
 <style scoped>
 .kinds { display: flex; flex-wrap: wrap; gap: 0.3rem 1.1rem; padding-bottom: 0.4rem; }
-[aria-pressed='true'] { color: var(--mulberry); font-weight: 700; }
+[aria-pressed='true'] { color: var(--accent); font-weight: 700; }
 .rows { width: 100%; border-collapse: collapse; table-layout: fixed; }
 .rows td { border-top: 1px solid var(--rule); padding: 0.3rem 0.6rem 0.3rem 0; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .number { width: 3.5rem; }
 .name { width: 20%; }
 .fate { width: 36%; }
 .rows td:nth-child(4) { white-space: normal; }
-.joined { color: var(--pine); }
-.refused { color: var(--brick); }
-.left-out, .there-already { color: var(--saffron); }
+.joined { color: var(--good); }
+.refused { color: var(--wrong); }
+.left-out, .there-already { color: var(--waiting); }
 .more { padding-top: 0.5rem; }
 </style>

@@ -111,5 +111,5 @@ h2 { padding-bottom: 0.4rem; }
 .files li { border-top: 1px solid var(--rule); padding: 0.45rem 0; display: grid; gap: 0.2rem; }
 .head { display: flex; flex-wrap: wrap; gap: 0.3rem 0.7rem; align-items: baseline; }
 .acts { margin-left: auto; display: flex; gap: 1.2rem; }
-progress { width: 100%; height: 0.5rem; accent-color: var(--mulberry); }
+progress { width: 100%; height: 0.5rem; accent-color: var(--accent); }
 </style>

@@ -239,9 +239,9 @@ onMounted(async () => progress.value = (await api<BulkProgress[]>('/api/bulk-cha
 </template>
 
 <style scoped>
-.line { display: flex; align-items: center; flex-wrap: wrap; gap: 0.5rem 1.5rem; background: var(--mulberry-ground); border-left: 3px solid var(--mulberry); padding: 0.45rem 0.75rem; margin-bottom: 0.6rem; }
+.line { display: flex; align-items: center; flex-wrap: wrap; gap: 0.5rem 1.5rem; background: var(--accent-ground); border-left: 3px solid var(--accent); padding: 0.45rem 0.75rem; margin-bottom: 0.6rem; }
 .ways { display: flex; gap: 1.2rem; }
 .form { display: flex; align-items: center; gap: 0.75rem; flex-wrap: wrap; flex-basis: 100%; }
 .next { margin-left: 0.9rem; }
-progress { accent-color: var(--mulberry); vertical-align: middle; margin: 0 0.6rem; }
+progress { accent-color: var(--accent); vertical-align: middle; margin: 0 0.6rem; }
 </style>

@@ -65,8 +65,8 @@ function move(key: string, by: number): void {
 .columns { width: 16rem; max-height: 22rem; overflow-y: auto; }
 .columns li { display: flex; justify-content: space-between; padding: 0.15rem 0; }
 .column { display: flex; gap: 0.5rem; align-items: baseline; }
-.column input { accent-color: var(--mulberry); }
+.column input { accent-color: var(--accent); }
 .move { border: 0; background: none; padding: 0 0.35rem; cursor: pointer; color: var(--quiet); }
-.move:hover:not(:disabled) { color: var(--mulberry); }
+.move:hover:not(:disabled) { color: var(--accent); }
 .move:disabled { opacity: 0.35; cursor: default; }
 </style>

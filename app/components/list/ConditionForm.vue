@@ -144,6 +144,6 @@ function done(): void {
 .form { display: grid; gap: 0.7rem; width: 18rem; }
 .choices { border: 0; margin: 0; padding: 0; display: grid; gap: 0.3rem; max-height: 14rem; overflow-y: auto; }
 .choice { display: flex; gap: 0.5rem; align-items: baseline; }
-.choice input { accent-color: var(--mulberry); }
+.choice input { accent-color: var(--accent); }
 .ways { display: flex; gap: 1rem; align-items: center; }
 </style>

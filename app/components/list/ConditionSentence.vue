@@ -112,13 +112,13 @@ const bracket = (place: number) => put(place, { match: conditions.match === 'all
 <style scoped>
 /* its parts flow with what stands before them on the line */
 .sentence { display: contents; }
-.part { display: inline-flex; align-items: baseline; border-bottom: 2px solid var(--mulberry); }
+.part { display: inline-flex; align-items: baseline; border-bottom: 2px solid var(--accent); }
 .words, .away, .joining, .bracket { border: 0; background: none; padding: 0; cursor: pointer; }
 .words { font-weight: 700; }
-.words:hover, .joining:hover { color: var(--mulberry); }
+.words:hover, .joining:hover { color: var(--accent); }
 .away { color: var(--quiet); padding: 0 0.3rem; }
-.away:hover { color: var(--brick); }
+.away:hover { color: var(--wrong); }
 .bracket { padding-right: 0.25rem; }
-.bracket:hover { color: var(--mulberry); }
+.bracket:hover { color: var(--accent); }
 .joining { color: var(--quiet); text-decoration: underline dotted; text-underline-offset: 3px; }
 </style>

@@ -35,5 +35,5 @@ ul { display: flex; flex-wrap: wrap; gap: 0.2rem 1rem; }
 ul + ul { margin-left: 1rem; padding-left: 1rem; border-left: 1px solid var(--field-rule); }
 a { color: var(--quiet); text-decoration: none; padding-bottom: 0.2rem; border-bottom: 2px solid transparent; }
 a:hover { color: var(--ink); }
-a[aria-current] { color: var(--mulberry); font-weight: 700; border-color: var(--mulberry); }
+a[aria-current] { color: var(--accent); font-weight: 700; border-color: var(--accent); }
 </style>

@@ -128,6 +128,6 @@ const about = computed(() => record.value && [record.value.title ?? MODULE_FACTS
 .go { font-weight: 700; }
 .said { border-top: 1px solid var(--field-rule); }
 .said li { padding: 0.4rem 0 0.4rem 0.6rem; border-bottom: 1px solid var(--rule); border-left: 3px solid transparent; overflow-wrap: anywhere; }
-.said .text-out { border-left-color: var(--mulberry); }
-.said .text-in { border-left-color: var(--pine); background: var(--pine-ground); }
+.said .text-out { border-left-color: var(--accent); }
+.said .text-in { border-left-color: var(--good); background: var(--good-ground); }
 </style>

@@ -144,22 +144,22 @@ defineExpose({ walk, focused })
 .rows th { text-align: left; font-weight: 400; font-size: var(--size-small); color: var(--quiet); border-bottom: 1px solid var(--field-rule); padding: 0 0.6rem 0.3rem 0; white-space: nowrap; }
 .rows td { height: 36px; padding: 0 0.6rem 0 0; border-bottom: 1px solid var(--rule); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; max-width: 17rem; }
 .rows .box { width: 2rem; padding: 0 0.5rem 0 0.4rem; }
-.box input { accent-color: var(--mulberry); margin: 0; vertical-align: middle; }
+.box input { accent-color: var(--accent); margin: 0; vertical-align: middle; }
 .rows tbody tr:hover { background: var(--hover); }
-.rows tbody tr.chosen { background: color-mix(in srgb, var(--mulberry-ground) 45%, transparent); }
-.rows tbody tr:focus-within { background: var(--mulberry-ground); }
-.rows tbody tr.peeked td:first-child { box-shadow: inset 3px 0 var(--mulberry); }
+.rows tbody tr.chosen { background: color-mix(in srgb, var(--accent-ground) 45%, transparent); }
+.rows tbody tr:focus-within { background: var(--accent-ground); }
+.rows tbody tr.peeked td:first-child { box-shadow: inset 3px 0 var(--accent); }
 .sorter { border: 0; background: none; padding: 0; cursor: pointer; color: inherit; }
 .sorter:hover { color: var(--ink); }
-th[aria-sort] .sorter { color: var(--mulberry); font-weight: 700; }
+th[aria-sort] .sorter { color: var(--accent); font-weight: 700; }
 .number { border: 0; background: none; padding: 0; cursor: pointer; color: inherit; font: inherit; }
-.number svg { color: var(--slate); vertical-align: -2px; margin-left: 0.25rem; opacity: 0; }
+.number svg { color: var(--calm); vertical-align: -2px; margin-left: 0.25rem; opacity: 0; }
 tr:hover .number svg, tr:focus-within .number svg, .number:focus-visible svg { opacity: 1; }
-.number:hover { color: var(--slate); text-decoration: underline; }
+.number:hover { color: var(--calm); text-decoration: underline; }
 .money { text-align: right; padding-right: 1.4rem; }
 .open { color: var(--ink); font-weight: 700; text-decoration: none; }
 .title { margin-left: 0.5rem; }
-.open:hover { color: var(--mulberry); }
-.out { color: var(--brick); margin-left: 0.4rem; }
+.open:hover { color: var(--accent); }
+.out { color: var(--wrong); margin-left: 0.4rem; }
 .shape span { display: block; height: 0.8rem; width: 60%; background: var(--hover); border-radius: 3px; }
 </style>

@@ -161,5 +161,5 @@ const remove = ({ id }: View) => trying(async () => {
 .ways { display: flex; gap: 1rem; }
 .form { display: grid; gap: 0.9rem; }
 .share { display: flex; gap: 0.5rem; align-items: baseline; }
-.share input { accent-color: var(--mulberry); }
+.share input { accent-color: var(--accent); }
 </style>

@@ -60,6 +60,6 @@ function unscheduled(activityId: string): void {
 
 <style scoped>
 .next { display: grid; border-top: 1px solid var(--rule); padding: 0.4rem 0 0.35rem; }
-.next strong { color: var(--saffron); }
+.next strong { color: var(--waiting); }
 h2 { padding-bottom: 0.4rem; }
 </style>

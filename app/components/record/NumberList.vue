@@ -122,10 +122,10 @@ const takesTexts = (phone: RecordPhone) => phone.e164 !== null && phone.kind !==
 .numbers li { padding: 0.45rem 0; border-top: 1px solid var(--rule); }
 .number { font-size: var(--size-text); }
 .number { display: flex; align-items: baseline; gap: 0.5rem; }
-.call { margin-left: auto; display: inline-flex; gap: 0.3rem; align-items: center; border: 0; background: none; color: var(--mulberry); font-size: var(--size); cursor: pointer; padding: 0.15rem 0; }
+.call { margin-left: auto; display: inline-flex; gap: 0.3rem; align-items: center; border: 0; background: none; color: var(--accent); font-size: var(--size); cursor: pointer; padding: 0.15rem 0; }
 .call:hover { text-decoration: underline; }
-.unusable { color: var(--brick); }
-.yes { color: var(--pine); }
-.no { color: var(--brick); }
+.unusable { color: var(--wrong); }
+.yes { color: var(--good); }
+.no { color: var(--wrong); }
 .acts { display: flex; gap: 1rem; }
 </style>

@@ -82,7 +82,7 @@ const remove = (index: number) => phones.value = phones.value.filter((_, i) => i
 <style scoped>
 .phones { border: 0; padding: 0; margin: 0; display: grid; gap: 0.5rem; min-width: 0; }
 .phone { display: grid; grid-template-columns: 7rem minmax(0, 1fr) auto; gap: 0.25rem 0.5rem; align-items: center; }
-.reads { grid-column: 2 / -1; color: var(--pine); min-height: 1.2em; }
-.reads.unusable { color: var(--saffron); }
-.reads.failed { color: var(--brick); }
+.reads { grid-column: 2 / -1; color: var(--good); min-height: 1.2em; }
+.reads.unusable { color: var(--waiting); }
+.reads.failed { color: var(--wrong); }
 </style>

@@ -79,7 +79,7 @@ const takeBack = (one: ScheduledText) => act(one, () => api(`/api/texts/${one.id
 
 <style scoped>
 .scheduled { display: grid; gap: 0.15rem; border-top: 1px solid var(--rule); padding-top: 0.4rem; }
-.scheduled strong { color: var(--saffron); }
+.scheduled strong { color: var(--waiting); }
 .words { overflow: hidden; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; }
 .acts { display: flex; flex-wrap: wrap; gap: 0.2rem 1rem; }
 </style>

@@ -91,7 +91,7 @@ watch(making, open => open && nextTick(() => title.value?.focus()))
 <style scoped>
 .task { display: grid; grid-template-columns: 1.4rem minmax(0, 1fr); align-items: baseline; border-top: 1px solid var(--rule); padding-top: 0.4rem; }
 .task input { width: 16px; height: 16px; align-self: center; }
-.task .due { color: var(--saffron); }
+.task .due { color: var(--waiting); }
 .when { grid-column: 2; }
 .make { display: flex; flex-wrap: wrap; gap: 0.4rem; border-top: 1px solid var(--rule); padding-top: 0.5rem; }
 .make input { border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.25rem 0.45rem; min-width: 0; }

@@ -17,7 +17,7 @@ const emit = defineEmits<{ saved: [dispositions: OwnDisposition[]], close: [] }>
 const id = disposition?.id ?? uuid()
 const name = ref(disposition?.name ?? '')
 const letter = ref(disposition?.letter ?? '')
-const colour = ref<DispositionColour>(disposition?.colour ?? 'mulberry')
+const colour = ref<DispositionColour>(disposition?.colour ?? 'accent')
 const family = ref<Family>(disposition?.family ?? 'reached')
 const effects = ref<{ key: string, effect: Effect }[]>(disposition?.effects.map(effect => ({ key: uuid(), effect })) ?? [])
 const { errors, saving, save: saveWith } = useSaving('name')
@@ -25,6 +25,7 @@ const templates = shallowRef<TemplateDetail[]>([])
 const fields = shallowRef<Field[]>([])
 const stages = shallowRef<Stage[]>([])
 const fitting = computed(() => templates.value.filter(({ modules, audience }) => modules.includes(module) && audience !== 'mine'))
+const COLOUR_WORDS: Record<DispositionColour, string> = { accent: 'Mulberry', good: 'Pine', waiting: 'Saffron', calm: 'Slate', wrong: 'Brick', plain: 'Ink' }
 const FAMILIES: { value: Family, label: string }[] = [{ value: 'reached', label: 'Somebody was reached' }, { value: 'not-reached', label: 'Nobody was reached' }]
 
 // without them a text can still be left as it is; choosing another one waits for the list
@@ -108,7 +109,7 @@ const save = () => saveWith(async () => {
           type="radio"
           name="colour"
           :value="one"
-        > {{ one[0]!.toUpperCase() + one.slice(1) }}</label>
+        > {{ COLOUR_WORDS[one] }}</label>
       </fieldset>
       <div>
         <p class="quiet small">

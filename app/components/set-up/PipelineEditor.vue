@@ -146,6 +146,6 @@ const errorOf = (place: number) => errors.value[`stages[${place}].name`]
 .over { display: flex; gap: 0.4rem; align-items: center; padding-bottom: 0.45rem; }
 .ways { display: flex; gap: 0.4rem; align-items: baseline; padding-bottom: 0.45rem; }
 .move { border: 0; background: none; padding: 0 0.2rem; cursor: pointer; color: var(--quiet); }
-.move:hover:not(:disabled) { color: var(--mulberry); }
+.move:hover:not(:disabled) { color: var(--accent); }
 .move:disabled { opacity: 0.35; cursor: default; }
 </style>

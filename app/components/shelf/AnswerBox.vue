@@ -9,7 +9,7 @@ const { conversation } = defineProps<{ conversation: ConversationDetail }>()
 const emit = defineEmits<{ sent: [] }>()
 
 const held = computed(() => {
-  if (!isE164(conversation.other)) return `${conversation.other} is no telephone number: whoever sends under it takes no answers.`
+  if (!isE164(conversation.remote)) return `${conversation.remote} is no telephone number: whoever sends under it takes no answers.`
   return conversation.optedOut ? 'This number has opted out, so no text leaves for it. Call instead.' : ''
 })
 const { text, measure, sending, problem, night, send } = useComposer(

@@ -38,7 +38,7 @@ onKeyStroke('Escape', close)
 onClickOutside(panel, close, { ignore: ['.strip', '.p-select-overlay', '.p-dialog', '.p-dialog-mask', '.template-picker'] })
 
 const first = computed(() => conversation.value?.records[0])
-const title = computed(() => first.value?.name ?? (conversation.value ? showPhone(conversation.value.other) : ''))
+const title = computed(() => first.value?.name ?? (conversation.value ? showPhone(conversation.value.remote) : ''))
 const slips = computed(() => [...conversation.value?.entries ?? []].slice(0, 5).reverse())
 const about = computed(() => {
   const there = conversation.value?.zones[0]
@@ -83,7 +83,7 @@ const about = computed(() => {
         <NuxtLink
           v-else
           class="open-record"
-          :to="{ path: '/records/leads/new', query: { phone: conversation.other } }"
+          :to="{ path: '/records/leads/new', query: { phone: conversation.remote } }"
           @click="emit('close')"
         >Make a record</NuxtLink>
       </header>
@@ -107,7 +107,7 @@ const about = computed(() => {
           v-for="entry in slips"
           :key="entry.id"
           :entry="entry"
-          :person="first?.name.split(' ')[0] ?? showPhone(conversation.other)"
+          :person="first?.name.split(' ')[0] ?? showPhone(conversation.remote)"
           compact
           @changed="load"
         />

@@ -35,7 +35,7 @@ const menuItems = computed(() => [
   ...otherCalls.value.map(call => ({ label: `${nameOf(call)}, ${call.mine ? 'the call waits for its disposition' : 'missed'}`, command: () => calls.openId = call.id })),
   ...others.value.map(item => ({ label: `${nameOf(item)}, waits ${span(now.value - item.waitsSince)}`, command: () => shelf.openId = item.conversationId })),
 ])
-const nameOf = (item: Pick<ShelfItem, 'record' | 'other'>) => item.record?.name ?? showPhone(item.other)
+const nameOf = (item: Pick<ShelfItem, 'record' | 'remote'>) => item.record?.name ?? showPhone(item.remote)
 
 function toggle(id: string): void {
   shelf.openId = shelf.openId === id ? null : id
@@ -149,11 +149,11 @@ function toggle(id: string): void {
 .none { padding: 0.65rem 1.5rem; }
 .item { display: flex; align-items: center; gap: 0.5rem; height: 41px; padding: 0 1rem; border: 0; border-right: 1px solid var(--field-rule); background: none; cursor: pointer; white-space: nowrap; border-top: 3px solid transparent; }
 .item:hover { background: var(--hover); }
-.item.open { background: var(--surface); border-top-color: var(--mulberry); }
+.item.open { background: var(--surface); border-top-color: var(--accent); }
 .item:focus-visible { outline-offset: -3px; }
-.ring { width: 10px; height: 10px; border-radius: 50%; border: 2.5px solid var(--mulberry); }
-.waits { color: var(--saffron); }
-.call-problem { position: absolute; top: 100%; left: 1.5rem; z-index: 16; background: var(--brick-ground); border-left: 3px solid var(--brick); padding: 0.5rem 0.9rem; display: flex; gap: 1rem; }
+.ring { width: 10px; height: 10px; border-radius: 50%; border: 2.5px solid var(--accent); }
+.waits { color: var(--waiting); }
+.call-problem { position: absolute; top: 100%; left: 1.5rem; z-index: 16; background: var(--wrong-ground); border-left: 3px solid var(--wrong); padding: 0.5rem 0.9rem; display: flex; gap: 1rem; }
 .more { color: var(--quiet); border-right: 0; }
 @media (max-width: 700px) { .strip { flex-wrap: wrap; } .none { padding: 0.65rem 0.75rem; } }
 </style>

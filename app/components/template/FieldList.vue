@@ -69,6 +69,6 @@ defineExpose({ onKey })
 .head { padding: 0.35rem 0.8rem 0.1rem; }
 .one { display: flex; justify-content: space-between; gap: 1rem; padding: 0.25rem 0.8rem; cursor: pointer; border-left: 3px solid transparent; }
 .one .quiet { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.one.current { background: var(--mulberry-ground); border-left-color: var(--mulberry); }
+.one.current { background: var(--accent-ground); border-left-color: var(--accent); }
 .none { padding: 0.3rem 0.8rem; }
 </style>

@@ -163,12 +163,12 @@ const more = computed(() => tally.value?.most.filter(one => one.parts > (usual.v
 .length { display: grid; gap: 0.5rem; align-content: start; }
 .sum a { color: inherit; }
 .chart { width: 100%; max-width: 360px; }
-.chart rect { fill: var(--mulberry); }
-.chart rect.more { fill: var(--saffron); }
+.chart rect { fill: var(--accent); }
+.chart rect.more { fill: var(--waiting); }
 .chart text { font-size: 11px; text-anchor: middle; fill: var(--ink); font-variant-numeric: tabular-nums; }
 .chart .foot { fill: var(--quiet); }
 .chart line { stroke: var(--field-rule); }
-.held summary { color: var(--saffron); }
+.held summary { color: var(--waiting); }
 summary { cursor: pointer; }
 details ul { padding: 0.3rem 0 0 0.8rem; }
 </style>

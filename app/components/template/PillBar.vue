@@ -59,7 +59,7 @@ const standIn = ref(piece.standIn ?? '')
 </template>
 
 <style scoped>
-.pill-bar { display: flex; flex-wrap: wrap; align-items: center; gap: 0.4rem 1rem; border-left: 3px solid var(--mulberry); padding: 0.2rem 0 0.2rem 0.75rem; }
+.pill-bar { display: flex; flex-wrap: wrap; align-items: center; gap: 0.4rem 1rem; border-left: 3px solid var(--accent); padding: 0.2rem 0 0.2rem 0.75rem; }
 .pill-bar label { display: inline-flex; align-items: center; gap: 0.4rem; color: var(--quiet); }
 .blank { border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); color: var(--ink); padding: 0.2rem 0.5rem; width: 10rem; }
 .blank::placeholder { color: var(--quiet); opacity: 1; }

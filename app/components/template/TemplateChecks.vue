@@ -82,7 +82,7 @@ const said = (char: string) => char === '\u00A0' ? 'a hard blank' : `â€œ${char}â
 </template>
 
 <style scoped>
-.checks { display: grid; gap: 0.35rem; color: var(--saffron); }
+.checks { display: grid; gap: 0.35rem; color: var(--waiting); }
 .checks:empty { display: none; }
-.wrong { color: var(--brick); }
+.wrong { color: var(--wrong); }
 </style>

@@ -285,7 +285,7 @@ useKeys([{ keys: '$mod+j', shown: 'Ctrl J', what: 'Put a field into the template
 .row { display: grid; grid-template-columns: 2fr 1fr; gap: 0.9rem; }
 .for { display: flex; flex-wrap: wrap; justify-content: space-between; gap: 0.4rem 1.2rem; }
 .modules { border: 0; margin: 0; padding: 0; display: flex; gap: 1.1rem; flex-wrap: wrap; }
-.modules input { accent-color: var(--mulberry); }
+.modules input { accent-color: var(--accent); }
 .choice { border: 0; border-bottom: 1px solid var(--field-rule); background: none; color: var(--ink); padding: 0.1rem 0; }
 .text-head { display: flex; gap: 1.1rem; align-items: baseline; }
 .text-head .calm { margin-left: auto; }
@@ -293,6 +293,6 @@ useKeys([{ keys: '$mod+j', shown: 'Ctrl J', what: 'Put a field into the template
 .acts { display: flex; flex-wrap: wrap; align-items: center; gap: 0.5rem 1rem; }
 .tabs { display: flex; gap: 1.1rem; }
 .tabs button { border: 0; background: none; padding: 0 0 0.2rem; cursor: pointer; color: var(--quiet); border-bottom: 2px solid transparent; }
-.tabs button[aria-pressed='true'] { color: var(--ink); font-weight: 700; border-color: var(--mulberry); }
+.tabs button[aria-pressed='true'] { color: var(--ink); font-weight: 700; border-color: var(--accent); }
 @media (max-width: 1000px) { .editor { grid-template-columns: 1fr; padding-inline: 0.75rem; } }
 </style>

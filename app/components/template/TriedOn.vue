@@ -81,5 +81,5 @@ const measure = computed(() => trial?.text ? measureText(trial.text) : null)
 
 <style scoped>
 .try { display: grid; gap: 0.7rem; align-content: start; min-width: 0; }
-.filled { white-space: pre-wrap; overflow-wrap: anywhere; font-size: var(--size-text); border-left: 3px solid var(--mulberry); padding-left: 0.75rem; margin-bottom: 0.4rem; }
+.filled { white-space: pre-wrap; overflow-wrap: anywhere; font-size: var(--size-text); border-left: 3px solid var(--accent); padding-left: 0.75rem; margin-bottom: 0.4rem; }
 </style>

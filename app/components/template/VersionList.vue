@@ -116,6 +116,6 @@ const shown = computed(() => versions.value?.map((version, place) => ({ ...versi
 .versions { display: grid; gap: 0.35rem; padding-top: 0.4rem; }
 summary { cursor: pointer; }
 .words { white-space: pre-wrap; overflow-wrap: anywhere; padding: 0.2rem 0 0.2rem 0.8rem; }
-ins { background: var(--pine-ground); color: var(--pine); text-decoration: underline; }
-del { color: var(--brick); text-decoration: line-through; }
+ins { background: var(--good-ground); color: var(--good); text-decoration: underline; }
+del { color: var(--wrong); text-decoration: line-through; }
 </style>

@@ -56,9 +56,9 @@ const isCall = computed(() => entry.kind.startsWith('call'))
 <style scoped>
 .entry { display: grid; grid-template-columns: 3.4rem minmax(0, 1fr); }
 .line { border-left: 3px solid var(--rule); padding-left: 0.8rem; }
-.call .line { border-left-color: var(--slate); }
-.note .line { border-left-color: var(--saffron); }
-.refused .line { border-left-color: var(--brick); }
+.call .line { border-left-color: var(--calm); }
+.note .line { border-left-color: var(--waiting); }
+.refused .line { border-left-color: var(--wrong); }
 .words { white-space: pre-wrap; overflow-wrap: anywhere; }
 summary { cursor: pointer; }
 </style>

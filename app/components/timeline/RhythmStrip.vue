@@ -107,8 +107,8 @@ const stack = (count: number) => Array.from({ length: Math.min(MOST, count) }, (
 /* the drawing takes its width from here, so it must not hold it open */
 .rhythm { min-height: 58px; min-width: 0; overflow: hidden; }
 .axis { stroke: var(--field-rule); }
-.ours { fill: var(--mulberry); }
-.theirs { fill: var(--pine); }
-.call { fill: var(--slate); }
+.ours { fill: var(--accent); }
+.theirs { fill: var(--good); }
+.call { fill: var(--calm); }
 .month { fill: var(--quiet); font-size: 11px; }
 </style>

@@ -119,7 +119,7 @@ async function show(event: Event): Promise<void> {
 
 <style scoped>
 .more { position: absolute; top: 0.1rem; right: 0.6rem; display: flex; flex-wrap: wrap; align-items: baseline; gap: 0.2rem 1rem; opacity: 0; background: var(--paper); padding-left: 0.6rem; }
-:global(.theirs .more) { background: var(--pine-ground); }
+:global(.theirs .more) { background: var(--good-ground); }
 .more.open { position: static; padding-left: 0; }
 .more.open, .more:focus-within, :global(.slip:hover .more) { opacity: 1; }
 .note { display: inline-flex; gap: 0.6rem; align-items: baseline; }

@@ -13,7 +13,7 @@ import { useMe } from '~/stores/me'
 import { sayMoment } from '~/words/moments'
 import { clock } from '~/words/time'
 
-/** A text as a slip of paper: ours begins at a mulberry rule, theirs is set in on a pine ground. */
+/** A text as a slip of paper: ours begins at a rule, theirs is set in on a ground. */
 const { entry, person, compact = false } = defineProps<{ entry: TimelineEntry, person: string, compact?: boolean }>()
 const emit = defineEmits<{ changed: [], again: [text: string] }>()
 
@@ -64,14 +64,14 @@ async function act(path: string, body: object = {}): Promise<void> {
     <div class="paper">
       <p class="head quiet">
         <template v-if="ours">
-          <strong>{{ entry.colleague?.firstName ?? 'Plauder' }}</strong> to {{ showPhone(message.other, true) }}<template v-if="!compact">, from {{ message.line.name }}</template>.
+          <strong>{{ entry.colleague?.firstName ?? 'Plauder' }}</strong> to {{ showPhone(message.remote, true) }}<template v-if="!compact">, from {{ message.line.name }}</template>.
           <strong
             class="state"
             :class="{ failed, good: message.state === 'delivered' }"
           >{{ state }}</strong>
         </template>
         <template v-else>
-          <strong>{{ person }}</strong> to {{ message.line.name }}<template v-if="!compact">, from {{ showPhone(message.other, true) }}</template>
+          <strong>{{ person }}</strong> to {{ message.line.name }}<template v-if="!compact">, from {{ showPhone(message.remote, true) }}</template>
         </template>
       </p>
       <p
@@ -164,19 +164,19 @@ async function act(path: string, body: object = {}): Promise<void> {
 <style scoped>
 .slip { display: grid; grid-template-columns: 3.4rem minmax(0, 1fr); }
 .time { padding-top: 0.2rem; }
-.paper { position: relative; border-left: 3px solid var(--mulberry); padding: 0.05rem 0.9rem 0.1rem 0.8rem; }
-.theirs .paper { border-left-color: var(--pine); background: var(--pine-ground); margin-left: 2.2rem; padding: 0.4rem 0.9rem 0.5rem 0.8rem; }
+.paper { position: relative; border-left: 3px solid var(--accent); padding: 0.05rem 0.9rem 0.1rem 0.8rem; }
+.theirs .paper { border-left-color: var(--good); background: var(--good-ground); margin-left: 2.2rem; padding: 0.4rem 0.9rem 0.5rem 0.8rem; }
 .compact { grid-template-columns: 3.2rem minmax(0, 1fr); }
 .compact.theirs .paper { margin-left: 1rem; }
 .head strong { color: var(--ink); }
-.theirs .head strong { color: var(--pine); }
-.state.good { color: var(--pine); }
-.state.failed { color: var(--brick); }
+.theirs .head strong { color: var(--good); }
+.state.good { color: var(--good); }
+.state.failed { color: var(--wrong); }
 .words { font-size: var(--size-text); white-space: pre-wrap; overflow-wrap: anywhere; }
 .pictures { display: flex; flex-wrap: wrap; gap: 0.5rem; padding: 0.2rem 0; }
 .pictures img { display: block; width: auto; height: auto; max-height: 150px; max-width: min(100%, 260px); border-radius: 4px; }
 .back .words { color: var(--quiet); text-decoration: line-through; }
-.why { color: var(--brick); }
+.why { color: var(--wrong); }
 .acts, .proposal { display: flex; flex-wrap: wrap; gap: 1rem; align-items: baseline; margin-top: 0.15rem; }
-.proposal { color: var(--saffron); }
+.proposal { color: var(--waiting); }
 </style>

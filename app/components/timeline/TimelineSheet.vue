@@ -127,7 +127,7 @@ if (sought) {
                 <button
                   type="button"
                   class="plain-button"
-                  @click="emit('optOut', entry.message.other, entry.message.proposal!.id)"
+                  @click="emit('optOut', entry.message.remote, entry.message.proposal!.id)"
                 >
                   Yes, opt this number out
                 </button>
@@ -160,7 +160,7 @@ if (sought) {
 .day h2 { font-size: var(--size); color: var(--quiet); padding-bottom: 0.25rem; }
 .entries { display: grid; gap: 0.7rem; }
 .newer { display: flex; flex-wrap: wrap; gap: 1rem; align-items: baseline; padding-bottom: 0.6rem; }
-.sought { outline: 2px solid var(--saffron); outline-offset: 4px; border-radius: 2px; }
+.sought { outline: 2px solid var(--waiting); outline-offset: 4px; border-radius: 2px; }
 .shape { display: grid; gap: 0.8rem; }
 .shape span { height: 3rem; background: var(--hover); border-left: 3px solid var(--rule); border-radius: 2px; margin-left: 3.4rem; }
 </style>

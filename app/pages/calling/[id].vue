@@ -152,14 +152,14 @@ const manner = computed(() => round.value && [ORDER_WORDS[round.value.order], `t
 .page { padding: 0.85rem 1.5rem 2rem; display: grid; gap: 1rem; align-content: start; max-width: 76rem; }
 .head { display: flex; align-items: baseline; gap: 0.9rem; flex-wrap: wrap; }
 .where { flex: 1; }
-.state { color: var(--saffron); }
+.state { color: var(--waiting); }
 .acts { display: flex; gap: 1.25rem; align-items: center; }
 .glance { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: 2.5rem; }
 h2 { font-size: var(--size-text); padding-bottom: 0.25rem; }
 .result { display: grid; grid-template-columns: 13rem minmax(0, 1fr) 2.5rem; gap: 0.75rem; align-items: center; border-top: 1px solid var(--rule); padding: 0.3rem 0; }
 .result .figures { text-align: right; }
 .length { display: block; height: 10px; min-width: 3px; }
-.length.open { background: none; border: 1px solid var(--saffron); }
+.length.open { background: none; border: 1px solid var(--waiting); }
 .colleague { display: grid; grid-template-columns: 6rem 6rem minmax(0, 1fr); gap: 0.75rem; border-top: 1px solid var(--rule); padding: 0.3rem 0; }
 @media (max-width: 900px) { .page { padding-inline: 0.75rem; } .glance { grid-template-columns: minmax(0, 1fr); gap: 1rem; } .result { grid-template-columns: 9rem minmax(0, 1fr) 2rem; } }
 </style>

@@ -103,7 +103,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Speak a new message', act: () => editin
 .make { margin-left: auto; }
 .one { display: grid; grid-template-columns: 14rem minmax(0, 1fr) 4.5rem 10rem; gap: 1.25rem; align-items: baseline; border-top: 1px solid var(--rule); padding: 0.6rem 0; }
 .block { display: block; }
-.words { border-left: 3px solid var(--slate); padding-left: 0.8rem; }
+.words { border-left: 3px solid var(--calm); padding-left: 0.8rem; }
 .ways { display: flex; gap: 1rem; justify-content: flex-end; }
 @media (max-width: 900px) { .page { padding-inline: 0.75rem; } .one { grid-template-columns: minmax(0, 1fr); gap: 0.4rem; } .ways { justify-content: flex-start; } }
 </style>

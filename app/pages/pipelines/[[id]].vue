@@ -107,7 +107,7 @@ useKeys([
 .kept { display: flex; align-items: baseline; flex-wrap: wrap; gap: 0.4rem 1.2rem; }
 .pipelines { display: flex; flex-wrap: wrap; gap: 0.2rem 1.1rem; }
 .pipelines a { color: var(--quiet); text-decoration: none; }
-.pipelines a[aria-current] { color: var(--mulberry); font-weight: 700; }
+.pipelines a[aria-current] { color: var(--accent); font-weight: 700; }
 .right { margin-left: auto; }
 .acts { display: flex; gap: 1.4rem; align-items: baseline; }
 .new { font-weight: 700; text-decoration: none; }

@@ -150,7 +150,7 @@ h2 { font-size: var(--size-text); padding-bottom: 0.3rem; }
 .gone { color: var(--quiet); }
 .ways { display: flex; gap: 0.9rem; align-items: baseline; white-space: nowrap; }
 .move { border: 0; background: none; padding: 0 0.2rem; cursor: pointer; color: var(--quiet); }
-.move:hover:not(:disabled) { color: var(--mulberry); }
+.move:hover:not(:disabled) { color: var(--accent); }
 .move:disabled { opacity: 0.35; cursor: default; }
 @media (max-width: 700px) { .one { grid-template-columns: 1.6rem minmax(0, 1fr); } .does, .ways { grid-column: 2; } }
 </style>

@@ -169,6 +169,6 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new field', act: () => editing.v
 .ways > * + * { margin-left: 0.9rem; }
 .move { border: 0; background: none; padding: 0 0.2rem; cursor: pointer; color: var(--quiet); }
 .move + .move { margin-left: 0.2rem; }
-.move:hover:not(:disabled) { color: var(--mulberry); }
+.move:hover:not(:disabled) { color: var(--accent); }
 .move:disabled { opacity: 0.35; cursor: default; }
 </style>

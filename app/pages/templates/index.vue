@@ -240,8 +240,8 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: make }])
 .folder h2 { font-family: var(--reading); font-weight: 400; padding-bottom: 0.15rem; }
 .one { display: grid; width: 100%; text-align: left; border: 0; border-top: 1px solid var(--rule); border-right: 3px solid transparent; background: none; padding: 0.4rem 0.5rem 0.4rem 0; cursor: pointer; }
 .one:hover { background: var(--hover); }
-.one.here { border-right-color: var(--mulberry); color: var(--mulberry); }
-.star { color: var(--saffron); vertical-align: -1px; }
+.one.here { border-right-color: var(--accent); color: var(--accent); }
+.star { color: var(--waiting); vertical-align: -1px; }
 .files { display: flex; flex-wrap: wrap; gap: 0.3rem 1rem; padding: 0.4rem 0; }
 .pad { padding: 0.5rem 1rem 0.5rem 0; }
 @media (max-width: 800px) { .templates { grid-template-columns: 1fr; } .all { border-right: 0; padding-inline: 0.75rem; } }

@@ -28,7 +28,7 @@ export const PERSON_COLUMNS: SQL = sql`
 export const JOIN_REACH: SQL = sql`
   left join lateral (
     select p.id, p.e164, coalesce(n.calls = 'refused', false) as refused, n.last_heard_at,
-      (select max(c.made_at) from ${call} c join ${phone} own on own.e164 = c.other where own.record_id = r.id and c.direction = 'out') as last_called_at
+      (select max(c.made_at) from ${call} c join ${phone} own on own.e164 = c.remote where own.record_id = r.id and c.direction = 'out') as last_called_at
     from ${phone} p left join ${numberState} n on n.e164 = p.e164
     where p.record_id = r.id and p.e164 is not null
     order by coalesce(n.calls = 'refused', false), p.position limit 1) reach on true`

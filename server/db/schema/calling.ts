@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm'
 import { index, integer, jsonb, pgTable, primaryKey, smallint, text, uniqueIndex } from 'drizzle-orm/pg-core'
 import { ANSWERED_BY, CALL_ENDS, SIDES, type Switch } from '../../../core/call/facts'
 import { FAMILIES } from '../../../core/call/family'
-import { HANDING_STATES, HANDING_WAYS } from '../../../core/call/handing'
+import { TRANSFER_STATES, TRANSFER_WAYS } from '../../../core/call/transfer'
 import { EFFECT_STATES, type Effect } from '../../../core/effects/effects'
 import { DISPOSITION_COLOURS, type SpokenWords } from '../../../shared/calling'
 import { PERSON_MODULES } from '../../../shared/modules'
@@ -20,7 +20,7 @@ export const disposition = pgTable('disposition', {
   family: text('family', { enum: FAMILIES }).notNull(),
   /** The key, a letter. */
   letter: text('letter').notNull(),
-  colour: text('colour', { enum: DISPOSITION_COLOURS }).notNull().default('mulberry'),
+  colour: text('colour', { enum: DISPOSITION_COLOURS }).notNull().default('accent'),
   position: integer('position').notNull(),
   effects: jsonb('effects').$type<Effect[]>().notNull().default([]),
   retiredAt: instant('retired_at'),
@@ -31,7 +31,7 @@ export const call = pgTable('call', {
   id: id().primaryKey(),
   direction: text('direction', { enum: DIRECTIONS }).notNull(),
   lineId: id('line_id').notNull().references(() => line.id),
-  other: text('other').notNull(),
+  remote: text('remote').notNull(),
   /** The record with which it is about; null for a number on none. */
   recordId: id('record_id').references(() => record.id, { onDelete: 'set null' }),
   /** With whom it rings first, and until when; null: with everybody at once. */
@@ -63,7 +63,7 @@ export const call = pgTable('call', {
   /** "No disposition": a colleague has put the call away without one. */
   putAwayAt: instant('put_away_at'),
 }, table => [
-  index('call_other').on(table.other, table.madeAt),
+  index('call_remote').on(table.remote, table.madeAt),
   index('call_ref').on(table.exchange, table.exchangeRef),
   ...knownValues('call', table),
   index('call_record').on(table.recordId).where(sql`${table.recordId} is not null`),
@@ -73,22 +73,22 @@ export const call = pgTable('call', {
   index('call_open').on(table.colleagueId, table.madeAt).where(sql`${table.disposedAt} is null and ${table.putAwayAt} is null`),
 ])
 
-/** A call that is handed to a colleague: core/call/handing says what may happen to it. */
-export const callHanding = pgTable('call_handing', {
+/** A call that is handed to a colleague: core/call/transfer says what may happen to it. */
+export const callTransfer = pgTable('call_transfer', {
   id: id().primaryKey(),
   callId: id('call_id').notNull().references(() => call.id),
   fromId: id('from_id').notNull().references(() => colleague.id),
   toId: id('to_id').notNull().references(() => colleague.id),
-  way: text('way', { enum: HANDING_WAYS }).notNull(),
-  state: text('state', { enum: HANDING_STATES }).notNull(),
+  way: text('way', { enum: TRANSFER_WAYS }).notNull(),
+  state: text('state', { enum: TRANSFER_STATES }).notNull(),
   askedAt: instant('asked_at').notNull(),
   takenAt: instant('taken_at'),
   endedAt: instant('ended_at'),
 }, table => [
-  ...knownValues('call_handing', table),
-  index('call_handing_of').on(table.callId, table.askedAt),
-  uniqueIndex('call_handing_open').on(table.callId).where(sql`${table.endedAt} is null`),
-  index('call_handing_to').on(table.toId).where(sql`${table.endedAt} is null`),
+  ...knownValues('call_transfer', table),
+  index('call_transfer_of').on(table.callId, table.askedAt),
+  uniqueIndex('call_transfer_open').on(table.callId).where(sql`${table.endedAt} is null`),
+  index('call_transfer_to').on(table.toId).where(sql`${table.endedAt} is null`),
 ])
 
 /** What the disposition of a call did, part by part. */

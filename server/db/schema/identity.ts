@@ -23,7 +23,7 @@ export const colleague = pgTable('colleague', {
   id: id().primaryKey(),
   name: text('name').notNull(),
   firstName: text('first_name').notNull(),
-  email: text('email').notNull().unique(),
+  mail: text('mail').notNull().unique(),
   passwordHash: text('password_hash').notNull(),
   role: text('role', { enum: ROLES }).notNull(),
   title: text('title').notNull(),

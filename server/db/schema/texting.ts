@@ -41,14 +41,14 @@ export const line = pgTable('line', {
 export const conversation = pgTable('conversation', {
   id: id().primaryKey(),
   lineId: id('line_id').notNull().references(() => line.id),
-  other: text('other').notNull(),
+  remote: text('remote').notNull(),
   /** Since when an answer of ours is owed; null if none is. */
   waitsSince: instant('waits_since'),
   lastAt: instant('last_at').notNull(),
 }, table => [
-  unique('conversation_line_other').on(table.lineId, table.other),
+  unique('conversation_line_remote').on(table.lineId, table.remote),
   index('conversation_waits').on(table.waitsSince).where(sql`${table.waitsSince} is not null`),
-  index('conversation_other').on(table.other),
+  index('conversation_remote').on(table.remote),
 ])
 
 const MESSAGE_ORIGINS = ['by-hand', 'disposition', 'automatic'] as const

@@ -20,7 +20,7 @@ useDatabase()
 const FROM = { address: '127.0.0.1' }
 const problem = (status: number, details: object = {}) => ({ details: { status, ...details } })
 const PASSWORD = 'three loose racks'
-const form = (key: string, values: object = {}) => beginForm.validateSync({ key, firm: 'Two Wheels & Daughter', country: 'GB', zone: 'Europe/London', name: 'Ottilie Brandt', email: ' Ottilie@Wheels.example ', password: PASSWORD, practice: false, ...values })
+const form = (key: string, values: object = {}) => beginForm.validateSync({ key, firm: 'Two Wheels & Daughter', country: 'GB', zone: 'Europe/London', name: 'Ottilie Brandt', mail: ' Ottilie@Wheels.example ', password: PASSWORD, practice: false, ...values })
 const offered = async () => (await offerBeginning(DAY))!
 
 /** The practice carrier as one that answers with these numbers, or not at all. */
@@ -41,7 +41,7 @@ describe('beginning', () => {
   })
 
   it.each([
-    [{ password: 'short' }, 'At least 12 characters'], [{ email: 'nobody' }, 'not a mail address'], [{ firm: ' ' }, 'what the firm is called'], [{ country: 'gb' }, 'Choose a country'],
+    [{ password: 'short' }, 'At least 12 characters'], [{ mail: 'nobody' }, 'not a mail address'], [{ firm: ' ' }, 'what the firm is called'], [{ country: 'gb' }, 'Choose a country'],
   ])('refuses %j before anything is made', (values, words) => {
     expect(() => form('key', values)).toThrow(words)
   })
@@ -59,7 +59,7 @@ describe('beginning', () => {
     practiceWith([{ e164: '+15035550118', country: 'US' }, { e164: '+447700900118', country: 'GB' }])
     const tokens = await begin(form(first, { practice: true, set: 'recruiting' }), FROM, DAY)
     const ottilie = await whoSignedIn(tokens.signIn, DAY)
-    expect(ottilie).toMatchObject({ name: 'Ottilie Brandt', firstName: 'Ottilie', email: 'ottilie@wheels.example', role: 'admin', zone: 'Europe/London', teamIds: [expect.any(String)] })
+    expect(ottilie).toMatchObject({ name: 'Ottilie Brandt', firstName: 'Ottilie', mail: 'ottilie@wheels.example', role: 'admin', zone: 'Europe/London', teamIds: [expect.any(String)] })
     expect(await tx(database => database.select().from(firm))).toMatchObject([{ name: 'Two Wheels & Daughter', country: 'GB', textingOn: true }])
     expect(await tx(database => database.select().from(line))).toMatchObject([{ e164: '+447700900118', carrier: 'practice', teamId: ottilie!.teamIds[0] }])
     expect((await tx(database => database.select().from(audit))).map(({ action }) => action)).toEqual(expect.arrayContaining(['firm-made', 'signed in']))
@@ -86,7 +86,7 @@ describe('beginning', () => {
   })
 
   it('leaves nobody there but who has begun: nothing of a demo can be signed in to', async () => {
-    expect((await tx(database => database.select().from(colleague))).map(({ email }) => email)).toEqual(['ottilie@wheels.example'])
+    expect((await tx(database => database.select().from(colleague))).map(({ mail }) => mail)).toEqual(['ottilie@wheels.example'])
     await expect(openSignIn('ada@pannier.example', 'cargo-bikes-2026', FROM, DAY)).rejects.toMatchObject(problem(422))
   })
 })

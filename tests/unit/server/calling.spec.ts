@@ -168,7 +168,7 @@ describe('a call that comes in', () => {
   it('rings with who answers its line, with what was said last, and is taken by one', async () => {
     const { recordId, e164 } = await makeLead(firm.ada)
     const ref = await exchange.ring(e164, firm.portland.e164, later(DAY, 15_000))
-    const ringing = (await mine()).find(one => one.other === e164)!
+    const ringing = (await mine()).find(one => one.remote === e164)!
     expect(ringing).toMatchObject({ direction: 'in', mine: false, record: { id: recordId, name: 'Iris Holm' }, line: { name: 'Portland line' } })
     expect((await mine(firm.mika)).map(one => one.id)).toContain(ringing.id)
     expect((await mine(firm.noor)).map(one => one.id)).not.toContain(ringing.id)
@@ -190,13 +190,13 @@ describe('a call that comes in', () => {
     await exchange.ring(e164, firm.portland.e164, DAY, ref)
     expect(await takeCallEvent('practice', end, DAY)).toBe(true)
     expect(await takeCallEvent('practice', end, DAY)).toBe(true)
-    expect(callState((await mine()).find(one => one.other === e164)!.facts)).toBe('ended')
+    expect(callState((await mine()).find(one => one.remote === e164)!.facts)).toBe('ended')
   })
 
   it('stays with whoever presses twice, and goes back to all where our mailbox was quicker', async () => {
     const { e164 } = await makeLead(firm.ada)
     const ref = await exchange.ring(e164, firm.portland.e164, DAY)
-    const { id } = (await mine()).find(one => one.other === e164)!
+    const { id } = (await mine()).find(one => one.remote === e164)!
     const isMine = async () => (await mine()).find(one => one.id === id)!.mine
     exchange.refuseNextOrder()
     await expect(orderCall(firm.ada, id, 'answer', DAY)).rejects.toMatchObject(problem(409, { type: 'not-now' }))
@@ -211,11 +211,11 @@ describe('a call that comes in', () => {
   it('is declined with a text: the conversation of its line is open for it', async () => {
     const { e164 } = await makeLead(firm.ada)
     const ref = await exchange.ring(e164, firm.portland.e164, DAY)
-    const ringing = (await mine()).find(one => one.other === e164)!
+    const ringing = (await mine()).find(one => one.remote === e164)!
     await expect(declineWithText(firm.noor, ringing.id, DAY)).rejects.toMatchObject(problem(404))
     const { conversationId } = await declineWithText(firm.ada, ringing.id, DAY)
     expect(exchange.ordered).toEqual([{ ref, order: 'decline' }])
-    expect(await readConversation(firm.ada, conversationId, DAY)).toMatchObject({ other: e164, lineId: firm.portland.id })
+    expect(await readConversation(firm.ada, conversationId, DAY)).toMatchObject({ remote: e164, lineId: firm.portland.id })
     await exchange.tellOf(ref, { kind: 'ended', at: second(3), why: 'declined', side: 'us' })
   })
 
@@ -223,7 +223,7 @@ describe('a call that comes in', () => {
     const { e164 } = await makeLead(firm.ada)
     const ref = await exchange.ring(e164, firm.portland.e164, DAY)
     await exchange.tellOf(ref, { kind: 'ended', at: second(9), why: 'no-answer', side: 'network' })
-    const missed = (await mine(firm.mika)).find(one => one.other === e164)!
+    const missed = (await mine(firm.mika)).find(one => one.remote === e164)!
     await expect(putAway(firm.noor, missed.id, DAY)).rejects.toMatchObject(problem(404))
     await putAway(firm.mika, missed.id, DAY)
     expect((await mine()).map(one => one.id)).not.toContain(missed.id)
@@ -267,7 +267,7 @@ describe('a disposition', () => {
     await drain(later(DAY, 60_000))
     expect(carrier.asked).toMatchObject([{ to: e164, text: 'Hi Iris, thank you for the minute.' }])
     expect(await record(recordId)).toMatchObject({ stage: { name: 'Trial' }, tags: ['visit'], tasks: [{ kind: 'call-back', title: 'Call back', zone: 'Pacific/Honolulu' }] })
-    expect(await callOn(recordId)).toMatchObject({ disposition: { name: 'Visit wanted', colour: 'mulberry' }, effects: [{}, {}, {}, { words: expect.stringContaining('Call back 10:00') }] })
+    expect(await callOn(recordId)).toMatchObject({ disposition: { name: 'Visit wanted', colour: 'accent' }, effects: [{}, {}, {}, { words: expect.stringContaining('Call back 10:00') }] })
     const other = await key([])
     await expect(dispose(firm.ada, callId, chosen(other), DAY)).rejects.toMatchObject(problem(409, { type: 'disposed' }))
   })

@@ -125,7 +125,7 @@ describe('the gate', () => {
   it('holds an answer in a conversation as well, once its number is found to be somebody else’s', async () => {
     const lead = await makeLead(firm.ada)
     await takeEvent('practice', { id: uuid(), at: DAY, kind: 'received', ref: uuid(), from: lead.e164, to: firm.portland.e164, text: 'Call me in December.' }, DAY)
-    const [found] = await tx(database => database.query.conversation.findMany({ where: (table, { eq }) => eq(table.other, lead.e164) }))
+    const [found] = await tx(database => database.query.conversation.findMany({ where: (table, { eq }) => eq(table.remote, lead.e164) }))
     const { id } = await sendText(firm.ada, { ...textTo('', firm.portland, { later: NINE }), phoneId: null, conversationId: found!.id }, DAY)
     await markNotTheirs(firm.ada, lead.recordId, lead.e164, DAY)
     expect(await becomes({ id, ...lead })).toBe('held number-unusable')

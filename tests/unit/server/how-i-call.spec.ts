@@ -72,7 +72,7 @@ describe('calling a number that somebody types', () => {
     const form = dialled({ number: '(808) 555-0177' })
     await dial(firm.ada, form, DAY)
     expect(exchange.dialled.at(-1)).toMatchObject({ to: '+18085550177' })
-    expect(await detail(form.id)).toMatchObject({ other: '+18085550177', record: null, mine: true })
+    expect(await detail(form.id)).toMatchObject({ remote: '+18085550177', record: null, mine: true })
   })
 
   it('finds whose it is among those I may see, and shows it with all who have it', async () => {

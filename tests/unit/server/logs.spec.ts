@@ -51,7 +51,7 @@ it('no log has anybody\'s words or numbers, on whatever way something fails', as
   expect((await without('activity_content', () => ask(`/api/records/${recordId}/notes`, { id: uuid(), words }))).status).toBe(500)
   expect((await without('draft', () => ask('/api/drafts', { key: `record ${recordId}`, text: words, ref: '00000000', pictureIds: [], at: 1 }, 'PUT'))).status).toBeGreaterThanOrEqual(422)
   expect((await without('phone', () => ask('/api/records', { id: uuid(), module: 'lead', firstName: WORDS, phones: [{ label: 'mobile', typed: NUMBER }] }))).status).toBe(500)
-  expect((await without('audit', () => ask('/api/sign-in', { email: 'ada@pannier.example', password: WORDS }))).status).toBe(500)
+  expect((await without('audit', () => ask('/api/sign-in', { mail: 'ada@pannier.example', password: WORDS }))).status).toBe(500)
   // an event that cannot be taken, and one that cannot be read
   await without('conversation', () => takeEvent('practice', { id: uuid(), at: DAY, kind: 'received', ref: uuid(), from: `+1${NUMBER}`, to: firm.portland.e164, text: words }, DAY)).catch(error => log.error({ err: error }, 'as the server logs it'))
   await takeOrSetAside({ name: 'odd', eventsSince: async cursor => ({ told: [], cursor }), take: () => Promise.reject(new TypeError(words)) }, { words }, DAY)

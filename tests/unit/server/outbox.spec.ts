@@ -36,7 +36,7 @@ describe('a text from a sender that is no number', () => {
     const carrier = fakeCarrier()
     await textFrom(from, 'HELP')
     await textFrom(from, 'STOP')
-    const waits = (await readShelf(firm.ada)).items.find(({ other }) => other === from)!
+    const waits = (await readShelf(firm.ada)).items.find(({ remote }) => remote === from)!
     const opened = await readConversation(firm.ada, waits.conversationId, DAY)
     expect(opened.entries.map(({ words }) => words)).toEqual(['STOP', 'HELP'])
     const answer = sendForm.validateSync({ id: uuid(), lineId: firm.portland.id, conversationId: waits.conversationId, text: 'Hello?' })

@@ -31,7 +31,7 @@ describe('a text that comes in', () => {
     await receive(e164, 'Is the bike still free?', later(DAY, 1_000))
     const { entries } = await readTimeline(firm.ada, recordId)
     expect(entries[0]).toMatchObject({ kind: 'text-in', words: 'Is the bike still free?', message: { direction: 'in', state: 'received' } })
-    expect(await waiting(firm.mika)).toContainEqual(expect.objectContaining({ other: e164, record: expect.objectContaining({ name: 'Iris Holm' }), waitsSince: later(DAY, 1_000).getTime() }))
+    expect(await waiting(firm.mika)).toContainEqual(expect.objectContaining({ remote: e164, record: expect.objectContaining({ name: 'Iris Holm' }), waitsSince: later(DAY, 1_000).getTime() }))
     expect(await waiting(firm.noor)).toEqual([])
     expect((await readRecord(firm.ada, recordId, DAY)).lastContactAt).toBe(later(DAY, 1_000).getTime())
   })
@@ -53,13 +53,13 @@ describe('a text that comes in', () => {
       expect((await readTimeline(firm.ada, id)).entries.map(entry => entry.words)).toContain('from the shared phone')
     }
     expect((await readTimeline(firm.ada, companyId)).entries[0]).toMatchObject({ via: { name: 'Shared Holm' } })
-    expect((await waiting()).find(item => item.other === e164)).toMatchObject({ holders: 2 })
+    expect((await waiting()).find(item => item.remote === e164)).toMatchObject({ holders: 2 })
   })
 
   it('from a number on no record can be answered, and comes onto the record that is made of it', async () => {
     const stranger = '+18085550177'
     await receive(stranger, 'Saw your trike outside the library')
-    const item = (await waiting()).find(one => one.other === stranger)!
+    const item = (await waiting()).find(one => one.remote === stranger)!
     expect(item.record).toBeNull()
     await sendText(firm.ada, { ...textTo('', firm.portland), phoneId: null, conversationId: item.conversationId, text: 'That is us!' }, later(DAY, 1_000))
     await drain(later(DAY, 10_000))
@@ -72,13 +72,13 @@ describe('a text that comes in', () => {
   it('waits no more once it is answered, again if the answer is taken back, and not if it needs none', async () => {
     const { phoneId, e164 } = await makeLead(firm.ada)
     await receive(e164, 'Well?', later(DAY, -60_000))
-    const isWaiting = async () => (await waiting()).some(item => item.other === e164)
+    const isWaiting = async () => (await waiting()).some(item => item.remote === e164)
     const text = textTo(phoneId, firm.portland)
     await sendText(firm.ada, text, DAY)
     expect(await isWaiting()).toBe(false)
     await takeBack(firm.ada, text.id, later(DAY, 1_000))
-    expect((await waiting()).find(item => item.other === e164)).toMatchObject({ waitsSince: later(DAY, -60_000).getTime() })
-    const { conversationId } = (await waiting()).find(item => item.other === e164)!
+    expect((await waiting()).find(item => item.remote === e164)).toMatchObject({ waitsSince: later(DAY, -60_000).getTime() })
+    const { conversationId } = (await waiting()).find(item => item.remote === e164)!
     await expect(settleConversation(firm.noor, conversationId, DAY)).rejects.toMatchObject({ details: { status: 404 } })
     await settleConversation(firm.mika, conversationId, DAY)
     expect(await isWaiting()).toBe(false)
@@ -94,7 +94,7 @@ describe('STOP, START and HELP', () => {
     await drain(later(DAY, 10_000))
     expect(carrier.asked).toEqual([expect.objectContaining({ to: e164, from: firm.second.e164, confirmsOptOut: true, text: expect.stringContaining('no more texts') })])
     expect(await consentOf(recordId)).toMatchObject({ texts: 'refused', how: 'text', words: 'STOP', line: 'Portland line' })
-    expect((await waiting()).some(item => item.other === e164)).toBe(false)
+    expect((await waiting()).some(item => item.remote === e164)).toBe(false)
     await expect(sendText(firm.ada, textTo(phoneId, firm.portland), DAY)).rejects.toMatchObject({ details: { type: 'opted-out' } })
     const { entries } = await readTimeline(firm.ada, recordId)
     expect(entries).toContainEqual(expect.objectContaining({ kind: 'consent-changed', words: null, data: expect.objectContaining({ kind: 'refused' }) }))
@@ -103,7 +103,7 @@ describe('STOP, START and HELP', () => {
   it('START takes it back, and only after a STOP is it an order', async () => {
     const { recordId, phoneId, e164 } = await makeLead(firm.ada)
     await receive(e164, 'Yes')
-    expect((await waiting()).some(item => item.other === e164)).toBe(true)
+    expect((await waiting()).some(item => item.remote === e164)).toBe(true)
     expect((await consentOf(recordId)).texts).toBe('unknown')
     await receive(e164, 'STOP', later(DAY, 1_000))
     await receive(e164, 'Start', later(DAY, 2_000))
@@ -127,7 +127,7 @@ describe('STOP, START and HELP', () => {
     await receive(e164, 'help', later(DAY, 1_000))
     await drain(later(DAY, 10_000))
     expect(carrier.asked.filter(text => text.to === e164)).toHaveLength(1)
-    expect((await waiting()).some(item => item.other === e164)).toBe(true)
+    expect((await waiting()).some(item => item.remote === e164)).toBe(true)
   })
 })
 

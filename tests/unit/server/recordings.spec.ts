@@ -96,7 +96,7 @@ describe('a line that takes messages', () => {
     await exchange.tellOf(ref, { kind: 'ended', at: DAY.getTime() + 29_000, why: 'hung-up', side: 'them' })
     await exchange.recorded(ref, 'message', madeUpSound('message', 9_000, 1), DAY)
     await drain(later(DAY, 30_000))
-    const missed = (await myCalls(firm.mika, DAY)).find(({ other }) => other === e164)!
+    const missed = (await myCalls(firm.mika, DAY)).find(({ remote }) => remote === e164)!
     expect(missed.recording).toMatchObject({ of: 'message', ms: 9_000 })
     await hearRecording(firm.mika, missed.recording!.id, DAY)
     await expect(hearRecording(firm.noor, missed.recording!.id, DAY)).rejects.toMatchObject(problem(404))
@@ -106,7 +106,7 @@ describe('a line that takes messages', () => {
   it('takes none of a call that a colleague has answered', async () => {
     await setLine({ greeting: 'Please leave a message.', ringSeconds: 20 })
     const { ref, e164 } = await rings()
-    const ringing = (await myCalls(firm.mika, DAY)).find(({ other }) => other === e164)!
+    const ringing = (await myCalls(firm.mika, DAY)).find(({ remote }) => remote === e164)!
     await orderCall(firm.mika, ringing.id, 'answer', DAY)
     await exchange.tellOf(ref, { kind: 'answered', at: DAY.getTime() + 3_000, by: 'person' })
     await drain(later(DAY, 60_000))
@@ -129,7 +129,7 @@ describe('a line that takes messages', () => {
   it('rings first with the caller’s own colleague, where it says so, and then with all', async () => {
     await setLine({ ownerFirst: true })
     const { e164 } = await rings()
-    const ringsWith = async (at: Date) => (await Promise.all([firm.ada, firm.mika].map(async asker => (await myCalls(asker, at)).some(({ other }) => other === e164) ? asker.firstName : ''))).join(' ')
+    const ringsWith = async (at: Date) => (await Promise.all([firm.ada, firm.mika].map(async asker => (await myCalls(asker, at)).some(({ remote }) => remote === e164) ? asker.firstName : ''))).join(' ')
     expect(await ringsWith(later(DAY, 9_999))).toBe('Ada ')
     expect(await ringsWith(later(DAY, 10_000))).toBe('Ada Mika')
   })

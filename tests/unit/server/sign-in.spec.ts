@@ -40,7 +40,7 @@ describe('signing in', () => {
   })
 
   it('gives the same answer to a wrong password and to nobody\'s address', async () => {
-    const answers = await Promise.all(['noor@pannier.example', 'nobody@pannier.example'].map(email => openSignIn(email, 'wrong', { address: '192.0.2.2' }, DAY).catch(error => error.details)))
+    const answers = await Promise.all(['noor@pannier.example', 'nobody@pannier.example'].map(mail => openSignIn(mail, 'wrong', { address: '192.0.2.2' }, DAY).catch(error => error.details)))
     expect(answers[0]).toMatchObject({ status: 422, fields: { password: expect.any(String) } })
     expect(answers[1]).toEqual(answers[0])
   })

@@ -3,14 +3,14 @@ import { callState, leftMessage } from '~~/core/call/facts'
 import { madeUpSound } from '~~/practice/exchange/sound'
 import { dial } from '~~/server/calling/dial'
 import { dispose } from '~~/server/calling/dispose'
-import { handCall } from '~~/server/calling/handings/hand'
+import { transferCall } from '~~/server/calling/transfers/transfer'
 import { leaveSpoken } from '~~/server/calling/leave'
 import { myCalls } from '~~/server/calling/mine'
 import { hearSpoken, listSpoken, retireSpoken, saveSpoken } from '~~/server/calling/spoken'
 import { tx } from '~~/server/db/door'
 import { call, disposition } from '~~/server/db/schema'
 import { readTimeline } from '~~/server/timeline/read'
-import { dialForm, disposeForm, handForm, spokenForm } from '~~/shared/schemas/calling'
+import { dialForm, disposeForm, transferForm, spokenForm } from '~~/shared/schemas/calling'
 import { useDatabase } from '../../support/database'
 import { fakeCarrier } from '../../support/fake-carrier'
 import { fakeExchange } from '../../support/fake-exchange'
@@ -109,7 +109,7 @@ describe('leaving it on a mailbox', () => {
       await expect(leaveSpoken(firm.ada, callId, id)).rejects.toMatchObject(problem(409, { type }))
       expect([callState((await detail(callId)).facts), (await detail(callId)).spoken]).toEqual(['talking', null])
     }
-    await handCall(firm.ada, callId, handForm.validateSync({ id: uuid(), toId: firm.mika.id, way: 'straight' }), DAY)
+    await transferCall(firm.ada, callId, transferForm.validateSync({ id: uuid(), toId: firm.mika.id, way: 'blind' }), DAY)
     await expect(leaveSpoken(firm.ada, callId, id)).rejects.toMatchObject(problem(409))
     const ringing = await (async () => {
       await tx(database => database.update(call).set({ endedAt: DAY }))

@@ -27,8 +27,8 @@ async function before(database: EmbeddedDatabase): Promise<void> {
     insert into record_person (record_id, person_id, stage, made_at) values ('${job}', '${lead}', 'Hired', now());
     insert into view (id, module, name, owner_id, columns, conditions, sort, direction, made_at) values
       (gen_random_uuid(), 'lead', 'On trial', '${ada}', '{name}', '{"match":"all","of":[{"field":"stage","test":"one-of","value":["Trial","Offer"]},{"match":"any","of":[{"field":"stage","test":"none-of","value":["New"]}]}]}', 'name', 'up', now());
-    insert into disposition (id, module, name, family, letter, position, effects) values
-      (gen_random_uuid(), 'lead', 'Wants a trial', 'reached', 't', 0, '[{"kind":"add-tag","tag":"keen"},{"kind":"stage","stage":"Trial"}]');`)
+    insert into disposition (id, module, name, family, letter, colour, position, effects) values
+      (gen_random_uuid(), 'lead', 'Wants a trial', 'reached', 't', 'pine', 0, '[{"kind":"add-tag","tag":"keen"},{"kind":"stage","stage":"Trial"}]');`)
 }
 
 describe('a firm from before stages had ids', () => {
@@ -38,7 +38,7 @@ describe('a firm from before stages had ids', () => {
     database = await empty()
     for (const name of migrations.slice(0, migrations.indexOf(STAGES))) await migrate(database, name)
     await before(database)
-    await migrate(database, STAGES)
+    for (const name of migrations.slice(migrations.indexOf(STAGES))) await migrate(database, name)
   })
   afterAll(() => database.close())
 
@@ -57,7 +57,7 @@ describe('a firm from before stages had ids', () => {
       { field: 'stage', test: 'one-of', value: expect.arrayContaining([ids.Trial, ids.Offer]) },
       { match: 'any', of: [{ field: 'stage', test: 'none-of', value: [ids.New] }] },
     ] })
-    expect((await rows('select effects from disposition'))[0]!.effects).toEqual([{ kind: 'add-tag', tag: 'keen' }, { kind: 'stage', stageId: ids.Trial }])
+    expect(await rows('select colour, effects from disposition')).toEqual([{ colour: 'good', effects: [{ kind: 'add-tag', tag: 'keen' }, { kind: 'stage', stageId: ids.Trial }] }])
   })
 
   it('has the fields that were in the program as its own', async () => {

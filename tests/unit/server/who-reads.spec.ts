@@ -82,7 +82,7 @@ describe('a number that is on somebody else\'s record', () => {
     await tx(async (database) => {
       await database.insert(schema.activity).values({ id: activityId, at: DAY, kind: 'call-in' })
       await database.insert(schema.activityContent).values({ activityId, words: 'rang about bikes' })
-      await database.insert(schema.call).values({ id: callId, direction: 'in', lineId: firm.portland.id, other: number, activityId, exchange: 'practice', exchangeRef: callId, madeAt: DAY, endedAt: DAY, endWhy: 'hung-up', endSide: 'them' })
+      await database.insert(schema.call).values({ id: callId, direction: 'in', lineId: firm.portland.id, remote: number, activityId, exchange: 'practice', exchangeRef: callId, madeAt: DAY, endedAt: DAY, endWhy: 'hung-up', endSide: 'them' })
     })
     const hers = await candidate(number)
     expect(await wordsOn(firm.noor, hers.id)).toEqual([])
@@ -146,7 +146,7 @@ async function makeWorld(choices: { roles: Role[], memberships: boolean[][], lin
   const members = choices.memberships.map(row => teams.filter((_, i) => row[i]))
   const people = choices.roles.map((role, i): SignedIn => ({
     id: ids[i]!, role, teamIds: members[i]!, peopleIds: ids.filter((_, j) => j === i || members[i]!.some(team => members[j]!.includes(team))),
-    name: `Person ${i}`, firstName: `Person ${i}`, email: `${ids[i]}@pannier.example`, title: 'Sales', directLine: null, zone: 'America/Los_Angeles',
+    name: `Person ${i}`, firstName: `Person ${i}`, mail: `${ids[i]}@pannier.example`, title: 'Sales', directLine: null, zone: 'America/Los_Angeles',
   }))
   const lines = choices.lines.map(({ owner, private: privately }): Line => ({
     id: uuid(), e164: freshNumber(), name: `Line ${owner}`, country: 'CA', teamId: owner < 3 ? teams[owner]! : null, colleagueId: owner < 3 ? null : ids[owner % ids.length]!,
@@ -154,7 +154,7 @@ async function makeWorld(choices: { roles: Role[], memberships: boolean[][], lin
   }))
   await tx(async (database) => {
     await database.insert(schema.team).values(teams.map((id, i) => ({ id, name: `Team ${i}` })))
-    await database.insert(schema.colleague).values(people.map(({ id, name, firstName, email, role, title, zone }) => ({ id, name, firstName, email, role, title, zone, passwordHash: 'none' })))
+    await database.insert(schema.colleague).values(people.map(({ id, name, firstName, mail, role, title, zone }) => ({ id, name, firstName, mail, role, title, zone, passwordHash: 'none' })))
     const rows = people.flatMap(one => one.teamIds.map(teamId => ({ teamId, colleagueId: one.id })))
     if (rows.length > 0) await database.insert(schema.teamMember).values(rows)
     await database.insert(schema.line).values(lines)
@@ -187,7 +187,7 @@ describe('whoever reads an entry', () => {
       const numbers = [freshNumber(), freshNumber()]
       const records: { id: string, ownerId: string, teamId: string, number: string | null, company: boolean }[] = []
       // an entry: over which line, and with whom it was by the plainest reading: those who held the number when it was said
-      const said: { words: string, line: Line, other: string, heldBy: string[] }[] = []
+      const said: { words: string, line: Line, remote: string, heldBy: string[] }[] = []
       let clock = DAY.getTime()
       const add = async (owner: SignedIn, module: 'lead' | 'company', number: string | null, companyId: string | null) => {
         const id = uuid()
@@ -207,9 +207,9 @@ describe('whoever reads an entry', () => {
         }
         else if (one.do === 'hear') {
           const line = lines[one.line % lines.length]!
-          const other = numbers[one.number]!
-          await textFrom(other, line, words, new Date(clock))
-          said.push({ words, line, other, heldBy: records.filter(({ number }) => number === other).map(({ id }) => id) })
+          const remote = numbers[one.number]!
+          await textFrom(remote, line, words, new Date(clock))
+          said.push({ words, line, remote, heldBy: records.filter(({ number }) => number === remote).map(({ id }) => id) })
         }
         else if (one.do === 'give') {
           const to = records[one.record % Math.max(1, records.length)]
@@ -226,7 +226,7 @@ describe('whoever reads an entry', () => {
           if (!to || !can(who, 'record.see', to) || !can(who, 'line.answer', { ownerId: line.colleagueId, teamId: line.teamId })) continue
           const [phone] = await phonesOf(who, [to.id])
           await sendText(who, textTo(phone!.id, line, { text: words, nightAllowed: true }), new Date(clock))
-          said.push({ words, line, other: to.number!, heldBy: [to.id] })
+          said.push({ words, line, remote: to.number!, heldBy: [to.id] })
         }
       }
       for (const reader of people) {
@@ -240,7 +240,7 @@ describe('whoever reads an entry', () => {
             // what was said with nobody on record belongs to the first record that is made of it
             const adopted = entry.heldBy.length === 0
             const may = answers || (!entry.line.private && (saw || adopted))
-            if (!may) throw new Error(`${reader.role} reads ${entry.other} over ${entry.line.name} on a record of ${shown.ownerId}`)
+            if (!may) throw new Error(`${reader.role} reads ${entry.remote} over ${entry.line.name} on a record of ${shown.ownerId}`)
           }
         }
         // and finds no more than that

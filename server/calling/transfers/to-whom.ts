@@ -1,5 +1,5 @@
 import { asc, eq, ne } from 'drizzle-orm'
-import type { HandingTo } from '~~/shared/calling'
+import type { TransferTo } from '~~/shared/calling'
 import { can } from '~~/shared/permissions'
 import { tx } from '../../db/door'
 import { colleague, line } from '../../db/schema'
@@ -9,7 +9,7 @@ import { whoIsOnCall } from '../on-call'
 import { mustBeMyCall, type StoredCall } from '../stored'
 
 /** Those who answer the line of a call too, by name; whoever is on a call is told so. */
-export async function colleaguesToHandTo(asker: SignedIn, { lineId }: Pick<StoredCall, 'lineId'>): Promise<HandingTo[]> {
+export async function colleaguesToHandTo(asker: SignedIn, { lineId }: Pick<StoredCall, 'lineId'>): Promise<TransferTo[]> {
   return tx(async (database) => {
     const [on] = await database.select().from(line).where(eq(line.id, lineId))
     const others = await database.select({ id: colleague.id, name: colleague.name, title: colleague.title }).from(colleague).where(ne(colleague.id, asker.id)).orderBy(asc(colleague.name))
@@ -24,4 +24,4 @@ export async function colleaguesToHandTo(asker: SignedIn, { lineId }: Pick<Store
 }
 
 /** To whom my call can be handed. */
-export const toWhom = (asker: SignedIn, callId: string): Promise<HandingTo[]> => tx(async () => colleaguesToHandTo(asker, await mustBeMyCall(asker, callId)))
+export const toWhom = (asker: SignedIn, callId: string): Promise<TransferTo[]> => tx(async () => colleaguesToHandTo(asker, await mustBeMyCall(asker, callId)))

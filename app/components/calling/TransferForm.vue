@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { CallDetail, HandingTo } from '~~/shared/calling'
+import type { CallDetail, TransferTo } from '~~/shared/calling'
 import { useLoaded } from '~/composables/loaded'
 import { useCalls } from '~/stores/calls'
 
@@ -8,7 +8,7 @@ const { call } = defineProps<{ call: CallDetail }>()
 const calls = useCalls()
 const who = computed(() => call.record?.firstName ?? 'whoever is on the line')
 const list = useTemplateRef<HTMLElement>('list')
-const { found: all, problem, load } = useLoaded<HandingTo[]>(`/api/calls/${call.id}/handing/colleagues`, () => void nextTick(() => list.value?.querySelector('button')?.focus()))
+const { found: all, problem, load } = useLoaded<TransferTo[]>(`/api/calls/${call.id}/transfer/colleagues`, () => void nextTick(() => list.value?.querySelector('button')?.focus()))
 </script>
 
 <template>
@@ -47,7 +47,7 @@ const { found: all, problem, load } = useLoaded<HandingTo[]>(`/api/calls/${call.
           class="plain-button"
           :disabled="one.busy !== null || calls.busy"
           :aria-label="`Have a word with ${one.name} first`"
-          @click="calls.hand(call, one.id, 'after-a-word')"
+          @click="calls.transfer(call, one.id, 'attended')"
         >
           A word first
         </button>
@@ -56,7 +56,7 @@ const { found: all, problem, load } = useLoaded<HandingTo[]>(`/api/calls/${call.
           class="plain-button"
           :disabled="one.busy !== null || calls.busy"
           :aria-label="`Hand it to ${one.name} straight`"
-          @click="calls.hand(call, one.id, 'straight')"
+          @click="calls.transfer(call, one.id, 'blind')"
         >
           Straight
         </button>

@@ -1,4 +1,4 @@
-import { toWhom } from '~~/server/calling/handings/to-whom'
+import { toWhom } from '~~/server/calling/transfers/to-whom'
 import { route } from '~~/server/http/route'
 import { byId } from '~~/shared/schemas/common'
 
