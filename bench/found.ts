@@ -7,15 +7,15 @@ import { startApplication, startPractice, stop } from '../scripts/world.mjs'
 import { startDatabase } from '../server/db/start'
 import { openBrowser, sayTimes, signIn } from './browser'
 import { fillPeople } from './people'
-import { exitCode, figure, percentile } from './support'
+import { exitCode, figure, percentile, size } from './support'
 import { fillTexts } from './texts'
 
 /**
  * From the last key in the header's field to the painted list, and how long a template becomes for everybody,
  * with 100,000 people and 1,000,000 texts. Absolute times, printed with their aims.
  */
-const PEOPLE = Number(process.env.BENCH_PEOPLE ?? 100_000)
-const TEXTS = Number(process.env.BENCH_ENTRIES ?? 1_000_000)
+const PEOPLE = Number(process.env.BENCH_PEOPLE ?? size(100_000, 300))
+const TEXTS = Number(process.env.BENCH_ENTRIES ?? size(1_000_000, 2_000))
 const AIM_MS = 100
 const WORDS = ['iris', 'holm', 'marlow', '0142', 'zadie', 'bench77', '99900', 'quill', 'trikes', 'okafor']
 const port = 4860

@@ -13,15 +13,15 @@ import { startDatabase } from '../server/db/start'
 import { PIECE_ROWS, type ImportProgress } from '../shared/import'
 import type { RecordPage } from '../shared/record'
 import { serve } from './served'
-import { exitCode, figure, percentile, timeEach } from './support'
+import { exitCode, figure, percentile, timeEach, size } from './support'
 
 /**
  * A file of 100,000 people brought in over HTTP: how many a second while nobody else is there, what a colleague
  * waits for a timeline meanwhile, and how it compares with the bare inserts of as many rows into the same tables.
  */
-const ROWS = Number(process.env.BENCH_ROWS ?? 100_000)
-const FIRMS = 2_000
-const RUNS = 200
+const ROWS = Number(process.env.BENCH_ROWS ?? size(100_000, 200))
+const FIRMS = size(2_000, 20)
+const RUNS = size(200, 5)
 const port = 4850
 const pause = (milliseconds: number) => new Promise(resolve => setTimeout(resolve, milliseconds))
 const HEADINGS = ['First name', 'Last name', 'Mobile', 'Mail', 'Company', 'City', 'Tags']

@@ -6,10 +6,10 @@ import type { Page } from '@playwright/test'
 import { layDemo } from '../demo/lay'
 import { startApplication, startPractice, stop } from '../scripts/world.mjs'
 import { openBrowser, sayTimes, signIn } from './browser'
-import { exitCode, figure } from './support'
+import { exitCode, figure, size } from './support'
 
 /** From a click to a colleague's paint, and how much JavaScript the record page loads. */
-const SENDS = 40
+const SENDS = size(40, 3)
 const MOST_JAVASCRIPT_KB = 280
 const port = 4830
 const address = `http://127.0.0.1:${port}`

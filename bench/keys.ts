@@ -5,13 +5,13 @@ import { layDemo } from '../demo/lay'
 import { startApplication, startPractice, stop } from '../scripts/world.mjs'
 import { startDatabase } from '../server/db/start'
 import { openBrowser, sayTimes, signIn, typeAndWatch, watchKeys } from './browser'
-import { exitCode, figure, percentile } from './support'
+import { exitCode, figure, percentile, size } from './support'
 
 /**
  * From a key to what it changes on the screen: in a long template with pills, in the composer, and searching
  * 2,000 templates. Absolute times, printed beside what the same browser needs for a bare text field.
  */
-const TEMPLATES = 2_000
+const TEMPLATES = size(2_000, 50)
 const AIM_MS = 50
 const WORDS = 'the mechanic comes on thursday before eleven to see'
 const port = 4850

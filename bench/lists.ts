@@ -11,14 +11,14 @@ import { chosenBy, pageQueries } from '../server/records/list'
 import { allStages } from '../server/records/stages'
 import { fillPeople } from './people'
 import { serve } from './served'
-import { exitCode, figure, percentile, timeEach } from './support'
+import { exitCode, figure, percentile, timeEach, size } from './support'
 
 /**
  * A filtered, sorted page among 100,000 people, by each column that can be sorted, and finding people,
  * over HTTP against the bare SQL of the same statements on the same database.
  */
-const PEOPLE = Number(process.env.BENCH_PEOPLE ?? 100_000)
-const RUNS = 12
+const PEOPLE = Number(process.env.BENCH_PEOPLE ?? size(100_000, 300))
+const RUNS = size(12, 2)
 const SORTS = ['name', 'company', 'stage', 'city', 'phone', 'owner', 'last-contact', 'tags', 'title', 'mail', 'made', 'own.budget']
 const WORDS = ['iris', 'holm', 'marlow', '0142', 'zadie mac', 'bench 77', '555 01', 'quill']
 const port = 4840

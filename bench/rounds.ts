@@ -16,15 +16,15 @@ import { dialForm } from '../shared/schemas/calling'
 import { roundForm } from '../shared/schemas/round'
 import { openBrowser, sayTimes, signIn } from './browser'
 import { fillPeople } from './people'
-import { exitCode, figure, percentile } from './support'
+import { exitCode, figure, percentile, size } from './support'
 
 /**
  * Call rounds among 100,000 people: from the key that says how a call went to the page of the next person, painted and
  * ringing; and handing out 1,000 people to 8 at once over HTTP against the same in the process itself.
  */
-const PEOPLE = Number(process.env.BENCH_PEOPLE ?? 100_000)
-const ROUND = Number(process.env.BENCH_ROUND ?? 1_000)
-const KEYS = 30
+const PEOPLE = Number(process.env.BENCH_PEOPLE ?? size(100_000, 300))
+const ROUND = Number(process.env.BENCH_ROUND ?? size(1_000, 40))
+const KEYS = size(30, 3)
 const WORKERS = 8
 const AIM_MS = 300
 const port = 4870

@@ -1,5 +1,5 @@
 // npm run bench: ratios within one run, one a line as `name ratio limit`. `npm run bench -- timeline` runs one of them;
-// with BENCH_ON=server on a PostgreSQL server of its own instead of the embedded database.
+// with BENCH_ON=server on a PostgreSQL server of its own instead of the embedded database. `--small` only sees that each still runs.
 import { spawnSync } from 'node:child_process'
 import { resolve } from 'node:path'
 import { build } from 'esbuild'
@@ -8,7 +8,8 @@ import { startPostgres } from '../scripts/postgres.mjs'
 import { buildIfNeeded } from '../scripts/prepare.mjs'
 
 const ALL = ['measure', 'templates', 'way-out', 'interface', 'keys', 'lists', 'found', 'rounds', 'timeline', 'imports']
-const wanted = process.argv.slice(2)
+const wanted = process.argv.slice(2).filter(argument => argument !== '--small')
+if (process.argv.includes('--small')) process.env.BENCH_SMALL = '1'
 buildIfNeeded()
 await build({ entryPoints: ALL.map(name => `bench/${name}.ts`), bundle: true, platform: 'node', format: 'esm', packages: 'external', outdir: '.cache/bench', outExtension: { '.js': '.mjs' }, alias: { '~~': resolve('.') }, logLevel: 'warning' })
 process.env.PLAUDER_BUILD = resolve('.output/parts')

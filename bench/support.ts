@@ -3,6 +3,12 @@ import { resolve } from 'node:path'
 
 export const PARTS = resolve('.output/parts')
 
+/** Only to see that everything still runs: a little of everything, and no figure decides. */
+const isSmall = process.env.BENCH_SMALL === '1'
+
+/** How much of something is measured. */
+export const size = (full: number, small: number): number => isSmall ? small : full
+
 /** The value below which a share of the samples lies. */
 export function percentile(samples: number[], share: number): number {
   const sorted = [...samples].sort((a, b) => a - b)
@@ -29,4 +35,4 @@ export function figure(name: string, ratio: number, limit: string, holds: boolea
   console.log(`${name} ${ratio.toFixed(ratio < 10 ? 3 : 1)} ${limit}${holds ? '' : '  MISSED'}`)
 }
 
-export const exitCode = () => missed > 0 ? 1 : 0
+export const exitCode = () => missed > 0 && !isSmall ? 1 : 0

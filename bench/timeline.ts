@@ -10,14 +10,14 @@ import { whoSignedIn, openSignIn } from '../server/identity/sign-in'
 import { PAGE, timelineQuery } from '../server/timeline/read'
 import { load } from './load'
 import { serve } from './served'
-import { exitCode, figure, percentile, timeEach } from './support'
+import { exitCode, figure, percentile, timeEach, size } from './support'
 import { fillTexts } from './texts'
 
 /**
  * A record's timeline, first page of 50, random records, visibility included, over HTTP, against the bare
  * SQL of the same query on the same database, and against itself with 1,000 entries.
  */
-const RUNS = 400
+const RUNS = size(400, 5)
 const ENTRIES_A_RECORD = 200
 const port = 4810
 
@@ -67,7 +67,7 @@ async function overHttp(folder: string, pick: (run: number) => string): Promise<
 }
 
 const small = await measure(1_000)
-const large = await measure(Number(process.env.BENCH_ENTRIES ?? 1_000_000))
+const large = await measure(Number(process.env.BENCH_ENTRIES ?? size(1_000_000, 2_000)))
 console.log(`# timeline p95: ${large.http.toFixed(2)} ms over HTTP, ${large.bare.toFixed(2)} ms bare; with 1,000 entries ${small.http.toFixed(2)} ms and ${small.bare.toFixed(2)} ms`)
 figure('timeline-http/bare-sql', large.http / large.bare, '<=2', large.http / large.bare <= 2)
 figure('timeline-1000000/1000', large.http / small.http, '<=1.5', large.http / small.http <= 1.5)

@@ -22,14 +22,14 @@ import { takeEvent } from '../server/texting/events'
 import { handOver } from '../server/texting/hand-over'
 import { sendText } from '../server/texting/send'
 import { TAKE_BACK_MS } from '../shared/texting'
-import { exitCode, figure, PARTS } from './support'
+import { exitCode, figure, PARTS, size } from './support'
 
 /**
  * Texts a second through the whole way out: use case, outbox, practice carrier, delivery events. Against
  * the bare rate of single-row transactions, and against its own SQL run again without anything around it.
  */
-const TEXTS = Number(process.env.BENCH_TEXTS ?? 500)
-const WARM_UP = 300
+const TEXTS = Number(process.env.BENCH_TEXTS ?? size(500, 20))
+const WARM_UP = size(300, 5)
 const [reportPort, practicePort] = [4820, 4821]
 const folder = mkdtempSync(join(tmpdir(), 'plauder-bench-'))
 const thread = join(PARTS, 'database-thread.mjs')

@@ -10,7 +10,7 @@ export interface Command { what: string, shown?: string, act: () => void }
 export function commandsNow(): Command[] {
   const go = (what: string, to: string): Command => ({ what, act: () => void navigateTo(to) })
   return [
-    ...activeKeys.value.map(({ what, shown, act }) => ({ what, shown, act: () => act(new KeyboardEvent('keydown')) })),
+    ...activeKeys.value.filter(({ when }) => !when).map(({ what, shown, act }) => ({ what, shown, act: () => act(new KeyboardEvent('keydown')) })),
     ...MODULES.map(module => go(`Go to ${MODULE_FACTS[module].many.toLowerCase()}`, `/records/${MODULE_FACTS[module].slug}`)),
     ...MODULES.map(module => go(`Make a new ${MODULE_FACTS[module].one.toLowerCase()}`, `/records/${MODULE_FACTS[module].slug}/new`)),
     ...IMPORT_MODULES.map(module => go(`Bring in a file of ${MODULE_FACTS[module].many.toLowerCase()}`, `/records/${MODULE_FACTS[module].slug}/import`)),

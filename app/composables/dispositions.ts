@@ -21,6 +21,7 @@ export function useDispositions(call: () => CallDetail, pressed: () => void) {
   const chosenId = ref<string | null>(null)
   const choices = ref<Record<number, Choice>>({})
   const { problem, errors, busy, trying } = useTrying()
+  const reading = useTrying()
   const done = shallowRef<Disposed | null>(null)
 
   const chosen = computed(() => all.value?.find(({ id }) => id === chosenId.value) ?? null)
@@ -29,10 +30,14 @@ export function useDispositions(call: () => CallDetail, pressed: () => void) {
   const preview = () => api<DispositionPreview[]>(`/api/calls/${call().id}/dispositions`)
   const reload = async () => all.value = await preview().catch(() => all.value)
 
-  const load = () => trying(async () => {
-    if (call().disposition && !done.value) done.value = await api<Disposed>(`/api/calls/${call().id}/disposition`)
-    all.value = await preview()
-  })
+  /** A key can be pressed while what they do is read anew. */
+  async function load(): Promise<void> {
+    await reading.trying(async () => {
+      if (call().disposition && !done.value) done.value = await api<Disposed>(`/api/calls/${call().id}/disposition`)
+      all.value = await preview()
+    })
+    problem.value = reading.problem.value
+  }
 
   function choose(id: string): void {
     if (chosenId.value === id) return

@@ -104,7 +104,10 @@ test('a record is peeked at and rows are chosen by keyboard alone', async ({ bro
 test('axe finds nothing on a list with conditions, a choice and a peek', async ({ browser }) => {
   const page = await signIn(browser, 'ada')
   await page.goto('/records/leads')
+  const quiet = page.waitForResponse(answer => answer.url().includes('/api/records?') && answer.url().includes('where=%7B'))
   await page.getByRole('button', { name: 'Gone quiet' }).click()
+  await quiet
+  await expect(rows(page)).not.toHaveCount(0)
   await page.getByLabel('Choose this page').check()
   await page.getByRole('button', { name: 'Move to a stage' }).click()
   await rows(page).first().focus()

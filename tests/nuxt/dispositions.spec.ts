@@ -1,4 +1,4 @@
-import { asked, before, refuse } from '../support/app'
+import { asked, before, held, refuse } from '../support/app'
 import type { CallDetail, DispositionPreview } from '~~/shared/calling'
 import type { EffectPreview } from '~~/shared/effects'
 import { useDispositions } from '~/composables/dispositions'
@@ -30,6 +30,17 @@ describe('the keys of a call', () => {
     const shown = await keys()
     expect(await shown.press('plain')).toBe(true)
     expect([shown.done.value, shown.presses(), presses()[0]!.body]).toEqual([DONE, 1, { dispositionId: 'plain', choices: [] }])
+  })
+
+  it('can be pressed while what they do is read anew', async () => {
+    const shown = await keys()
+    const slow = held<typeof KEYS>()
+    before({ ...routes, 'GET /api/calls/c1/dispositions': () => slow.answer })
+    const reading = shown.load()
+    expect(await shown.press('plain')).toBe(true)
+    slow.give(KEYS)
+    await reading
+    expect([shown.done.value, shown.busy.value]).toEqual([DONE, false])
   })
 
   it('wait for everything that is still asked, and are pressed once all of it is said or left out', async () => {

@@ -279,7 +279,7 @@ useKeys([
 .card:hover .acts, .card:focus-within .acts { opacity: 1; }
 .none, .more { padding-top: 0.4rem; }
 .shape { display: grid; gap: 0.9rem; align-content: start; }
-.shape span { display: block; height: 2.2rem; background: var(--hover); border-radius: 3px; }
+.shape span { display: block; height: 2.2rem; background: var(--hover); border-radius: var(--round-small); }
 @media (hover: none) { .acts { position: static; opacity: 1; background: none; padding: 0.2rem 0 0; } }
 @media (prefers-reduced-motion: reduce) { .stage { transition: none; } }
 </style>

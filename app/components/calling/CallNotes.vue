@@ -34,7 +34,7 @@ defineExpose({ focus: () => field.value?.focus() })
     id="call-notes"
     ref="field"
     v-model="notes"
-    class="notes"
+    class="plain-field notes"
     rows="3"
     placeholder="What was said; it stands on the timeline"
   />
@@ -48,5 +48,5 @@ defineExpose({ focus: () => field.value?.focus() })
 </template>
 
 <style scoped>
-.notes { width: 100%; border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.5rem 0.75rem; resize: vertical; line-height: 1.4; }
+.notes { width: 100%; padding: 0.5rem 0.75rem; resize: vertical; line-height: 1.4; }
 </style>

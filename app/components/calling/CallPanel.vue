@@ -6,6 +6,7 @@ import { showPhone } from '~~/core/phone/show'
 import { isPersonModule, MODULE_FACTS } from '~~/shared/modules'
 import type { CallDetail } from '~~/shared/calling'
 import { useDispositions } from '~/composables/dispositions'
+import { useKeys } from '~/composables/keys'
 import { useSeconds } from '~/composables/now'
 import { useCalls } from '~/stores/calls'
 import { useRounds } from '~/stores/rounds'
@@ -95,29 +96,14 @@ async function back(): Promise<void> {
   focusKeys()
 }
 
-/** The letters work outside of fields, and in the notes with Alt. */
-function onLetter(event: KeyboardEvent): void {
-  if (!over.value || done.value || event.ctrlKey || event.metaKey || event.defaultPrevented) return
-  const inField = event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName)
-  if (inField && !event.altKey) return
-  const letter = /^Key([A-Z])$/.exec(event.code)?.[1]?.toLowerCase()
-  const key = all.value?.find(one => one.letter === letter)
-  if (!key) return
-  event.preventDefault()
-  event.stopPropagation()
-  void pressKey(key.id)
-}
-function onEscape(event: KeyboardEvent): void {
-  if (event.key === 'Escape') close()
-}
-onMounted(() => {
-  window.addEventListener('keydown', onLetter, { capture: true })
-  window.addEventListener('keydown', onEscape)
-})
-onBeforeUnmount(() => {
-  window.removeEventListener('keydown', onLetter, { capture: true })
-  window.removeEventListener('keydown', onEscape)
-})
+/** The disposition of a letter, once the call is over and nothing is said of it yet. */
+const lettered = ({ code }: KeyboardEvent) => over.value && !done.value ? all.value?.find(({ letter }) => letter === code.at(-1)!.toLowerCase()) : undefined
+const byLetter = { what: 'Say how the call went', first: true, when: (event: KeyboardEvent) => lettered(event) !== undefined, act: (event: KeyboardEvent) => void pressKey(lettered(event)!.id) }
+useKeys([
+  { ...byLetter, keys: '(Key[A-Z])', shown: 'its letter' },
+  { ...byLetter, keys: 'Alt+(Key[A-Z])', shown: 'Alt and its letter', inFields: true },
+  { keys: 'Escape', shown: 'Esc', what: 'Close the call', inFields: true, act: close },
+])
 onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
 </script>
 

@@ -44,6 +44,6 @@ async function rate(stars: number): Promise<void> {
 <style scoped>
 .rating { display: flex; border: 0; padding: 0; margin: 0; gap: 0.3rem; align-items: center; }
 .rating legend { float: left; padding: 0 0.8rem 0 0; }
-.rating button { width: 1.9rem; height: 1.75rem; border: 1px solid var(--field-rule); border-radius: 4px; background: var(--surface); cursor: pointer; }
+.rating button { width: 1.9rem; height: 1.75rem; border: 1px solid var(--field-rule); border-radius: var(--round-small); background: var(--surface); cursor: pointer; }
 .rating button[aria-pressed='true'] { background: var(--calm); border-color: var(--calm); color: var(--surface); font-weight: 700; }
 </style>

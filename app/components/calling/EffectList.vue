@@ -72,6 +72,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
             <select
               v-if="fillIn.kind === 'choice'"
               :id="`answer-${one.position}-${fillIn.key}`"
+              class="plain-field"
               data-asked
               :value="choices[one.position]?.answers[fillIn.key] ?? ''"
               @change="answer(one, fillIn.key, value($event))"
@@ -87,6 +88,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
             <input
               v-else
               :id="`answer-${one.position}-${fillIn.key}`"
+              class="plain-field"
               data-asked
               :type="fillIn.kind === 'text' ? 'text' : fillIn.kind"
               :placeholder="fillIn.kind === 'text' ? fillIn.example : undefined"
@@ -97,7 +99,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
             >
           </p>
           <textarea
-            class="text"
+            class="plain-field text"
             :aria-label="`Text of ${one.words}`"
             :value="textOf(one)"
             rows="4"
@@ -128,6 +130,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           <label :for="`day-${one.position}`">Day</label>
           <input
             :id="`day-${one.position}`"
+            class="plain-field"
             type="date"
             :data-asked="one.due ? undefined : ''"
             :value="choices[one.position]?.day ?? one.due?.wallTime.slice(0, 10) ?? ''"
@@ -137,6 +140,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           <label :for="`time-${one.position}`">at</label>
           <input
             :id="`time-${one.position}`"
+            class="plain-field"
             type="time"
             :value="choices[one.position]?.time ?? one.effect.time"
             @change="emit('say', one.position, { time: value($event) || null })"
@@ -160,6 +164,6 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
 .problem { color: var(--wrong); }
 .text { width: 100%; border: 0; border-left: 3px solid var(--accent); background: var(--surface); padding: 0.2rem 0.5rem; resize: vertical; line-height: 1.4; }
 .asked { display: flex; flex-wrap: wrap; gap: 0.3rem 0.5rem; align-items: center; }
-.asked input, .asked select { border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.2rem 0.4rem; min-width: 0; max-width: 100%; }
+.asked input, .asked select { padding: 0.2rem 0.4rem; max-width: 100%; }
 .asked [data-asked]:not(:focus) { background: var(--waiting-ground); }
 </style>

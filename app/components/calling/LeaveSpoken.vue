@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { CallDetail, SpokenMessage } from '~~/shared/calling'
+import { useKeys } from '~/composables/keys'
 import { useLoaded } from '~/composables/loaded'
 import { useCalls } from '~/stores/calls'
 import { sayDuration } from '~/words/calls'
@@ -9,16 +10,12 @@ const { call } = defineProps<{ call: CallDetail }>()
 const calls = useCalls()
 const { found: all, problem, load } = useLoaded<SpokenMessage[]>('/api/spoken')
 
-/** Alt and a digit leaves the one with that number. */
-function onDigit(event: KeyboardEvent): void {
-  const place = event.altKey ? /^Digit([1-9])$/.exec(event.code)?.[1] : undefined
-  const one = place && all.value?.[Number(place) - 1]
-  if (!one || calls.busy) return
-  event.preventDefault()
-  void calls.leave(call, one.id)
-}
-onMounted(() => window.addEventListener('keydown', onDigit))
-onBeforeUnmount(() => window.removeEventListener('keydown', onDigit))
+const numbered = ({ code }: KeyboardEvent) => all.value?.[Number(code.at(-1)) - 1]
+useKeys([{
+  keys: 'Alt+(Digit[1-9])', shown: 'Alt 1', what: 'Leave the message with that number', inFields: true,
+  when: event => numbered(event) !== undefined && !calls.busy,
+  act: event => void calls.leave(call, numbered(event)!.id),
+}])
 </script>
 
 <template>

@@ -31,7 +31,7 @@ const words = computed(() => parts.value.map(({ state, count }) => `${count.toLo
 </template>
 
 <style scoped>
-.bar { display: flex; height: 10px; border: 1px solid var(--field-rule); border-radius: 2px; overflow: hidden; background: var(--surface); }
+.bar { display: flex; height: 10px; border: 1px solid var(--field-rule); border-radius: var(--round-small); overflow: hidden; background: var(--surface); }
 .called { background: var(--calm); }
 .held { background: var(--accent); }
 .passed { background: repeating-linear-gradient(45deg, var(--field-rule) 0 2px, transparent 2px 5px); }

@@ -164,5 +164,5 @@ const keep = () => save(async () => emit('saved', await api<SpokenMessage[]>(`/a
 .acts { display: flex; gap: 1.25rem; align-items: center; min-height: 28px; }
 .stop { color: var(--wrong); }
 .file { position: relative; }
-.file:focus-within { outline: 2px solid var(--accent); outline-offset: 2px; border-radius: 3px; }
+.file:focus-within { outline: 2px solid var(--accent); outline-offset: 2px; border-radius: var(--round-small); }
 </style>

@@ -52,6 +52,6 @@ function onPaste(event: ClipboardEvent): void {
 
 <style scoped>
 section { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 1rem; align-items: start; }
-.sent { border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.45rem 0.7rem; letter-spacing: 0.08em; }
+.sent { border: 1px solid var(--field-rule); border-radius: var(--round); background: var(--surface); padding: 0.45rem 0.7rem; letter-spacing: 0.08em; }
 .sent::placeholder { letter-spacing: 0; }
 </style>

@@ -35,6 +35,6 @@ const { pause } = useRafFn(() => {
 </template>
 
 <style scoped>
-.emoji { position: absolute; z-index: 13; left: 6rem; top: calc(100% - 0.3rem); border: 1px solid var(--ink); border-radius: 8px; overflow: hidden; background: var(--surface); }
-.picker { --background: var(--surface); --border-size: 0; --input-border-color: var(--field-rule); --input-font-color: var(--ink); --input-border-radius: 6px; --input-placeholder-color: var(--quiet); --indicator-color: var(--accent); --category-font-color: var(--quiet); --button-hover-background: var(--hover); --button-active-background: var(--accent-ground); --outline-color: var(--accent); --num-columns: 9; --emoji-size: 1.2rem; --emoji-padding: 0.3rem; --input-font-size: var(--size); height: 17rem; width: 23rem; max-width: 90vw; }
+.emoji { position: absolute; z-index: 13; left: 6rem; top: calc(100% - 0.3rem); border: 1px solid var(--ink); border-radius: var(--round-large); overflow: hidden; background: var(--surface); }
+.picker { --background: var(--surface); --border-size: 0; --input-border-color: var(--field-rule); --input-font-color: var(--ink); --input-border-radius: var(--round); --input-placeholder-color: var(--quiet); --indicator-color: var(--accent); --category-font-color: var(--quiet); --button-hover-background: var(--hover); --button-active-background: var(--accent-ground); --outline-color: var(--accent); --num-columns: 9; --emoji-size: 1.2rem; --emoji-padding: 0.3rem; --input-font-size: var(--size); height: 17rem; width: 23rem; max-width: 90vw; }
 </style>

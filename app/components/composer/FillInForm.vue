@@ -66,7 +66,7 @@ const typeOf = (kind: string) => kind === 'date' ? 'date' : kind === 'time' ? 't
         v-if="one.kind === 'choice'"
         :id="input.id"
         v-model="answers[one.key]"
-        class="blank"
+        class="plain-field blank"
         :aria-invalid="!!errors[one.key]"
         :aria-describedby="input['aria-describedby']"
       >
@@ -81,7 +81,7 @@ const typeOf = (kind: string) => kind === 'date' ? 'date' : kind === 'time' ? 't
         v-else
         :id="input.id"
         v-model="answers[one.key]"
-        class="blank"
+        class="plain-field blank"
         :type="typeOf(one.kind)"
         :inputmode="one.kind === 'number' ? 'decimal' : undefined"
         :placeholder="one.example ? `such as ${one.example}` : undefined"
@@ -117,7 +117,7 @@ const typeOf = (kind: string) => kind === 'date' ? 'date' : kind === 'time' ? 't
 
 <style scoped>
 .fill-ins { display: grid; grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr)); gap: 0.6rem 1rem; align-items: start; }
-.blank { width: 100%; border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.3rem 0.55rem; }
+.blank { width: 100%; padding: 0.3rem 0.55rem; }
 .blank[aria-invalid='true'] { border-color: var(--wrong); }
 .blank::placeholder { color: var(--quiet); opacity: 1; }
 .notice, .filled, .acts { grid-column: 1 / -1; }

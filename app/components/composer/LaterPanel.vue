@@ -46,13 +46,13 @@ onMounted(() => form.value?.querySelector<HTMLInputElement>('input')?.focus())
     <label>Day <input
       v-model="day"
       type="date"
-      class="plain-input"
+      class="plain-field"
       required
     ></label>
     <label>Time <input
       v-model="time"
       type="time"
-      class="plain-input"
+      class="plain-field"
       required
     ></label>
     <fieldset class="clocks">
@@ -104,7 +104,6 @@ onMounted(() => form.value?.querySelector<HTMLInputElement>('input')?.focus())
 <style scoped>
 .later { display: flex; flex-wrap: wrap; align-items: center; gap: 0.5rem 1.2rem; border-top: 1px solid var(--rule); margin-top: 0.5rem; padding-top: 0.6rem; }
 .later label { display: inline-flex; align-items: center; gap: 0.4rem; }
-.plain-input { border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.25rem 0.5rem; }
 .clocks { display: flex; flex-wrap: wrap; gap: 0.2rem 1rem; border: 0; margin: 0; padding: 0; }
 .acts { display: flex; align-items: center; gap: 1rem; flex-basis: 100%; }
 .small, .field-error { flex-basis: 100%; }

@@ -249,7 +249,7 @@ useKeys([
 </template>
 
 <style scoped>
-.composer { position: relative; background: var(--surface); border: 1px solid var(--field-rule); border-radius: 8px; }
+.composer { position: relative; background: var(--surface); border: 1px solid var(--field-rule); border-radius: var(--round-large); }
 .composer:focus-within { border-color: var(--quiet); }
 .sheet { position: relative; padding: 0.5rem 0.85rem 0.7rem; }
 .text { display: block; width: 100%; min-height: 3.2rem; max-height: 40vh; border: 0; background: none; resize: none; field-sizing: content; padding: 0.2rem 0; font-size: var(--size-text); line-height: 1.45; }

@@ -121,5 +121,5 @@ const hint = computed(() => {
 .hint { color: var(--quiet); }
 .hint.more, .dear { color: var(--waiting); }
 .failed { color: var(--wrong); }
-.char { border: 1px solid currentcolor; border-radius: 3px; padding: 0 0.25rem; margin-right: 0.25rem; }
+.char { border: 1px solid currentcolor; border-radius: var(--round-small); padding: 0 0.25rem; margin-right: 0.25rem; }
 </style>

@@ -14,7 +14,7 @@ const shown = defineModel<boolean>({ required: true })
     <dl class="keys">
       <template
         v-for="{ keys, shown: label, what } in activeKeys"
-        :key="keys"
+        :key="`${keys} ${what}`"
       >
         <dt><kbd>{{ label }}</kbd></dt>
         <dd>{{ what }}</dd>

@@ -161,5 +161,5 @@ tr:hover .number svg, tr:focus-within .number svg, .number:focus-visible svg { o
 .title { margin-left: 0.5rem; }
 .open:hover { color: var(--accent); }
 .out { color: var(--wrong); margin-left: 0.4rem; }
-.shape span { display: block; height: 0.8rem; width: 60%; background: var(--hover); border-radius: 3px; }
+.shape span { display: block; height: 0.8rem; width: 60%; background: var(--hover); border-radius: var(--round-small); }
 </style>

@@ -56,18 +56,21 @@ watch(making, open => open && nextTick(() => title.value?.focus()))
     <input
       ref="title"
       v-model="form.title"
+      class="plain-field"
       aria-label="What is to be done"
       placeholder="What is to be done"
       :aria-invalid="!!errors.title"
     >
     <input
       v-model="form.day"
+      class="plain-field"
       type="date"
       aria-label="Day"
       :aria-invalid="!!errors.day"
     >
     <input
       v-model="form.time"
+      class="plain-field"
       type="time"
       aria-label="Time there"
       :aria-invalid="!!errors.time"
@@ -94,6 +97,6 @@ watch(making, open => open && nextTick(() => title.value?.focus()))
 .task .due { color: var(--waiting); }
 .when { grid-column: 2; }
 .make { display: flex; flex-wrap: wrap; gap: 0.4rem; border-top: 1px solid var(--rule); padding-top: 0.5rem; }
-.make input { border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.25rem 0.45rem; min-width: 0; }
+.make input { padding: 0.25rem 0.45rem; }
 .make input:first-child { flex: 1 1 100%; }
 </style>

@@ -22,6 +22,7 @@ const days = (event: Event) => set({ days: value(event) === '' ? null : Number(v
 <template>
   <div class="effect">
     <select
+      class="plain-field"
       :value="effect.kind"
       :aria-label="`Effect ${place + 1}`"
       @change="effect = freshEffect(value($event) as EffectKind)"
@@ -36,6 +37,7 @@ const days = (event: Event) => set({ days: value(event) === '' ? null : Number(v
     </select>
     <select
       v-if="effect.kind === 'text'"
+      class="plain-field"
       :value="effect.templateId"
       :aria-label="`Template of effect ${place + 1}`"
       @change="set({ templateId: value($event) })"
@@ -53,6 +55,7 @@ const days = (event: Event) => set({ days: value(event) === '' ? null : Number(v
     </select>
     <select
       v-else-if="effect.kind === 'stage'"
+      class="plain-field"
       :value="effect.stageId"
       :aria-label="`Stage of effect ${place + 1}`"
       @change="set({ stageId: value($event) })"
@@ -70,6 +73,7 @@ const days = (event: Event) => set({ days: value(event) === '' ? null : Number(v
     </select>
     <input
       v-else-if="effect.kind === 'add-tag' || effect.kind === 'remove-tag'"
+      class="plain-field"
       :value="effect.tag"
       :aria-label="`Tag of effect ${place + 1}`"
       placeholder="the tag"
@@ -77,6 +81,7 @@ const days = (event: Event) => set({ days: value(event) === '' ? null : Number(v
     >
     <template v-else-if="effect.kind === 'field'">
       <select
+        class="plain-field"
         :value="effect.field"
         :aria-label="`Field of effect ${place + 1}`"
         @change="set({ field: value($event), value: null })"
@@ -104,6 +109,7 @@ const days = (event: Event) => set({ days: value(event) === '' ? null : Number(v
     <template v-else-if="effect.kind === 'task' || effect.kind === 'call-back'">
       <input
         v-if="effect.kind === 'task'"
+        class="plain-field"
         :value="effect.title"
         :aria-label="`What effect ${place + 1} has to be done`"
         placeholder="what is to be done"
@@ -114,13 +120,14 @@ const days = (event: Event) => set({ days: value(event) === '' ? null : Number(v
           type="number"
           min="0"
           max="730"
-          class="days"
+          class="plain-field days"
           :value="effect.days ?? ''"
           :aria-label="`Days of effect ${place + 1}`"
           :placeholder="effect.kind === 'call-back' ? 'asks' : ''"
           @input="days"
         > days later at
         <input
+          class="plain-field"
           type="time"
           :value="effect.time"
           :aria-label="`Time of effect ${place + 1}`"
@@ -147,7 +154,7 @@ const days = (event: Event) => set({ days: value(event) === '' ? null : Number(v
 
 <style scoped>
 .effect { display: flex; flex-wrap: wrap; gap: 0.4rem 0.6rem; align-items: center; border-top: 1px solid var(--rule); padding: 0.5rem 0; }
-.effect select, .effect input { border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.3rem 0.5rem; min-width: 0; }
+.effect select, .effect input { padding: 0.3rem 0.5rem; }
 .effect select { max-width: 15rem; }
 .when { display: inline-flex; gap: 0.4rem; align-items: center; }
 .days { width: 4.5rem; }

@@ -15,6 +15,7 @@ const take = (event: Event) => value.value = (event.target as HTMLInputElement).
 <template>
   <select
     v-if="choices"
+    class="plain-field"
     :value="shown"
     :aria-label="label"
     @change="take"
@@ -31,6 +32,7 @@ const take = (event: Event) => value.value = (event.target as HTMLInputElement).
   </select>
   <input
     v-else
+    class="plain-field"
     :type="TYPES[field.kind] ?? 'text'"
     :step="field.kind === 'number' || field.kind === 'money' ? 'any' : undefined"
     :value="shown"
@@ -42,5 +44,5 @@ const take = (event: Event) => value.value = (event.target as HTMLInputElement).
 </template>
 
 <style scoped>
-select, input { border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.25rem 0.45rem; min-width: 0; width: 9rem; }
+select, input { padding: 0.25rem 0.45rem; width: 9rem; }
 </style>

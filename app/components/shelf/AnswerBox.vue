@@ -78,7 +78,7 @@ function onKey(event: KeyboardEvent): void {
 </template>
 
 <style scoped>
-.answer { border: 1px solid var(--field-rule); border-radius: 8px; padding: 0.6rem 0.75rem; }
+.answer { border: 1px solid var(--field-rule); border-radius: var(--round-large); padding: 0.6rem 0.75rem; }
 .text { display: block; width: 100%; min-height: 2.8rem; max-height: 12rem; border: 0; background: none; resize: none; field-sizing: content; }
 .text:focus-visible { outline: none; }
 .text::placeholder { color: var(--quiet); opacity: 1; }

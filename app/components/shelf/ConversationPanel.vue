@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { onClickOutside, onKeyStroke } from '@vueuse/core'
+import { onClickOutside } from '@vueuse/core'
 import { showPhone } from '~~/core/phone/show'
 import { MODULE_FACTS } from '~~/shared/modules'
 import type { ConversationDetail } from '~~/shared/shelf'
 import { api } from '~/composables/api'
+import { useKeys } from '~/composables/keys'
 import { useLive } from '~/composables/live'
 import { useLoaded } from '~/composables/loaded'
 import { useNow } from '~/composables/now'
@@ -34,7 +35,7 @@ const settle = () => trying(async () => {
 useLive((notice) => {
   if (notice.kind === 'conversation' && notice.conversationId === conversationId) void load()
 }, () => void load())
-onKeyStroke('Escape', close)
+useKeys([{ keys: 'Escape', shown: 'Esc', what: 'Close the conversation', inFields: true, act: close }])
 onClickOutside(panel, close, { ignore: ['.strip', '.p-select-overlay', '.p-dialog', '.p-dialog-mask', '.template-picker'] })
 
 const first = computed(() => conversation.value?.records[0])

@@ -65,7 +65,7 @@ defineExpose({ onKey })
 </template>
 
 <style scoped>
-.field-list { width: 18rem; max-height: 18rem; overflow-y: auto; background: var(--surface); border: 1px solid var(--ink); border-radius: 8px; padding: 0.3rem 0; }
+.field-list { width: 18rem; max-height: 18rem; overflow-y: auto; background: var(--surface); border: 1px solid var(--ink); border-radius: var(--round-large); padding: 0.3rem 0; }
 .head { padding: 0.35rem 0.8rem 0.1rem; }
 .one { display: flex; justify-content: space-between; gap: 1rem; padding: 0.25rem 0.8rem; cursor: pointer; border-left: 3px solid transparent; }
 .one .quiet { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }

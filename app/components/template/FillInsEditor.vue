@@ -84,7 +84,7 @@ const error = (place: number) => Object.entries(errors).find(([path]) => path.st
             />
           </LabelledField>
           <label class="field">Holds <select
-            class="blank"
+            class="plain-field blank"
             :value="one.kind"
             @change="change(place, { kind: ($event.target as HTMLSelectElement).value as FillIn['kind'] })"
           >
@@ -145,5 +145,5 @@ const error = (place: number) => Object.entries(errors).find(([path]) => path.st
 .all { display: grid; gap: 0.4rem; padding: 0.3rem 0; }
 .row { display: flex; flex-wrap: wrap; align-items: baseline; gap: 0.2rem 0.8rem; }
 .form { display: grid; grid-template-columns: 1fr 1fr; gap: 0.5rem 0.8rem; align-items: end; padding: 0.3rem 0 0.5rem; }
-.blank { border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); color: var(--ink); padding: 0.4rem 0.5rem; width: 100%; }
+.blank { padding: 0.4rem 0.5rem; width: 100%; }
 </style>

@@ -27,13 +27,13 @@ const standIn = ref(piece.standIn ?? '')
     <strong>{{ label }}</strong>
     <label>where it is empty <input
       v-model="standIn"
-      class="blank"
+      class="plain-field blank"
       placeholder="nothing is sent"
       @change="emit('change', { ...piece, standIn: standIn === '' ? null : standIn })"
       @keydown.enter.prevent="emit('change', { ...piece, standIn: standIn === '' ? null : standIn })"
     ></label>
     <label v-if="formats.length > 0">written as <select
-      class="blank"
+      class="plain-field blank"
       :value="piece.format"
       @change="emit('change', { ...piece, format: (($event.target as HTMLSelectElement).value || null) as Format | null })"
     >
@@ -61,6 +61,6 @@ const standIn = ref(piece.standIn ?? '')
 <style scoped>
 .pill-bar { display: flex; flex-wrap: wrap; align-items: center; gap: 0.4rem 1rem; border-left: 3px solid var(--accent); padding: 0.2rem 0 0.2rem 0.75rem; }
 .pill-bar label { display: inline-flex; align-items: center; gap: 0.4rem; color: var(--quiet); }
-.blank { border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); color: var(--ink); padding: 0.2rem 0.5rem; width: 10rem; }
+.blank { padding: 0.2rem 0.5rem; width: 10rem; }
 .blank::placeholder { color: var(--quiet); opacity: 1; }
 </style>

@@ -117,7 +117,7 @@ useKeys([{ keys: '$mod+j', shown: 'Ctrl J', what: 'Put a field into the template
         </fieldset>
         <label class="quiet">Offered <select
           v-model="chosenAudience"
-          class="choice"
+          class="plain-field choice"
           :disabled="locked"
           aria-label="Offered to"
         >
@@ -159,7 +159,7 @@ useKeys([{ keys: '$mod+j', shown: 'Ctrl J', what: 'Put a field into the template
           v-if="asLiquid"
           id="template-body"
           v-model="body"
-          class="liquid"
+          class="plain-field liquid"
           rows="8"
           :readonly="locked"
           :aria-invalid="!!errors.body"
@@ -289,7 +289,7 @@ useKeys([{ keys: '$mod+j', shown: 'Ctrl J', what: 'Put a field into the template
 .choice { border: 0; border-bottom: 1px solid var(--field-rule); background: none; color: var(--ink); padding: 0.1rem 0; }
 .text-head { display: flex; gap: 1.1rem; align-items: baseline; }
 .text-head .calm { margin-left: auto; }
-.liquid { width: 100%; border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.6rem 0.75rem; line-height: 1.5; resize: vertical; }
+.liquid { width: 100%; padding: 0.6rem 0.75rem; line-height: 1.5; resize: vertical; }
 .acts { display: flex; flex-wrap: wrap; align-items: center; gap: 0.5rem 1rem; }
 .tabs { display: flex; gap: 1.1rem; }
 .tabs button { border: 0; background: none; padding: 0 0 0.2rem; cursor: pointer; color: var(--quiet); border-bottom: 2px solid transparent; }

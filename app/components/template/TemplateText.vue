@@ -114,12 +114,12 @@ defineExpose({ insert, swap, openList })
 
 <style scoped>
 .template-text { display: grid; gap: 0.4rem; }
-.sheet { border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); }
+.sheet { border: 1px solid var(--field-rule); border-radius: var(--round); background: var(--surface); }
 .sheet:focus-within { outline: 2px solid var(--accent); outline-offset: 1px; }
 .sheet.invalid { border-color: var(--wrong); }
 .sheet.readonly { background: none; }
 .sheet :deep(.words) { min-height: 8.5rem; padding: 0.6rem 0.75rem; font-size: var(--size-text); line-height: 1.6; outline: none; white-space: pre-wrap; overflow-wrap: anywhere; }
-.sheet :deep(.pill) { background: var(--accent-ground); color: var(--accent); border-radius: 4px; padding: 0.05rem 0.35rem; margin: 0 1px; cursor: pointer; white-space: nowrap; }
+.sheet :deep(.pill) { background: var(--accent-ground); color: var(--accent); border-radius: var(--round-small); padding: 0.05rem 0.35rem; margin: 0 1px; cursor: pointer; white-space: nowrap; }
 .sheet :deep(.liquid-pill) { background: var(--hover); color: var(--quiet); font-size: var(--size-small); }
 .sheet :deep(.blank-pill) { background: var(--waiting-ground); color: var(--waiting); }
 .sheet :deep(.ProseMirror-selectednode) { outline: 2px solid var(--accent); }

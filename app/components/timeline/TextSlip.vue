@@ -174,7 +174,7 @@ async function act(path: string, body: object = {}): Promise<void> {
 .state.failed { color: var(--wrong); }
 .words { font-size: var(--size-text); white-space: pre-wrap; overflow-wrap: anywhere; }
 .pictures { display: flex; flex-wrap: wrap; gap: 0.5rem; padding: 0.2rem 0; }
-.pictures img { display: block; width: auto; height: auto; max-height: 150px; max-width: min(100%, 260px); border-radius: 4px; }
+.pictures img { display: block; width: auto; height: auto; max-height: 150px; max-width: min(100%, 260px); border-radius: var(--round-small); }
 .back .words { color: var(--quiet); text-decoration: line-through; }
 .why { color: var(--wrong); }
 .acts, .proposal { display: flex; flex-wrap: wrap; gap: 1rem; align-items: baseline; margin-top: 0.15rem; }

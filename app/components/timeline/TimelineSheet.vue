@@ -160,7 +160,7 @@ if (sought) {
 .day h2 { font-size: var(--size); color: var(--quiet); padding-bottom: 0.25rem; }
 .entries { display: grid; gap: 0.7rem; }
 .newer { display: flex; flex-wrap: wrap; gap: 1rem; align-items: baseline; padding-bottom: 0.6rem; }
-.sought { outline: 2px solid var(--waiting); outline-offset: 4px; border-radius: 2px; }
+.sought { outline: 2px solid var(--waiting); outline-offset: 4px; border-radius: var(--round-small); }
 .shape { display: grid; gap: 0.8rem; }
-.shape span { height: 3rem; background: var(--hover); border-left: 3px solid var(--rule); border-radius: 2px; margin-left: 3.4rem; }
+.shape span { height: 3rem; background: var(--hover); border-left: 3px solid var(--rule); border-radius: var(--round-small); margin-left: 3.4rem; }
 </style>

@@ -265,7 +265,7 @@ async function saved(detail: RecordDetail): Promise<void> {
 
 <style scoped>
 /* as high as the composer will be: nothing below it moves when it comes */
-.composer-to-come { height: 218px; background: var(--surface); border: 1px solid var(--field-rule); border-radius: 8px; }
+.composer-to-come { height: 218px; background: var(--surface); border: 1px solid var(--field-rule); border-radius: var(--round-large); }
 .record { display: grid; grid-template-columns: minmax(0, 1fr) 356px; grid-template-rows: auto auto 1fr; min-height: 100%; }
 .who { grid-column: 1 / -1; display: flex; align-items: baseline; gap: 0.9rem; padding: 0.85rem 1.5rem 0.7rem; }
 .who h1 { white-space: nowrap; }

@@ -80,7 +80,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: make }])
       <input
         id="template-filter"
         v-model="words"
-        class="filter"
+        class="plain-field filter"
         type="search"
         placeholder="Find by name or words"
         @keydown.enter.prevent="open(shown[0]?.templates[0]?.id)"
@@ -234,7 +234,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: make }])
 .templates { display: grid; grid-template-columns: 19rem minmax(0, 1fr); min-height: 100%; }
 .all { border-right: 1px solid var(--rule); padding: 0.85rem 0 2rem 1.5rem; }
 .head { display: flex; justify-content: space-between; align-items: baseline; padding-right: 1rem; }
-.filter { width: calc(100% - 1rem); border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.35rem 0.65rem; margin: 0.7rem 0; }
+.filter { width: calc(100% - 1rem); padding: 0.35rem 0.65rem; margin: 0.7rem 0; }
 .filter::placeholder { color: var(--quiet); opacity: 1; }
 .folder { padding-bottom: 0.6rem; }
 .folder h2 { font-family: var(--reading); font-weight: 400; padding-bottom: 0.15rem; }

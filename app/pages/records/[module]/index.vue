@@ -158,7 +158,7 @@ useKeys([
         id="filter"
         ref="filter"
         v-model="words"
-        class="filter"
+        class="plain-field filter"
         type="search"
         placeholder="Name, company, city, stage or number"
         @keydown="table?.walk($event)"
@@ -241,7 +241,7 @@ useKeys([
 .modules { margin-left: auto; }
 .kept { display: flex; align-items: baseline; flex-wrap: wrap; gap: 0.4rem 1.2rem; }
 .tools { display: flex; align-items: baseline; flex-wrap: wrap; gap: 0.4rem 0.5rem; padding: 0.2rem 0 0.4rem; }
-.filter { width: 18rem; max-width: 60vw; border: 1px solid var(--field-rule); border-radius: 6px; background: var(--surface); padding: 0.35rem 0.65rem; }
+.filter { width: 18rem; max-width: 60vw; padding: 0.35rem 0.65rem; }
 .filter::placeholder { color: var(--quiet); opacity: 1; }
 .key { margin-right: 0.5rem; }
 .right { margin-left: auto; display: flex; gap: 1.4rem; align-items: baseline; }
