@@ -9,11 +9,16 @@ export interface Served {
 }
 
 export async function serve(folder: string, port: number): Promise<Served> {
-  const server = spawn(process.execPath, ['.output/server/index.mjs'], { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, NODE_ENV: 'production', HOST: '127.0.0.1', PORT: String(port), PLAUDER_DATA: folder, PLAUDER_LOG: 'silent' } })
+  const server = spawn(process.execPath, ['.output/server/index.mjs'], { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, NODE_ENV: 'production', HOST: '127.0.0.1', PORT: String(port), PLAUDER_DATA: folder, PLAUDER_LOG: 'silent', PLAUDER_PRACTICE: 'off' } })
+  let ended = false
+  server.once('exit', () => ended = true)
   // a bench that fails must not leave it behind
   process.once('exit', () => server.kill())
   const address = `http://127.0.0.1:${port}`
-  while (!await fetch(`${address}/api/ready`).then(answer => answer.ok, () => false)) await new Promise(resolve => setTimeout(resolve, 200))
+  while (!await fetch(`${address}/api/ready`).then(answer => answer.ok, () => false)) {
+    if (ended) throw new Error('The application did not start. Start it by hand with the same settings to see why.')
+    await new Promise(resolve => setTimeout(resolve, 200))
+  }
   const signedIn = await fetch(`${address}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ mail: 'ada@pannier.example', password: DEMO_PASSWORD }) })
   const cookie = signedIn.headers.get('set-cookie')!.split(';')[0]!
   const ask = async (path: string, options: RequestInit) => {
@@ -26,9 +31,9 @@ export async function serve(folder: string, port: number): Promise<Served> {
     get: path => ask(path, {}),
     send: (method, path, body) => ask(path, { method, body: JSON.stringify(body) }),
     stop: async () => {
-      const ended = new Promise(resolve => server.once('exit', resolve))
+      const gone = new Promise(resolve => server.once('exit', resolve))
       server.kill('SIGTERM')
-      await ended
+      await gone
     },
   }
 }
