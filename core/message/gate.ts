@@ -1,4 +1,5 @@
 import { nextReachable, reachableAt } from '../hours/reachable'
+import type { HoldReason } from './hold'
 
 /** Somebody who wrote or called this recently may be answered whatever the hour (common practice). */
 export const ANSWER_WELCOME_FOR = 3_600_000
@@ -8,12 +9,6 @@ export const LATE_AFTER = 15 * 60_000
 
 /** One that was to leave when it was written may wait for its turn, and no half a day. */
 export const STALE_AFTER = 4 * 3_600_000
-
-/** `carrier-away` and `broken` are no rules: nobody took it for an hour, or we could not hand it over. */
-export type HoldReason = 'opted-out' | 'night' | 'zone-unknown' | 'line-closed' | 'texting-off' | 'late' | 'number-unusable' | 'no-balance' | 'carrier-away' | 'broken'
-
-/** Of these a person may say "now": they are about the moment, not about the person or the line. */
-export const MAY_BE_LET_GO: readonly HoldReason[] = ['night', 'zone-unknown', 'late', 'carrier-away', 'broken']
 
 export interface GateFacts {
   now: number

@@ -1,4 +1,4 @@
-import type { HoldReason } from './gate'
+import type { HoldReason } from './hold'
 import type { MessageState } from './states'
 
 /** What each state is called where a person reads it. */

@@ -1,5 +1,6 @@
 import { wallTime, type WallTime } from '../hours/wall'
 import { zoneRules } from '../hours/zones'
+import { DATE_FORMATS } from './date-formats'
 
 const WEEKDAYS = ['Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday']
 const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December']
@@ -23,15 +24,6 @@ const CONVERSIONS: Record<string, (t: WallTime) => string> = {
   'M': t => pad(t.minute),
   'p': t => (t.hour < 12 ? 'am' : 'pm'),
   '%': () => '%',
-}
-
-/** Named formats for people who do not speak strftime. */
-export const DATE_FORMATS: Record<string, string> = {
-  day: '%a %-d %b',
-  long: '%A %-d %B',
-  weekday: '%A',
-  time: '%-H:%M',
-  moment: '%a %-d %b, %-H:%M',
 }
 
 /**

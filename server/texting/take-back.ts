@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm'
-import { MAY_BE_LET_GO, type HoldReason } from '~~/core/message/gate'
+import { MAY_BE_LET_GO, type HoldReason } from '~~/core/message/hold'
 import { tx } from '../db/door'
 import { activityContent, conversation, job, line, message } from '../db/schema'
 import { can } from '~~/shared/permissions'

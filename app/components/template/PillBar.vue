@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Field } from '~~/core/template/fields'
-import { DATE_FORMATS } from '~~/core/template/dates'
+import { DATE_FORMATS } from '~~/core/template/date-formats'
 import type { FieldPiece, Format } from '~~/core/template/pieces'
 
 /** What the chosen pill says where it is empty, and in which format. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { MAY_BE_LET_GO, type HoldReason } from '~~/core/message/gate'
+import { MAY_BE_LET_GO, type HoldReason } from '~~/core/message/hold'
 import { explain, STATE_WORDS } from '~~/core/message/words'
 import { sayMoney } from '~~/core/numbers/money'
 import { showRef } from '~~/core/message/ref'

@@ -1,0 +1,26 @@
+import { gzipSync } from 'node:zlib'
+import { expect, type Page } from '@playwright/test'
+import { makeLead, freshNumber, signIn, test } from './people'
+
+/** Gzipped bytes of every script that a first visit to a page loads. */
+async function scriptsOf(page: Page, path: string, sign: string): Promise<number> {
+  const sizes: Promise<number>[] = []
+  page.on('response', (response) => {
+    if (response.request().resourceType() === 'script') sizes.push(response.body().then(body => gzipSync(body).length))
+  })
+  await page.goto(path)
+  await expect(page.getByText(sign).first()).toBeVisible()
+  return (await Promise.all(sizes)).reduce((sum, size) => sum + size, 0) / 1_000
+}
+
+/** What a page does not show it does not load: each may weigh so many kilobytes, with some room for what comes a moment later. */
+for (const [what, path, sign, most] of [
+  ['today', '/', 'Ada Lund', 235], ['a list', '/records/leads', 'Iris Holm', 285], ['the pipelines', '/pipelines', 'First word', 335], ['the call rounds', '/calling', 'Calling', 235],
+  ['the templates', '/templates', 'What would be sent', 455], ['a record', null, 'Send to', 300],
+] as const) {
+  test(`${what} loads scripts of ${most} kB at most`, async ({ browser }) => {
+    const page = await signIn(browser, 'ada')
+    const kilobytes = await scriptsOf(page, path ?? `/record/${await makeLead(page.request, 'Scripted', freshNumber())}`, sign)
+    expect(kilobytes).toBeLessThanOrEqual(most)
+  })
+}
