@@ -54,7 +54,7 @@ export async function addPipeline(asker: SignedIn, form: PipelineForm, now: Date
 /**
  * Renames, orders, adds and removes stages. What stands in a stage stays in it, whatever it is called.
  *
- * @throws Problem 400 at a stage that is taken away while somebody or something stands in it, or something asks for it
+ * @throws Problem 422 at a stage that is taken away while somebody or something stands in it, or something asks for it
  */
 export async function changePipeline(asker: SignedIn, id: string, form: PipelineForm, now: Date): Promise<OwnPipeline[]> {
   mustAdminister(asker)

@@ -17,6 +17,7 @@ import { announce } from '../live/notices'
 import { takeAlong } from '../timeline/take-along'
 import { appendEntry } from '../timeline/append'
 import { fillBack } from '../timeline/fill-back'
+import { takeApplicantsAlong } from './applicants'
 import { changesBetween, type Change } from './changes'
 import { customFieldsOf } from './fields'
 import { authorize, type StoredRecord } from './one'
@@ -70,6 +71,7 @@ export async function changeRecord(asker: SignedIn, recordId: string, form: Edit
     if (!changed) throw stale(changesBetween(before, phonesBefore, { ...before, ...values }, form.phones, fields, await namesIn(asker, before, values)), before.version)
     const phonesAfter = await savePhones(asker, recordId, phonesBefore, form.phones, form.country)
     await logChanges(asker, changed, changesBetween(before, phonesBefore, changed, phonesAfter, fields, await namesIn(asker, before, changed)), now)
+    if (changed.module === 'job' && changed.pipelineId !== before.pipelineId) await takeApplicantsAlong(changed, now)
     if (changed.companyId && changed.companyId !== before.companyId) await fillBack(changed.companyId, recordId, null, now)
     announce({ kind: 'record', recordId }, 'record.see', [before, changed])
   })

@@ -5,12 +5,12 @@ import { useForm } from 'vee-validate'
 import { v7 as uuid } from 'uuid'
 import type { Field } from '~~/core/template/fields'
 import { keyOf } from '~~/shared/fields'
-import { CHOICE_OF_PIPELINE, hasNumbers, hasStages, isDatedModule, isPersonModule, MODULE_FACTS, type Held, type Module } from '~~/shared/modules'
-import type { Pipeline, Stage } from '~~/shared/pipelines'
+import { CHOICE_OF_PIPELINE, hasNumbers, isDatedModule, isPersonModule, MODULE_FACTS, type Module } from '~~/shared/modules'
 import type { RecordDetail } from '~~/shared/record'
 import { recordForm, type RecordForm } from '~~/shared/schemas/record'
 import { api, type ApiProblem } from '~/composables/api'
 import type { RecordStart } from '~/composables/new-record'
+import { useStageChoice } from '~/composables/stage-choice'
 import { problemIn } from '~/composables/trying'
 import { useMe } from '~/stores/me'
 
@@ -46,25 +46,14 @@ const tagError = computed(() => Object.entries(errors.value).find(([path]) => pa
 const ownerId = fieldOf('ownerId')
 const owners = shallowRef<{ id: string, name: string }[]>(record ? [record.owner] : [])
 const pipelineId = fieldOf('pipelineId')
-const pipelines = shallowRef<Pipeline[]>(record?.pipeline ? [record.pipeline] : [])
 const stageId = fieldOf('stageId')
-const ownStages = shallowRef<Stage[]>(record?.stages ?? [])
-const stages = computed(() => module === 'deal' ? pipelines.value.find(({ id }) => id === pipelineId.value)?.stages ?? [] : ownStages.value)
-watch(stages, (there) => {
-  if (stageId.value !== null && there.length > 0 && !there.some(({ id }) => id === stageId.value)) stageId.value = there[0]!.id
-})
+const { pipelines, stages } = useStageChoice(module, record, { pipelineId, stageId })
 
 const customFields = ref<Field[]>(record?.customFields ?? [])
 onMounted(async () => {
   owners.value = await api<{ id: string, name: string }[]>('/api/colleagues').catch(() => owners.value)
   if (!record) customFields.value = await api<Field[]>('/api/fields', { query: { module } }).catch(() => [])
-  if (!record && hasStages(module)) ownStages.value = (await pipelinesOf(module).catch(() => []))[0]?.stages ?? []
-  const held = CHOICE_OF_PIPELINE[module]
-  if (!held) return
-  pipelines.value = await pipelinesOf(held).catch(() => pipelines.value)
-  pipelineId.value ??= pipelines.value[0]?.id ?? null
 })
-const pipelinesOf = (holds: Held) => api<Pipeline[]>('/api/pipelines', { query: { holds } })
 const setField = (field: Field, value: unknown) => fields.value = { ...fields.value, [keyOf(field)]: value }
 
 const company = ref<{ id: string, name: string } | string | null>(record?.company ?? start?.company ?? null)

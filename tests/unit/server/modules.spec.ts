@@ -252,6 +252,16 @@ describe('a pipeline', () => {
     await expect(moveOnJob(firm.odile, job, uuid(), { stageId: stageOf('Hiring', 'Offer'), from: null }, DAY)).rejects.toMatchObject(problem(404))
   })
 
+  it('of a job that is changed takes its candidates along, by the name of their stage or else to the first', async () => {
+    const [met, lost] = [await makeLead(firm.odile), await makeLead(firm.odile)]
+    const workshop = await layPipeline({ holds: 'applicant', name: 'Workshop', stages: ['Wrote', 'Trial shift', 'Hired'], over: ['Hired'] }, 8)
+    const job = await makeThing(firm.odile, 'job', { name: 'Mechanic' }, [met.recordId, lost.recordId])
+    await moveOnJob(firm.odile, job, met.recordId, { stageId: stageOf('Hiring', 'Trial shift'), from: null }, DAY)
+    const { version } = await readRecord(firm.odile, job, DAY)
+    await changeRecord(firm.odile, job, editRecord.validateSync({ name: 'Mechanic', pipelineId: workshop, version }), DAY)
+    expect((await boardOfJob(firm.odile, job)).stages.map(({ name, cards }) => [name, ...cards.map(({ id }) => id)])).toEqual([['Wrote', lost.recordId], ['Trial shift', met.recordId], ['Hired']])
+  })
+
   it('keeps deals among its own stages when many are moved at once, and gives them back', async () => {
     const ids = [await makeThing(firm.ada, 'deal', { name: 'many', pipelineId: renewals }), await makeThing(firm.ada, 'deal', { name: 'many' })]
     const bulk = bulkForm.validateSync({ id: uuid(), selection: { list: { module: 'deal' }, ids }, change: { kind: 'stage', stageId: stageOf('Renewals', 'Gone') } })
