@@ -1,5 +1,7 @@
 // @ts-check
 import withNuxt from './.nuxt/eslint.config.mjs'
+import { ownTables } from './scripts/lint/own-tables.mjs'
+import { above, ROOMS } from './scripts/lint/rooms.mjs'
 
 /** Imports go one way: app -> shared -> core, server -> shared and core, core -> nothing; the practice world stands alone. */
 const floors = [
@@ -10,12 +12,35 @@ const floors = [
   { files: ['practice/**'], may: 'nothing of the house: it is the world outside', refuse: ['**/app/**', '**/core/**', '**/shared/**', '**/server/**', '**/demo/**', '~~/**', '~/**'] },
 ]
 
+const server = floors.find(({ files }) => files[0] === 'server/**')
+
+/** @param {string} may @param {string} which */
+const message = (may, which) => `${which}/ imports ${may}.`
+
+const house = { rules: { 'own-tables': ownTables } }
+
+/** Within the server each room keeps to what stands below it, and writes only its own tables. */
+const rooms = ROOMS.map(room => ({
+  files: [`server/${room}/**`],
+  plugins: { house },
+  rules: {
+    'no-restricted-imports': ['error', { patterns: [
+      { group: server?.refuse ?? [], message: message(server?.may ?? '', 'server') },
+      ...above(room).length > 0
+        ? [{ regex: `^(\\.\\./)+(${above(room).join('|')})/|^~~/server/(${above(room).join('|')})/`, message: `server/${room} stands below it: see scripts/lint/rooms.mjs.` }]
+        : [],
+    ] }],
+    'house/own-tables': ['error', { room, schema: 'server/db/schema' }],
+  },
+}))
+
 export default withNuxt(
   { ignores: ['server/db/migrations/**', 'docs/**'] },
   ...floors.map(({ files, may, refuse }) => ({
     files,
-    rules: { 'no-restricted-imports': ['error', { patterns: [{ group: refuse, message: `${files[0]?.split('/')[0]}/ imports ${may}.` }] }] },
+    rules: { 'no-restricted-imports': ['error', { patterns: [{ group: refuse, message: message(may, files[0]?.split('/')[0] ?? '') }] }] },
   })),
+  ...rooms,
   {
     rules: {
       'vue/multi-word-component-names': 'off',

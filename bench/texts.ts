@@ -10,7 +10,7 @@ export async function fillTexts(database: OpenDatabase, people: { id: string, e1
   const now = Date.now()
   const talks = people.map(({ e164 }) => ({ id: idAt(new Date(now)), e164 }))
   for (let start = 0; start < talks.length; start += 20_000) {
-    await load(database, 'conversation (id, line_id, remote, last_at)', talks.slice(start, start + 20_000).map(({ id, e164 }) => `${id},${own.line},${e164},${new Date(now).toISOString()}`))
+    await load(database, 'conversation (id, kind, line_id, remote, last_at)', talks.slice(start, start + 20_000).map(({ id, e164 }) => `${id},text,${own.line},${e164},${new Date(now).toISOString()}`))
   }
   const chunk = 20_000
   for (let start = 0; start < count; start += chunk) {
@@ -22,7 +22,8 @@ export async function fillTexts(database: OpenDatabase, people: { id: string, e1
     await load(database, 'activity (id, at, kind, colleague_id, message_id)', rows.map(row => `${row.activity},${row.at},${row.ours ? 'text-out' : 'text-in'},${row.ours ? own.owner : ''},${row.message}`))
     await load(database, 'activity_content (activity_id, words)', rows.map(row => `${row.activity},"Hi, the mechanic comes on Thursday before 11 to see to the ${row.word}."`))
     await load(database, 'activity_on_record (record_id, at, activity_id)', rows.map(row => `${row.record},${row.at},${row.activity}`))
-    await load(database, 'message (id, conversation_id, activity_id, direction, state, encoding, units, parts, made_at, leaves_at)', rows.map(row => `${row.message},${row.conversation},${row.activity},${row.ours ? 'out' : 'in'},${row.ours ? 'delivered' : 'received'},GSM-7,64,1,${row.at},${row.at}`))
+    await load(database, 'message (id, kind, conversation_id, activity_id, direction, state, made_at, leaves_at)', rows.map(row => `${row.message},text,${row.conversation},${row.activity},${row.ours ? 'out' : 'in'},${row.ours ? 'delivered' : 'received'},${row.at},${row.at}`))
+    await load(database, 'text_message (message_id, encoding, units, parts)', rows.map(row => `${row.message},GSM-7,64,1`))
   }
   await database.pool.query('vacuum analyze')
   await database.pool.query('checkpoint')

@@ -15,7 +15,7 @@ export class History {
     const conversationId = this.conversation(line, person.e164!, at, ours ? null : at)
     const activityId = this.entry(person, at, ours ? 'text-out' : 'text-in', ours ? authorId : null, { messageId, words, privateLineId: line.private ? line.id : null })
     this.rows.messages.push({
-      id: messageId, conversationId, activityId,
+      id: messageId, kind: 'text', conversationId, activityId,
       direction: ours ? 'out' : 'in',
       origin: ours ? 'by-hand' : null,
       authorId: ours ? authorId : null,
@@ -23,7 +23,6 @@ export class History {
       templateId: from?.templateId ?? null,
       templateVersion: from?.version ?? null,
       state: ours ? 'delivered' : 'received',
-      encoding, units, parts,
       costMicros: ours ? parts * 8_000 : null,
       currency: ours ? 'USD' : null,
       madeAt: at,
@@ -33,6 +32,7 @@ export class History {
       acceptedAt: ours ? new Date(at.getTime() + 6_000) : null,
       settledAt: ours ? new Date(at.getTime() + 8_000) : null,
     })
+    this.rows.measured.push({ messageId, encoding, units, parts })
     if (!ours) this.number(person.e164!).lastHeardAt = at
   }
 
@@ -73,14 +73,14 @@ export class History {
   private touch(person: Person, at: Date): void {
     for (const id of [person.id, person.companyId]) {
       const found = id && this.rows.records.find(record => record.id === id)
-      if (found && (!found.lastContactAt || found.lastContactAt < at)) found.lastContactAt = at
+      if (found) this.rows.touch(found, at)
     }
   }
 
   /** The newest side decides whether an answer is owed. */
   private conversation(line: LineRow, remote: string, at: Date, waitsSince: Date | null): string {
     const key = `${line.id} ${remote}`
-    const found = this.rows.conversations.get(key) ?? { id: idAt(at), lineId: line.id, remote, lastAt: at, waitsSince: null }
+    const found = this.rows.conversations.get(key) ?? { id: idAt(at), kind: 'text' as const, lineId: line.id, remote, lastAt: at, waitsSince: null }
     found.lastAt = at
     found.waitsSince = waitsSince && (found.waitsSince ?? waitsSince)
     this.rows.conversations.set(key, found)

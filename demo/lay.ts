@@ -107,8 +107,8 @@ async function addStaff(database: Database, passwordHash: string, now: Date): Pr
 
 async function write(database: Database, rows: Rows): Promise<void> {
   const tables = [
-    [schema.record, rows.records], [schema.recordPerson, rows.links], [schema.phone, rows.phones], [schema.activity, rows.activities], [schema.activityContent, rows.contents],
-    [schema.activityOnRecord, rows.shown], [schema.conversation, [...rows.conversations.values()]], [schema.message, rows.messages],
+    [schema.record, rows.records], [schema.recordPerson, rows.links], [schema.phone, rows.phones], [schema.contact, [...rows.contacts.values()]], [schema.activity, rows.activities], [schema.activityContent, rows.contents],
+    [schema.activityOnRecord, rows.shown], [schema.conversation, [...rows.conversations.values()]], [schema.message, rows.messages], [schema.textMessage, rows.measured],
     [schema.consentEntry, rows.consents], [schema.numberState, [...rows.numbers.values()]],
   ] as const
   for (const [table, all] of tables) {

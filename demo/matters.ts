@@ -1,3 +1,4 @@
+import { isContact } from '../core/timeline/kinds'
 import type { Module } from '../shared/modules'
 import type { Staff } from './generate'
 import { stageNamed } from './pipelines'
@@ -126,8 +127,7 @@ export function showOnMatters(rows: Rows, { pipelines }: Staff): void {
     for (const shown of ofPerson.get(personId) ?? []) {
       if (shown.at < matter.madeAt) continue
       rows.shown.push({ ...shown, recordId, viaRecordId: personId })
-      const contact = /^(text|call)/.test(kinds.get(shown.activityId)!)
-      if (contact && (!matter.lastContactAt || matter.lastContactAt < shown.at)) matter.lastContactAt = shown.at
+      if (isContact(kinds.get(shown.activityId)!)) rows.touch(matter, shown.at)
     }
   }
 }

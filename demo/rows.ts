@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto'
-import type { activity, activityContent, activityOnRecord, consentEntry, conversation, message, numberState, phone, record, recordPerson } from '../server/db/schema'
+import type { activity, activityContent, activityOnRecord, consentEntry, contact, conversation, message, numberState, phone, record, recordPerson, textMessage } from '../server/db/schema'
 
 /** Rows of the demo, gathered before they are written. */
 export class Rows {
@@ -8,11 +8,18 @@ export class Rows {
   readonly phones: (typeof phone.$inferInsert)[] = []
   readonly conversations = new Map<string, typeof conversation.$inferInsert>()
   readonly messages: (typeof message.$inferInsert)[] = []
+  readonly measured: (typeof textMessage.$inferInsert)[] = []
   readonly activities: (typeof activity.$inferInsert)[] = []
   readonly contents: (typeof activityContent.$inferInsert)[] = []
   readonly shown: (typeof activityOnRecord.$inferInsert)[] = []
+  readonly contacts = new Map<string, typeof contact.$inferInsert>()
   readonly consents: (typeof consentEntry.$inferInsert)[] = []
   readonly numbers = new Map<string, typeof numberState.$inferInsert>()
+
+  touch({ id: recordId, module }: Pick<typeof record.$inferInsert, 'id' | 'module'>, at: Date): void {
+    const known = this.contacts.get(recordId)
+    if (!known || known.at < at) this.contacts.set(recordId, { recordId, module, at })
+  }
 }
 
 /** A UUIDv7 (RFC 9562) of a moment in the past, so that ids of the demo sort by time as real ones do. */

@@ -21,7 +21,7 @@ export function taskRows(rows: Rows, staff: Staff, now: Date) {
   const taken = new Set<string>()
   return PROMISED.flatMap(({ key, kind, title, inMinutes }) => {
     const colleagueId = staff.colleagues[key]!
-    const person = rows.records.find(one => one.ownerId === colleagueId && ['lead', 'candidate'].includes(one.module) && one.region && one.lastContactAt && !taken.has(one.id) && rows.phones.some(phone => phone.recordId === one.id && phone.kind === 'mobile'))
+    const person = rows.records.find(one => one.ownerId === colleagueId && ['lead', 'candidate'].includes(one.module) && one.region && rows.contacts.has(one.id) && !taken.has(one.id) && rows.phones.some(phone => phone.recordId === one.id && phone.kind === 'mobile'))
     const zone = person && zonesOfPerson({ zone: person.zone ?? null, country: person.country ?? null, region: person.region ?? null }, [])[0]
     if (!person || !zone) return []
     taken.add(person.id)

@@ -22,6 +22,10 @@ function installFromDebian() {
 
 const totals = { passed: 0, failed: 0 }
 
+/** The last lines of each check that failed: said once more at the end, where whoever looks will look. */
+const failures = []
+const LAST_LINES = 120
+
 function count(name, status, counts, begun) {
   const counted = counts && existsSync(counts) ? JSON.parse(readFileSync(counts, 'utf8')) : { passed: status === 0 ? 1 : 0, failed: 0 }
   if (status !== 0 && counted.failed === 0) counted.failed = 1
@@ -42,11 +46,15 @@ async function run({ name, command: [program, ...args], counts, env }, aloud) {
   const begun = Date.now()
   if (counts) rmSync(counts, { force: true })
   if (aloud) console.log(`\n== ${name}`)
-  const child = spawn(program, args, { stdio: ['ignore', aloud ? 'inherit' : 'pipe', aloud ? 'inherit' : 'pipe'], env: { ...ENV, ...env, ...counts && { COUNTS: counts } } })
+  const child = spawn(program, args, { stdio: ['ignore', 'pipe', 'pipe'], env: { ...ENV, ...env, ...counts && { COUNTS: counts } } })
   let said = ''
-  if (!aloud) for (const stream of [child.stdout, child.stderr]) stream.on('data', chunk => said += chunk)
+  for (const stream of [child.stdout, child.stderr]) stream.setEncoding('utf8').on('data', (piece) => {
+    said += piece
+    if (aloud) process.stdout.write(piece)
+  })
   const [status] = await once(child, 'close')
   if (!aloud) console.log(`\n== ${name}\n${said}`)
+  if (status !== 0) failures.push(`== ${name}, its last lines\n${said.trimEnd().split('\n').slice(-LAST_LINES).join('\n')}`)
   count(name, status, counts, begun)
 }
 
@@ -99,5 +107,6 @@ installIfNeeded()
 execFileSync('npx', ['nuxt', 'prepare', '--logLevel', 'silent'], { stdio: ['ignore', 'ignore', 'inherit'] })
 await inOrder(...isQuick ? quick() : EVERYTHING)
 
+for (const failure of failures) console.log(`\n${failure}`)
 console.log(`\n${totals.passed} passed, ${totals.failed} failed`)
 process.exit(totals.failed === 0 ? 0 : 1)

@@ -3,25 +3,27 @@ import { resolve } from 'node:path'
 import type pg from 'pg'
 import { endForgotten } from './calling/forgotten'
 import { registerExchange } from './calling/port'
-import { keepUpWith } from './carriers/keep-up'
-import { carriersFor, exchangeFor } from './carriers/all'
+import { keepUpWith } from './tellers/keep-up'
+import { carriersFor, exchangeFor } from './tellers/all'
 import { registerCarrier } from './carriers/registry'
-import { openSessions } from './carriers/sessions'
-import { carrierTeller, exchangeTeller, registerTeller } from './carriers/tellers'
+import { openSessions } from './tellers/sessions'
+import { sayWhatIsMissing } from './tellers/set-aside'
+import { carrierTeller, exchangeTeller, registerTeller } from './tellers/tellers'
 import { diskIsFull, watchDisk } from './db/disk'
 import { databaseUrl, startDatabase } from './db/start'
-import { PlainError } from './http/failure'
-import { log } from './http/log'
+import { PlainError } from './log/failure'
+import { log } from './log/log'
 import { countAttemptsIn } from './identity/attempts'
-import { offerBeginning } from './identity/begin'
+import { offerBeginning } from './beginning/begin'
 import { stillSignedIn } from './identity/sign-in'
-import { WORKSHOP } from './jobs/handlers'
+import { WORKSHOP } from './workshop'
 import { startOutbox, takeLeasesBack } from './jobs/outbox'
-import { sweep } from './jobs/sweep'
+import { sweep } from './sweep'
 import { openChannel } from './live/channel'
 // hears from the first moment who looks at what elsewhere
 import './live/presence'
 import { closeAllBut, closeStreams, listening } from './live/streams'
+import { indexSortedFields } from './records/sorted-fields'
 import { settings } from './settings'
 import { callSilence } from './texting/events'
 import { workOutSchedule } from './texting/schedule'
@@ -45,7 +47,9 @@ async function start(): Promise<() => Promise<void>> {
   if (exchange) registerExchange(exchange)
   const tellers = [...carriers.map(carrierTeller), ...exchange ? [exchangeTeller(exchange)] : []]
   tellers.forEach(registerTeller)
+  if (database.missingBytes > 0) await sayWhatIsMissing(database.missingBytes, new Date())
   await workOutSchedule()
+  await indexSortedFields()
   await printBeginning()
   const stopOutbox = startOutbox(WORKSHOP, () => new Date(), () => !diskIsFull())
   const stopSessions = openSessions(carriers)
@@ -54,6 +58,7 @@ async function start(): Promise<() => Promise<void>> {
     await callSilence(new Date())
     await endForgotten(new Date())
     await sweep(new Date())
+    await indexSortedFields()
   }
   const streamsEnd = setInterval(() => void endStreams().catch(error => log.error({ err: error }, 'streams of ended sign-ins could not be closed')), MINUTE).unref()
   const tidying = setInterval(() => void tidy().catch(error => log.error({ err: error }, 'the hourly tidying failed; it is tried again in an hour')), HOUR).unref()

@@ -1,5 +1,5 @@
 import { number, object, string, ValidationError, type InferType } from 'yup'
-import { PlainError } from './http/failure'
+import { PlainError } from './log/failure'
 
 /** Fewer bytes than this can be guessed. */
 const FEWEST_BYTES = 24

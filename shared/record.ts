@@ -38,7 +38,7 @@ export interface RecordRow {
   madeAt: number
 }
 
-export interface RecordPage { rows: RecordRow[], total: number, page: number, size: number }
+export interface RecordPage { rows: RecordRow[], page: number, size: number }
 
 export interface RecordPhone {
   id: string

@@ -1,5 +1,6 @@
 import type { WallMoment } from '../core/hours/schedule'
 import type { ActivityKind } from '../core/timeline/kinds'
+import type { MessageKind } from '../core/message/kinds'
 import type { MessageState } from '../core/message/states'
 import type { TimelineCall } from './calling'
 import type { PictureFacts } from './pictures'
@@ -19,7 +20,8 @@ export interface TimelineEntry {
   call: TimelineCall | null
 }
 
-export interface TimelineMessage {
+/** What is true of any message. */
+export interface AnyMessage {
   id: string
   conversationId: string
   direction: 'out' | 'in'
@@ -27,16 +29,12 @@ export interface TimelineMessage {
   code: string | null
   origin: 'by-hand' | 'disposition' | 'automatic' | null
   authorId: string | null
-  remote: string
-  line: { name: string, e164: string }
   template: { name: string, version: number } | null
   pictures: PictureFacts[]
   /** Texts of before there were refs have none. */
   ref: string | null
   /** The moment as it was meant, of one that is to leave later. */
   later: WallMoment | null
-  units: number
-  parts: number
   costMicros: number | null
   currency: string | null
   leavesAt: number
@@ -45,6 +43,20 @@ export interface TimelineMessage {
   /** A wish in free words to be left alone, and what was decided. */
   proposal: { id: string, decision: 'yes' | 'no' | null } | null
 }
+
+/** A text: between a line of ours and a number, in parts of so many units. */
+export interface TimelineText extends AnyMessage {
+  kind: 'text'
+  line: { name: string, e164: string }
+  remote: string
+  units: number
+  parts: number
+}
+
+export interface MessageByKind { text: TimelineText }
+
+/** Of every kind of message, one; `kind` says which. */
+export type TimelineMessage = MessageByKind[MessageKind]
 
 /** Entries, newest first, and whether there are older and newer ones. */
 export interface TimelinePage { entries: TimelineEntry[], more: boolean, newer: boolean }

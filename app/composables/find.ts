@@ -1,4 +1,5 @@
 import { readRef, showRef } from '~~/core/message/ref'
+import { sideOf } from '~~/core/timeline/kinds'
 import { showPhone } from '~~/core/phone/show'
 import type { FoundRef, Said, Stranger } from '~~/shared/find'
 import { MODULE_FACTS } from '~~/shared/modules'
@@ -128,7 +129,7 @@ export function useFind(go: (found: Found) => void) {
   const done = () => shownFor = ''
 
   function foundSaid({ id, recordName, recordId, words, at, kind }: Said, typed: string): Found {
-    const who = kind === 'text-in' ? recordName : kind === 'note' ? `Note on ${recordName}` : `To ${recordName}`
+    const who = sideOf(kind) === 'theirs' ? recordName : kind === 'note' ? `Note on ${recordName}` : `To ${recordName}`
     return { key: id, name: who, about: `${ago(at, now.value)}: ${around(words, typed)}`, act: open(recordId, id) }
   }
 

@@ -20,12 +20,16 @@ export function useList(module: Module) {
   const direction = ref(first.direction)
   const page = ref(1)
   const list = shallowRef<RecordPage | null>(null)
+  /** How many there are in all; null until they are counted, which takes longer than a page. */
+  const total = ref<number | null>(null)
   const columns = shallowRef<ListColumn[]>([])
   const problem = ref('')
   const begin = newestOnly()
+  const beginToCount = newestOnly()
 
   /** The list as the server is asked for it, without the page. */
-  const question = computed(() => ({ module, sort: sort.value, direction: direction.value, words: typed.value, where: conditions.value.of.length > 0 ? JSON.stringify(conditions.value) : '' }))
+  const asksFor = computed(() => ({ module, words: typed.value, where: conditions.value.of.length > 0 ? JSON.stringify(conditions.value) : '' }))
+  const question = computed(() => ({ ...asksFor.value, sort: sort.value, direction: direction.value }))
 
   async function load(): Promise<void> {
     const isNewest = begin()
@@ -35,6 +39,20 @@ export function useList(module: Module) {
       if (!isNewest()) return
       list.value = answer
       if (columns.value.length > 0) problem.value = ''
+      // only now: counting takes longer, and the page would wait for it
+      if (total.value === null) void count()
+    }
+    catch (error) {
+      const { message } = problemIn(error)
+      if (isNewest()) problem.value = message
+    }
+  }
+
+  async function count(): Promise<void> {
+    const isNewest = beginToCount()
+    try {
+      const answer = await api<{ total: number }>('/api/records/count', { query: asksFor.value })
+      if (isNewest()) total.value = answer.total
     }
     catch (error) {
       const { message } = problemIn(error)
@@ -54,10 +72,16 @@ export function useList(module: Module) {
 
   async function loadAgain(): Promise<void> {
     problem.value = ''
+    total.value = null
     await Promise.all([loadColumns(), load()])
   }
 
   watch(question, () => page.value = 1)
+  watch(asksFor, () => {
+    // whatever is being counted is another list
+    beginToCount()
+    total.value = null
+  })
   watch([question, page], load, { immediate: true })
 
   function sortBy(key: string): void {
@@ -83,8 +107,8 @@ export function useList(module: Module) {
   }
 
   const shownColumns = computed(() => shown.value.flatMap(key => columns.value.find(column => column.key === key) ?? []))
-  const pages = computed(() => list.value ? Math.max(1, Math.ceil(list.value.total / list.value.size)) : 1)
-  return { words, typed, conditions, shown, shownColumns, columns, sort, direction, page, pages, list, problem, question, loadAgain, sortBy, show, showAll }
+  const pages = computed(() => list.value ? Math.max(page.value, Math.ceil((total.value ?? 0) / list.value.size), 1) : 1)
+  return { words, typed, conditions, shown, shownColumns, columns, sort, direction, page, pages, list, total, problem, question, loadAgain, sortBy, show, showAll }
 }
 
 export type List = ReturnType<typeof useList>

@@ -2,13 +2,13 @@ import type { RecordRow } from '~~/shared/record'
 import type { List } from './list'
 
 /** What is chosen in a list: single rows, over several pages, or everything that the list holds. */
-export function useSelection({ list, question }: List) {
+export function useSelection({ list, total, question }: List) {
   const ids = shallowRef<ReadonlySet<string>>(new Set())
   const everything = ref(false)
 
   const rows = computed(() => list.value?.rows ?? [])
   const has = (id: string) => everything.value || ids.value.has(id)
-  const count = computed(() => everything.value ? list.value?.total ?? 0 : ids.value.size)
+  const count = computed(() => everything.value ? total.value ?? 0 : ids.value.size)
   const wholePage = computed(() => rows.value.length > 0 && rows.value.every(row => has(row.id)))
 
   function toggle({ id }: Pick<RecordRow, 'id'>): void {

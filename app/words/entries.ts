@@ -13,7 +13,7 @@ export interface EntryWords { who: string, what: string, more: string[], /** How
 const coveredBy = (covers: unknown) => covers === 'calls' ? 'calls' : covers === 'both' ? 'texts and calls' : 'texts'
 const CONSENT_HOW: Record<string, string> = { 'text': 'by a text', 'form': 'on a form', 'by-hand': 'as noted by a colleague', 'file': 'by a file that was brought in' }
 
-/** Says an entry that is no text. */
+/** Says an entry in a line: of a text, its words. */
 export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
   const who = entry.colleague?.firstName ?? person
   const { data } = entry
@@ -36,7 +36,8 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
     case 'task-withdrawn': return { who, what: data.kind === 'call-back' ? 'took the call-back away' : `took “${entry.words}” away`, more: [] }
     case 'call-in': return entry.call ? sayOwnCall(entry, who, person) : { who: person, what: `called, ${entry.colleague ? `${who} answered` : 'nobody answered'}, ${talk(Number(data.seconds))}`, more: [] }
     case 'call-out': return entry.call ? sayOwnCall(entry, who, person) : { who, what: `called, ${data.outcome === 'answered' ? talk(Number(data.seconds)) : data.outcome === 'voicemail' ? 'voicemail left' : 'no answer'}`, more: [] }
-    default: return { who, what: entry.kind, more: [] }
+    case 'text-in':
+    case 'text-out': return { who, what: entry.words ?? '', more: [] }
   }
 }
 

@@ -1,4 +1,4 @@
-import { openRoute } from '~~/server/http/route'
+import { openRoute } from '~~/server/routing/route'
 import { Problem } from '~~/server/http/problem'
 
 export default openRoute({}, async () => {

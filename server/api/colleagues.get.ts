@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { colleagues } from '~~/server/identity/colleagues'
 
 export default route({}, () => colleagues())

@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { listColumns } from '~~/server/records/views'
 import { ofModule } from '~~/shared/schemas/list'
 

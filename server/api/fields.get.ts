@@ -1,5 +1,5 @@
 import { object, string } from 'yup'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { customFieldsOf } from '~~/server/records/fields'
 import { MODULES } from '~~/shared/modules'
 

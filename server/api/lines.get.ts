@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { linesOf } from '~~/server/texting/lines'
 
 export default route({}, ({ asker }) => linesOf(asker))

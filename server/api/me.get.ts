@@ -1,7 +1,7 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { clockRules } from '~~/server/records/phones'
 import { firmName, teamsNamed } from '~~/server/identity/firm'
-import { countStuck } from '~~/server/jobs/stuck'
+import { countStuck } from '~~/server/tellers/stuck'
 import { readHouseRules } from '~~/server/identity/house-rules'
 
 const TWO_YEARS = 2 * 365 * 86_400_000

@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
-import { readShelf } from '~~/server/texting/shelf'
+import { route } from '~~/server/routing/route'
+import { readShelf } from '~~/server/pages/shelf'
 
 export default route({}, ({ asker }) => readShelf(asker))

@@ -1,5 +1,5 @@
-import { openRoute } from '~~/server/http/route'
-import { fromWhere, keepTokens } from '~~/server/http/sign-in-cookies'
+import { openRoute } from '~~/server/routing/route'
+import { fromWhere, keepTokens } from '~~/server/routing/sign-in-cookies'
 import { openSignIn } from '~~/server/identity/sign-in'
 import { signInForm } from '~~/shared/schemas/sign-in'
 

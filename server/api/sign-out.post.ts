@@ -1,6 +1,6 @@
 import { deleteCookie, getCookie } from 'h3'
-import { openRoute } from '~~/server/http/route'
-import { SIGN_IN_COOKIE } from '~~/server/http/sign-in-cookies'
+import { openRoute } from '~~/server/routing/route'
+import { SIGN_IN_COOKIE } from '~~/server/routing/sign-in-cookies'
 import { endSignIn } from '~~/server/identity/sign-in'
 
 export default openRoute({}, async ({ event, now }) => {

@@ -1,4 +1,4 @@
-import { readToday } from '~~/server/calling/today'
-import { route } from '~~/server/http/route'
+import { readToday } from '~~/server/pages/today'
+import { route } from '~~/server/routing/route'
 
 export default route({}, ({ asker, now }) => readToday(asker, now))

@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm'
-import { tx } from '../db/door'
+import { read } from '../db/door'
 import { call } from '../db/schema'
 import { notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
@@ -13,7 +13,7 @@ import { orderCall } from './orders'
  */
 export async function declineWithText(asker: SignedIn, callId: string, now: Date): Promise<{ conversationId: string }> {
   await orderCall(asker, callId, 'decline', now)
-  const [declined] = await tx(database => database.select({ lineId: call.lineId, remote: call.remote }).from(call).where(eq(call.id, callId)))
+  const [declined] = await read(database => database.select({ lineId: call.lineId, remote: call.remote }).from(call).where(eq(call.id, callId)))
   if (!declined) throw notFound('call')
   return { conversationId: await openConversation(declined.lineId, declined.remote, now) }
 }

@@ -3,15 +3,15 @@ import { v7 as uuid } from 'uuid'
 import { mayCall } from '~~/core/call/gate'
 import { can } from '~~/shared/permissions'
 import type { DialForm } from '~~/shared/schemas/calling'
-import { tx } from '../db/door'
+import { read, tx } from '../db/door'
 import { call, line } from '../db/schema'
 import { badInput, conflict, notAllowed, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { crashPoint } from '../jobs/crash-points'
 import { clockRules, zonesOf } from '../records/phones'
 import { lineBelongs } from '../texting/lines'
-import { appendEntry } from '../timeline/append'
-import { withWhom } from '../timeline/with-whom'
+import { appendEntry } from '../activity/append'
+import { withWhom } from '../activity/with-whom'
 import { lineToCall } from './call-line'
 import { keepRef, lookForCallLater } from './find-call'
 import { phonesThatRing } from './how-i-call'
@@ -70,7 +70,7 @@ async function begin(asker: SignedIn, form: DialForm, now: Date): Promise<{ toDi
 
 async function mustAnswer(asker: SignedIn, lineId: string | null) {
   if (!lineId) throw badInput({ lineId: 'No line of yours is active, so nobody can be called. Ask an admin.' })
-  const [own] = await tx(database => database.select().from(line).where(eq(line.id, lineId)))
+  const [own] = await read(database => database.select().from(line).where(eq(line.id, lineId)))
   if (!own) throw notFound('line')
   if (!can(asker, 'line.answer', lineBelongs(own))) throw notAllowed(`call from ${own.name}`)
   if (!own.active) throw badInput({ lineId: `${own.name} is not active. Choose another line.` })

@@ -2,7 +2,7 @@ import { and, eq, isNull, max } from 'drizzle-orm'
 import { callState, isOff } from '~~/core/call/facts'
 import type { Disposed } from '~~/shared/calling'
 import type { DisposeForm } from '~~/shared/schemas/calling'
-import { tx } from '../db/door'
+import { read, tx } from '../db/door'
 import { call, callEffect, disposition } from '../db/schema'
 import { factsFor, happen, previewOf } from '../effects/happen'
 import { conflict, notFound } from '../http/problem'
@@ -56,7 +56,7 @@ export async function readDisposed(asker: SignedIn, callId: string): Promise<Dis
 }
 
 async function nextAttempt(callId: string): Promise<number> {
-  const [last] = await tx(database => database.select({ attempt: max(callEffect.attempt) }).from(callEffect).where(eq(callEffect.callId, callId)))
+  const [last] = await read(database => database.select({ attempt: max(callEffect.attempt) }).from(callEffect).where(eq(callEffect.callId, callId)))
   return (last?.attempt ?? -1) + 1
 }
 

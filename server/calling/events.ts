@@ -1,13 +1,13 @@
 import { and, eq, or } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import type { CallEvent } from '~~/core/call/facts'
-import { tx } from '../db/door'
+import { read, tx } from '../db/door'
 import { call, callEvent, line } from '../db/schema'
 import { heardFrom, lockNumber } from '../consent/number'
-import { log } from '../http/log'
-import { touchContact } from '../texting/contact'
-import { appendEntry } from '../timeline/append'
-import { withWhom } from '../timeline/with-whom'
+import { log } from '../log/log'
+import { touchContact } from '../activity/contact'
+import { appendEntry } from '../activity/append'
+import { withWhom } from '../activity/with-whom'
 import { keepRef } from './find-call'
 import type { ExchangeEvent } from './port'
 import { fetchLater } from './recordings'
@@ -39,7 +39,7 @@ export async function takeCallEvent(exchange: string, told: ExchangeEvent, now: 
 /** By our own name for it first: an event may overtake the answer that tells us theirs. */
 async function callOf(exchange: string, { key, ref }: ExchangeEvent): Promise<StoredCall | null> {
   const mine = key && isId(key) ? eq(call.id, key) : undefined
-  const [found] = await tx(database => database.select().from(call).where(or(mine, and(eq(call.exchange, exchange), eq(call.exchangeRef, ref)))))
+  const [found] = await read(database => database.select().from(call).where(or(mine, and(eq(call.exchange, exchange), eq(call.exchangeRef, ref)))))
   return found ?? null
 }
 

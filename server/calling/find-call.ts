@@ -1,5 +1,5 @@
 import { and, eq, isNull } from 'drizzle-orm'
-import { tx } from '../db/door'
+import { read, tx } from '../db/door'
 import { call } from '../db/schema'
 import { conflict } from '../http/problem'
 import { addJob } from '../jobs/add'
@@ -29,7 +29,7 @@ export const findCalls: Handler = async (claims, now) => claims.map(claim => asy
  * @returns the exchange's name for it; null for a call that is over or that is not ours
  */
 export async function findCall(callId: string, now: Date): Promise<{ ref: string } | null | 'unreachable'> {
-  const [lost] = await tx(database => database.select().from(call).where(and(eq(call.id, callId), isNull(call.endedAt))))
+  const [lost] = await read(database => database.select().from(call).where(and(eq(call.id, callId), isNull(call.endedAt))))
   if (!lost) return null
   if (lost.exchangeRef) return { ref: lost.exchangeRef }
   const became = await theExchange().whatBecameOf(callId)

@@ -1,14 +1,16 @@
 import { sql, type SQL } from 'drizzle-orm'
+import { SAID, sideOf, type ActivityKind } from '~~/core/timeline/kinds'
 import type { CallDetail, CallRecording, CallShelf, Transfer } from '~~/shared/calling'
 import type { Module } from '~~/shared/modules'
-import { once } from '../db/door'
+import { ask } from '../db/door'
 import { at } from '../db/instants'
 import { activity, activityContent, activityOnRecord, call, callTransfer, colleague, disposition, line, record } from '../db/schema'
-import { visible } from '../identity/visible'
+import { visible } from '../reading/visible'
 import type { SignedIn } from '../identity/sign-in'
-import { joinCompany } from '../records/company'
+import { joinCompany } from '../reading/company'
 import { clockRules, zonesOf } from '../records/phones'
-import { mayRead } from '../timeline/visibility'
+import { isKind } from '../reading/kinds'
+import { mayRead } from '../reading/entries'
 import { recordingShown } from './recording-shown'
 import { factsOf, storedOf } from './stored'
 
@@ -37,12 +39,12 @@ type Row = Record<string, unknown> & {
   transfer: Transfer | null
   said_at: number | null
   said: string | null
-  said_kind: string | null
+  said_kind: ActivityKind | null
 }
 
 /** The calls on my shelf: mine until I have said how they went, and those that ring or rang on lines I answer, which nobody took. */
 export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]> {
-  const { rows } = await once<Row>(sql`
+  const { rows } = await ask<Row>(sql`
     select to_jsonb(c) as call, l.name as line_name, own.data->>'roundId' as round_id, ${recordingShown(sql`c.id`)} as recording, t.words as notes, d.name as disposition_name, ${transferShown(asker)} as transfer,
       r.id as record_id, r.name as record_name, r.first_name, r.module, r.title, r.city, r.zone, r.country, r.region, company.name as company,
       said.at as said_at, said.words as said, said.kind as said_kind
@@ -56,7 +58,7 @@ export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]>
     left join lateral (
       select (extract(epoch from s.at) * 1000)::float8 as at, w.words, a.kind
       from ${activityOnRecord} s join ${activity} a on a.id = s.activity_id join ${activityContent} w on w.activity_id = a.id
-      where s.record_id = r.id and a.id <> c.activity_id and w.words is not null and a.kind in ('text-out', 'text-in', 'note', 'call-out', 'call-in') and ${mayRead(asker)}
+      where s.record_id = r.id and a.id <> c.activity_id and w.words is not null and ${isKind(sql`a.kind`, SAID)} and ${mayRead(asker)}
       order by s.at desc limit 1) said on true
     where c.put_away_at is null and c.made_at > ${at(new Date(now.getTime() - DAY_MS))}
       and (c.disposed_at is null or c.disposed_at > ${at(new Date(now.getTime() - STAYS_MS))})
@@ -95,6 +97,6 @@ function detailOf(asker: SignedIn, row: Row, now: Date): CallDetail {
     transfer: row.transfer,
     spoken: stored.spoken?.name ?? null,
     zones: clockRules(zonesOf(place, stored.remote), now),
-    lastSaid: row.said ? { at: row.said_at!, words: row.said, ours: row.said_kind !== 'text-in' } : null,
+    lastSaid: row.said ? { at: row.said_at!, words: row.said, ours: row.said_kind === null || sideOf(row.said_kind) !== 'theirs' } : null,
   }
 }

@@ -1,7 +1,8 @@
-import { eq, sql } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import { can } from '~~/shared/permissions'
 import { tx } from '../db/door'
-import { activityContent, call, line } from '../db/schema'
+import { call, line } from '../db/schema'
+import { setWords } from '../activity/append'
 import { notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { lineBelongs } from '../texting/lines'
@@ -9,10 +10,9 @@ import { announceCall, mustBeMyCall } from './stored'
 
 /** Keeps what I note in a call; it stands on the timeline as the words of the call. */
 export async function keepNotes(asker: SignedIn, callId: string, notes: string): Promise<void> {
-  await tx(async (database) => {
+  await tx(async () => {
     const mine = await mustBeMyCall(asker, callId)
-    await database.insert(activityContent).values({ activityId: mine.activityId, words: notes })
-      .onConflictDoUpdate({ target: activityContent.activityId, set: { words: sql`excluded.words` } })
+    await setWords(mine.activityId, notes)
     await announceCall(mine)
   })
 }

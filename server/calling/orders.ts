@@ -1,7 +1,7 @@
 import { and, eq } from 'drizzle-orm'
 import { callState } from '~~/core/call/facts'
 import { can } from '~~/shared/permissions'
-import { tx } from '../db/door'
+import { read, tx } from '../db/door'
 import { call, line } from '../db/schema'
 import { conflict, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
@@ -70,6 +70,6 @@ async function giveBack(asker: SignedIn, taken: StoredCall): Promise<void> {
 
 /** A line whose talks are recorded begins with the answer; whoever talks can stop it. */
 async function recordIfWanted({ lineId, exchangeRef }: StoredCall): Promise<void> {
-  const [on] = await tx(database => database.select({ records: line.records }).from(line).where(eq(line.id, lineId)))
+  const [on] = await read(database => database.select({ records: line.records }).from(line).where(eq(line.id, lineId)))
   if (on?.records && exchangeRef) await theExchange().order(exchangeRef, 'record')
 }

@@ -2,10 +2,11 @@ import { eq, sql } from 'drizzle-orm'
 import { readPhone } from '~~/core/phone/read'
 import { can } from '~~/shared/permissions'
 import type { DialForm } from '~~/shared/schemas/calling'
-import { once, tx } from '../db/door'
+import { ask, read } from '../db/door'
 import { firm, numberState, phone, record } from '../db/schema'
 import { badInput, notFound } from '../http/problem'
-import { visible } from '../identity/visible'
+import { joinContact } from '../reading/contact'
+import { visible } from '../reading/visible'
 import type { SignedIn } from '../identity/sign-in'
 import type { Place } from '../records/phones'
 
@@ -26,7 +27,7 @@ export async function mustReach(asker: SignedIn, { phoneId, number }: Pick<DialF
 }
 
 async function ofRecord(asker: SignedIn, phoneId: string): Promise<Reach> {
-  const [found] = await tx(database => database
+  const [found] = await read(database => database
     .select({ e164: phone.e164, record, calls: numberState.calls, lastHeardAt: numberState.lastHeardAt })
     .from(phone).innerJoin(record, eq(record.id, phone.recordId)).leftJoin(numberState, eq(numberState.e164, phone.e164))
     .where(eq(phone.id, phoneId)))
@@ -38,13 +39,13 @@ async function ofRecord(asker: SignedIn, phoneId: string): Promise<Reach> {
 
 /** Of whom it is, among those I may see, is whoever was last in contact. */
 async function asTyped(asker: SignedIn, number: string): Promise<Reach> {
-  const [{ country } = { country: 'US' }] = await tx(database => database.select({ country: firm.country }).from(firm))
+  const [{ country } = { country: 'US' }] = await read(database => database.select({ country: firm.country }).from(firm))
   const reading = readPhone(number, country)
   if (!reading.ok) throw badInput({ number: 'This cannot be a telephone number. Write it with its area code, and with + and the country where it is abroad.' })
   const { e164 } = reading
-  const { rows: [holder] } = await once<Record<string, unknown> & { id: string } & Place>(sql`
-    select r.id, r.zone, r.country, r.region from ${phone} p join ${record} r on r.id = p.record_id
-    where p.e164 = ${e164} and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })} order by r.last_contact_at desc nulls last, r.id limit 1`)
-  const [state] = await tx(database => database.select({ calls: numberState.calls, lastHeardAt: numberState.lastHeardAt }).from(numberState).where(eq(numberState.e164, e164)))
+  const { rows: [holder] } = await ask<Record<string, unknown> & { id: string } & Place>(sql`
+    select r.id, r.zone, r.country, r.region from ${phone} p join ${record} r on r.id = p.record_id ${joinContact}
+    where p.e164 = ${e164} and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })} order by contact.at desc nulls last, r.id limit 1`)
+  const [state] = await read(database => database.select({ calls: numberState.calls, lastHeardAt: numberState.lastHeardAt }).from(numberState).where(eq(numberState.e164, e164)))
   return { e164, recordId: holder?.id ?? null, place: holder ? { zone: holder.zone, country: holder.country, region: holder.region } : NOWHERE, calls: state?.calls ?? null, lastHeardAt: state?.lastHeardAt ?? null }
 }

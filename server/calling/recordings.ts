@@ -2,10 +2,10 @@ import { eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { can } from '~~/shared/permissions'
 import type { MarkForm } from '~~/shared/schemas/calling'
-import { tx } from '../db/door'
+import { read, tx } from '../db/door'
 import { call, line, recording, recordingMark } from '../db/schema'
 import { badInput, notAllowed, notFound } from '../http/problem'
-import { log } from '../http/log'
+import { log } from '../log/log'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
 import { addJob } from '../jobs/add'
@@ -24,7 +24,7 @@ export async function fetchLater({ id }: StoredCall, of: 'call' | 'message', now
 }
 
 export const fetchRecordings: Handler = async (claims, now) => claims.map(claim => async () => {
-  const [of] = await tx(database => database.select().from(call).where(eq(call.id, String(claim.payload.callId))))
+  const [of] = await read(database => database.select().from(call).where(eq(call.id, String(claim.payload.callId))))
   const fetched = of?.exchangeRef ? await theExchange().recordingOf(of.exchangeRef).catch(() => undefined) : null
   if (fetched === undefined) return settle(claim, now(), async () => ({ dueAt: new Date(now().getTime() + AGAIN_MS) }))
   const sound = fetched && readSound(fetched)
@@ -64,7 +64,7 @@ export async function markRecording(asker: SignedIn, id: string, form: MarkForm,
 
 /** A talk by who may listen to whoever had it; a message by all who answer its line. */
 async function mustHear(asker: SignedIn, id: string): Promise<{ callId: string, ms: number }> {
-  const [found] = await tx(database => database.select({ callId: call.id, ms: recording.ms, of: recording.of, colleagueId: call.colleagueId, line })
+  const [found] = await read(database => database.select({ callId: call.id, ms: recording.ms, of: recording.of, colleagueId: call.colleagueId, line })
     .from(recording).innerJoin(call, eq(call.id, recording.callId)).innerJoin(line, eq(line.id, call.lineId)).where(eq(recording.id, id)))
   if (!found || !can(asker, 'line.answer', lineBelongs(found.line))) throw notFound('recording')
   if (found.of === 'call' && !can(asker, 'recording.hear', { ownerId: found.colleagueId })) throw notAllowed('listen to this; whoever talked does, and their lead')

@@ -2,7 +2,7 @@ import { and, eq, isNull } from 'drizzle-orm'
 import { isLineOpen } from '~~/core/hours/line-hours'
 import { zoneRules } from '~~/core/hours/zones'
 import { can } from '~~/shared/permissions'
-import { tx } from '../db/door'
+import { read } from '../db/door'
 import { call, colleague, record } from '../db/schema'
 import { colleagueAtWork } from '../identity/sign-in'
 import { addJob } from '../jobs/add'
@@ -25,7 +25,7 @@ interface RingsFirst { ringsFirst: string | null, ringsFirstUntil: Date | null }
 export async function ringsFirst(line: Line, recordId: string | null, at: Date): Promise<RingsFirst> {
   const nobody = { ringsFirst: null, ringsFirstUntil: null }
   if (!line.ownerFirst || !recordId) return nobody
-  const [owner] = await tx(database => database.select({ id: colleague.id }).from(record).innerJoin(colleague, eq(colleague.id, record.ownerId)).where(eq(record.id, recordId)))
+  const [owner] = await read(database => database.select({ id: colleague.id }).from(record).innerJoin(colleague, eq(colleague.id, record.ownerId)).where(eq(record.id, recordId)))
   const asker = owner && await colleagueAtWork(owner.id)
   return asker && can(asker, 'line.answer', lineBelongs(line)) ? { ringsFirst: owner.id, ringsFirstUntil: new Date(at.getTime() + OWNER_FIRST_MS) } : nobody
 }
@@ -53,6 +53,6 @@ export const takeMessages: Handler = async (claims, now) => claims.map(claim => 
 })
 
 async function stillRings({ payload }: Claim) {
-  const [found] = await tx(database => database.select().from(call).where(and(eq(call.id, String(payload.callId)), isNull(call.answeredAt), isNull(call.endedAt), isNull(call.colleagueId))))
+  const [found] = await read(database => database.select().from(call).where(and(eq(call.id, String(payload.callId)), isNull(call.answeredAt), isNull(call.endedAt), isNull(call.colleagueId))))
   return found ?? null
 }

@@ -2,7 +2,7 @@ import { and, asc, eq, getTableColumns, isNull } from 'drizzle-orm'
 import type { SpokenMessage } from '~~/shared/calling'
 import { can } from '~~/shared/permissions'
 import { LONGEST_SPOKEN_MS, TOO_LONG_SPOKEN, type SpokenForm } from '~~/shared/schemas/calling'
-import { tx } from '../db/door'
+import { read, tx } from '../db/door'
 import { colleague, spokenMessage, team } from '../db/schema'
 import { badInput, notAllowed, notFound } from '../http/problem'
 import { note } from '../identity/audit'
@@ -18,7 +18,7 @@ const { sound: _sound, ...SHOWN } = getTableColumns(spokenMessage)
 
 /** What I may leave on a mailbox, by name. */
 export async function listSpoken(asker: SignedIn): Promise<SpokenMessage[]> {
-  const rows = await tx(database => database
+  const rows = await read(database => database
     .select({ spoken: SHOWN, owner: { id: colleague.id, firstName: colleague.firstName }, team: { id: team.id, name: team.name } })
     .from(spokenMessage).innerJoin(colleague, eq(colleague.id, spokenMessage.ownerId)).leftJoin(team, eq(team.id, spokenMessage.teamId))
     .where(isNull(spokenMessage.retiredAt)).orderBy(asc(spokenMessage.name), spokenMessage.id))
@@ -72,7 +72,7 @@ export async function retireSpoken(asker: SignedIn, id: string, now: Date): Prom
 
 /** @throws Problem 404 */
 export async function mustLeave(asker: SignedIn, id: string): Promise<typeof spokenMessage.$inferSelect> {
-  const [found] = await tx(database => database.select().from(spokenMessage).where(and(eq(spokenMessage.id, id), isNull(spokenMessage.retiredAt))))
+  const [found] = await read(database => database.select().from(spokenMessage).where(and(eq(spokenMessage.id, id), isNull(spokenMessage.retiredAt))))
   if (!found || !can(asker, 'spoken.leave', belongs(found))) throw notFound('spoken message')
   return found
 }

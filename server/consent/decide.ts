@@ -1,13 +1,14 @@
 import { and, eq, isNull, sql } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
 import { can } from '~~/shared/permissions'
 import type { ConsentForm } from '~~/shared/schemas/texting'
-import { tx } from '../db/door'
+import { read, tx } from '../db/door'
 import { activityContent, activityOnRecord, consentProposal, message, phone, record } from '../db/schema'
 import { badInput, conflict, notAllowed, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
 import { authorize } from '../records/one'
-import { mayReadEntry } from '../timeline/visibility'
+import { mayReadEntry } from '../reading/entries'
 import { writeConsent } from './ledger'
 import { lockNumber } from './number'
 
@@ -46,7 +47,7 @@ export async function dismissProposal(asker: SignedIn, proposalId: string, now: 
 
 /** The words of the text that held the wish, for who may read it. A wish from another number is not found: who may see this one may not see that. */
 async function wordsOfProposal(asker: SignedIn, proposalId: string, e164: string): Promise<{ words: string | null, messageId: string }> {
-  const [found] = await tx(database => database
+  const [found] = await read(database => database
     .select({ words: activityContent.words, messageId: message.id })
     .from(consentProposal)
     .innerJoin(message, eq(message.activityId, consentProposal.activityId))
@@ -57,7 +58,7 @@ async function wordsOfProposal(asker: SignedIn, proposalId: string, e164: string
 }
 
 async function mustSeeProposal(asker: SignedIn, proposalId: string): Promise<void> {
-  const rows = await tx(database => database
+  const rows = await read(database => database
     .select({ record })
     .from(consentProposal)
     .innerJoin(activityOnRecord, eq(activityOnRecord.activityId, consentProposal.activityId))
@@ -78,4 +79,9 @@ async function settleProposal(proposalId: string, asker: SignedIn, optedOut: 'ye
     const shown = await database.select({ record }).from(activityOnRecord).innerJoin(record, eq(record.id, activityOnRecord.recordId)).where(eq(activityOnRecord.activityId, settled.activityId))
     for (const { record: one } of shown) announce({ kind: 'entry', recordId: one.id, activityId: settled.activityId }, 'record.see', [one])
   })
+}
+
+/** What somebody has written may be a wish to be left alone: a person decides. */
+export async function proposeOptOut(e164: string, activityId: string, now: Date): Promise<void> {
+  await tx(database => database.insert(consentProposal).values({ id: uuid(), e164, activityId, at: now }))
 }

@@ -4,7 +4,7 @@ import { consentAt, type CONSENT_WAYS, type ConsentKind, type COVERS } from '~~/
 import { tx } from '../db/door'
 import { consentEntry, numberState } from '../db/schema'
 import { recordsWithNumber } from '../records/phones'
-import { appendEntry } from '../timeline/append'
+import { appendEntry } from '../activity/append'
 import { lockNumber } from './number'
 
 export interface NewConsent {

@@ -1,5 +1,5 @@
 import { statfs } from 'node:fs/promises'
-import { log } from '../http/log'
+import { log } from '../log/log'
 
 const EVERY_MS = 2_000
 const MEGABYTE = 1_048_576

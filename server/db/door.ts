@@ -139,26 +139,45 @@ async function onOneConnection<T>(work: (visiting: Visit, leave: (broken: Error)
   return result
 }
 
+/** What reading asks of a database. */
+export type Reader = Pick<Database, 'select' | 'selectDistinct' | 'selectDistinctOn' | 'execute'>
+
 /**
- * One statement, which is a transaction by itself and needs no more; inside of a `tx` it joins it.
+ * One statement that only reads. It needs no transaction, which would be two round trips more, and stands in nobody's way:
+ * not even in that of one that must be alone. Inside of a `tx` it joins it.
  */
-export async function once<Row extends Record<string, unknown>>(statement: SQL): Promise<{ rows: Row[] }> {
-  const run = async (database: Database | null) => {
-    if (!database) throw new Error('The database is not open.')
-    return await database.execute(statement) as unknown as { rows: Row[] }
-  }
+export async function read<T>(work: (database: Reader) => Promise<T>): Promise<T> {
   const inside = visit.getStore()
-  return inside ? run(inside.database) : beside.until(() => run(outside))
+  return inside ? work(inside.database) : beside.until(() => work(opened(outside)))
 }
 
-/** The same for a statement whose words are put together already (`statement` makes these). */
-export async function runOne<Row extends Record<string, unknown>>(text: string, values: unknown[]): Promise<{ rows: Row[] }> {
-  const run = async (runner: pg.PoolClient | pg.Pool | null) => {
-    if (!runner) throw new Error('The database is not open.')
-    return runner.query<Row>({ text, values })
-  }
-  const inside = visit.getStore()
-  return inside ? run(inside.connection) : beside.until(() => run(pool))
+/** The same for words of SQL. */
+export const ask = <Row extends Record<string, unknown>>(question: SQL): Promise<{ rows: Row[] }> =>
+  read(async database => await database.execute(question) as unknown as { rows: Row[] })
+
+/** One statement that changes something; inside of a `tx` it joins it. */
+export async function once<Row extends Record<string, unknown>>(statement: SQL): Promise<{ rows: Row[] }> {
+  return byItself(async () => await (visit.getStore()?.database ?? opened(outside)).execute(statement) as unknown as { rows: Row[] })
+}
+
+/** The same for a statement whose words are put together already (`statement` and `question` make these). */
+export async function runOne<Row extends Record<string, unknown>>(text: string, values: unknown[], changes: boolean): Promise<{ rows: Row[] }> {
+  const run = () => (visit.getStore()?.connection ?? opened(pool)).query<Row>({ text, values })
+  return changes ? byItself(run) : read(run)
+}
+
+/** One statement around which there may be no transaction, such as one that makes an index beside whoever writes. */
+export async function apart(statement: SQL): Promise<void> {
+  if (visit.getStore()) throw new Error('Already inside of a transaction.')
+  await opened(outside).execute(statement)
+}
+
+/** In turns one statement is a transaction by itself; beside others it goes through the door, and keeps out of the way of one that must be alone. */
+const byItself = <T>(run: () => Promise<T>): Promise<T> => visit.getStore() || inTurns() ? run() : tx(run)
+
+function opened<T>(what: T | null): T {
+  if (!what) throw new Error('The database is not open.')
+  return what
 }
 
 /**

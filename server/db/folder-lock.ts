@@ -1,7 +1,7 @@
 import { closeSync, mkdirSync, openSync } from 'node:fs'
 import { join } from 'node:path'
 import { tryLock } from 'fs-native-extensions'
-import { PlainError } from '../http/failure'
+import { PlainError } from '../log/failure'
 
 export class FolderInUse extends PlainError {
   constructor(folder: string) {

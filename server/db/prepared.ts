@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto'
+import { sql, type SQL } from 'drizzle-orm'
 import type pg from 'pg'
 
-/** Planning costs more than running for statements as small as ours; more names than this would be a leak. */
+/** More names than this would be a leak. */
 const MOST_NAMES = 400
 
 /** Statements longer than this are bulk writes of one shape each. */
@@ -9,21 +10,27 @@ const LONGEST = 8_000
 
 let connections = 0
 
+const OWN_PLAN = '/* its own plan */ '
+
 /**
- * Lets a connection plan each statement once: every text gets a name, by which the database knows it
- * again, and its plan is kept whatever the values. Ours look things up by key, so one plan fits all;
- * planning them anew took three times as long as running them.
+ * A statement that is planned anew with its values: for what people put together themselves, such as a list with
+ * conditions, where a plan that fits all values would fit none.
+ */
+export const planned = (statement: SQL): SQL => sql`${sql.raw(OWN_PLAN)}${statement}`
+
+/**
+ * Lets a connection parse each statement once, and plan it once where one plan serves for all values: every text gets a
+ * name, by which the database knows it again. Planning those anew took three times as long as running them.
  */
 export async function prepareStatements(client: pg.ClientBase): Promise<void> {
   // connections to the embedded database share a session, and so their names must differ
   const connection = ++connections
-  // a kept plan outlives the size that its tables had when it was made: one that reads a small table whole would go on doing so;
-  // a server takes the price that this puts on reading one whole for work, and would compile the simplest statement first;
-  // calling further processes in for one of ours takes longer than it does
-  await client.query('set plan_cache_mode = force_generic_plan; set enable_seqscan = off; set jit = off; set max_parallel_workers_per_gather = 0')
+  // compiling one of ours, or calling further processes in for it, takes longer than running it
+  await client.query('set jit = off; set max_parallel_workers_per_gather = 0')
   const names = new Map<string, string>()
   const nameOf = (text: string) => {
     const known = names.get(text)
+    if (text.startsWith(OWN_PLAN)) return undefined
     if (known || names.size >= MOST_NAMES || text.length > LONGEST) return known
     const name = `${connection}-${createHash('md5').update(text).digest('hex')}`
     names.set(text, name)

@@ -1,4 +1,4 @@
-import { log } from '../http/log'
+import { log } from '../log/log'
 
 /**
  * Does work every so often, one piece at a time; what fails is tried again when its time comes.

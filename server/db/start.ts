@@ -6,6 +6,8 @@ import { startOnServer } from './server/start'
 
 export interface OpenDatabase {
   pool: pg.Pool
+  /** So much of what was written last could not be read any more after the last stop. */
+  missingBytes: number
   close: () => Promise<void>
 }
 

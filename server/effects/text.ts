@@ -4,7 +4,7 @@ import { sayEffect, type EffectOf } from '~~/core/effects/effects'
 import type { EffectSaid } from '~~/shared/effects'
 import { sendForm } from '~~/shared/schemas/texting'
 import type { FilledTemplate } from '~~/shared/template'
-import { tx } from '../db/door'
+import { read } from '../db/door'
 import { template } from '../db/schema'
 import { badInput, Problem } from '../http/problem'
 import { fillForRecord, fillOneForRecord } from '../templates/fill'
@@ -21,14 +21,14 @@ export const text: EffectWork<'text', Facts, Kept> = {
   once: true,
 
   async check(effect, module) {
-    const [found] = await tx(database => database.select().from(template).where(and(eq(template.id, effect.templateId), isNull(template.retiredAt))))
+    const [found] = await read(database => database.select().from(template).where(and(eq(template.id, effect.templateId), isNull(template.retiredAt))))
     if (!found || found.audience === 'mine') throw new Unfit({ templateId: 'This template is not there for everybody. Choose another one, or share it first.' })
     if (!found.modules.includes(module)) throw new Unfit({ templateId: `“${found.name}” does not belong to this module. Choose another one, or add the module to it.` })
     return effect
   },
 
   async describe(effects) {
-    const rows = await tx(database => database.select({ id: template.id, name: template.name }).from(template).where(inArray(template.id, effects.map(one => one.templateId))))
+    const rows = await read(database => database.select({ id: template.id, name: template.name }).from(template).where(inArray(template.id, effects.map(one => one.templateId))))
     return effect => sayEffect(effect, { template: rows.find(one => one.id === effect.templateId)?.name })
   },
 

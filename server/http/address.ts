@@ -1,5 +1,5 @@
 import { BlockList, isIPv4, isIPv6 } from 'node:net'
-import { PlainError } from './failure'
+import { PlainError } from '../log/failure'
 
 interface Asked { socket: { remoteAddress?: string }, headers: Record<string, string | string[] | undefined> }
 

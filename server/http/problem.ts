@@ -2,7 +2,7 @@ import { setResponseHeader, setResponseStatus, type H3Event } from 'h3'
 import { ValidationError } from 'yup'
 import type { ProblemDetails } from '~~/shared/problems'
 import { isAway, sqlStateOf } from '../db/failures'
-import { log } from './log'
+import { log } from '../log/log'
 
 /** An error that is an answer: thrown by use cases, sent as problem details (RFC 9457). */
 export class Problem extends Error {

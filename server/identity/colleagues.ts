@@ -1,8 +1,14 @@
-import { sql } from 'drizzle-orm'
-import { tx } from '../db/door'
+import { eq, sql } from 'drizzle-orm'
+import type { CallsWith } from '~~/shared/calling'
+import { read, tx } from '../db/door'
 import { colleague } from '../db/schema'
 
 /** Everybody to whom something can be given, by name. */
 export async function colleagues(): Promise<{ id: string, name: string }[]> {
-  return tx(database => database.select({ id: colleague.id, name: colleague.name }).from(colleague).orderBy(sql`${colleague.name} collate "und-x-icu"`))
+  return read(database => database.select({ id: colleague.id, name: colleague.name }).from(colleague).orderBy(sql`${colleague.name} collate "und-x-icu"`))
+}
+
+/** With what somebody calls: the browser, or telephones of their own. */
+export async function setCallsWith(colleagueId: string, callsWith: CallsWith): Promise<void> {
+  await tx(database => database.update(colleague).set({ callsWith }).where(eq(colleague.id, colleagueId)))
 }

@@ -1,5 +1,5 @@
 import { and, eq, sql } from 'drizzle-orm'
-import { tx } from '../db/door'
+import { read, tx } from '../db/door'
 import { colleague, knownDevice } from '../db/schema'
 
 /** Of one colleague, the ones used last; more is a script. */
@@ -7,7 +7,7 @@ const MOST_KNOWN = 20
 
 /** Whether somebody was signed in to this account in this browser before. */
 export async function isKnownFor(deviceHash: string, account: string): Promise<boolean> {
-  const found = await tx(database => database.select({ usedAt: knownDevice.usedAt }).from(knownDevice).innerJoin(colleague, eq(colleague.id, knownDevice.colleagueId))
+  const found = await read(database => database.select({ usedAt: knownDevice.usedAt }).from(knownDevice).innerJoin(colleague, eq(colleague.id, knownDevice.colleagueId))
     .where(and(eq(knownDevice.tokenHash, deviceHash), eq(colleague.mail, account))))
   return found.length > 0
 }

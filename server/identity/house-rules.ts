@@ -1,6 +1,6 @@
 import { can } from '~~/shared/permissions'
 import type { HouseRulesForm } from '~~/shared/schemas/house-rules'
-import { tx } from '../db/door'
+import { read, tx } from '../db/door'
 import { firm } from '../db/schema'
 import { notAllowed } from '../http/problem'
 import { note } from './audit'
@@ -8,7 +8,7 @@ import type { SignedIn } from './sign-in'
 
 /** What the firm has set for everybody. */
 export async function readHouseRules(): Promise<HouseRulesForm> {
-  const [found] = await tx(database => database.select({ takeBackSeconds: firm.takeBackSeconds }).from(firm))
+  const [found] = await read(database => database.select({ takeBackSeconds: firm.takeBackSeconds }).from(firm))
   return found!
 }
 

@@ -2,7 +2,7 @@ import { createHash, randomBytes } from 'node:crypto'
 import { and, desc, eq, gt, ne, sql, type SQL } from 'drizzle-orm'
 import type { Asker, Role } from '~~/shared/permissions'
 import type { OwnSignIn } from '~~/shared/sign-ins'
-import { afterCommit, tx } from '../db/door'
+import { afterCommit, read, tx } from '../db/door'
 import { milliseconds, uuidArray } from '../db/instants'
 import { colleague, signIn } from '../db/schema'
 import { badInput, notFound } from '../http/problem'
@@ -46,7 +46,7 @@ export async function openSignIn(mail: string, password: string, from: From, now
   const deviceHash = device ? tokenHash(device) : null
   const attempt = { account, address, knownDevice: deviceHash && await isKnownFor(deviceHash, account) ? deviceHash : null }
   await countAttempt(attempt)
-  const [found] = await tx(database => database.select().from(colleague).where(eq(colleague.mail, account)))
+  const [found] = await read(database => database.select().from(colleague).where(eq(colleague.mail, account)))
   // outside of tx: hashing takes long, and nobody else should wait for it
   if (!await passwordMatches(found?.passwordHash, password)) {
     await note('sign-in refused', null, now, { address })
@@ -79,7 +79,7 @@ export async function endSignIn(token: string | undefined, now: Date): Promise<v
 
 /** Where I am signed in, this one first. */
 export async function mySignIns(asker: SignedIn, now: Date): Promise<OwnSignIn[]> {
-  const rows = await tx(database => database.select({ id: signIn.id, device: signIn.device, address: signIn.address, madeAt: milliseconds(signIn.madeAt), endsAt: milliseconds(signIn.endsAt) }).from(signIn)
+  const rows = await read(database => database.select({ id: signIn.id, device: signIn.device, address: signIn.address, madeAt: milliseconds(signIn.madeAt), endsAt: milliseconds(signIn.endsAt) }).from(signIn)
     .where(and(eq(signIn.colleagueId, asker.id), gt(signIn.endsAt, now))).orderBy(sql`${signIn.id} <> ${asker.signInId ?? null}::uuid`, desc(signIn.madeAt)).limit(100))
   return rows.map(row => ({ ...row, here: row.id === asker.signInId }))
 }
@@ -118,12 +118,12 @@ export async function colleagueAtWork(id: string): Promise<SignedIn | null> {
 
 /** Of these, the sign-ins that hold on. */
 export async function stillSignedIn(ids: string[], now: Date): Promise<Set<string>> {
-  const rows = await tx(database => database.select({ id: signIn.id }).from(signIn).where(and(sql`${signIn.id} = any(${uuidArray(ids)})`, gt(signIn.endsAt, now))))
+  const rows = await read(database => database.select({ id: signIn.id }).from(signIn).where(and(sql`${signIn.id} = any(${uuidArray(ids)})`, gt(signIn.endsAt, now))))
   return new Set(rows.map(({ id }) => id))
 }
 
 async function who(signInId: SQL, from: SQL): Promise<SignedIn | null> {
-  const { rows: [row] } = await tx(database => database.execute<Row>(sql`
+  const { rows: [row] } = await read(database => database.execute<Row>(sql`
     select c.id, c.name, c.first_name, c.mail, c.role, c.title, c.direct_line, c.zone, ${signInId},
       array(select team_id from team_member where colleague_id = c.id) as team_ids,
       array(select distinct b.colleague_id from team_member a join team_member b using (team_id) where a.colleague_id = c.id) as people_ids

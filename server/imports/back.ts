@@ -1,11 +1,11 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import type { Added, Outcome } from '~~/shared/import'
-import { once, tx } from '../db/door'
+import { ask, tx } from '../db/door'
 import { at, uuidArray } from '../db/instants'
 import { activity, activityContent, activityOnRecord, importPiece, importSeen, phone, record, recordImport, recordPerson } from '../db/schema'
 import { announce } from '../live/notices'
-import { appendEntry } from '../timeline/append'
+import { appendEntry } from '../activity/append'
 
 type StoredImport = typeof recordImport.$inferSelect
 
@@ -42,7 +42,7 @@ export async function takePieceBack(found: StoredImport, now: Date): Promise<boo
 /** Removes those of the records with which nobody has done anything since; gives how many. */
 async function removeUntouched({ id, madeAt }: StoredImport, ids: string[]): Promise<number> {
   if (ids.length === 0) return 0
-  const { rows } = await once<{ id: string }>(sql`
+  const { rows } = await ask<{ id: string }>(sql`
     select r.id from ${record} r where r.id = any(${uuidArray(ids)}) and r.version = 1
       and not exists (select 1 from ${recordPerson} l where l.person_id = r.id or l.record_id = r.id)
       and not exists (select 1 from ${record} x where x.company_id = r.id or x.about_id = r.id)

@@ -4,7 +4,7 @@ import { plainHeading, takesSeveral, type ImportTarget } from '~~/core/import/ta
 import { PIECE_ROWS, type ImportProgress } from '~~/shared/import'
 import { can } from '~~/shared/permissions'
 import type { ImportForm, RowsForm } from '~~/shared/schemas/import'
-import { once, tx } from '../db/door'
+import { ask, once, tx } from '../db/door'
 import { importMatching, importPiece, recordImport } from '../db/schema'
 import { badInput, conflict, notAllowed, notFound } from '../http/problem'
 import { note } from '../identity/audit'
@@ -12,7 +12,7 @@ import type { SignedIn } from '../identity/sign-in'
 import { addJob } from '../jobs/add'
 import { IMPORT } from '../jobs/kinds'
 import { belongingTo } from '../records/owner'
-import { appendEntry } from '../timeline/append'
+import { appendEntry } from '../activity/append'
 import { progressOf } from './progress'
 import { targetsOf } from './targets'
 
@@ -69,7 +69,7 @@ export async function startImport(asker: SignedIn, id: string, now: Date): Promi
   return tx(async (database) => {
     const { state, total, module, fileName } = await held(asker, id)
     if (state === 'loading') {
-      const { rows: [counted] } = await once<{ rows: number }>(sql`select coalesce(sum(jsonb_array_length(rows)), 0)::int as rows from ${importPiece} where import_id = ${id}::uuid`)
+      const { rows: [counted] } = await ask<{ rows: number }>(sql`select coalesce(sum(jsonb_array_length(rows)), 0)::int as rows from ${importPiece} where import_id = ${id}::uuid`)
       if (counted!.rows !== total) throw conflict('rows-missing', 'Rows are missing', `${counted!.rows} of ${total} rows have come. Send the others first.`)
       const activityId = uuid()
       await appendEntry({ id: activityId, at: now, kind: 'record-made', colleagueId: asker.id, data: { importId: id } }, [])

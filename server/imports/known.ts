@@ -4,10 +4,10 @@ import { mailKey, nameKey } from '~~/core/import/fate'
 import type { LookUp } from '~~/shared/import'
 import { isPersonModule, PERSON_MODULES, type Module } from '~~/shared/modules'
 import type { Asker } from '~~/shared/permissions'
-import { once } from '../db/door'
+import { ask } from '../db/door'
 import { uuidArray } from '../db/instants'
 import { importSeen, phone, record, recordImport } from '../db/schema'
-import { visible } from '../identity/visible'
+import { visible } from '../reading/visible'
 
 export interface KnownRecord { id: string, name: string }
 type Row = { by: keyof Asked, key: string, id: string, name: string }
@@ -26,7 +26,7 @@ export type Known = Record<keyof Asked, Map<string, KnownRecord>>
  * of any module, or companies. A name alone means somebody of the same module only. Of several, the oldest.
  */
 export async function knownBy(asker: Asker, module: Module, { numbers, mails, names, companies }: Asked): Promise<Known> {
-  const { rows } = await once<Row>(sql`
+  const { rows } = await ask<Row>(sql`
     ${firstOf('numbers', sql`x.e164`, sql`${phone} x join ${record} r on r.id = x.record_id`, sql`x.e164 = any(${texts(numbers)}) and r.module in (${kin(module)})`, asker)}
     union all ${firstOf('mails', sql`lower(r.mail)`, sql`${record} r`, sql`r.mail is not null and lower(r.mail) = any(${texts(mails.map(mailKey))}) and r.module in (${kin(module)})`, asker)}
     union all ${firstOf('names', sql`lower(r.name)`, sql`${record} r`, sql`lower(r.name) = any(${texts(names.map(nameKey))}) and r.module = ${module}`, asker)}
@@ -47,7 +47,7 @@ export async function seenBefore(module: Module, hashes: string[], importId: str
   if (hashes.length === 0) return new Map()
   // row by row, whatever the plan was made for: one of an empty table, kept, would read all of the module's rows for every piece
   const own = importId ? sql`s.import_id = ${importId}::uuid` : sql`false`
-  const { rows } = await once<Record<string, unknown> & Seen & { hash: string }>(sql`
+  const { rows } = await ask<Record<string, unknown> & Seen & { hash: string }>(sql`
     select s.hash, coalesce(sum(s.made) filter (where not ${own} and i.state not in ('taking-back', 'taken-back')), 0)::int as made, coalesce(sum(s.seen) filter (where ${own}), 0)::int as seen
     from unnest(${uuidArray([...new Set(hashes)])}) h (hash)
     cross join lateral (select * from ${importSeen} seen where seen.module = ${module} and seen.hash = h.hash offset 0) s

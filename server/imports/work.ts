@@ -4,10 +4,10 @@ import { readRow, type RowReading } from '~~/core/import/read-row'
 import { rowKey } from '~~/core/import/fate'
 import type { ImportTarget } from '~~/core/import/targets'
 import type { Outcome } from '~~/shared/import'
-import { inTurns, once, tx } from '../db/door'
+import { ask, inTurns, once, read, tx } from '../db/door'
 import { at, textArray, uuidArray } from '../db/instants'
 import { insertAll } from '../db/insert-all'
-import { activity, activityContent, activityOnRecord, call, colleague, conversation, importPiece, importSeen, phone, record, recordImport, teamMember } from '../db/schema'
+import { activity, activityContent, call, colleague, conversation, importPiece, importSeen, phone, record, recordImport, teamMember } from '../db/schema'
 import { writeConsent } from '../consent/ledger'
 import { lockNumbers } from '../consent/number'
 import { quietFor } from '../http/quiet'
@@ -17,8 +17,9 @@ import { settle, type Claim, type Handler } from '../jobs/outbox'
 import { announce } from '../live/notices'
 import { COLUMN_LABELS } from '../records/changes'
 import { allStages } from '../records/stages'
-import { placesOf } from '../timeline/places'
-import { takeAlong } from '../timeline/take-along'
+import { isShown } from '../activity/in-sql'
+import { placesOf } from '../activity/places'
+import { takeAlong } from '../activity/take-along'
 import { takePieceBack } from './back'
 import { hashOf, knownBy, seenBefore } from './known'
 import { Piece, readingRules, type KnownOfPiece, type Written } from './piece'
@@ -114,7 +115,7 @@ async function knownOf(asker: SignedIn, { id, module, rules }: StoredImport, rea
   })
   const ids = [...new Set([known.numbers, known.mails, known.names].flatMap(found => [...found.values()].map(one => one.id)))]
   const stored = ids.length > 0 ? await tx(database => database.select().from(record).where(sql`${record.id} = any(${uuidArray(ids)})`).orderBy(record.id).for('update')) : []
-  const phones = ids.length > 0 ? await tx(database => database.select().from(phone).where(sql`${phone.recordId} = any(${uuidArray(ids)})`).orderBy(phone.position)) : []
+  const phones = ids.length > 0 ? await read(database => database.select().from(phone).where(sql`${phone.recordId} = any(${uuidArray(ids)})`).orderBy(phone.position)) : []
   return {
     ...known,
     records: new Map(stored.map(one => [one.id, one])),
@@ -127,7 +128,7 @@ async function knownOf(asker: SignedIn, { id, module, rules }: StoredImport, rea
 
 /** Colleagues by id, name and mail address; who is in no team can own nothing that others would see. */
 async function ownersByName(): Promise<KnownOfPiece['owners']> {
-  const { rows } = await once<{ id: string, name: string, mail: string, team_id: string }>(sql`
+  const { rows } = await ask<{ id: string, name: string, mail: string, team_id: string }>(sql`
     select c.id, c.name, c.mail, (select m.team_id from ${teamMember} m where m.colleague_id = c.id order by m.team_id limit 1) as team_id from ${colleague} c`)
   return new Map(rows.filter(({ team_id }) => team_id).flatMap(({ id, name, mail, team_id }) => [id, name.toLowerCase(), mail.toLowerCase()].map(key => [key, { ownerId: id, teamId: team_id }] as const)))
 }
@@ -183,7 +184,7 @@ async function showMade({ activityId, startedAt }: StoredImport, records: Writte
   ])
   if (places.size === 0) return
   const given = JSON.stringify([...places].map(([record_id, via_record_id]) => ({ record_id, via_record_id, at: startedAt, activity_id: activityId })))
-  await once(sql`insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id) select record_id, at, activity_id, via_record_id from jsonb_populate_recordset(null::activity_on_record, ${given}::jsonb) on conflict do nothing`)
+  await once(isShown(sql`select record_id, at, activity_id, via_record_id, null::uuid, null::uuid from jsonb_populate_recordset(null::activity_on_record, ${given}::jsonb)`))
 }
 
 async function showAll(entries: { id: string, recordId: string }[], now: Date): Promise<void> {
@@ -197,9 +198,7 @@ async function showAll(entries: { id: string, recordId: string }[], now: Date): 
     ), places as (
       ${placesOf(sql`holders`)}
     )
-    insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id)
-    select places.record_id, ${at(now)}, entry.activity_id, places.via from places join entry on entry.record_id = coalesce(places.via, places.record_id)
-    on conflict do nothing`)
+    ${isShown(sql`select places.record_id, ${at(now)}, entry.activity_id, places.via, null::uuid, null::uuid from places join entry on entry.record_id = coalesce(places.via, places.record_id)`)}`)
 }
 
 /** Taking a file back lifts no opt-out: only the person can. */
@@ -215,7 +214,7 @@ async function adopt({ colleagueId }: StoredImport, phones: Written['phones']): 
   const numbers = phones.flatMap(({ e164, recordId }) => e164 ? [{ e164, recordId }] : [])
   if (numbers.length === 0) return
   const others = textArray(numbers.map(one => one.e164))
-  const { rows } = await once<{ remote: string }>(sql`select remote from ${conversation} where remote = any(${others}) union select remote from ${call} where remote = any(${others})`)
+  const { rows } = await ask<{ remote: string }>(sql`select remote from ${conversation} where remote = any(${others}) union select remote from ${call} where remote = any(${others})`)
   const asker = rows.length > 0 ? await colleagueAtWork(colleagueId) : null
   if (!asker) return
   for (const { remote } of rows) for (const { e164, recordId } of numbers) if (e164 === remote) await takeAlong(asker, recordId, e164)

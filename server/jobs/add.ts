@@ -18,6 +18,3 @@ export async function addJob({ kind, key, payload, dueAt, lane = key }: NewJob):
   await tx(database => database.insert(job).values({ id: uuid(), kind, key: `${kind} ${key}`, payload, lane: `${kind} ${lane}`, orderAt: dueAt, dueAt }).onConflictDoNothing())
   wakeOutbox(dueAt)
 }
-
-/** Makes a job due again that was done, or that broke too often. */
-export const OPEN_AGAIN = { doneAt: null, deadAt: null, failures: 0, lastFailure: null, leaseUntil: null } as const

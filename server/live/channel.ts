@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import pg from 'pg'
-import { log } from '../http/log'
+import { log } from '../log/log'
 import { joinOthers, type Topic } from './between'
 
 const CHANNEL = 'plauder'

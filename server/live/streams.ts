@@ -1,6 +1,6 @@
 import { createEventStream, type H3Event } from 'h3'
+import type { Asker } from '~~/shared/permissions'
 import { Problem } from '../http/problem'
-import type { SignedIn } from '../identity/sign-in'
 import { hear } from './between'
 import { listen } from './notices'
 
@@ -20,7 +20,7 @@ hear('sign-out', ({ signInId }: { signInId: string }) => closeWhere(one => one.s
  *
  * @throws Problem 429 for more than a browser needs
  */
-export function openStream(event: H3Event, asker: SignedIn) {
+export function openStream(event: H3Event, asker: Asker & { signInId?: string }) {
   const signInId = asker.signInId!
   if ([...open].filter(one => one.signInId === signInId).length >= MOST_OF_ONE_SIGN_IN) throw new Problem(429, 'too-many-streams', 'Too many streams', 'This sign-in has more streams open than a browser needs. Close some.')
   const stream = createEventStream(event)

@@ -6,8 +6,9 @@ import { milliseconds } from '../db/instants'
 import { colleague, conversation, phone, record, recordPerson } from '../db/schema'
 import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
-import { visible } from '../identity/visible'
-import { joinCompany } from './company'
+import { visible } from '../reading/visible'
+import { joinCompany } from '../reading/company'
+import { joinContact } from '../reading/contact'
 import { authorize } from './one'
 import { pipelineById } from './pipelines'
 import { peopleNamed } from './rows'
@@ -23,7 +24,7 @@ export async function boardOfDeals(asker: SignedIn, pipelineId: string, whose: '
   const pipeline = await pipelineById(pipelineId)
   if (pipeline.holds !== 'deal') throw badInput({ pipelineId: 'No deals stand in this pipeline. Choose one that holds deals.' })
   return readBoard(asker, pipeline, {
-    from: sql`${record} r ${joinCompany(asker)}`,
+    from: sql`${record} r ${joinCompany(asker)} ${joinContact}`,
     where: sql`r.pipeline_id = ${pipelineId}::uuid and r.module = 'deal' and ${whose === 'mine' ? sql`r.owner_id = ${asker.id}::uuid` : sql`true`}`,
     stage: sql`r.stage_id`,
     since: sql`r.stage_since`,
@@ -38,7 +39,7 @@ export async function boardOfJob(asker: SignedIn, jobId: string, most: Record<st
   const job = await authorize(asker, 'record.see', jobId)
   if (job.module !== 'job' || !job.pipelineId) throw badInput({ id: 'Only a job has a pipeline of candidates.' })
   return readBoard(asker, await pipelineById(job.pipelineId), {
-    from: sql`${recordPerson} l join ${record} r on r.id = l.person_id`,
+    from: sql`${recordPerson} l join ${record} r on r.id = l.person_id ${joinContact}`,
     where: sql`l.record_id = ${jobId}::uuid`,
     stage: sql`l.stage_id`,
     since: sql`l.stage_since`,
@@ -66,7 +67,7 @@ async function readBoard(asker: SignedIn, pipeline: Pipeline, standing: Standing
 /** The newest of each stage: who waits for an answer first, then who was contacted last. */
 const cardsQuery = ({ from, stage, since, about, amount, currency }: Standing, where: SQL, stages: { id: string, most: number }[]): SQL => sql`
   with standing as (
-    select r.id, r.name, ${about} as about, r.owner_id, ${stage} as stage, ${milliseconds(since)} as since, ${milliseconds(sql`r.last_contact_at`)} as last_contact_at,
+    select r.id, r.name, ${about} as about, r.owner_id, ${stage} as stage, ${milliseconds(since)} as since, ${milliseconds(sql`contact.at`)} as last_contact_at,
       ${amount}::float8 as amount, ${currency} as currency,
       exists (
         select 1 from ${phone} x join ${conversation} v on v.remote = x.e164 and v.waits_since is not null

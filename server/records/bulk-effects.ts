@@ -3,7 +3,7 @@ import type { BulkChange } from '~~/shared/bulk'
 import { MOST_TAGS } from '~~/shared/schemas/record'
 import { at } from '../db/instants'
 import { colleague, teamMember } from '../db/schema'
-import { canBeIn, nameOfStage } from './stages'
+import { canBeIn, nameOfStage } from '../reading/stages'
 
 /** What one kind of change does to a record `r`, and how it is undone from what was kept of it, `k.before`. */
 interface Effect {

@@ -1,12 +1,13 @@
 import { asc, eq, getTableColumns, sql, type SQL } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
-import { once, tx } from '../db/door'
+import { once, read, tx } from '../db/door'
 import { at, uuidArray } from '../db/instants'
-import { activity, activityContent, activityOnRecord, bulkChange, bulkChangeBefore, record } from '../db/schema'
+import { bulkChange, bulkChangeBefore, record } from '../db/schema'
 import { crashPoint } from '../jobs/crash-points'
 import { settle, type Claim, type Handler, type Outcome } from '../jobs/outbox'
 import { announce } from '../live/notices'
-import { placesOf } from '../timeline/places'
+import { happens, isSaid, isShown } from '../activity/in-sql'
+import { placesOf } from '../activity/places'
 import { effectOf } from './bulk-effects'
 
 /** With one session everybody waits for a piece, so it is small, and the pause after it is as long as it took. */
@@ -36,7 +37,7 @@ async function nextPiece(claim: Claim, now: () => Date): Promise<Outcome> {
 }
 
 async function keptOf(bulkId: string, done: number): Promise<string[]> {
-  const rows = await tx(database => database.select({ id: bulkChangeBefore.recordId }).from(bulkChangeBefore).where(eq(bulkChangeBefore.bulkId, bulkId)).orderBy(asc(bulkChangeBefore.recordId)).offset(done).limit(PIECE))
+  const rows = await read(database => database.select({ id: bulkChangeBefore.recordId }).from(bulkChangeBefore).where(eq(bulkChangeBefore.bulkId, bulkId)).orderBy(asc(bulkChangeBefore.recordId)).offset(done).limit(PIECE))
   return rows.map(({ id }) => id)
 }
 
@@ -58,23 +59,20 @@ async function changePiece(bulk: Pick<typeof bulkChange.$inferSelect, 'id' | 'ch
       from was k where r.id = k.id
       returning r.id, r.owner_id, r.team_id, ${words} as words
     )${keep}, happened as (
-      insert into ${activity} (id, at, kind, colleague_id, data)
-      select was.activity_id, ${at(now)}, ${entry.kind}, ${bulk.colleagueId}::uuid,
-        ${told}::jsonb ${entry.kind === 'stage-changed' ? sql`|| jsonb_build_object(${inWords})` : sql``}
-      from was join now_is on now_is.id = was.id
-      returning id
+      ${happens(sql`
+        select was.activity_id, ${at(now)}, ${entry.kind}::text, ${bulk.colleagueId}::uuid, null::uuid,
+          ${told}::jsonb ${entry.kind === 'stage-changed' ? sql`|| jsonb_build_object(${inWords})` : sql``}
+        from was join now_is on now_is.id = was.id`)}
     )${entry.kind === 'stage-changed'
       ? sql``
       : sql`, said as (
-      insert into ${activityContent} (activity_id, data)
-      select was.activity_id, jsonb_build_object('changes', jsonb_build_array(jsonb_build_object('field', ${entry.field}::text, 'label', ${entry.label}::text, ${inWords})))
-      from was join now_is on now_is.id = was.id
+      ${isSaid(sql`
+        select was.activity_id, null::text, jsonb_build_object('changes', jsonb_build_array(jsonb_build_object('field', ${entry.field}::text, 'label', ${entry.label}::text, ${inWords})))
+        from was join now_is on now_is.id = was.id`)}
     )`}, places as (
       ${placesOf(sql`was`)}
     ), shown as (
-      insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id)
-      select places.record_id, ${at(now)}, was.activity_id, places.via from places join was on was.id = coalesce(places.via, places.record_id)
-      on conflict do nothing
+      ${isShown(sql`select places.record_id, ${at(now)}, was.activity_id, places.via, null::uuid, null::uuid from places join was on was.id = coalesce(places.via, places.record_id)`)}
     )
     select now_is.id, now_is.owner_id, now_is.team_id, was.activity_id from now_is join was on was.id = now_is.id`)
   for (const { id, owner_id, team_id, activity_id } of rows) {

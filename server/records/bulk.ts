@@ -2,12 +2,12 @@ import { and, eq, inArray, sql } from 'drizzle-orm'
 import type { BulkChange, BulkPreview, BulkProgress, BulkState } from '~~/shared/bulk'
 import { MODULE_FACTS } from '~~/shared/modules'
 import type { BulkForm, BulkPreviewForm } from '~~/shared/schemas/list'
-import { tx } from '../db/door'
-import { withOwnPlans } from '../db/own-plan'
+import { ask, read, tx } from '../db/door'
+import { planned } from '../db/prepared'
 import { bulkChange, colleague } from '../db/schema'
 import { badInput, conflict, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
-import { visible } from '../identity/visible'
+import { visible } from '../reading/visible'
 import { addJob } from '../jobs/add'
 import { BULK_CHANGE } from '../jobs/kinds'
 import { differs } from './bulk-effects'
@@ -20,14 +20,12 @@ const mayEdit = (asker: SignedIn) => visible(asker, 'record.edit', { owner: sql`
 export async function previewBulk(asker: SignedIn, form: BulkPreviewForm, now: Date): Promise<BulkPreview> {
   const change = await soundChange(form)
   const { from, where } = await chosenIn(asker, form.selection, now)
-  return withOwnPlans(async (database) => {
-    const { rows: [counts] } = await database.execute<{ chosen: number, changes: number, allowed: number }>(sql`
-      select count(*)::int as chosen, count(*) filter (where ${mayEdit(asker)})::int as allowed,
-        count(*) filter (where ${mayEdit(asker)} and ${differs(change)})::int as changes
-      from ${from} where ${where}`)
-    const { chosen, changes, allowed } = counts!
-    return { chosen, changes, alreadySo: allowed - changes, notAllowed: chosen - allowed }
-  })
+  const { rows: [counts] } = await ask<{ chosen: number, changes: number, allowed: number }>(planned(sql`
+    select count(*)::int as chosen, count(*) filter (where ${mayEdit(asker)})::int as allowed,
+      count(*) filter (where ${mayEdit(asker)} and ${differs(change)})::int as changes
+    from ${from} where ${where}`))
+  const { chosen, changes, allowed } = counts!
+  return { chosen, changes, alreadySo: allowed - changes, notAllowed: chosen - allowed }
 }
 
 /**
@@ -37,12 +35,12 @@ export async function previewBulk(asker: SignedIn, form: BulkPreviewForm, now: D
 export async function startBulk(asker: SignedIn, form: BulkForm, now: Date): Promise<BulkProgress> {
   const change = await soundChange(form)
   const { from, where, order } = await chosenIn(asker, form.selection, now)
-  return withOwnPlans(async (database) => {
-    const { rows } = await database.execute<{ id: string }>(sql`
+  return tx(async (database) => {
+    const { rows } = await database.execute<{ id: string }>(planned(sql`
       insert into ${bulkChange} (id, module, colleague_id, change, record_ids, state, made_at)
       select ${form.id}::uuid, ${form.selection.list.module}, ${asker.id}::uuid, ${JSON.stringify(change)}::jsonb,
         array(select r.id from ${from} where ${where} and ${mayEdit(asker)} and ${differs(change)} order by ${order}), 'running', ${now.toISOString()}::timestamptz
-      on conflict do nothing returning id`)
+      on conflict do nothing returning id`))
     if (rows.length > 0) await goOn(form.id, now)
     return progressOf(asker, form.id)
   })
@@ -79,12 +77,12 @@ async function goOn(id: string, now: Date): Promise<void> {
 
 /** My changes of the last day, newest first: those under way, and those that can be taken back. */
 export async function recentBulks(asker: SignedIn, now: Date): Promise<BulkProgress[]> {
-  const { rows } = await tx(database => database.execute<ProgressRow>(sql`${PROGRESS} where colleague_id = ${asker.id}::uuid and made_at > ${new Date(now.getTime() - 86_400_000).toISOString()}::timestamptz order by made_at desc limit 5`))
+  const { rows } = await read(database => database.execute<ProgressRow>(sql`${PROGRESS} where colleague_id = ${asker.id}::uuid and made_at > ${new Date(now.getTime() - 86_400_000).toISOString()}::timestamptz order by made_at desc limit 5`))
   return rows.map(progress)
 }
 
 async function progressOf(asker: SignedIn, id: string): Promise<BulkProgress> {
-  const { rows: [found] } = await tx(database => database.execute<ProgressRow>(sql`${PROGRESS} where id = ${id}::uuid and colleague_id = ${asker.id}::uuid`))
+  const { rows: [found] } = await read(database => database.execute<ProgressRow>(sql`${PROGRESS} where id = ${id}::uuid and colleague_id = ${asker.id}::uuid`))
   if (!found) throw notFound('change')
   return progress(found)
 }
@@ -103,7 +101,7 @@ const progress = ({ id, state, total, done, changed }: ProgressRow): BulkProgres
 /** @throws Problem 422 for an owner or a stage that does not exist */
 async function soundChange({ change: { kind, ownerId, stageId, tag }, selection: { list: { module } } }: BulkPreviewForm): Promise<BulkChange> {
   if (kind === 'owner') {
-    const [found] = await tx(database => database.select({ id: colleague.id }).from(colleague).where(eq(colleague.id, ownerId!)))
+    const [found] = await read(database => database.select({ id: colleague.id }).from(colleague).where(eq(colleague.id, ownerId!)))
     if (!found) throw badInput({ 'change.ownerId': 'There is no such colleague. Choose one from the list.' })
     return { kind, ownerId: ownerId! }
   }

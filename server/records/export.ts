@@ -7,16 +7,16 @@ import type { Column } from '~~/shared/columns'
 import { hasNumbers } from '~~/shared/modules'
 import type { RecordRow } from '~~/shared/record'
 import type { ExportQuery } from '~~/shared/schemas/list'
-import { tx } from '../db/door'
+import { ask, read } from '../db/door'
 import { uuidArray } from '../db/instants'
-import { withOwnPlans } from '../db/own-plan'
+import { planned } from '../db/prepared'
 import { phone } from '../db/schema'
 import { badInput } from '../http/problem'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
 import { sqlColumnsOf } from './columns'
 import { chosenBy } from './list'
-import { rowOf, rowsFor, type Row } from './rows'
+import { rowsWith } from './rows'
 
 /** Rows that are read at once; in between others have their turn. */
 const PIECE = 200
@@ -31,7 +31,7 @@ export async function exportRecords(asker: SignedIn, { columns: keys, format, ..
   if (format === 'vcf' && !hasNumbers(query.module)) throw badInput({ format: 'A vCard is of people and companies. Take these out as a table.' })
   const columns = keys.map(key => known.get(key) ?? refuse(key))
   const { from, where, order } = await chosenBy(asker, query, now, 'record.export')
-  const { rows } = await withOwnPlans(database => database.execute<{ id: string }>(sql`select r.id from ${from} where ${where} order by ${order}`))
+  const { rows } = await ask<{ id: string }>(planned(sql`select r.id from ${from} where ${where} order by ${order}`))
   const ids = rows.map(({ id }) => id)
   await note('exported', asker.id, now, { module: query.module, format, count: ids.length })
   return Readable.from(format === 'csv' ? csvOf(columns, pieces(asker, ids)) : vCardsOf(pieces(asker, ids)))
@@ -50,7 +50,7 @@ async function* csvOf(columns: Column[], pieces: AsyncIterable<RecordRow[]>): As
 
 async function* vCardsOf(pieces: AsyncIterable<RecordRow[]>): AsyncGenerator<string> {
   for await (const rows of pieces) {
-    const numbers = await tx(database => database.select().from(phone).where(sql`${phone.recordId} = any(${uuidArray(rows.map(({ id }) => id))}) and ${phone.e164} is not null`).orderBy(phone.position))
+    const numbers = await read(database => database.select().from(phone).where(sql`${phone.recordId} = any(${uuidArray(rows.map(({ id }) => id))}) and ${phone.e164} is not null`).orderBy(phone.position))
     yield rows.map(row => writeVCard({
       ...row,
       company: row.company?.name ?? null,
@@ -63,8 +63,7 @@ async function* vCardsOf(pieces: AsyncIterable<RecordRow[]>): AsyncGenerator<str
 async function* pieces(asker: SignedIn, ids: string[]): AsyncGenerator<RecordRow[]> {
   for (let start = 0; start < ids.length; start += PIECE) {
     const piece = ids.slice(start, start + PIECE)
-    const { rows } = await tx(database => database.execute<Row>(sql`${rowsFor(asker)} join unnest(${uuidArray(piece)}) with ordinality chosen (id, place) on chosen.id = r.id order by chosen.place`))
-    yield rows.map(rowOf)
+    yield rowsWith(asker, piece)
   }
 }
 

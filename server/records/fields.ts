@@ -7,7 +7,7 @@ import { MODULES, type Module } from '~~/shared/modules'
 import type { FieldForm } from '~~/shared/schemas/field'
 import type { OwnField } from '~~/shared/set-up'
 import { can } from '~~/shared/permissions'
-import { tx } from '../db/door'
+import { read, tx } from '../db/door'
 import { uuidArray } from '../db/instants'
 import { customField, template, view } from '../db/schema'
 import { badInput, conflict, notAllowed, notFound } from '../http/problem'
@@ -20,7 +20,7 @@ const MOST = 80
 
 /** What records keep among their `fields`, of all modules: what Plauder knows, then what the firm has added and still uses. */
 export async function ownFields(): Promise<ModuleField[]> {
-  const added = await tx(database => database.select().from(customField).where(isNull(customField.retiredAt)).orderBy(customField.position))
+  const added = await read(database => database.select().from(customField).where(isNull(customField.retiredAt)).orderBy(customField.position))
   return [...MODULES.flatMap(builtInFields), ...added]
 }
 
@@ -31,7 +31,7 @@ export async function customFieldsOf(module: Module): Promise<Field[]> {
 
 /** Every field of a module that the firm has added, the retired ones last. */
 export async function listFields(module: Module): Promise<OwnField[]> {
-  const rows = await tx(database => database.select().from(customField).where(eq(customField.module, module)).orderBy(sql`${customField.retiredAt} is not null`, customField.position))
+  const rows = await read(database => database.select().from(customField).where(eq(customField.module, module)).orderBy(sql`${customField.retiredAt} is not null`, customField.position))
   return rows.map(({ id, key, label, kind, example, options, retiredAt }) => ({ id, key, label, kind, example, options, retired: retiredAt !== null }))
 }
 

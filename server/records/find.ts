@@ -2,10 +2,12 @@ import { sql, type SQL } from 'drizzle-orm'
 import { readPhone } from '~~/core/phone/read'
 import type { Asker } from '~~/shared/permissions'
 import type { RecordRow } from '~~/shared/record'
-import { withLookUps } from '../db/own-plan'
+import { ask, read } from '../db/door'
+import { planned } from '../db/prepared'
 import { firm, phone, record } from '../db/schema'
-import { visible } from '../identity/visible'
-import { joinCompany } from './company'
+import { visible } from '../reading/visible'
+import { joinCompany } from '../reading/company'
+import { joinContact } from '../reading/contact'
 import { containing, everyWord } from './quick-filter'
 import { rowOf, rowsFor, type Row } from './rows'
 
@@ -17,11 +19,9 @@ const FEWEST_DIGITS = 3
  * the last four too, however typed. A name that begins so comes first, then mine, then the latest contact.
  */
 export async function findRecords(asker: Asker, words: string): Promise<RecordRow[]> {
-  return withLookUps(async (database) => {
-    const [{ country } = { country: 'US' }] = digitsIn(words) ? await database.select({ country: firm.country }).from(firm) : []
-    const query = findQuery(asker, words, country)
-    return query ? (await database.execute<Row>(query)).rows.map(rowOf) : []
-  })
+  const [{ country } = { country: 'US' }] = digitsIn(words) ? await read(database => database.select({ country: firm.country }).from(firm)) : []
+  const query = findQuery(asker, words, country)
+  return query ? (await ask<Row>(planned(query))).rows.map(rowOf) : []
 }
 
 /**
@@ -33,17 +33,17 @@ export function findQuery(asker: Asker, words: string, country: string): SQL | n
   const digits = digitsIn(words)
   const search = digits ? byNumber(words, digits, country) : byWords(words)
   const mine = visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })
-  const order = sql`${search?.rank} + (r.owner_id = ${asker.id}::uuid)::int desc, r.last_contact_at desc nulls last, r.id`
+  const order = sql`${search?.rank} + (r.owner_id = ${asker.id}::uuid)::int desc, contact.at desc nulls last, r.id`
   // first which ones, then what of them is shown
   return search && sql`
     with candidate as (select id, max(fits) as fits from (${search.candidates}) found(id, fits) group by id),
     best as (
       select r.id, row_number() over (order by ${order}) as place
-      from candidate join ${record} r on r.id = candidate.id ${joinCompany(asker)}
+      from candidate join ${record} r on r.id = candidate.id ${joinCompany(asker)} ${joinContact}
       where ${search.where} and ${mine}
       order by ${order} limit ${sql.raw(String(FOUND))}
     )
-    ${rowsFor(asker)} join best on best.id = r.id order by best.place`
+    ${rowsFor(asker, sql`best chosen`)}`
 }
 
 interface Search {

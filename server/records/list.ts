@@ -6,29 +6,32 @@ import type { Permission } from '~~/shared/permissions'
 import type { RecordPage } from '~~/shared/record'
 import type { Selection } from '~~/shared/schemas/list'
 import type { RecordQuery } from '~~/shared/schemas/record'
+import { ask } from '../db/door'
 import { uuidArray } from '../db/instants'
-import { withOwnPlans } from '../db/own-plan'
-import { colleague, record } from '../db/schema'
+import { planned } from '../db/prepared'
+import { record } from '../db/schema'
 import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
-import { visible } from '../identity/visible'
-import { broughtBy } from '../imports/brought'
-import { joinCompany } from './company'
+import { visible } from '../reading/visible'
+import { broughtBy } from '../reading/brought'
+import { joinCompany } from '../reading/company'
+import { joinContact } from '../reading/contact'
 import { sqlColumnsOf, type SqlColumn } from './columns'
 import { holds } from './conditions'
 import { quickFilter } from './quick-filter'
-import { rowOf, rowsFor, type Row } from './rows'
+import { rowsWith } from './rows'
+import { orderOf, stretchesOf, type Stretch } from './walk'
 
 const SIZE = 50
 
 /** Which records a list means, in which order. */
 export interface Chosen {
-  /** Records `r`, with their `company` and their owner `o`. */
+  /** Records `r`, with their `company` and their last `contact`. */
   from: SQL
   where: SQL
   order: SQL
-  /** What is shown of them. */
-  rows: SQL
+  /** The same order, as a way to a page of them. */
+  stretches: Stretch[]
 }
 
 /**
@@ -43,12 +46,9 @@ export async function chosenBy(asker: SignedIn, query: Omit<RecordQuery, 'page'>
   if (!sort) throw badInput({ sort: `${query.module} records have no column “${query.sort}”. Choose another one to sort by.` })
   const zone = zoneRules(asker.zone) ?? zoneRules('Etc/UTC')!
   const mine = visible(asker, permission, { owner: sql`r.owner_id`, team: sql`r.team_id` })
-  return {
-    from: sql`${record} r ${joinCompany(asker)} left join ${colleague} o on o.id = r.owner_id`,
-    where: sql`r.module = ${query.module} and ${mine} and ${quickFilter(query.words)} and ${holds(conditionsOf(query.where, columns), columns, { day: dayAt(zone, now.getTime()), zone })}`,
-    order: orderBy(sort, query.direction),
-    rows: rowsFor(asker),
-  }
+  const from = sql`${record} r ${joinCompany(asker)} ${joinContact}`
+  const where = sql`r.module = ${query.module} and ${mine} and ${quickFilter(query.words)} and ${holds(conditionsOf(query.where, columns), columns, { day: dayAt(zone, now.getTime()), zone })}`
+  return { from, where, order: orderOf(sort.walk, query.direction), stretches: stretchesOf(sort.walk, query.direction, { from, where }) }
 }
 
 /** The same, for what somebody has chosen in a list: single records, those that a file of theirs brought, or all that it holds. */
@@ -60,12 +60,6 @@ export async function chosenIn(asker: SignedIn, { list, ids, importId }: Selecti
     ...importId ? [sql`r.id = any(array(${broughtBy(asker, importId)}))`] : [],
   ]
   return { ...chosen, where: sql.join(among, sql` and `) }
-}
-
-/** What is empty comes last whichever way; where nothing can be, an index serves both ways. */
-function orderBy({ order, mayBeEmpty }: SqlColumn, direction: RecordQuery['direction']): SQL {
-  if (mayBeEmpty) return direction === 'up' ? sql`${order} asc nulls last, r.id` : sql`${order} desc nulls last, r.id`
-  return direction === 'up' ? sql`${order}, r.id` : sql`${order} desc, r.id desc`
 }
 
 export function conditionsOf(where: string, columns: Map<string, SqlColumn>): Conditions {
@@ -84,25 +78,37 @@ function parsed(json: string): unknown {
   }
 }
 
-/** What a page asks of the database. Exported for the bench, which runs the same statements bare. */
-export function pageQueries({ from, where, order, rows }: Chosen, page: number): { count: SQL, rows: SQL } {
-  // limits stand in the words: with an unknown limit the database would rather sort everything
-  const [size, offset] = [sql.raw(String(SIZE)), sql.raw(String((page - 1) * SIZE))]
-  return {
-    count: sql`select count(*)::int as total from ${from} where ${where}`,
-    // first which ones, then what of them is shown: numbers are looked up for a page, not for all that are sorted
-    rows: sql`
-      with page as (select r.id, row_number() over (order by ${order}) as place from ${from} where ${where} order by ${order} limit ${size} offset ${offset})
-      ${rows} join page on page.id = r.id order by page.place`,
+/** The ids of a page: those of the first stretch, and where it ends before the page does, those of the next. */
+async function idsOf({ stretches }: Chosen, page: number): Promise<string[]> {
+  let skip = (page - 1) * SIZE
+  const ids: string[] = []
+  for (const stretch of stretches) {
+    const { rows } = await ask<{ id: string }>(planned(stretch.ids(SIZE - ids.length, skip)))
+    ids.push(...rows.map(({ id }) => id))
+    if (ids.length === SIZE) break
+    if (rows.length > 0) skip = 0
+    else if (skip > 0) skip = Math.max(0, skip - await countOf(stretch.which))
   }
+  return ids
 }
 
-/** One page of a module's records that somebody may see. */
+async function countOf(which: SQL): Promise<number> {
+  const { rows: [counted] } = await ask<{ total: number }>(planned(sql`select count(*)::int as total from ${which}`))
+  return counted!.total
+}
+
+/** One page of a module's records that somebody may see. How many there are in all is asked apart: it takes longer. */
 export async function listRecords(asker: SignedIn, query: RecordQuery, now: Date): Promise<RecordPage> {
-  const { count, rows: page } = pageQueries(await chosenBy(asker, query, now), query.page)
-  return withOwnPlans(async (database) => {
-    const { rows: [counted] } = await database.execute<{ total: number }>(count)
-    const { rows } = await database.execute<Row>(page)
-    return { rows: rows.map(rowOf), total: counted!.total, page: query.page, size: SIZE }
-  })
+  return pageOf(asker, await chosenBy(asker, query, now), query.page)
+}
+
+/** Exported for the bench, which walks the same way. */
+export async function pageOf(asker: SignedIn, chosen: Chosen, page: number): Promise<RecordPage> {
+  const ids = await idsOf(chosen, page)
+  return { rows: await rowsWith(asker, ids), page, size: SIZE }
+}
+
+export async function countRecords(asker: SignedIn, query: Omit<RecordQuery, 'page'>, now: Date): Promise<{ total: number }> {
+  const { from, where } = await chosenBy(asker, query, now)
+  return { total: await countOf(sql`${from} where ${where}`) }
 }

@@ -2,19 +2,20 @@ import { sql } from 'drizzle-orm'
 import type { Module } from '~~/shared/modules'
 import type { Asker } from '~~/shared/permissions'
 import type { NamedRecord } from '~~/shared/record'
-import { withOwnPlans } from '../db/own-plan'
+import { ask } from '../db/door'
+import { planned } from '../db/prepared'
 import { record } from '../db/schema'
-import { visible } from '../identity/visible'
-import { joinCompany } from './company'
+import { visible } from '../reading/visible'
+import { joinCompany } from '../reading/company'
 import { containing } from './quick-filter'
-import { joinStage } from './stages'
+import { joinStage } from '../reading/stages'
 
 const FOUND = sql.raw('20')
 
 /** Records of some modules to choose from, by a part of their name; those that begin so first. */
 export async function recordsNamed(asker: Asker, modules: readonly Module[], words: string): Promise<NamedRecord[]> {
   const wanted = words.trim()
-  const { rows } = await withOwnPlans(database => database.execute<NamedRecord & Record<string, unknown>>(sql`
+  const { rows } = await ask<NamedRecord & Record<string, unknown>>(planned(sql`
     select r.id, r.name, r.module, coalesce(r.title, company.name, r.city) as about
     from ${record} r ${joinCompany(asker)} ${joinStage}
     where r.module in (${sql.join(modules.map(module => sql`${module}`), sql`, `)}) and ${wanted === '' ? sql`true` : sql`r.name ilike ${containing(wanted)}`}

@@ -1,17 +1,8 @@
 import { eq } from 'drizzle-orm'
-import { isPersonModule } from '~~/shared/modules'
 import { can, type Asker, type Permission } from '~~/shared/permissions'
-import type { RecordDetail } from '~~/shared/record'
-import { tx } from '../db/door'
-import { colleague, record } from '../db/schema'
+import { read } from '../db/door'
+import { record } from '../db/schema'
 import { notAllowed, notFound } from '../http/problem'
-import { openTasks } from '../tasks/tasks'
-import { scheduledOn } from '../texting/scheduled'
-import { customFieldsOf } from './fields'
-import { clockRules, phonesOf } from './phones'
-import { pipelineById } from './pipelines'
-import { peopleOf, relatedTo } from './related'
-import { stagesOf } from './stages'
 
 export type StoredRecord = typeof record.$inferSelect
 
@@ -21,46 +12,8 @@ export type StoredRecord = typeof record.$inferSelect
  * @throws Problem 404 if it may not be seen, 403 if it may be seen but not this done
  */
 export async function authorize(asker: Asker, permission: Permission, recordId: string): Promise<StoredRecord> {
-  const [found] = await tx(database => database.select().from(record).where(eq(record.id, recordId)))
+  const [found] = await read(database => database.select().from(record).where(eq(record.id, recordId)))
   if (!found || !can(asker, 'record.see', found)) throw notFound('record')
   if (!can(asker, permission, found)) throw notAllowed('change this record')
   return found
-}
-
-/** Everything that a record page shows beside its timeline. */
-export async function readRecord(asker: Asker, recordId: string, now: Date): Promise<RecordDetail> {
-  return tx(async (database) => {
-    const found = await authorize(asker, 'record.see', recordId)
-    const [owner] = await database.select({ id: colleague.id, name: colleague.name, firstName: colleague.firstName }).from(colleague).where(eq(colleague.id, found.ownerId))
-    const company = found.companyId ? await seenRecord(asker, found.companyId) : null
-    const people = isPersonModule(found.module) ? [] : await peopleOf(asker, found)
-    const phones = [...await phonesOf(asker, [recordId]), ...await phonesOf(asker, people.map(({ id }) => id), true)]
-    const { ownerId: _owner, teamId: _team, companyId: _company, pipelineId, stageId, aboutId, ...shown } = found
-    const stages = await stagesOf(found.module, pipelineId)
-    return {
-      ...shown,
-      owner: owner!,
-      company: company && { id: company.id, name: company.name },
-      pipeline: pipelineId ? await pipelineById(pipelineId) : null,
-      about: aboutId ? await seenRecord(asker, aboutId) : null,
-      stage: stages.find(({ id }) => id === stageId) ?? null,
-      stages,
-      lastContactAt: found.lastContactAt?.getTime() ?? null,
-      stageSince: found.stageSince?.getTime() ?? null,
-      madeAt: found.madeAt.getTime(),
-      people,
-      related: await relatedTo(asker, found),
-      scheduled: await scheduledOn(asker, recordId),
-      tasks: await openTasks(asker, { recordId }),
-      phones,
-      customFields: await customFieldsOf(found.module),
-      mayEdit: can(asker, 'record.edit', found),
-      zones: clockRules(phones.flatMap(p => p.zones), now),
-    }
-  })
-}
-
-async function seenRecord(asker: Asker, id: string): Promise<RecordDetail['about']> {
-  const [found] = await tx(database => database.select().from(record).where(eq(record.id, id)))
-  return found && can(asker, 'record.see', found) ? { id: found.id, name: found.name, module: found.module } : null
 }

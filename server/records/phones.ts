@@ -7,10 +7,10 @@ import { zonesOfNumber } from '~~/core/phone/zones'
 import numberZones from '~~/core/phone/number-zones.json'
 import type { Asker } from '~~/shared/permissions'
 import type { RecordPhone } from '~~/shared/record'
-import { tx } from '../db/door'
+import { read } from '../db/door'
 import { milliseconds, uuidArray } from '../db/instants'
 import { consentEntry, conversation, line, message, numberState, phone, record } from '../db/schema'
-import { mayReadEntry } from '../timeline/visibility'
+import { mayReadEntry } from '../reading/entries'
 
 /** What of a record decides in which zones its person may be. */
 export interface Place { zone: string | null, country: string | null, region: string | null }
@@ -33,7 +33,7 @@ export function storedPhone(typed: string, country: string | null) {
 export async function phonesOf(asker: Asker, recordIds: string[], named = false): Promise<RecordPhone[]> {
   if (recordIds.length === 0) return []
   const mayReadWords = sql`(${consentEntry.messageId} is null or ${mayReadEntry(asker, sql`${message.activityId}`)})`
-  const rows = await tx(database => database
+  const rows = await read(database => database
     .select({
       id: phone.id, label: phone.label, typed: phone.typed, e164: phone.e164, country: phone.country, kind: phone.kind, extension: phone.extension, unusable: phone.unusable,
       texts: numberState.texts, calls: numberState.calls, consentAt: milliseconds(consentEntry.at), how: consentEntry.how, words: sql<string | null>`case when ${mayReadWords} then ${consentEntry.words} end`, line: sql<string | null>`case when ${mayReadWords} then ${line.name} end`,
@@ -70,12 +70,12 @@ export function clockRules(names: Iterable<string>, now: Date, back = 0): ZoneRu
 
 /** The numbers that a record has and that can be used. */
 export async function numbersOf(recordId: string): Promise<string[]> {
-  const rows = await tx(database => database.selectDistinct({ e164: phone.e164 }).from(phone).where(and(eq(phone.recordId, recordId), isNotNull(phone.e164))))
+  const rows = await read(database => database.selectDistinct({ e164: phone.e164 }).from(phone).where(and(eq(phone.recordId, recordId), isNotNull(phone.e164))))
   return rows.map(({ e164 }) => e164!)
 }
 
 /** Records that hold a number. */
 export async function recordsWithNumber(e164: string): Promise<string[]> {
-  const { rows } = await tx(database => database.execute<{ record_id: string }>(sql`select distinct record_id from ${phone} where e164 = ${e164}`))
+  const { rows } = await read(database => database.execute<{ record_id: string }>(sql`select distinct record_id from ${phone} where e164 = ${e164}`))
   return rows.map(row => row.record_id)
 }

@@ -4,12 +4,12 @@ import { hasManyPipelines, HELD_FACTS, MODULE_FACTS, type Held } from '~~/shared
 import type { Pipeline, Stage } from '~~/shared/pipelines'
 import type { PipelineForm } from '~~/shared/schemas/pipeline'
 import type { OwnPipeline } from '~~/shared/set-up'
-import { once, tx } from '../db/door'
+import { ask, tx } from '../db/door'
 import { disposition, pipeline, record, recordPerson, stage, view } from '../db/schema'
 import { badInput, conflict, notAllowed } from '../http/problem'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
-import { visible } from '../identity/visible'
+import { visible } from '../reading/visible'
 import { pipelineById, pipelinesOf } from './pipelines'
 
 const MOST = 30
@@ -23,7 +23,7 @@ export async function listPipelines(asker: SignedIn, holds: Held): Promise<OwnPi
 /** How many stand in each stage, and how many records are in each pipeline: of one for candidates, jobs. */
 async function standing(asker: SignedIn, holds: Held): Promise<Map<string, number>> {
   const mine = visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })
-  const { rows } = await once<{ id: string, count: number }>(holds === 'applicant'
+  const { rows } = await ask<{ id: string, count: number }>(holds === 'applicant'
     ? sql`
       select x.stage_id as id, count(*)::int as count from ${record} r join ${recordPerson} x on x.record_id = r.id where r.module = 'job' and x.stage_id is not null and ${mine} group by 1
       union all select r.pipeline_id, count(*)::int from ${record} r where r.module = 'job' and r.pipeline_id is not null and ${mine} group by 1`

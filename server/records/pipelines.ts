@@ -1,7 +1,7 @@
 import { asc, eq, type SQL } from 'drizzle-orm'
 import type { Held } from '~~/shared/modules'
 import type { Pipeline } from '~~/shared/pipelines'
-import { tx } from '../db/door'
+import { read } from '../db/door'
 import { pipeline, stage } from '../db/schema'
 import { notFound } from '../http/problem'
 
@@ -16,7 +16,7 @@ export async function pipelineById(id: string): Promise<Pipeline> {
 }
 
 async function readPipelines(where: SQL): Promise<Pipeline[]> {
-  const rows = await tx(database => database.select({ pipeline, stage }).from(pipeline).innerJoin(stage, eq(stage.pipelineId, pipeline.id))
+  const rows = await read(database => database.select({ pipeline, stage }).from(pipeline).innerJoin(stage, eq(stage.pipelineId, pipeline.id))
     .where(where).orderBy(asc(pipeline.position), asc(pipeline.id), asc(stage.position)))
   const pipelines = new Map<string, Pipeline>()
   for (const { pipeline: { id, holds, name }, stage: { id: stageId, name: stageName, over } } of rows) {

@@ -1,6 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm'
 import { phone } from '../db/schema'
-import { nameOfStage } from './stages'
+import { nameOfStage } from '../reading/stages'
 
 /** Every word is in the name, the company, the city or the stage; digits alone are part of a number, however typed. */
 export function quickFilter(words: string): SQL {

@@ -1,27 +1,35 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { Asker } from '~~/shared/permissions'
 import type { RecordRow } from '~~/shared/record'
-import { milliseconds } from '../db/instants'
+import { ask } from '../db/door'
+import { milliseconds, uuidArray } from '../db/instants'
 import { colleague, numberState, phone, pipeline, record, recordPerson } from '../db/schema'
-import { visible } from '../identity/visible'
-import { joinCompany } from './company'
-import { joinStage } from './stages'
+import { visible } from '../reading/visible'
+import { joinCompany } from '../reading/company'
+import { joinContact } from '../reading/contact'
+import { joinStage } from '../reading/stages'
 
 /** The names of the people on a record `r`, of those whom the asker may see. */
 export const peopleNamed = (asker: Asker): SQL => sql`(
   select string_agg(x.name, ', ' order by x.name) from ${recordPerson} l join ${record} x on x.id = l.person_id
   where l.record_id = r.id and ${visible(asker, 'record.see', { owner: sql`x.owner_id`, team: sql`x.team_id` })})`
 
-/** What a row of a list shows, of a record `r`. */
-export const rowsFor = (asker: Asker): SQL => sql`
+/**
+ * What a row of a list shows, of some records in their order.
+ *
+ * @param chosen rows of `id` and `place`, called `chosen`. They stand first: with as many joins as here the database keeps to the order in which they are written
+ */
+export const rowsFor = (asker: Asker, chosen: SQL): SQL => sql`
   select r.id, r.module, r.name, r.first_name as "firstName", r.last_name as "lastName", r.title, s.name as stage, r.street, r.city, r.region, r.postcode, r.country, r.mail, r.tags, r.fields,
-    ${milliseconds(sql`r.last_contact_at`)} as last_contact_at, ${milliseconds(sql`r.made_at`)} as made_at,
+    ${milliseconds(sql`contact.at`)} as last_contact_at, ${milliseconds(sql`r.made_at`)} as made_at,
     o.id as owner_id, o.name as owner_name, company.id as company_id, company.name as company_name,
     pl.id as pipeline_id, pl.name as pipeline_name, coalesce(s.over, false) as over, ${peopleNamed(asker)} as people, about.name as about,
     p.shown as phone, p.callable as "phoneToCall", coalesce(p.opted_out, false) as opted_out
-  from ${record} r
+  from ${chosen}
+  join ${record} r on r.id = chosen.id
   join ${colleague} o on o.id = r.owner_id
   ${joinCompany(asker)}
+  ${joinContact}
   ${joinStage}
   left join ${pipeline} pl on pl.id = r.pipeline_id
   left join ${record} about on about.id = r.about_id and ${visible(asker, 'record.see', { owner: sql`about.owner_id`, team: sql`about.team_id` })}
@@ -29,7 +37,8 @@ export const rowsFor = (asker: Asker): SQL => sql`
     select coalesce(x.e164, x.typed) as shown, n.texts = 'refused' as opted_out, case when x.e164 is not null and n.calls is distinct from 'refused' then x.id end as callable
     from ${phone} x left join ${numberState} n on n.e164 = x.e164
     where x.record_id = r.id order by x.position limit 1
-  ) p on true`
+  ) p on true
+  order by chosen.place`
 
 export type Row = Record<string, unknown> & Pick<RecordRow, 'id' | 'module' | 'name' | 'firstName' | 'lastName' | 'title' | 'stage' | 'street' | 'city' | 'region' | 'postcode' | 'country' | 'mail' | 'tags' | 'fields' | 'phone' | 'phoneToCall' | 'people' | 'about' | 'over'> & {
   last_contact_at: number | null
@@ -53,4 +62,11 @@ export function rowOf({ last_contact_at, made_at, owner_id, owner_name, company_
     lastContactAt: last_contact_at,
     madeAt: made_at,
   }
+}
+
+/** What is shown of these records, in their order. */
+export async function rowsWith(asker: Asker, ids: string[]): Promise<RecordRow[]> {
+  if (ids.length === 0) return []
+  const { rows } = await ask<Row>(rowsFor(asker, sql`unnest(${uuidArray(ids)}) with ordinality chosen (id, place)`))
+  return rows.map(rowOf)
 }

@@ -7,16 +7,16 @@ import { DAY_FIELD, keyOf } from '~~/shared/fields'
 import { CHOICE_OF_PIPELINE, hasNumbers, HELD_FACTS, isDatedModule, isPersonModule, MATTER_MODULES, MODULE_FACTS, type Module } from '~~/shared/modules'
 import { can } from '~~/shared/permissions'
 import type { EditRecord, MakeRecord, PhoneForm, RecordForm } from '~~/shared/schemas/record'
-import { once, tx } from '../db/door'
+import { ask, read, tx } from '../db/door'
 import { uuidArray } from '../db/instants'
 import { colleague, firm, phone, pipeline, record, stage } from '../db/schema'
 import { badInput, conflict } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
-import { visible } from '../identity/visible'
+import { visible } from '../reading/visible'
 import { announce } from '../live/notices'
-import { takeAlong } from '../timeline/take-along'
-import { appendEntry } from '../timeline/append'
-import { fillBack } from '../timeline/fill-back'
+import { takeAlong } from '../activity/take-along'
+import { appendEntry } from '../activity/append'
+import { fillBack } from '../activity/fill-back'
 import { takeApplicantsAlong } from './applicants'
 import { changesBetween, type Change } from './changes'
 import { customFieldsOf } from './fields'
@@ -97,7 +97,7 @@ type Linked = Pick<StoredRecord, 'companyId' | 'aboutId' | 'ownerId' | 'pipeline
 /** The names of what records speak of by an id, as far as the asker may know them. */
 async function namesIn(asker: SignedIn, ...records: Linked[]): Promise<Map<string, string>> {
   const ids = uuidArray(records.flatMap(({ companyId, aboutId, ownerId, pipelineId, stageId }) => [companyId, aboutId, ownerId, pipelineId, stageId].filter(id => id !== null)))
-  const { rows } = await once<{ id: string, name: string }>(sql`
+  const { rows } = await ask<{ id: string, name: string }>(sql`
     select id, name from ${record} where id = any(${ids}) and ${visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })} union all select id, name from ${colleague} where id = any(${ids}) union all select id, name from ${pipeline} where id = any(${ids}) union all select id, name from ${stage} where id = any(${ids})`)
   return new Map(rows.map(row => [row.id, row.name]))
 }
@@ -105,7 +105,7 @@ async function namesIn(asker: SignedIn, ...records: Linked[]): Promise<Map<strin
 /** A link to what the asker may not see stands in no form of theirs, and stays as it is unless they put another one in its place. */
 async function withHiddenLinks<F extends RecordForm>(asker: SignedIn, before: StoredRecord, form: F): Promise<F> {
   const hidden = async (id: string | null) => {
-    const [found] = id ? await tx(database => database.select().from(record).where(eq(record.id, id))) : []
+    const [found] = id ? await read(database => database.select().from(record).where(eq(record.id, id))) : []
     return found && !can(asker, 'record.see', found) ? found.id : null
   }
   return { ...form, companyId: form.companyId ?? await hidden(before.companyId), aboutId: form.aboutId ?? await hidden(before.aboutId) }
@@ -165,7 +165,7 @@ async function retiredValues({ module, fields }: StoredRecord): Promise<Record<s
 }
 
 async function mustBeOne(asker: SignedIn, id: string, modules: readonly Module[], field: 'companyId' | 'aboutId'): Promise<void> {
-  const [found] = await tx(database => database.select().from(record).where(eq(record.id, id)))
+  const [found] = await read(database => database.select().from(record).where(eq(record.id, id)))
   const what = field === 'companyId' ? 'company' : 'deal, job or case'
   if (!found || !modules.includes(found.module) || !can(asker, 'record.see', found)) throw badInput({ [field]: `There is no such ${what}. Choose one from the list.` })
 }

@@ -8,7 +8,7 @@ import { record } from '../db/schema'
 import { conflict } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
-import { appendEntry } from '../timeline/append'
+import { appendEntry } from '../activity/append'
 import { customFieldsOf } from './fields'
 import { authorize } from './one'
 

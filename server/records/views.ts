@@ -3,15 +3,17 @@ import { CHOICE_OF_PIPELINE, type Module } from '~~/shared/modules'
 import type { Choice, ListColumn, View } from '~~/shared/list'
 import { can } from '~~/shared/permissions'
 import type { ViewForm } from '~~/shared/schemas/list'
-import { tx } from '../db/door'
+import { read, tx } from '../db/door'
 import { colleague, record, view } from '../db/schema'
+import { log } from '../log/log'
 import { badInput, notAllowed, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
-import { visible } from '../identity/visible'
-import { sqlColumnsOf } from './columns'
+import { visible } from '../reading/visible'
+import { OWN, sqlColumnsOf } from './columns'
 import { ownFields } from './fields'
 import { conditionsOf } from './list'
 import { pipelinesOf } from './pipelines'
+import { indexSortedFields } from './sorted-fields'
 import { allStages } from './stages'
 
 const MOST_TAGS = 200
@@ -22,7 +24,7 @@ export async function listColumns(asker: SignedIn, module: Module): Promise<List
   const choices: Record<string, Choice[]> = {
     stage: (await allStages(module)).map(({ id, name }) => ({ value: id, label: name })),
     pipeline: held ? (await pipelinesOf(held)).map(({ id, name }) => ({ value: id, label: name })) : [],
-    owner: (await tx(database => database.select({ value: colleague.id, label: colleague.name }).from(colleague).orderBy(sql`${colleague.name} collate "und-x-icu"`))),
+    owner: (await read(database => database.select({ value: colleague.id, label: colleague.name }).from(colleague).orderBy(sql`${colleague.name} collate "und-x-icu"`))),
     ...Object.fromEntries((await ownFields()).filter(field => field.module === module && field.kind === 'choice').map(({ key, options }) => [`own.${key}`, options.map(option => ({ value: option, label: option }))])),
     tags: (await tagsOf(asker, module)).map(tag => ({ value: tag, label: tag })),
   }
@@ -31,7 +33,7 @@ export async function listColumns(asker: SignedIn, module: Module): Promise<List
 
 /** Every tag on a record that this person may see. */
 async function tagsOf(asker: SignedIn, module: Module): Promise<string[]> {
-  const { rows } = await tx(database => database.execute<{ tag: string }>(sql`
+  const { rows } = await read(database => database.execute<{ tag: string }>(sql`
     select distinct tag collate "und-x-icu" as tag from ${record} r, unnest(r.tags) tag
     where r.module = ${module} and r.tags <> '{}' and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
     order by 1 limit ${sql.raw(String(MOST_TAGS))}`))
@@ -40,7 +42,7 @@ async function tagsOf(asker: SignedIn, module: Module): Promise<string[]> {
 
 /** Mine first, then my team's, each by name. */
 export async function listViews(asker: SignedIn, module: Module): Promise<View[]> {
-  const rows = await tx(database => database.select({ view, owner: colleague.name })
+  const rows = await read(database => database.select({ view, owner: colleague.name })
     .from(view)
     .innerJoin(colleague, eq(colleague.id, view.ownerId))
     .where(and(eq(view.module, module), visible(asker, 'view.see', { owner: view.ownerId, team: view.teamId })))
@@ -69,6 +71,8 @@ export async function saveView(asker: SignedIn, form: ViewForm, now: Date): Prom
     if (there) await mayEdit(asker, there)
     await database.insert(view).values({ ...values, id, ownerId: asker.id, madeAt: now }).onConflictDoUpdate({ target: view.id, set: values })
   })
+  // it is kept either way; without an index it only takes longer
+  if (sort.startsWith(OWN)) await indexSortedFields().catch(error => log.error({ err: error }, 'the order of a kept list has no index yet; the hourly tidying tries again'))
 }
 
 export async function removeView(asker: SignedIn, id: string): Promise<void> {

@@ -4,7 +4,7 @@ import { tx } from '../db/door'
 import { phone, record } from '../db/schema'
 import type { SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
-import { appendEntry } from '../timeline/append'
+import { appendEntry } from '../activity/append'
 import { authorize } from './one'
 
 const NOT_THEIRS = 'somebody else’s'

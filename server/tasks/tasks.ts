@@ -6,20 +6,20 @@ import { zoneRules } from '~~/core/hours/zones'
 import type { TaskDetail } from '~~/shared/calling'
 import { can, type Asker } from '~~/shared/permissions'
 import type { TaskForm } from '~~/shared/schemas/calling'
-import { tx } from '../db/door'
+import { read, tx } from '../db/door'
 import { milliseconds } from '../db/instants'
 import { colleague, phone, record, task } from '../db/schema'
 import { notFound } from '../http/problem'
-import { visible } from '../identity/visible'
+import { visible } from '../reading/visible'
 import type { SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
 import { authorize } from '../records/one'
 import { zonesOf } from '../records/phones'
-import { appendEntry } from '../timeline/append'
+import { appendEntry } from '../activity/append'
 
 /** The zone by whose clock somebody is called back: where the person is, else where we are. */
 export async function zoneOfRecord(asker: SignedIn, recordId: string): Promise<string> {
-  const [found] = await tx(database => database.select({ zone: record.zone, country: record.country, region: record.region, e164: phone.e164 })
+  const [found] = await read(database => database.select({ zone: record.zone, country: record.country, region: record.region, e164: phone.e164 })
     .from(record).leftJoin(phone, eq(phone.recordId, record.id)).where(eq(record.id, recordId)).orderBy(phone.position).limit(1))
   return (found && zonesOf(found, found.e164)[0]) ?? asker.zone
 }
@@ -58,13 +58,13 @@ export async function setDone(asker: SignedIn, taskId: string, done: boolean, no
 }
 
 async function announceTask(recordId: string): Promise<void> {
-  const [found] = await tx(database => database.select({ ownerId: record.ownerId, teamId: record.teamId }).from(record).where(eq(record.id, recordId)))
+  const [found] = await read(database => database.select({ ownerId: record.ownerId, teamId: record.teamId }).from(record).where(eq(record.id, recordId)))
   announce({ kind: 'task', recordId }, 'record.see', [found!])
 }
 
 /** What is still to be done on one record, or by me, the next first. */
 export async function openTasks(asker: Asker, which: { recordId: string } | 'mine'): Promise<TaskDetail[]> {
-  return tx(database => database
+  return read(database => database
     .select({
       id: task.id, kind: task.kind, title: task.title, wallTime: task.wallTime, zone: task.wallZone, dueAt: milliseconds(task.dueAt).mapWith(Number), doneAt: milliseconds(task.doneAt),
       owner: { id: colleague.id, firstName: colleague.firstName },

@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, sql } from 'drizzle-orm'
+import { and, eq, inArray, sql } from 'drizzle-orm'
 import { checkTemplate } from '~~/core/template/check'
 import type { Filled } from '~~/core/template/fill'
 import { exampleAnswers, readAnswers } from '~~/core/template/fill-ins'
@@ -6,11 +6,11 @@ import { fullLabel } from '~~/shared/fields'
 import { isPersonModule, type PersonModule } from '~~/shared/modules'
 import type { FillContext, TryTemplate } from '~~/shared/schemas/template'
 import type { FilledTemplate, FilledTemplates, TemplateTrial } from '~~/shared/template'
-import { tx } from '../db/door'
-import { record, template, templateMine } from '../db/schema'
+import { read, tx } from '../db/door'
+import { contact, record, template, templateMine } from '../db/schema'
 import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
-import { visible } from '../identity/visible'
+import { visible } from '../reading/visible'
 import { authorize, type StoredRecord } from '../records/one'
 import { relatedTo } from '../records/related'
 import { Budget } from '../http/budget'
@@ -96,11 +96,11 @@ async function mustBePerson(asker: SignedIn, recordId: string): Promise<StoredRe
 
 async function exampleOf(asker: SignedIn, modules: PersonModule[]): Promise<StoredRecord | undefined> {
   if (modules.length === 0) return undefined
-  const [found] = await tx(database => database.select().from(record)
+  const [found] = await read(database => database.select({ record }).from(record).leftJoin(contact, eq(contact.recordId, record.id))
     .where(and(inArray(record.module, modules), visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })))
-    .orderBy(desc(sql`coalesce(${record.lastContactAt}, '-infinity')`))
+    .orderBy(sql`${contact.at} desc nulls last`)
     .limit(1))
-  return found
+  return found?.record
 }
 
 async function labelsOf(modules: PersonModule[]): Promise<Map<string, string>> {

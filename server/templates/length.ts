@@ -6,15 +6,16 @@ import { count, emptyTally } from '~~/core/template/length'
 import { CONTEXT_MODULES } from '~~/shared/fields'
 import type { LengthForm } from '~~/shared/schemas/template'
 import type { CountedLength } from '~~/shared/template'
-import { withOwnPlans } from '../db/own-plan'
+import { ask } from '../db/door'
+import { planned } from '../db/prepared'
 import { record, recordPerson } from '../db/schema'
 import { Budget } from '../http/budget'
 import { badInput } from '../http/problem'
 import { firmName } from '../identity/firm'
 import type { SignedIn } from '../identity/sign-in'
-import { visible } from '../identity/visible'
-import { joinCompany } from '../records/company'
-import { isOver, nameOfStage } from '../records/stages'
+import { visible } from '../reading/visible'
+import { joinCompany } from '../reading/company'
+import { isOver, nameOfStage } from '../reading/stages'
 import { catalogueOf } from './catalogue'
 import { senderValues } from './values'
 
@@ -61,14 +62,12 @@ async function peopleOf(asker: SignedIn, modules: string[], used: readonly strin
         select distinct on (x.module) x.* from ${recordPerson} l join ${record} x on x.id = l.record_id
         where l.person_id = r.id and not ${isOver(sql`x.stage_id`)} and x.module in (${sql.join(used.map(module => sql`${module}`), sql`, `)}) and ${theirs}
         order by x.module, x.fields ->> 'day' nulls last, x.fields ->> 'time' nulls last, x.made_at desc) one)`
-  return withOwnPlans(async (database) => {
-    const { rows } = await database.execute<Row>(sql`
-      select r.id, r.name, r.first_name, r.last_name, r.title, r.city, ${nameOfStage(sql`r.stage_id`)} as stage, r.mail, r.fields, company.name as company, company.city as company_city, ${about} as about
-      from (select * from ${record} r where ${wanted} and ${after ? sql`r.id > ${after}::uuid` : sql`true`} order by r.id limit ${sql.raw(String(CHUNK))}) r
-      ${joinCompany(asker)}
-      order by r.id`)
-    // how many there are is asked once, at the start
-    const { rows: [all] } = after ? { rows: [null] } : await database.execute<{ total: number }>(sql`select count(*)::int as total from ${record} r where ${wanted}`)
-    return { rows, total: all?.total ?? null }
-  })
+  const { rows } = await ask<Row>(planned(sql`
+    select r.id, r.name, r.first_name, r.last_name, r.title, r.city, ${nameOfStage(sql`r.stage_id`)} as stage, r.mail, r.fields, company.name as company, company.city as company_city, ${about} as about
+    from (select * from ${record} r where ${wanted} and ${after ? sql`r.id > ${after}::uuid` : sql`true`} order by r.id limit ${sql.raw(String(CHUNK))}) r
+    ${joinCompany(asker)}
+    order by r.id`))
+  // how many there are is asked once, at the start
+  const { rows: [all] } = after ? { rows: [null] } : await ask<{ total: number }>(planned(sql`select count(*)::int as total from ${record} r where ${wanted}`))
+  return { rows, total: all?.total ?? null }
 }

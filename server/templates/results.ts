@@ -1,7 +1,8 @@
 import { sql } from 'drizzle-orm'
 import type { VersionResult } from '~~/shared/template'
+import { ask } from '../db/door'
 import { at } from '../db/instants'
-import { withOwnPlans } from '../db/own-plan'
+import { planned } from '../db/prepared'
 import { consentEntry, conversation, message } from '../db/schema'
 import type { SignedIn } from '../identity/sign-in'
 import { mustSeeTemplate } from './templates'
@@ -17,7 +18,7 @@ export async function resultsOf(asker: SignedIn, templateId: string, now: Date):
   await mustSeeTemplate(asker, templateId)
   const over = at(now.getTime() - DAYS * 86_400_000)
   const within = sql.raw(`interval '${DAYS} days'`)
-  const { rows } = await withOwnPlans(database => database.execute<VersionResult & Record<string, unknown>>(sql`
+  const { rows } = await ask<VersionResult & Record<string, unknown>>(planned(sql`
     select m.template_version as version, count(*)::int as sent,
       count(*) filter (where m.state = 'delivered')::int as delivered,
       count(*) filter (where m.state in ('delivered', 'undelivered', 'failed', 'unreported'))::int as settled,

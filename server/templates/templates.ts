@@ -3,13 +3,13 @@ import { checkTemplate } from '~~/core/template/check'
 import { can } from '~~/shared/permissions'
 import type { EditTemplate, MakeTemplate, TemplateForm } from '~~/shared/schemas/template'
 import type { TemplateDetail, TemplateVersion } from '~~/shared/template'
-import { once, tx } from '../db/door'
+import { once, read, tx } from '../db/door'
 import { milliseconds } from '../db/instants'
 import { colleague, team, template, templateMine, templateVersion } from '../db/schema'
 import { badInput, conflict, notAllowed, notFound } from '../http/problem'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
-import { visible } from '../identity/visible'
+import { visible } from '../reading/visible'
 import { catalogueOf } from './catalogue'
 
 type StoredTemplate = typeof template.$inferSelect
@@ -20,7 +20,7 @@ export const offered = (asker: SignedIn) =>
 
 /** Every template that is offered to somebody, by name. */
 export async function listTemplates(asker: SignedIn): Promise<TemplateDetail[]> {
-  const rows = await tx(database => database
+  const rows = await read(database => database
     .select({ template, owner: colleague.name, changedAt: milliseconds(template.changedAt), team: { id: team.id, name: team.name }, favourite: templateMine.favourite, times: templateMine.times })
     .from(template)
     .innerJoin(colleague, eq(colleague.id, template.ownerId))
@@ -70,7 +70,7 @@ export async function retireTemplate(asker: SignedIn, id: string, now: Date): Pr
 /** Every wording that a template had, the newest first. */
 export async function versionsOf(asker: SignedIn, id: string): Promise<TemplateVersion[]> {
   await mustSeeTemplate(asker, id)
-  return tx(database => database
+  return read(database => database
     .select({ version: templateVersion.version, name: templateVersion.name, body: templateVersion.body, fillIns: templateVersion.fillIns, at: milliseconds(templateVersion.at), by: colleague.name })
     .from(templateVersion)
     .innerJoin(colleague, eq(colleague.id, templateVersion.colleagueId))
@@ -93,7 +93,7 @@ export async function countUse(colleagueId: string, templateId: string): Promise
 
 /** @throws Problem 404 for one that is not there, or not for this asker */
 export async function mustSeeTemplate(asker: SignedIn, id: string): Promise<StoredTemplate> {
-  const [found] = await tx(database => database.select().from(template).where(and(eq(template.id, id), offered(asker))))
+  const [found] = await read(database => database.select().from(template).where(and(eq(template.id, id), offered(asker))))
   if (!found) throw notFound('template')
   return found
 }

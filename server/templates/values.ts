@@ -9,7 +9,7 @@ import { tx } from '../db/door'
 import { firm, phone, record, stage } from '../db/schema'
 import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
-import { visible } from '../identity/visible'
+import { visible } from '../reading/visible'
 import type { StoredRecord } from '../records/one'
 import { zonesOf } from '../records/phones'
 

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import { once } from '../db/door'
+import { ask } from '../db/door'
 import { activityOnRecord, conversation, line, message, record } from '../db/schema'
 import { announce } from '../live/notices'
 import { lineBelongs } from './lines'
@@ -31,6 +31,6 @@ export function announceShown(rows: ShownRow[]): void {
 }
 
 export async function announceMessage(messageId: string): Promise<void> {
-  const { rows } = await once<ShownRow>(sql`select ${SHOWN} from ${message} t ${SHOWN_JOINS} where t.id = ${messageId}::uuid`)
+  const { rows } = await ask<ShownRow>(sql`select ${SHOWN} from ${message} t ${SHOWN_JOINS} where t.id = ${messageId}::uuid`)
   announceShown(rows)
 }

@@ -1,14 +1,14 @@
 import { desc, inArray, sql } from 'drizzle-orm'
 import type { ComposerStart } from '~~/shared/composer'
 import { isPersonModule } from '~~/shared/modules'
-import { once, tx } from '../db/door'
+import { ask, tx } from '../db/door'
 import { milliseconds, textArray } from '../db/instants'
 import { colleague, conversation, message, phone } from '../db/schema'
 import { firmName } from '../identity/firm'
 import type { SignedIn } from '../identity/sign-in'
 import { authorize } from '../records/one'
 import { peopleOf } from '../records/related'
-import { mayReadEntry } from '../timeline/visibility'
+import { mayReadEntry } from '../reading/entries'
 import { linesOf } from './lines'
 
 /** What the composer needs for a record: my lines, and the one used last with each of its numbers and of its people's. */
@@ -19,7 +19,7 @@ export async function startComposer(asker: SignedIn, recordId: string): Promise<
     const lines = await linesOf(asker)
     const numbers = (await database.select({ e164: phone.e164 }).from(phone).where(inArray(phone.recordId, holders))).flatMap(row => row.e164 ?? [])
     const used = numbers.length === 0 ? [] : await database.select().from(conversation).where(inArray(conversation.remote, numbers)).orderBy(desc(conversation.lastAt))
-    const mine = used.filter(one => lines.some(line => line.id === one.lineId))
+    const mine = used.flatMap(({ remote, lineId }) => lineId && lines.some(line => line.id === lineId) ? [{ remote, lineId }] : [])
     return {
       lines,
       lastLine: Object.fromEntries(mine.reverse().map(one => [one.remote, one.lineId])),
@@ -32,7 +32,7 @@ export async function startComposer(asker: SignedIn, recordId: string): Promise<
 /** The last text of ours to each number that the asker may read, whoever wrote it and over whichever line. */
 async function lastTexts(asker: SignedIn, numbers: string[]): Promise<ComposerStart['texted']> {
   if (numbers.length === 0) return {}
-  const { rows } = await once<{ remote: string, at: number, by: string, mine: boolean }>(sql`
+  const { rows } = await ask<{ remote: string, at: number, by: string, mine: boolean }>(sql`
     select distinct on (v.remote) v.remote, ${milliseconds(sql`m.made_at`)} as at, coalesce(c.first_name, 'Plauder') as by, coalesce(m.author_id = ${asker.id}::uuid, false) as mine
     from ${conversation} v
     cross join lateral (select * from ${message} m where m.conversation_id = v.id and m.direction = 'out' and m.state <> 'taken-back' and ${mayReadEntry(asker, sql`m.activity_id`)} order by m.made_at desc limit 1) m

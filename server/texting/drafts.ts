@@ -1,15 +1,15 @@
 import { and, desc, eq, lte, sql } from 'drizzle-orm'
 import type { DraftForm } from '~~/shared/schemas/texting'
 import type { KeptDraft } from '~~/shared/texting'
-import { tx } from '../db/door'
+import { read, tx } from '../db/door'
 import { milliseconds } from '../db/instants'
 import { conversation, draft, line, message, record } from '../db/schema'
 import type { SignedIn } from '../identity/sign-in'
-import { visible } from '../identity/visible'
+import { visible } from '../reading/visible'
 
 /** What I have written and not sent, the latest first, each with whom it is for. */
 export async function draftsOf(asker: SignedIn): Promise<KeptDraft[]> {
-  return tx(database => database
+  return read(database => database
     .select({ key: draft.key, text: draft.text, templateId: draft.templateId, templateVersion: draft.templateVersion, ref: draft.ref, pictureIds: draft.pictureIds, at: milliseconds(draft.at), recordId: record.id, name: sql<string | null>`coalesce(${record.name}, ${conversation.remote})` })
     .from(draft)
     .leftJoin(record, and(sql`${draft.key} in ('record ' || ${record.id}, 'note ' || ${record.id})`, visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })))
@@ -39,6 +39,6 @@ export async function dropDraft(colleagueId: string, ref: string): Promise<void>
 }
 
 async function hasLeft(ref: string): Promise<boolean> {
-  const [found] = await tx(database => database.select({ id: message.id }).from(message).where(eq(message.ref, ref)))
+  const [found] = await read(database => database.select({ id: message.id }).from(message).where(eq(message.ref, ref)))
   return found !== undefined
 }

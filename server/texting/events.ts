@@ -3,7 +3,7 @@ import { isSettled, movedBy, RANK, SILENCE_AFTER, type CarrierReport } from '~~/
 import type { CarrierEvent } from '../carriers/port'
 import { tx } from '../db/door'
 import { gather } from '../db/gather'
-import { carrierEvent, conversation, line, message } from '../db/schema'
+import { carrierEvent, conversation, line, message, textMessage } from '../db/schema'
 import { statement } from '../db/statement'
 import { crashPoint } from '../jobs/crash-points'
 import { announceMessage, announceShown, SHOWN, SHOWN_JOINS, type ShownRow } from './announce'
@@ -27,10 +27,13 @@ export async function takeEvent(carrier: string, event: CarrierEvent, now: Date)
 /** The newest word of a carrier about what a text costs is the one that counts. */
 async function takeCharge(carrier: string, { ref, key, charge }: Extract<CarrierEvent, { kind: 'charged' }>): Promise<boolean> {
   return tx(async (database) => {
-    const [charged] = await database.update(message).set(charge)
+    const { parts, ...cost } = charge
+    const [charged] = await database.update(message).set(cost)
       .where(and(eq(message.carrier, carrier), key && isId(key) ? eq(message.id, key) : eq(message.carrierRef, ref), eq(message.direction, 'out'))).returning({ id: message.id })
-    if (charged) await announceMessage(charged.id)
-    return charged !== undefined
+    if (!charged) return false
+    if (parts !== undefined) await database.update(textMessage).set({ parts }).where(eq(textMessage.messageId, charged.id))
+    await announceMessage(charged.id)
+    return true
   })
 }
 

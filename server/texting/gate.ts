@@ -1,9 +1,9 @@
 import { eq, sql } from 'drizzle-orm'
 import { mayLeave, type GateFacts, type Verdict } from '~~/core/message/gate'
 import { lockNumbers, type NumberState } from '../consent/number'
-import { tx } from '../db/door'
+import { read, tx } from '../db/door'
 import { uuidArray } from '../db/instants'
-import { activityContent, activityOnRecord, conversation, firm, line, message, phone, record } from '../db/schema'
+import { activityContent, activityOnRecord, conversation, firm, line, message, phone, record, textMessage } from '../db/schema'
 import { zonesOf } from '../records/phones'
 
 /** A text at the gate: what decides on it, and what its carrier is to be asked. */
@@ -50,15 +50,16 @@ const NUMBER_USABLE = sql<boolean>`(
     where s.activity_id = ${message.activityId} and s.along_line_id is null and p.wrong_e164 = ${conversation.remote} and p.unusable = 'not-theirs'))`
 
 async function readAll(messageIds: string[]) {
-  return tx(database => database
+  return read(database => database
     .select({
-      id: message.id, state: message.state, shift: message.shift, pictures: message.pictures, acceptedAt: message.acceptedAt, askedCarrier: message.carrier, confirmsOptOut: message.confirmsOptOut,
+      id: message.id, state: message.state, shift: textMessage.shift, pictures: message.pictures, acceptedAt: message.acceptedAt, askedCarrier: message.carrier, confirmsOptOut: textMessage.confirmsOptOut,
       nightAllowed: message.nightAllowed, leavesAt: message.leavesAt, wallTime: message.wallTime,
       remote: conversation.remote, numberUsable: NUMBER_USABLE, from: line.e164, carrier: line.carrier, lineActive: line.active,
       words: activityContent.words, textingOn: sql<boolean>`coalesce((select ${firm.textingOn} from ${firm}), false)`,
       zone: record.zone, country: record.country, region: record.region,
     })
     .from(message)
+    .innerJoin(textMessage, eq(textMessage.messageId, message.id))
     .innerJoin(conversation, eq(conversation.id, message.conversationId))
     .innerJoin(line, eq(line.id, conversation.lineId))
     .leftJoin(activityContent, eq(activityContent.activityId, message.activityId))

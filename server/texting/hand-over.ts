@@ -1,5 +1,7 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import { afterEvent, mayFollow, statesBefore, type MessageState, type OurEvent } from '~~/core/message/states'
+import { contacted } from '../activity/contact'
+import { jobsDone } from '../jobs/in-sql'
 import { crashPoint } from '../jobs/crash-points'
 import { Overtaken, settle, type Claim, type Ending, type Outcome, type Work } from '../jobs/outbox'
 import { carrierNamed } from '../carriers/registry'
@@ -7,7 +9,7 @@ import type { CarrierText, HandOverAnswer } from '../carriers/port'
 import { tx } from '../db/door'
 import { gather } from '../db/gather'
 import { at, textArray } from '../db/instants'
-import { activityOnRecord, carrierEvent, conversation, job, line, message, record } from '../db/schema'
+import { activityOnRecord, carrierEvent, conversation, line, message, textMessage } from '../db/schema'
 import { statement } from '../db/statement'
 import { announceMessage, announceShown, SHOWN, SHOWN_JOINS, type ShownRow } from './announce'
 import { applyKeptReports } from './events'
@@ -131,18 +133,18 @@ const storeAnswers = statement<ReturnType<typeof asColumns>, AcceptedRow>(value 
       ${value('parts')}::int[], ${value('costs')}::bigint[], ${value('currencies')}::text[], ${value('ats')}::timestamptz[]
     ) i (job_id, attempt, message_id, carrier, ref, parts, cost_micros, currency, at)
   ), mine as (
-    update ${job} j set done_at = i.at, lease_until = null from input i
-    where j.id = i.job_id and j.attempt = i.attempt and j.id = any(array(select job_id from input)) returning i.message_id
+    ${jobsDone(sql`input`, sql`i.message_id`)}
   ), told as (
-    update ${message} m set carrier_ref = i.ref, accepted_at = i.at, parts = coalesce(i.parts, m.parts), cost_micros = coalesce(i.cost_micros, m.cost_micros), currency = coalesce(i.currency, m.currency),
+    update ${message} m set carrier_ref = i.ref, accepted_at = i.at, cost_micros = coalesce(i.cost_micros, m.cost_micros), currency = coalesce(i.currency, m.currency),
       state = case when m.state = any(${textArray(statesBefore('accepted'))}) then 'accepted' else m.state end
     from input i
     where m.id = i.message_id and m.id = any(array(select message_id from mine)) and m.state = any(${textArray(ACCEPTED_AFTER)})
     returning m.id, m.activity_id, m.conversation_id, i.at
+  ), parted as (
+    update ${textMessage} x set parts = i.parts from input i
+    where x.message_id = i.message_id and x.message_id = any(array(select id from told)) and x.parts <> i.parts
   ), touched as (
-    update ${record} r set last_contact_at = greatest(r.last_contact_at, contact.at)
-    from (select s.record_id, max(told.at) as at from told join ${activityOnRecord} s on s.activity_id = told.activity_id and s.along_line_id is null group by s.record_id) contact
-    where r.id = contact.record_id and r.id = any(array(select s.record_id from told join ${activityOnRecord} s on s.activity_id = told.activity_id and s.along_line_id is null))
+    ${contacted(sql`select s.record_id, max(told.at) as at from told join ${activityOnRecord} s on s.activity_id = told.activity_id and s.along_line_id is null group by s.record_id`)}
   )
   select i.message_id, i.message_id not in (select message_id from mine) as overtaken,
     exists (select 1 from ${carrierEvent} e where e.carrier = i.carrier and e.carrier_ref = i.ref and e.message_id is null) as kept, ${SHOWN}

@@ -3,7 +3,7 @@ import { can } from '~~/shared/permissions'
 import type { LineForm } from '~~/shared/schemas/line'
 import type { CarrierChoice, SetUpLine } from '~~/shared/set-up'
 import { allCarriers, carrierRegistered } from '../carriers/registry'
-import { tx } from '../db/door'
+import { read, tx } from '../db/door'
 import { colleague, line, team } from '../db/schema'
 import { badInput, notAllowed, notFound } from '../http/problem'
 import { note } from '../identity/audit'
@@ -12,7 +12,7 @@ import type { SignedIn } from '../identity/sign-in'
 /** All lines of the firm, for those who set them up. */
 export async function listLines(asker: SignedIn): Promise<SetUpLine[]> {
   if (!can(asker, 'line.edit', {})) throw notAllowed('see how lines are set up; an admin does')
-  return tx(database => database
+  return read(database => database
     .select({ id: line.id, name: line.name, e164: line.e164, active: line.active, private: line.private, colleague: colleague.name, team: team.name, carrier: line.carrier, languages: line.languages, records: line.records, ownerFirst: line.ownerFirst, greeting: line.greeting, ringSeconds: line.ringSeconds, hours: line.hours })
     .from(line)
     .leftJoin(colleague, eq(colleague.id, line.colleagueId))

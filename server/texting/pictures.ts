@@ -1,10 +1,10 @@
 import { and, eq, inArray, isNull, lt, sql } from 'drizzle-orm'
 import { MOST_PICTURES, type PictureFacts } from '~~/shared/pictures'
-import { once, tx } from '../db/door'
+import { once, read, tx } from '../db/door'
 import { draft, message, picture } from '../db/schema'
 import { badInput, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
-import { mayReadEntry } from '../timeline/visibility'
+import { mayReadEntry } from '../reading/entries'
 import type { Price } from './lines'
 import { shrinkPicture } from './shrink-picture'
 
@@ -30,7 +30,7 @@ export async function dropPicture(asker: SignedIn, id: string): Promise<void> {
 
 /** @throws Problem 404 for one that is neither my own nor in an entry that I may read */
 export async function readPicture(asker: SignedIn, id: string): Promise<{ type: string, bytes: Buffer }> {
-  const [found] = await tx(database => database.select({ type: picture.type, bytes: picture.bytes }).from(picture).where(and(eq(picture.id, id), sql`(${picture.colleagueId} = ${asker.id}::uuid or exists (
+  const [found] = await read(database => database.select({ type: picture.type, bytes: picture.bytes }).from(picture).where(and(eq(picture.id, id), sql`(${picture.colleagueId} = ${asker.id}::uuid or exists (
     select 1 from ${message} m where m.id = ${picture.messageId} and ${mayReadEntry(asker, sql`m.activity_id`)}))`)))
   if (!found) throw notFound('picture')
   return found
@@ -48,7 +48,7 @@ export async function checkPictures(asker: SignedIn, ids: string[], lineName: st
 
 /** The pictures of texts that are about to be handed over, by text, in the order in which they were put in. */
 export async function picturesOf(messageIds: string[]): Promise<Map<string, { type: string, bytes: Buffer }[]>> {
-  const rows = messageIds.length === 0 ? [] : await tx(database => database.select().from(picture).where(inArray(picture.messageId, messageIds)).orderBy(picture.id))
+  const rows = messageIds.length === 0 ? [] : await read(database => database.select().from(picture).where(inArray(picture.messageId, messageIds)).orderBy(picture.id))
   const byMessage = new Map<string, { type: string, bytes: Buffer }[]>()
   for (const { messageId, type, bytes } of rows) byMessage.set(messageId!, [...byMessage.get(messageId!) ?? [], { type, bytes }])
   return byMessage
@@ -63,7 +63,7 @@ export async function takePicturesBack(messageId: string): Promise<string[]> {
   return rows.map(({ id }) => id).sort()
 }
 
-const unsent = (asker: SignedIn, ids: string[]) => tx(database => database
+const unsent = (asker: SignedIn, ids: string[]) => read(database => database
   .select({ id: picture.id, width: picture.width, height: picture.height, size: picture.size })
   .from(picture)
   .where(and(inArray(picture.id, ids), eq(picture.colleagueId, asker.id), isNull(picture.messageId)))

@@ -1,14 +1,17 @@
 import { sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import type { WallMoment } from '~~/core/hours/schedule'
+import { messageEntry } from '~~/core/timeline/kinds'
 import { measureText } from '~~/core/text/measure'
 import type { MessageOrigin } from '../db/schema/texting'
-import { activity, activityContent, activityOnRecord, conversation, job, message, picture, record } from '../db/schema'
+import { conversation, message, picture, record, textMessage } from '../db/schema'
 import { statement } from '../db/statement'
+import { happens, isSaid, isShown } from '../activity/in-sql'
+import { jobMade } from '../jobs/in-sql'
 import { HAND_OVER } from '../jobs/kinds'
 import { wakeOutbox } from '../jobs/wake'
-import { placesOf } from '../timeline/places'
-import { holdersOf } from '../timeline/with-whom'
+import { placesOf } from '../activity/places'
+import { holdersOf } from '../activity/with-whom'
 import { announceShown, type ShownRow } from './announce'
 import type { TextLine } from './lines'
 import { freshRef } from './refs'
@@ -84,46 +87,48 @@ function valuesOf({ line, leavesAt, later, ref, ...out }: Outgoing, now: Date) {
   }
 }
 
+const OUT = sql.raw(`'${messageEntry('text', 'out')}'`)
+
 const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
   const [now, activityId, byHand, authorId] = [sql`${value('now')}::timestamptz`, sql`${value('activityId')}::uuid`, sql`${value('byHand')}::boolean`, sql`${value('authorId')}::uuid`]
   return sql`
     with before as (
       select id, waits_since from ${conversation} where line_id = ${value('lineId')}::uuid and remote = ${value('to')}
     ), talk as (
-      insert into ${conversation} as v (id, line_id, remote, last_at) values (${value('conversationId')}::uuid, ${value('lineId')}::uuid, ${value('to')}, ${now})
+      insert into ${conversation} as v (id, kind, line_id, remote, last_at) values (${value('conversationId')}::uuid, 'text', ${value('lineId')}::uuid, ${value('to')}, ${now})
       on conflict (line_id, remote) do update set last_at = excluded.last_at,
         waits_since = case when ${byHand} then null else v.waits_since end
       returning id
     ), happened as (
-      insert into ${activity} (id, at, kind, colleague_id, message_id) values (${activityId}, ${now}, 'text-out', ${authorId}, ${value('id')}::uuid)
-      returning id
+      ${happens(sql`select ${activityId}, ${now}, ${OUT}, ${authorId}, ${value('id')}::uuid, '{}'::jsonb`)}
     ), said as (
-      insert into ${activityContent} (activity_id, words) select id, ${value('text')} from happened
+      ${isSaid(sql`select id, ${value('text')}, null::jsonb from happened`)}
     ), holders as (
       ${holdersOf({ lineId: value('lineId'), remote: value('to'), recordId: value('recordId') })}
     ), places as (
       (${placesOf(sql`holders`)})
       union all select id, ${value('recordId')}::uuid, null from ${record} where id = ${value('writtenOn')}::uuid
     ), shown as (
-      insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id, private_line_id, along_line_id)
-      select record_id, ${now}, (select id from happened), via, ${value('privateLine')}::uuid, along from places
-      on conflict do nothing
-      returning record_id
+      ${isShown(sql`select record_id, ${now}, (select id from happened), via, ${value('privateLine')}::uuid, along from places`)}
     ), told as (
-      insert into ${message} (id, conversation_id, activity_id, direction, origin, author_id, record_id, template_id, template_version, state,
-        night_allowed, confirms_opt_out, answers_since, encoding, shift, units, parts, pictures, made_at, leaves_at, wall_time, wall_zone, ref)
-      select ${value('id')}::uuid, talk.id, (select id from happened), 'out', ${value('origin')}, ${authorId}, ${value('recordId')}::uuid,
-        ${value('templateId')}::uuid, ${value('templateVersion')}::int, 'waiting', ${value('nightAllowed')}::boolean, ${value('confirmsOptOut')}::boolean,
-        case when ${byHand} then (select waits_since from before) end, ${value('encoding')}, ${value('shift')}, ${value('units')}::int, ${value('parts')}::int, ${value('pictures')}::int, ${now}, ${value('leavesAt')}::timestamptz,
+      insert into ${message} (id, kind, conversation_id, activity_id, direction, origin, author_id, record_id, template_id, template_version, state,
+        night_allowed, answers_since, pictures, made_at, leaves_at, wall_time, wall_zone, ref)
+      select ${value('id')}::uuid, 'text', talk.id, (select id from happened), 'out', ${value('origin')}, ${authorId}, ${value('recordId')}::uuid,
+        ${value('templateId')}::uuid, ${value('templateVersion')}::int, 'waiting', ${value('nightAllowed')}::boolean,
+        case when ${byHand} then (select waits_since from before) end, ${value('pictures')}::int, ${now}, ${value('leavesAt')}::timestamptz,
         ${value('wallTime')}, ${value('wallZone')}, ${value('ref')}
       from talk
       returning id, activity_id, conversation_id
+    ), measured as (
+      insert into ${textMessage} (message_id, encoding, shift, units, parts, confirms_opt_out)
+      select id, ${value('encoding')}, ${value('shift')}, ${value('units')}::int, ${value('parts')}::int, ${value('confirmsOptOut')}::boolean from told
     ), pictured as (
       update ${picture} set message_id = ${value('id')}::uuid
       where ${value('pictures')}::int > 0 and message_id is null and colleague_id = ${authorId} and id in (select x::uuid from jsonb_array_elements_text(${value('pictureIds')}::jsonb) x)
     ), later as (
-      insert into ${job} (id, kind, key, payload, lane, order_at, due_at, set_at, by_the_clock)
-      values (${value('jobId')}::uuid, ${HAND_OVER}, ${value('jobKey')}, ${value('payload')}::jsonb, ${value('lane')}, ${value('orderAt')}::timestamptz, ${value('leavesAt')}::timestamptz, ${now}, ${value('wallTime')}::text is not null)
+      ${jobMade(sql`
+        select ${value('jobId')}::uuid, ${HAND_OVER}::text, ${value('jobKey')}, ${value('payload')}::jsonb, ${value('lane')},
+          ${value('orderAt')}::timestamptz, ${value('leavesAt')}::timestamptz, ${now}, ${value('wallTime')}::text is not null`)}
     )
     select (select conversation_id from told) as conversation_id, ${value('lineColleague')}::uuid as line_colleague, ${value('lineTeam')}::uuid as line_team,
       (select json_agg(json_build_object('recordId', r.id, 'activityId', ${activityId}, 'ownerId', r.owner_id, 'teamId', r.team_id))

@@ -2,16 +2,18 @@ import { eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { readIntent } from '~~/core/consent/intent'
 import { isE164 } from '~~/core/phone/e164'
+import { messageEntry } from '~~/core/timeline/kinds'
 import { measureText } from '~~/core/text/measure'
 import type { CarrierEvent } from '../carriers/port'
+import { proposeOptOut } from '../consent/decide'
 import { writeConsent } from '../consent/ledger'
 import { heardFrom, lockNumber } from '../consent/number'
-import { tx } from '../db/door'
-import { consentProposal, firm, line, message } from '../db/schema'
-import { log } from '../http/log'
-import { appendEntry } from '../timeline/append'
-import { withWhom } from '../timeline/with-whom'
-import { touchContact } from './contact'
+import { read, tx } from '../db/door'
+import { firm, line, message, textMessage } from '../db/schema'
+import { log } from '../log/log'
+import { appendEntry } from '../activity/append'
+import { withWhom } from '../activity/with-whom'
+import { touchContact } from '../activity/contact'
 import { announceConversation, openConversation, waitsSince } from './conversations'
 import type { Line } from './lines'
 import { freshRef } from './refs'
@@ -37,7 +39,7 @@ export async function receiveText(carrier: string, incoming: Incoming, now: Date
     // what is no number, such as a name, can be shown and read, and nothing goes there
     const intent = isE164(incoming.from) ? intentNow(incoming.text, number.texts) : 'none'
     if (intent === 'none' || intent === 'maybe-stop') await waitsSince(conversationId, incoming.at)
-    if (intent === 'maybe-stop') await database.insert(consentProposal).values({ id: uuid(), e164: incoming.from, activityId: stored.activityId, at: now })
+    if (intent === 'maybe-stop') await proposeOptOut(incoming.from, stored.activityId, now)
     if (intent === 'stop' || intent === 'start' || intent === 'help') await obey(intent, to, incoming, stored.messageId, now)
     announceConversation(conversationId, to, intent === 'none' || intent === 'maybe-stop')
   })
@@ -62,23 +64,24 @@ async function store(carrier: string, to: Line, conversationId: string, incoming
     await appendEntry({
       id: activityId,
       at: incoming.at,
-      kind: 'text-in',
+      kind: messageEntry('text', 'in'),
       colleagueId: null,
       messageId,
       words: incoming.text,
       privateLineId: to.private ? to.id : null,
     }, holders.with, { recordIds: holders.along, lineId: to.id })
     await database.insert(message).values({
-      id: messageId, conversationId, activityId, direction: 'in', state: 'received', encoding, units, parts,
+      id: messageId, kind: 'text', conversationId, activityId, direction: 'in', state: 'received',
       madeAt: incoming.at, leavesAt: incoming.at, carrier, carrierRef: incoming.ref, ref: freshRef(),
     })
+    await database.insert(textMessage).values({ messageId, encoding, units, parts })
     await touchContact(activityId, incoming.at)
     return { messageId, activityId }
   })
 }
 
 async function obey(order: 'stop' | 'start' | 'help', to: Line, incoming: Incoming, messageId: string, now: Date): Promise<void> {
-  const [{ name } = { name: 'us' }] = await tx(database => database.select({ name: firm.name }).from(firm))
+  const [{ name } = { name: 'us' }] = await read(database => database.select({ name: firm.name }).from(firm))
   const before = await lockNumber(incoming.from)
   if (order === 'help') return answerByItself(to, incoming.from, `${name}: you have our texts because you asked us or work with us. Write here and a person answers. Text STOP to end them.`, false, now)
   const already = order === 'stop' && before.texts === 'refused'

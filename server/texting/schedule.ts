@@ -1,15 +1,14 @@
-import { and, asc, eq, gt, isNotNull, sql } from 'drizzle-orm'
+import { and, asc, eq, gt, isNotNull } from 'drizzle-orm'
 import { instantOf, type WallMoment } from '~~/core/hours/schedule'
 import { zoneRules } from '~~/core/hours/zones'
 import { mayLeaveNow } from '~~/core/message/gate'
 import type { LaterForm } from '~~/shared/schemas/texting'
 import { tx } from '../db/door'
-import { at } from '../db/instants'
-import { conversation, job, message, numberState, record } from '../db/schema'
+import { conversation, message, numberState, record } from '../db/schema'
 import { badInput, conflict, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
+import { moveJob } from '../jobs/change'
 import { HAND_OVER } from '../jobs/kinds'
-import { wakeOutbox } from '../jobs/wake'
 import { clockRules, zonesOf } from '../records/phones'
 import { announceMessage } from './announce'
 import { takeBackMs } from './take-back-time'
@@ -50,7 +49,7 @@ export async function reschedule(asker: SignedIn, messageId: string, { later, ni
     const verdict = mayLeaveNow({ now: (later ? leavesAt : now).getTime(), zones, lastHeardAt: found.lastHeardAt?.getTime() ?? null, nightAllowed: allowed })
     if (!verdict.leaves) throw conflict('night', 'Their night', 'That is outside of the hours in which a person there may be texted. Choose another time, or say that it may leave then.', { reason: verdict.reason, zones: clockRules(zones, leavesAt), notBefore: verdict.notBefore })
     await database.update(message).set({ wallTime: later?.wallTime ?? null, wallZone: later?.zone ?? null, leavesAt, nightAllowed: allowed }).where(eq(message.id, messageId))
-    await moveJob(messageId, leavesAt, later !== null)
+    await moveJob(HAND_OVER, messageId, leavesAt, later !== null)
     await announceMessage(messageId)
     return { leavesAt: leavesAt.getTime() }
   })
@@ -85,7 +84,7 @@ async function workOutPiece(after: string | null, piece: number): Promise<{ move
       const instant = instantNow(moment as WallMoment)
       if (instant === null || instant === leavesAt.getTime()) continue
       await database.update(message).set({ leavesAt: new Date(instant) }).where(eq(message.id, id))
-      await moveJob(id, new Date(instant))
+      await moveJob(HAND_OVER, id, new Date(instant), true)
       moved++
     }
     return { moved, last: waiting.length < piece ? null : waiting.at(-1)!.id }
@@ -97,9 +96,4 @@ function instantNow({ wallTime, zone }: WallMoment): number | null {
   const rules = zoneRules(zone)
   const found = rules && instantOf(wallTime, rules)
   return found?.ok ? found.instant : null
-}
-
-async function moveJob(messageId: string, leavesAt: Date, byTheClock = true): Promise<void> {
-  await tx(database => database.update(job).set({ dueAt: leavesAt, orderAt: sql`${at(leavesAt)}`, byTheClock }).where(eq(job.key, `${HAND_OVER} ${messageId}`)))
-  wakeOutbox(leavesAt)
 }

@@ -6,7 +6,7 @@ import type { SendForm } from '~~/shared/schemas/texting'
 import { carrierRegistered } from '../carriers/registry'
 import { milliseconds } from '../db/instants'
 import { carrierPrice, conversation, firm, line, message, numberState, phone, record, template, templateVersion } from '../db/schema'
-import { statement } from '../db/statement'
+import { question } from '../db/statement'
 import { badInput, notAllowed, notFound } from '../http/problem'
 import { zonesOf, type Place } from '../records/phones'
 import { lineBelongs, type TextLine, type Price } from './lines'
@@ -61,7 +61,7 @@ export async function readSituation(asker: Asker, form: SendForm): Promise<Situa
 const mayUse = (asker: Asker, found: Row): boolean =>
   found.template_version !== null && (found.template_audience === 'all' || can(asker, 'template.see', { ownerId: found.template_owner, teamId: found.template_team }))
 
-const situationOf = statement<Pick<SendForm, 'id' | 'lineId' | 'phoneId' | 'conversationId' | 'recordId' | 'templateId' | 'templateVersion'>, Row>(value => sql`
+const situationOf = question<Pick<SendForm, 'id' | 'lineId' | 'phoneId' | 'conversationId' | 'recordId' | 'templateId' | 'templateVersion'>, Row>(value => sql`
   select l.*, f.texting_on, f.take_back_seconds, c.micros_per_part, c.currency, c.most_parts, c.micros_per_picture, c.most_pictures, c.most_picture_bytes,
     m.author_id, m.activity_id, ${milliseconds(sql`m.leaves_at`)} as leaves_at,
     p.id as phone_id, p.e164 as phone_e164, p.country as phone_country, p.kind as phone_kind,

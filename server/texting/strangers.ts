@@ -3,17 +3,17 @@ import { nearestFirst } from '~~/core/phone/nearest'
 import { readPhone } from '~~/core/phone/read'
 import type { LineChoice } from '~~/shared/composer'
 import type { Stranger } from '~~/shared/find'
-import { tx } from '../db/door'
+import { read, tx } from '../db/door'
 import { firm, phone, record } from '../db/schema'
 import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
-import { visible } from '../identity/visible'
+import { visible } from '../reading/visible'
 import { openConversation } from './conversations'
 import { linesOf } from './lines'
 
 /** What is known of a number that somebody has typed: whether it can be texted, from which line, or why not. */
 export async function readStranger(asker: SignedIn, typed: string): Promise<Stranger> {
-  const [{ country } = { country: 'US' }] = await tx(database => database.select({ country: firm.country }).from(firm))
+  const [{ country } = { country: 'US' }] = await read(database => database.select({ country: firm.country }).from(firm))
   const reading = readPhone(typed, country)
   if (!reading.ok) return { kind: 'unusable', reason: reading.reason }
   const line = await lineFor(asker, reading.e164, reading.country)

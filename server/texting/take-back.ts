@@ -1,13 +1,12 @@
 import { eq } from 'drizzle-orm'
 import { MAY_BE_LET_GO, type HoldReason } from '~~/core/message/hold'
 import { tx } from '../db/door'
-import { activityContent, conversation, job, line, message } from '../db/schema'
+import { activityContent, conversation, line, message } from '../db/schema'
 import { can } from '~~/shared/permissions'
 import { conflict, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
-import { OPEN_AGAIN } from '../jobs/add'
+import { endJob, openJobAgain } from '../jobs/change'
 import { HAND_OVER } from '../jobs/kinds'
-import { wakeOutbox } from '../jobs/wake'
 import { announceConversation, waitsSince } from './conversations'
 import { move } from './hand-over'
 import { lineBelongs } from './lines'
@@ -21,12 +20,12 @@ import { takePicturesBack } from './pictures'
  * @throws Problem 409 if it has left
  */
 export async function takeBack(asker: SignedIn, messageId: string, now: Date): Promise<{ text: string, pictureIds: string[] }> {
-  return tx(async (database) => {
+  return tx(async () => {
     const found = await mustBeMine(asker, messageId)
     if (!await move(messageId, found.message.state, 'take-back', { settledAt: now })) {
       throw conflict('has-left', 'It has left', 'The text has already left and cannot be taken back. Send another one to put it right.')
     }
-    await database.update(job).set({ doneAt: now }).where(eq(job.key, `${HAND_OVER} ${messageId}`))
+    await endJob(HAND_OVER, messageId, now)
     if (found.message.answersSince) await waitsSince(found.message.conversationId, found.message.answersSince)
     announceConversation(found.message.conversationId, found.line)
     return { text: found.words ?? '', pictureIds: await takePicturesBack(messageId) }
@@ -40,7 +39,7 @@ export async function takeBack(asker: SignedIn, messageId: string, now: Date): P
  * @throws Problem 409 if it is not held for that reason
  */
 export async function letGo(asker: SignedIn, messageId: string, now: Date): Promise<void> {
-  await tx(async (database) => {
+  await tx(async () => {
     const found = await mustBeMine(asker, messageId)
     const reason = found.message.code as HoldReason
     const forTheHour = reason === 'night' || reason === 'zone-unknown'
@@ -48,8 +47,7 @@ export async function letGo(asker: SignedIn, messageId: string, now: Date): Prom
     if (!MAY_BE_LET_GO.includes(reason) || !await move(messageId, found.message.state, 'release', released)) {
       throw conflict('not-held', 'Not held', 'This text is not held for its hour or its moment, so there is nothing to let go.')
     }
-    await database.update(job).set({ ...OPEN_AGAIN, dueAt: now, setAt: now, byTheClock: false }).where(eq(job.key, `${HAND_OVER} ${messageId}`))
-    wakeOutbox(now)
+    await openJobAgain({ kind: HAND_OVER, key: messageId }, now)
   })
 }
 

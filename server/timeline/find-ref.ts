@@ -2,17 +2,17 @@ import { sql } from 'drizzle-orm'
 import { readRef } from '~~/core/message/ref'
 import type { FoundRef } from '~~/shared/find'
 import type { Asker } from '~~/shared/permissions'
-import { once } from '../db/door'
+import { ask } from '../db/door'
 import { milliseconds } from '../db/instants'
 import { activity, activityContent, activityOnRecord, message, record } from '../db/schema'
-import { visible } from '../identity/visible'
-import { mayRead } from './visibility'
+import { visible } from '../reading/visible'
+import { mayRead } from '../reading/entries'
 
 /** The text with a reference, on the record where it was said; or that it was mistyped, or that none has it. */
 export async function findRef(asker: Asker, typed: string): Promise<FoundRef> {
   const reading = readRef(typed)
   if (!reading.ok) return { kind: reading.reason }
-  const { rows: [said] } = await once<(FoundRef & { kind: 'found' })['said'] & Record<string, unknown>>(sql`
+  const { rows: [said] } = await ask<(FoundRef & { kind: 'found' })['said'] & Record<string, unknown>>(sql`
     select a.id, ${milliseconds(sql`a.at`)} as at, a.kind, t.words, r.id as "recordId", r.name as "recordName"
     from ${message} m
     join ${activity} a on a.id = m.activity_id

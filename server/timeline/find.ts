@@ -1,11 +1,12 @@
 import { sql } from 'drizzle-orm'
 import type { Said } from '~~/shared/find'
 import type { Asker } from '~~/shared/permissions'
+import { ask } from '../db/door'
 import { milliseconds, uuidArray } from '../db/instants'
-import { withOwnPlans } from '../db/own-plan'
+import { planned } from '../db/prepared'
 import { activity, activityContent, activityOnRecord, record } from '../db/schema'
-import { visible } from '../identity/visible'
-import { mayRead } from './visibility'
+import { visible } from '../reading/visible'
+import { mayRead } from '../reading/entries'
 
 /** Words that stand in fewer texts than that are looked up at once. */
 const RARE = 5_000
@@ -19,25 +20,20 @@ export async function findSaid(asker: Asker, words: string): Promise<Said[]> {
   if (all.join('').length < 3) return []
   const query = all.map((word, i) => i === all.length - 1 ? `${word}:*` : word).join(' & ')
   const matches = sql`to_tsvector('simple', coalesce(t.words, '')) @@ to_tsquery('simple', ${query})`
-  return withOwnPlans(async (database) => {
-    // a rare word is looked up; walking back from the newest until enough are found would read everything that was ever said
-    await database.execute(sql`set local enable_seqscan = off`)
-    const { rows: some } = await database.execute<{ id: string }>(sql`select t.activity_id as id from ${activityContent} t where ${matches} limit ${sql.raw(String(RARE))}`)
-    // read whole is here only the small table of lines; forbidding it would outweigh whatever else tells good plans from bad ones
-    await database.execute(sql`set local enable_seqscan = on`)
-    const which = some.length < RARE ? sql`t.activity_id = any(${uuidArray(some.map(({ id }) => id))})` : matches
-    const { rows } = await database.execute<Said & Record<string, unknown>>(sql`
-      with hits as (
-        select t.activity_id, t.words from ${activityContent} t
-        where ${which}
-        order by t.activity_id desc limit ${sql.raw(String(LOOKED_AT))}
-      )
-      select a.id, ${milliseconds(sql`a.at`)} as at, a.kind, hits.words, r.id as "recordId", r.name as "recordName"
-      from hits
-      join ${activity} a on a.id = hits.activity_id
-      join ${activityOnRecord} s on s.activity_id = a.id and s.via_record_id is null and ${mayRead(asker)}
-      join ${record} r on r.id = s.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
-      order by a.at desc, a.id desc limit ${sql.raw(String(FOUND))}`)
-    return rows
-  })
+  // a rare word is looked up; walking back from the newest until enough are found would read everything that was ever said
+  const { rows: some } = await ask<{ id: string }>(planned(sql`select t.activity_id as id from ${activityContent} t where ${matches} limit ${sql.raw(String(RARE))}`))
+  const which = some.length < RARE ? sql`t.activity_id = any(${uuidArray(some.map(({ id }) => id))})` : matches
+  const { rows } = await ask<Said & Record<string, unknown>>(planned(sql`
+    with hits as (
+      select t.activity_id, t.words from ${activityContent} t
+      where ${which}
+      order by t.activity_id desc limit ${sql.raw(String(LOOKED_AT))}
+    )
+    select a.id, ${milliseconds(sql`a.at`)} as at, a.kind, hits.words, r.id as "recordId", r.name as "recordName"
+    from hits
+    join ${activity} a on a.id = hits.activity_id
+    join ${activityOnRecord} s on s.activity_id = a.id and s.via_record_id is null and ${mayRead(asker)}
+    join ${record} r on r.id = s.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+    order by a.at desc, a.id desc limit ${sql.raw(String(FOUND))}`))
+  return rows
 }

@@ -1,18 +1,20 @@
 import { sql, type SQL } from 'drizzle-orm'
-import type { ActivityKind } from '~~/core/timeline/kinds'
+import type { MessageKind } from '~~/core/message/kinds'
+import { CONTACT, type ActivityKind } from '~~/core/timeline/kinds'
 import type { RhythmDay } from '~~/core/timeline/rhythm'
 import type { TimelineCall } from '~~/shared/calling'
 import type { PictureFacts } from '~~/shared/pictures'
 import type { Asker } from '~~/shared/permissions'
-import type { TimelineEntry, TimelinePage } from '~~/shared/timeline'
+import type { AnyMessage, MessageByKind, TimelineEntry, TimelineMessage, TimelinePage } from '~~/shared/timeline'
 import { factsOf, storedOf } from '../calling/stored'
-import { tx } from '../db/door'
+import { read, tx } from '../db/door'
 import { at, milliseconds, uuidArray } from '../db/instants'
 import { recordingShown } from '../calling/recording-shown'
-import { activity, activityContent, activityOnRecord, call, callEffect, callTransfer, colleague, consentProposal, conversation, disposition, line, message, picture, record, template } from '../db/schema'
+import { activity, activityContent, activityOnRecord, call, callEffect, callTransfer, colleague, consentProposal, conversation, disposition, line, message, picture, record, template, textMessage } from '../db/schema'
 import { notFound } from '../http/problem'
-import { visible } from '../identity/visible'
-import { mayRead } from './visibility'
+import { visible } from '../reading/visible'
+import { isKind } from '../reading/kinds'
+import { mayRead } from '../reading/entries'
 
 export const PAGE = 50
 const A_FEW = 5
@@ -21,9 +23,9 @@ const A_FEW = 5
 const SLIP = sql`
   a.id, ${milliseconds(sql`a.at`)} as at, a.kind, a.data, t.words, t.data as content,
   c.id as colleague_id, c.first_name as colleague_first, c.name as colleague_name,
-  m.id as message_id, m.state, m.code, m.direction, m.origin, m.author_id, m.units, m.parts, m.cost_micros::float8 as cost_micros, m.currency,
+  m.id as message_id, m.state, m.code, m.direction, m.origin, m.author_id, m.kind as message_kind, x.units, x.parts, m.cost_micros::float8 as cost_micros, m.currency,
   m.conversation_id, m.ref, m.wall_time, m.wall_zone, m.template_version, tp.name as template_name,
-  case when a.kind in ('call-out', 'call-in') then (
+  case when ${isKind(sql`a.kind`, CONTACT.call)} then (
     select json_build_object('call', to_jsonb(k), 'disposition', case when di.id is not null then json_build_object('name', di.name, 'colour', di.colour) end,
       'spoken', k.spoken,
       'transfers', (select coalesce(json_agg(json_build_object('from', f.first_name, 'to', g.first_name, 'at', ${milliseconds(sql`h.ended_at`)}) order by h.ended_at), '[]')
@@ -40,10 +42,11 @@ const SLIP_JOINS = sql`
   left join ${activityContent} t on t.activity_id = a.id
   left join ${colleague} c on c.id = a.colleague_id
   left join ${message} m on m.id = a.message_id
+  left join ${textMessage} x on x.message_id = m.id
   left join ${conversation} v on v.id = m.conversation_id
   left join ${line} l on l.id = v.line_id
   left join ${template} tp on tp.id = m.template_id
-  left join ${consentProposal} p on p.activity_id = a.id and a.kind = 'text-in'`
+  left join ${consentProposal} p on p.activity_id = a.id and ${isKind(sql`a.kind`, CONTACT.theirs)}`
 
 const NEWEST_FIRST = sql`s.at desc, s.activity_id desc`
 const OLDEST_FIRST = sql`s.at, s.activity_id`
@@ -64,7 +67,7 @@ export function timelineQuery(asker: Asker, recordId: string, which: SQL, limit:
 
 /** The newest texts of a conversation, newest first. Whoever calls has checked that its line is theirs. */
 export async function readConversationEntries(conversationId: string, limit = 12): Promise<TimelineEntry[]> {
-  const { rows } = await tx(database => database.execute<EntryRow>(sql`
+  const { rows } = await read(database => database.execute<EntryRow>(sql`
     select ${SLIP}, null as via_id, null as via_name
     from ${message} own join ${activity} a on a.id = own.activity_id
     ${SLIP_JOINS}
@@ -93,7 +96,7 @@ export async function readTimeline(asker: Asker, recordId: string, before?: Time
 
 /** The page above another one, for who has come into the middle of a timeline. */
 export async function readNewer(asker: Asker, recordId: string, after: TimelineCursor, limit = PAGE): Promise<TimelinePage> {
-  const { rows } = await tx(database => database.execute<EntryRow>(timelineQuery(asker, recordId, sql`(s.at, s.activity_id) > ${place(after)}`, limit + 1, OLDEST_FIRST)))
+  const { rows } = await read(database => database.execute<EntryRow>(timelineQuery(asker, recordId, sql`(s.at, s.activity_id) > ${place(after)}`, limit + 1, OLDEST_FIRST)))
   return { entries: rows.slice(0, limit).map(entryOf).reverse(), more: true, newer: rows.length > limit }
 }
 
@@ -115,7 +118,7 @@ const place = ({ at: instant, id }: TimelineCursor) => sql`(${at(instant)}, ${id
 
 /** Single entries, as a browser asks for them after a notice. Those that may not be seen are left out. */
 export async function readEntries(asker: Asker, recordId: string, ids: string[]): Promise<TimelineEntry[]> {
-  const { rows } = await tx(database => database.execute<EntryRow>(timelineQuery(asker, recordId, sql`s.activity_id = any(${uuidArray(ids)})`, ids.length)))
+  const { rows } = await read(database => database.execute<EntryRow>(timelineQuery(asker, recordId, sql`s.activity_id = any(${uuidArray(ids)})`, ids.length)))
   return rows.map(entryOf)
 }
 
@@ -125,14 +128,14 @@ export async function readEntries(asker: Asker, recordId: string, ids: string[])
  * @throws Problem 404 if the record may not be seen
  */
 export async function readRhythm(asker: Asker, recordId: string, from: Date, offsetMinutes: number): Promise<RhythmDay[]> {
-  const { rows } = await tx(database => database.execute<RhythmDay & Record<string, unknown>>(sql`
+  const { rows } = await read(database => database.execute<RhythmDay & Record<string, unknown>>(sql`
     select floor((extract(epoch from s.at) / 60 + ${offsetMinutes}::float8) / 1440)::int as day,
-      count(*) filter (where a.kind = 'text-out')::int as ours,
-      count(*) filter (where a.kind = 'text-in')::int as theirs,
-      count(*) filter (where a.kind in ('call-in', 'call-out'))::int as calls
+      count(*) filter (where ${isKind(sql`a.kind`, CONTACT.ours)})::int as ours,
+      count(*) filter (where ${isKind(sql`a.kind`, CONTACT.theirs)})::int as theirs,
+      count(*) filter (where ${isKind(sql`a.kind`, CONTACT.call)})::int as calls
     from ${activityOnRecord} s
     join ${record} r on r.id = s.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
-    join ${activity} a on a.id = s.activity_id and a.kind in ('text-out', 'text-in', 'call-in', 'call-out')
+    join ${activity} a on a.id = s.activity_id and ${isKind(sql`a.kind`, Object.values(CONTACT).flat())}
     where s.record_id = ${recordId}::uuid and s.at >= ${at(from)} and ${mayRead(asker)}
     group by 1 order by 1`))
   if (rows.length === 0) await mustSee(asker, recordId)
@@ -140,7 +143,7 @@ export async function readRhythm(asker: Asker, recordId: string, from: Date, off
 }
 
 async function mustSee(asker: Asker, recordId: string): Promise<void> {
-  const { rows } = await tx(database => database.execute(sql`select 1 from ${record} r where r.id = ${recordId}::uuid and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}`))
+  const { rows } = await read(database => database.execute(sql`select 1 from ${record} r where r.id = ${recordId}::uuid and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}`))
   if (rows.length === 0) throw notFound('record')
 }
 
@@ -157,6 +160,7 @@ type EntryRow = Record<string, unknown> & {
   via_id: string | null
   via_name: string
   message_id: string | null
+  message_kind: MessageKind
   state: NonNullable<TimelineEntry['message']>['state']
   code: string | null
   direction: 'out' | 'in'
@@ -203,28 +207,34 @@ function callOf({ call: row, ...shown }: NonNullable<EntryRow['called']>): Timel
   return { id: stored.id, colleagueId: stored.colleagueId, facts: factsOf(stored), rating: stored.rating, ...shown }
 }
 
-function messageOf(row: EntryRow): TimelineEntry['message'] {
-  return {
-    id: row.message_id!,
-    conversationId: row.conversation_id,
-    direction: row.direction,
-    state: row.state,
-    code: row.code,
-    origin: row.origin,
-    authorId: row.author_id,
-    remote: row.remote,
+/** What each kind of message shows beside what is true of any. */
+const OF_KIND: { [Kind in MessageKind]: (row: EntryRow) => Omit<MessageByKind[Kind], keyof AnyMessage> } = {
+  text: row => ({
+    kind: 'text',
     line: { name: row.line_name, e164: row.line_e164 },
-    template: row.template_name ? { name: row.template_name, version: row.template_version! } : null,
-    pictures: row.pictures ?? [],
-    ref: row.ref,
-    later: row.wall_time ? { wallTime: row.wall_time, zone: row.wall_zone! } : null,
+    remote: row.remote,
     units: row.units,
     parts: row.parts,
-    costMicros: row.cost_micros,
-    currency: row.currency,
-    leavesAt: row.leaves_at,
-    handedAt: row.handed_at,
-    settledAt: row.settled_at,
-    proposal: row.proposal_id ? { id: row.proposal_id, decision: row.proposal_decision } : null,
-  }
+  }),
 }
+
+const messageOf = (row: EntryRow): TimelineMessage => ({
+  id: row.message_id!,
+  conversationId: row.conversation_id,
+  direction: row.direction,
+  state: row.state,
+  code: row.code,
+  origin: row.origin,
+  authorId: row.author_id,
+  template: row.template_name ? { name: row.template_name, version: row.template_version! } : null,
+  pictures: row.pictures ?? [],
+  ref: row.ref,
+  later: row.wall_time ? { wallTime: row.wall_time, zone: row.wall_zone! } : null,
+  costMicros: row.cost_micros,
+  currency: row.currency,
+  leavesAt: row.leaves_at,
+  handedAt: row.handed_at,
+  settledAt: row.settled_at,
+  proposal: row.proposal_id ? { id: row.proposal_id, decision: row.proposal_decision } : null,
+  ...OF_KIND[row.message_kind](row),
+})

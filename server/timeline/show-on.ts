@@ -1,15 +1,16 @@
 import { sql } from 'drizzle-orm'
 import { isMatterModule } from '~~/shared/modules'
-import { once, tx } from '../db/door'
+import { ask, once, tx } from '../db/door'
 import { activityOnRecord, message, record } from '../db/schema'
 import { badInput, notFound } from '../http/problem'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
-import { visible } from '../identity/visible'
+import { visible } from '../reading/visible'
 import { announce } from '../live/notices'
 import { authorize } from '../records/one'
 import { PAGE } from './read'
-import { mayRead } from './visibility'
+import { isShown } from '../activity/in-sql'
+import { mayRead } from '../reading/entries'
 
 /** A long conversation is shown with so many of its newest texts. */
 const MOST = 2_000
@@ -25,16 +26,14 @@ export async function showOnMatter(asker: SignedIn, entryId: string, { recordId,
     const matter = await authorize(asker, 'record.edit', recordId)
     if (!isMatterModule(matter.module)) throw badInput({ recordId: 'Choose a deal, a job or a case.' })
     const { rows: seen } = await once<{ activity_id: string }>(sql`
-      insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id, private_line_id, along_line_id)
-      select ${recordId}::uuid, at, activity_id, record_id, private_line_id, along_line_id from (
+      ${isShown(sql`select ${recordId}::uuid, at, activity_id, record_id, private_line_id, along_line_id from (
         select distinct on (s.at, s.activity_id) s.*
         from ${activityOnRecord} s
         join ${record} r on r.id = s.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
         where s.activity_id = any(array(${whole ? conversationOf(entryId) : sql`select ${entryId}::uuid`}))
           and s.via_record_id is null and s.record_id <> ${recordId}::uuid and ${mayRead(asker)}
         order by s.at desc, s.activity_id, r.id limit ${MOST}
-      ) shown
-      on conflict do nothing returning activity_id`)
+      ) shown`)}`)
     if (seen.length === 0 && !await showsAlready(asker, entryId, recordId)) throw notFound('entry')
     if (seen.length === 0) return
     await note('entry-shown-on', asker.id, now, { activityId: entryId, recordId, entries: seen.length })
@@ -49,7 +48,7 @@ const conversationOf = (entryId: string) => sql`
 
 /** Whether it showed there before; then asking for it once more is no mistake. */
 async function showsAlready(asker: SignedIn, entryId: string, recordId: string): Promise<boolean> {
-  const { rows } = await once(sql`
+  const { rows } = await ask(sql`
     select 1 from ${activityOnRecord} s where s.activity_id = ${entryId}::uuid and s.record_id = ${recordId}::uuid and ${mayRead(asker)}`)
   return rows.length > 0
 }

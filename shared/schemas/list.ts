@@ -2,7 +2,7 @@ import { array, boolean, object, string, type InferType } from 'yup'
 import { BULK_KINDS } from '../bulk'
 import { MODULES } from '../modules'
 import { freshId, idIfSeen, idOf, line } from './common'
-import { recordQuery } from './record'
+import { listQuery } from './record'
 
 export const ofModule = object({ module: string().oneOf(MODULES).required() })
 
@@ -20,7 +20,7 @@ export const viewForm = object({
 })
 export type ViewForm = InferType<typeof viewForm>
 
-export const exportQuery = recordQuery.omit(['page']).shape({
+export const exportQuery = listQuery.shape({
   /** Keys with commas between. */
   columns: array(line(80).required()).min(1, 'Take out at least one column.').max(60).required().transform((_, given: unknown) => typeof given === 'string' ? given.split(',') : given),
   format: string().oneOf(['csv', 'vcf'] as const).required(),
@@ -29,7 +29,7 @@ export type ExportQuery = InferType<typeof exportQuery>
 
 /** Which records: those with these ids, those that a file brought, or all that the list holds. */
 export const selection = object({
-  list: recordQuery.omit(['page']).required(),
+  list: listQuery.required(),
   ids: array(idIfSeen().required()).min(1, 'Choose at least one record.').max(1_000, 'Choose 1,000 one by one at most, or all of the list.').nullable().default(null),
   importId: idOf('import').nullable().default(null),
 })

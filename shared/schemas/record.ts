@@ -14,6 +14,9 @@ export const recordQuery = object({
 })
 export type RecordQuery = InferType<typeof recordQuery>
 
+/** A list whole, without a page of it. */
+export const listQuery = recordQuery.omit(['page'])
+
 export const phoneForm = object({
   id: idOf('phone').nullable().default(null),
   label: line(30).default('mobile'),

@@ -130,7 +130,7 @@ export async function everythingElseIsKilled({ port, seed, kills }) {
     })()
 
     const leads = { module: 'lead', sort: 'name', direction: 'up', words: '', where: '' }
-    const countOf = async (module, where) => (await insist(`/api/records?${new URLSearchParams({ ...leads, module, where })}`)).total
+    const countOf = async (module, where) => (await insist(`/api/records/count?${new URLSearchParams({ ...leads, module, where })}`)).total
     const undone = (async () => {
       const bulk = { id: randomUUID(), selection: { list: leads, ids: null }, change: { kind: 'add-tag', tag: 'for a moment' } }
       const bulkNow = async () => (await insist('/api/bulk-changes')).find(({ id }) => id === bulk.id)

@@ -44,9 +44,9 @@ export async function textsAreKilled({ port, seed, kills }) {
     const where = JSON.stringify({ match: 'all', of: [{ field: 'mail', test: 'contains', value: '@import.example' }] })
     const found = []
     for (let page = 1; ; page++) {
-      const { rows, total } = await insist(`/api/records?${new URLSearchParams({ module: 'client', sort: 'name', direction: 'up', words: '', where, page })}`)
+      const { rows } = await insist(`/api/records?${new URLSearchParams({ module: 'client', sort: 'name', direction: 'up', words: '', where, page })}`)
       found.push(...rows)
-      if (found.length >= total || rows.length === 0) return found
+      if (rows.length === 0) return found
     }
   }
 
@@ -88,7 +88,7 @@ export async function textsAreKilled({ port, seed, kills }) {
 
     // every lead is given a tag meanwhile, piece by piece
     const leads = { module: 'lead', sort: 'name', direction: 'up', words: '', where: '' }
-    const leadsWith = async where => (await insist(`/api/records?${new URLSearchParams({ ...leads, where })}`)).total
+    const leadsWith = async where => (await insist(`/api/records/count?${new URLSearchParams({ ...leads, where })}`)).total
     const allLeads = await leadsWith('')
     const bulk = { id: randomUUID(), selection: { list: leads, ids: null }, change: { kind: 'add-tag', tag: 'everybody' } }
     await insist('/api/bulk-changes', bulk)

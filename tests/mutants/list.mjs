@@ -30,7 +30,7 @@ export const MUTANTS = [
   { file: 'server/texting/hand-over.ts', what: 'an older attempt writes its answer', from: 'and j.attempt = i.attempt', to: '', tests: server('fences') },
   { file: 'server/jobs/outbox.ts', what: 'more than one of a lane is in flight', from: 'where e.lane = j.lane and e.done_at is null and e.dead_at is null\n', to: 'where e.lane = j.lane and e.done_at is null and e.dead_at is null and e.lease_until is null\n', tests: server('fences') },
   { file: 'server/jobs/outbox.ts', what: 'a lease protects nothing', from: 'and (j.lease_until is null or j.lease_until <= ${at(now)})', to: '', tests: server('fences') },
-  { file: 'server/jobs/sweep.ts', what: 'jobs that wait are swept', from: 'since: sql`done_at`', to: 'since: sql`due_at`', tests: server('sweep') },
+  { file: 'server/sweep.ts', what: 'jobs that wait are swept', from: 'since: sql`done_at`', to: 'since: sql`due_at`', tests: server('sweep') },
 
   // carriers
   { file: 'server/texting/receive.ts', what: 'a text is taken from any carrier', from: 'if (!to || to.carrier !== carrier)', to: 'if (!to)', tests: server('carriers') },
@@ -44,7 +44,7 @@ export const MUTANTS = [
   { file: 'server/texting/pictures.ts', what: 'pictures are open to all', from: 'and ${mayReadEntry(asker, sql`m.activity_id`)}', to: '', tests: server('fences') },
   { file: 'server/live/notices.ts', what: 'everybody is told', from: 'if (about.some(thing => can(asker, permission, thing)))', to: 'if (about)', tests: server('fences') },
   { file: 'shared/permissions.ts', what: 'a team is everybody', from: 'asker.teamIds.includes(thing.teamId)', to: 'true', tests: server('permissions', 'fences') },
-  { file: 'server/identity/begin.ts', what: 'any key makes the firm', from: 'if (!known) throw', to: 'if (false) throw', tests: server('begin') },
+  { file: 'server/beginning/begin.ts', what: 'any key makes the firm', from: 'if (!known) throw', to: 'if (false) throw', tests: server('begin') },
 
   // effects
   { file: 'server/effects/stage.ts', what: 'taking back moves what somebody has moved on', from: '{ stageId: from, from: to }', to: '{ stageId: from, from: null }', tests: server('calling') },

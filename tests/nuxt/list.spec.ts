@@ -3,8 +3,8 @@ import type { RecordPage } from '~~/shared/record'
 import { useList } from '~/composables/list'
 
 const COLUMNS = [{ key: 'name', label: 'Name' }, { key: 'stage', label: 'Stage' }]
-const rows = (total: number, ...ids: string[]): RecordPage => ({ rows: ids.map(id => ({ id })), total, size: 50 }) as unknown as RecordPage
-const server = { 'GET /api/columns': () => COLUMNS, 'GET /api/records': () => rows(120, 'r1') }
+const rows = (...ids: string[]): RecordPage => ({ rows: ids.map(id => ({ id })), size: 50 }) as unknown as RecordPage
+const server = { 'GET /api/columns': () => COLUMNS, 'GET /api/records': () => rows('r1'), 'GET /api/records/count': () => ({ total: 120 }) }
 const questions = () => asked.filter(({ path }) => path === '/api/records').map(({ query }) => query as Record<string, unknown>)
 const typed = () => new Promise(resolve => setTimeout(resolve, 180))
 
@@ -26,6 +26,19 @@ describe('a list on screen', () => {
     for (const words of ['h', 'ho', 'hol']) list.words.value = words
     await typed()
     expect(questions().slice(1)).toEqual([expect.objectContaining({ page: 3, words: '' }), expect.objectContaining({ page: 1, words: 'hol' })])
+  })
+
+  it('is counted anew for another question, and not for another order or page', async () => {
+    before(server)
+    const list = useList('lead')
+    await settled()
+    list.sortBy('name')
+    list.page.value = 2
+    await settled()
+    list.words.value = 'holm'
+    await typed()
+    await settled()
+    expect(asked.filter(({ path }) => path === '/api/records/count').map(({ query }) => query)).toEqual([{ module: 'lead', words: '', where: '' }, { module: 'lead', words: 'holm', where: '' }])
   })
 
   it('turns its order around, or sorts by another column with what matters first', async () => {
@@ -56,26 +69,26 @@ describe('a list on screen', () => {
 
   it('throws away an answer that a newer question has overtaken, its failure too', async () => {
     const [slow, failing] = [held<RecordPage>(), held<null>()]
-    const answers = [() => slow.answer, () => failing.answer.then(() => refuse(400, 'bad-input', 'Too late.')), () => rows(1, 'new')]
+    const answers = [() => slow.answer, () => failing.answer.then(() => refuse(400, 'bad-input', 'Too late.')), () => rows('new')]
     before({ ...server, 'GET /api/records': () => answers.shift()!() })
     const list = useList('lead')
     list.page.value = 2
     await settled()
     list.page.value = 3
     await settled()
-    slow.give(rows(1, 'old'))
+    slow.give(rows('old'))
     failing.give(null)
     await settled()
     expect([list.list.value?.rows.map(({ id }) => id), list.problem.value]).toEqual([['new'], ''])
   })
 
   it('says why it cannot be shown, and can be asked again', async () => {
-    before({ 'GET /api/columns': away, 'GET /api/records': away })
+    before({ 'GET /api/columns': away, 'GET /api/records': away, 'GET /api/records/count': away })
     const list = useList('lead')
     await settled()
     expect(list.problem.value).toMatch(/cannot be reached/)
     before(server)
     await list.loadAgain()
-    expect([list.problem.value, list.columns.value, list.list.value?.total]).toEqual(['', COLUMNS, 120])
+    expect([list.problem.value, list.columns.value, list.total.value]).toEqual(['', COLUMNS, 120])
   })
 })

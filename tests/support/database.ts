@@ -29,10 +29,10 @@ export function useEmbeddedDatabase(): () => EmbeddedDatabase {
   return () => database
 }
 
-async function openInMemory(): Promise<EmbeddedDatabase> {
+async function openInMemory(): Promise<EmbeddedDatabase & OpenDatabase> {
   const database = await openEmbedded(`${builtFolder()}/database-thread.mjs`, { startFrom: `${builtFolder()}/empty-database.tar.gz` })
   openDoor(database.pool)
-  return database
+  return { ...database, missingBytes: 0 }
 }
 
 async function openOnServer(server: string): Promise<OpenDatabase> {

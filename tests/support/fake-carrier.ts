@@ -4,8 +4,8 @@ import { cut } from '~~/practice/carrier/air'
 import type { Carrier, CarrierEvent, CarrierText, HandOverAnswer } from '~~/server/carriers/port'
 import { registerCarrier } from '~~/server/carriers/registry'
 import { tx } from '~~/server/db/door'
-import { message } from '~~/server/db/schema'
-import { WORKSHOP } from '~~/server/jobs/handlers'
+import { textMessage } from '~~/server/db/schema'
+import { WORKSHOP } from '~~/server/workshop'
 import { takeDue } from '~~/server/jobs/outbox'
 
 /**
@@ -42,7 +42,7 @@ export async function drain(now: Date): Promise<void> {
 }
 
 async function expectSameParts({ key, text, shift, pictures }: CarrierText): Promise<void> {
-  const [ours] = await tx(database => database.select({ parts: message.parts }).from(message).where(eq(message.id, key)))
+  const [ours] = await tx(database => database.select({ parts: textMessage.parts }).from(textMessage).where(eq(textMessage.messageId, key)))
   const { language, single, locking } = shift ? readShift(shift) : { language: 'turkish', single: false, locking: false } as const
   const { id } = NATIONAL_TABLES[language]
   const theirs = pictures.length > 0 ? 1 : cut(text, 0, { single: single ? id : 0, locking: locking ? id : 0 }).length

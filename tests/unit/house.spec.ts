@@ -8,6 +8,12 @@ const CASES: [file: string, specifier: string, refused: boolean][] = [
   ['server/records/new.ts', '~~/app/words/time', true],
   ['practice/carrier/new.ts', '../../core/text/measure', true],
   ['app/words/new.ts', '~~/core/text/measure', false],
+  // within the server no room uses one that stands on it
+  ['server/records/new.ts', '../calling/dial', true],
+  ['server/calling/rounds/new.ts', '../../pages/record', true],
+  ['server/texting/new.ts', '~~/server/timeline/read', true],
+  ['server/calling/rounds/new.ts', '../../records/list', false],
+  ['server/api/new.ts', '~~/server/pages/record', false],
 ]
 
 /** ESLint's view of files that do not exist, each with one import in it; in a process of its own, as its configuration is an ES module. */

@@ -28,7 +28,7 @@ const progress = shallowRef<BulkProgress | null>(null)
 const one = MODULE_FACTS[module].one.toLowerCase()
 const several = MODULE_FACTS[module].many.toLowerCase()
 const choices = computed(() => list.columns.value.find(column => column.key === (kind.value === 'owner' ? 'owner' : kind.value === 'stage' ? 'stage' : 'tags'))?.choices ?? [])
-const total = computed(() => list.list.value?.total ?? 0)
+const total = computed(() => list.total.value ?? 0)
 
 const change = computed<BulkChange | null>(() => {
   if (!kind.value || !value.value?.trim()) return null

@@ -103,7 +103,7 @@ const about = computed(() => record.value && [record.value.title ?? MODULE_FACTS
         >
           <span class="quiet small figures">{{ ago(entry.at, now) }}</span>
           <p>
-            <strong>{{ say(entry).who }}</strong> {{ entry.kind === 'text-in' || entry.kind === 'text-out' ? entry.words : say(entry).what }}
+            <strong>{{ say(entry).who }}</strong> {{ say(entry).what }}
           </p>
           <p v-if="entry.kind === 'note'">
             {{ entry.words }}

@@ -1,4 +1,4 @@
-import { openRoute } from '~~/server/http/route'
-import { readBeginning } from '~~/server/identity/begin'
+import { openRoute } from '~~/server/routing/route'
+import { readBeginning } from '~~/server/beginning/begin'
 
 export default openRoute({}, () => readBeginning())

@@ -1,6 +1,6 @@
-import { openRoute } from '~~/server/http/route'
-import { fromWhere, keepTokens } from '~~/server/http/sign-in-cookies'
-import { begin } from '~~/server/identity/begin'
+import { openRoute } from '~~/server/routing/route'
+import { fromWhere, keepTokens } from '~~/server/routing/sign-in-cookies'
+import { begin } from '~~/server/beginning/begin'
 import { beginForm } from '~~/shared/schemas/begin'
 
 export default openRoute({ body: beginForm, bytes: 4_096 }, async ({ event, body, now }) => {

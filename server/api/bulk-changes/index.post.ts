@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { startBulk } from '~~/server/records/bulk'
 import { bulkForm } from '~~/shared/schemas/list'
 

@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { previewBulk } from '~~/server/records/bulk'
 import { bulkPreviewForm } from '~~/shared/schemas/list'
 

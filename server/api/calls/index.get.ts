@@ -1,4 +1,4 @@
 import { myShelf } from '~~/server/calling/mine'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 
 export default route({}, ({ asker, now }) => myShelf(asker, now))

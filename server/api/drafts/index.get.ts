@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { draftsOf } from '~~/server/texting/drafts'
 
 export default route({}, ({ asker }) => draftsOf(asker))

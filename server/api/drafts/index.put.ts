@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { keepDraft } from '~~/server/texting/drafts'
 import { draftForm } from '~~/shared/schemas/texting'
 

@@ -1,5 +1,5 @@
 import { object } from 'yup'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { findSaid } from '~~/server/timeline/find'
 import { line } from '~~/shared/schemas/common'
 

@@ -1,5 +1,5 @@
 import { recentImports } from '~~/server/imports/progress'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { ofModule } from '~~/shared/schemas/list'
 
 export default route({ query: ofModule }, ({ asker, query, now }) => recentImports(asker, query.module, now))

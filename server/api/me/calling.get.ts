@@ -1,4 +1,4 @@
 import { readHowICall } from '~~/server/calling/how-i-call'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 
 export default route({}, ({ asker }) => readHowICall(asker))

@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { pipelinesOf } from '~~/server/records/pipelines'
 import { ofHeld } from '~~/shared/schemas/pipeline'
 

@@ -1,5 +1,5 @@
 import { setResponseHeader } from 'h3'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { exportRecords } from '~~/server/records/export'
 import { MODULE_FACTS } from '~~/shared/modules'
 import { exportQuery } from '~~/shared/schemas/list'

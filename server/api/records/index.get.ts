@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { listRecords } from '~~/server/records/list'
 import { recordQuery } from '~~/shared/schemas/record'
 

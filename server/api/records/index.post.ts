@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { addRecord } from '~~/server/records/save'
 import { makeRecord } from '~~/shared/schemas/record'
 

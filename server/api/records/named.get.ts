@@ -1,5 +1,5 @@
 import { object, string } from 'yup'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { recordsNamed } from '~~/server/records/named'
 import { MATTER_MODULES, PERSON_MODULES, type Module } from '~~/shared/modules'
 import { line } from '~~/shared/schemas/common'

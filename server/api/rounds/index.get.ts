@@ -1,4 +1,4 @@
 import { listRounds } from '~~/server/calling/rounds/read'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 
 export default route({}, ({ asker, now }) => listRounds(asker, now))

@@ -1,4 +1,4 @@
 import { listSpoken } from '~~/server/calling/spoken'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 
 export default route({}, ({ asker }) => listSpoken(asker))

@@ -1,6 +1,6 @@
 import { setResponseHeader } from 'h3'
 import { myCalendar } from '~~/server/tasks/calendar'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 
 export default route({}, async ({ event, asker, now }) => {
   setResponseHeader(event, 'content-type', 'text/calendar; charset=utf-8')

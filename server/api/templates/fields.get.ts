@@ -1,5 +1,5 @@
 import { array, object, string } from 'yup'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { catalogueOf } from '~~/server/templates/catalogue'
 import { PERSON_MODULES } from '~~/shared/modules'
 

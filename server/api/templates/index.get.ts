@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { listTemplates } from '~~/server/templates/templates'
 
 export default route({}, ({ asker }) => listTemplates(asker))

@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { addTemplate } from '~~/server/templates/templates'
 import { makeTemplate } from '~~/shared/schemas/template'
 

@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { countLength } from '~~/server/templates/length'
 import { lengthForm } from '~~/shared/schemas/template'
 

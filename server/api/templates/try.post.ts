@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { tryTemplate } from '~~/server/templates/fill'
 import { tryTemplate as body } from '~~/shared/schemas/template'
 

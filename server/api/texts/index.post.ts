@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { sendText } from '~~/server/texting/send'
 import { sendForm } from '~~/shared/schemas/texting'
 

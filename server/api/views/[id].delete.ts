@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { removeView } from '~~/server/records/views'
 import { byId } from '~~/shared/schemas/common'
 

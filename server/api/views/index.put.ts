@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { listViews, saveView } from '~~/server/records/views'
 import { viewForm } from '~~/shared/schemas/list'
 

@@ -5,12 +5,14 @@ import { can } from '~~/shared/permissions'
 import { MOST_IN_ROUND, type RoundPreview } from '~~/shared/rounds'
 import type { Selection } from '~~/shared/schemas/list'
 import type { RoundForm, RoundSelectionForm } from '~~/shared/schemas/round'
-import { withOwnPlans } from '../../db/own-plan'
-import { callRound, roundPerson, team } from '../../db/schema'
+import { milliseconds } from '../../db/instants'
+import { planned } from '../../db/prepared'
+import { callRound, record, roundPerson, team } from '../../db/schema'
 import { badInput } from '../../http/problem'
 import { note } from '../../identity/audit'
 import type { SignedIn } from '../../identity/sign-in'
-import { once, tx } from '../../db/door'
+import { ask, once, tx } from '../../db/door'
+import { joinContact } from '../../reading/contact'
 import { chosenIn } from '../../records/list'
 import { announceRound } from './one'
 import { JOIN_REACH, PERSON_COLUMNS, whyPassed, zonesOfRow, type PersonRow } from './facts'
@@ -57,13 +59,11 @@ async function chosenPeople(asker: SignedIn, selection: Selection, now: Date): P
   const { module } = selection.list
   if (!hasNumbers(module)) throw badInput({ selection: `${MODULE_FACTS[module].many} have no numbers of their own. Choose people or companies.` })
   const { from, where, order } = await chosenIn(asker, selection, now)
-  return withOwnPlans(async (database) => {
-    const { rows: [counted] } = await database.execute<{ many: boolean }>(sql`select count(*) > ${sql.raw(String(MOST_IN_ROUND))} as many from ${from} where ${where}`)
-    if (counted!.many) throw badInput({ selection: `A round has ${MOST_IN_ROUND.toLocaleString('en-US')} people at most. Choose fewer, by place or stage perhaps, and make several.` })
-    const { rows } = await database.execute<PersonRow & { lastContactAt: number | null }>(sql`
-      with chosen as (select r.id, row_number() over (order by ${order}) as place from ${from} where ${where})
-      select ${PERSON_COLUMNS}, (extract(epoch from r.last_contact_at) * 1000)::float8 as "lastContactAt"
-      from chosen join record r on r.id = chosen.id ${JOIN_REACH} order by chosen.place`)
-    return rows
-  })
+  const { rows: [counted] } = await ask<{ many: boolean }>(planned(sql`select count(*) > ${sql.raw(String(MOST_IN_ROUND))} as many from ${from} where ${where}`))
+  if (counted!.many) throw badInput({ selection: `A round has ${MOST_IN_ROUND.toLocaleString('en-US')} people at most. Choose fewer, by place or stage perhaps, and make several.` })
+  const { rows } = await ask<PersonRow & { lastContactAt: number | null }>(planned(sql`
+    with chosen as (select r.id, row_number() over (order by ${order}) as place from ${from} where ${where})
+    select ${PERSON_COLUMNS}, ${milliseconds(sql`contact.at`)} as "lastContactAt"
+    from chosen join ${record} r on r.id = chosen.id ${joinContact} ${JOIN_REACH} order by chosen.place`))
+  return rows
 }

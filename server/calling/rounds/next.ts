@@ -1,10 +1,10 @@
 import { and, eq, isNull, ne, sql } from 'drizzle-orm'
 import type { MyRound } from '~~/shared/rounds'
-import { once, tx } from '../../db/door'
+import { ask, tx } from '../../db/door'
 import { at } from '../../db/instants'
 import { record, roundColleague, roundPerson } from '../../db/schema'
 import { conflict } from '../../http/problem'
-import { visible } from '../../identity/visible'
+import { visible } from '../../reading/visible'
 import type { SignedIn } from '../../identity/sign-in'
 import { JOIN_REACH, PERSON_COLUMNS, whyPassed, type PersonRow } from './facts'
 import { myRound } from './mine'
@@ -76,7 +76,7 @@ const date = (instant: unknown) => typeof instant === 'string' ? new Date(instan
 /** Those whose turn is next and may have come, in the order of the round. */
 async function dueIn(asker: SignedIn, round: StoredRound, now: Date): Promise<DueRow[]> {
   const order = await turnsOf(round, now)
-  const { rows } = await once<DueRow>(sql`
+  const { rows } = await ask<DueRow>(sql`
     with due as (
       select p.* from ${roundPerson} p join ${record} r on r.id = p.record_id
       where p.round_id = ${round.id}::uuid and p.state in ('waiting', 'held') and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}

@@ -4,13 +4,13 @@ import type { DispositionColour } from '~~/shared/calling'
 import { can } from '~~/shared/permissions'
 import type { RoundColleague, RoundDetail, RoundHead, RoundPeople, RoundPersonRow, RoundResult, StandingCounts } from '~~/shared/rounds'
 import type { RoundPeopleQuery } from '~~/shared/schemas/round'
-import { once } from '../../db/door'
+import { ask } from '../../db/door'
 import { at, milliseconds } from '../../db/instants'
 import { call, callRound, colleague, disposition, record, roundColleague, roundPerson, team } from '../../db/schema'
-import { visible } from '../../identity/visible'
+import { visible } from '../../reading/visible'
 import type { SignedIn } from '../../identity/sign-in'
 import { factsOf, storedOf } from '../stored'
-import { joinCompany } from '../../records/company'
+import { joinCompany } from '../../reading/company'
 import { COUNTS, countsOf } from './mine'
 import { mustHoldRound, roundBelongs } from './one'
 import { turnsOf } from './order'
@@ -25,12 +25,12 @@ export const listRounds = (asker: SignedIn, now: Date): Promise<RoundHead[]> =>
   heads(asker, sql`${visible(asker, 'round.work', { owner: sql`w.made_by`, team: sql`w.team_id` })} and (w.state <> 'stopped' or w.made_at > ${at(now.getTime() - MONTHS_MS)})`)
 
 async function heads(asker: SignedIn, where: SQL): Promise<RoundHead[]> {
-  const { rows } = await once<HeadRow>(sql`
+  const { rows } = await ask<HeadRow>(sql`
     select w.id, w.name, w.module, w.state, w.order, w.pause_seconds as "pauseSeconds", w.not_within_hours as "notWithinHours", ${milliseconds(sql`w.made_at`)} as "madeAt",
       jsonb_build_object('id', maker.id, 'firstName', maker.first_name) as "madeBy", case when t.id is not null then jsonb_build_object('id', t.id, 'name', t.name) end as team, ${COUNTS} as counts,
       (select coalesce(jsonb_agg(jsonb_build_object('id', c.id, 'firstName', c.first_name) order by m.joined_at), '[]') from ${roundColleague} m join ${colleague} c on c.id = m.colleague_id where m.round_id = w.id and m.left_at is null) as "on"
     from ${callRound} w join ${colleague} maker on maker.id = w.made_by left join ${team} t on t.id = w.team_id
-    where ${where} order by w.made_at desc limit 200`)
+    where ${where} order by w.made_at desc, w.id desc limit 200`)
   return rows.map(row => ({ ...row, counts: countsOf(row.counts), mayChange: can(asker, 'round.edit', roundBelongs({ madeBy: row.madeBy.id, teamId: row.team?.id ?? null })) }))
 }
 
@@ -45,7 +45,7 @@ export async function readRound(asker: SignedIn, id: string, now: Date): Promise
 interface RoundCall { colleagueId: string, facts: ReturnType<typeof factsOf>, name: string | null, colour: DispositionColour | null }
 
 async function callsOf(id: string): Promise<RoundCall[]> {
-  const { rows } = await once<{ call: Record<string, unknown>, name: string | null, colour: DispositionColour | null }>(sql`
+  const { rows } = await ask<{ call: Record<string, unknown>, name: string | null, colour: DispositionColour | null }>(sql`
     select to_jsonb(c) as call, d.name, d.colour from ${roundPerson} p join ${call} c on c.id = p.call_id left join ${disposition} d on d.id = c.disposition_id where p.round_id = ${id}::uuid`)
   return rows.map(({ call: row, name, colour }) => {
     const stored = storedOf(row)
@@ -63,7 +63,7 @@ function resultsOf(calls: RoundCall[]): RoundResult[] {
 }
 
 async function colleaguesOf(id: string, calls: RoundCall[], now: Date): Promise<RoundColleague[]> {
-  const { rows } = await once<Pick<RoundColleague, 'id' | 'firstName' | 'here'> & Record<string, unknown>>(sql`
+  const { rows } = await ask<Pick<RoundColleague, 'id' | 'firstName' | 'here'> & Record<string, unknown>>(sql`
     select c.id, c.first_name as "firstName", m.left_at is null as here from ${roundColleague} m join ${colleague} c on c.id = m.colleague_id where m.round_id = ${id}::uuid order by m.joined_at`)
   return rows.map(({ id: colleagueId, firstName, here }) => {
     const own = calls.filter(one => one.colleagueId === colleagueId)
@@ -78,8 +78,8 @@ type PersonRow = Record<string, unknown> & Omit<RoundPersonRow, 'facts'> & { cal
 export async function readRoundPeople(asker: SignedIn, id: string, { state, page }: RoundPeopleQuery, now: Date): Promise<RoundPeople> {
   const round = await mustHoldRound(asker, id)
   const where = sql`p.round_id = ${id}::uuid and ${state ? sql`p.state = ${state}` : sql`true`} and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}`
-  const { rows: [counted] } = await once<{ total: number }>(sql`select count(*)::int as total from ${roundPerson} p join ${record} r on r.id = p.record_id where ${where}`)
-  const { rows } = await once<PersonRow>(sql`
+  const { rows: [counted] } = await ask<{ total: number }>(sql`select count(*)::int as total from ${roundPerson} p join ${record} r on r.id = p.record_id where ${where}`)
+  const { rows } = await ask<PersonRow>(sql`
     select r.id as "recordId", r.name, r.title, r.city, company.name as company, p.state, p.reason, ${milliseconds(sql`p.not_before`)} as "notBefore", ${milliseconds(sql`p.changed_at`)} as "changedAt",
       who.first_name as by, d.name as disposition, to_jsonb(c) as call
     from ${roundPerson} p join ${record} r on r.id = p.record_id ${joinCompany(asker)}

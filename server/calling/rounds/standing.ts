@@ -1,7 +1,7 @@
 import { and, eq, sql } from 'drizzle-orm'
 import { withRoundEvent, type RoundEvent, type Standing } from '~~/core/call/round'
 import type { Saying } from '~~/shared/schemas/round'
-import { once, tx } from '../../db/door'
+import { once, read, tx } from '../../db/door'
 import { at } from '../../db/instants'
 import { callRound, roundPerson } from '../../db/schema'
 import { conflict, notFound } from '../../http/problem'
@@ -71,7 +71,7 @@ export async function sayOf(asker: SignedIn, roundId: string, recordId: string, 
 }
 
 async function whyNot(roundId: string, recordId: string, say: Saying): Promise<never> {
-  const [found] = await tx(database => database.select({ state: roundPerson.state }).from(roundPerson).where(and(eq(roundPerson.roundId, roundId), eq(roundPerson.recordId, recordId))))
+  const [found] = await read(database => database.select({ state: roundPerson.state }).from(roundPerson).where(and(eq(roundPerson.roundId, roundId), eq(roundPerson.recordId, recordId))))
   if (!found) throw notFound('person in this round')
   throw conflict('not-in-hand', 'Not any more', say === 'again' ? 'This person waits in the round already.' : 'You do not have this person in hand any more: somebody else does, or it is done.')
 }

@@ -1,15 +1,14 @@
-import { createHash } from 'node:crypto'
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { drizzle } from 'drizzle-orm/node-postgres'
 import { migrate } from 'drizzle-orm/node-postgres/migrator'
-import { v7 as uuid } from 'uuid'
-import { log } from '../../http/log'
+import { log } from '../../log/log'
 import { settings } from '../../settings'
 import { openDoor } from '../door'
 import { lockFolder } from '../folder-lock'
 import { regularly } from '../regularly'
-import { setAsideEvent } from '../schema'
+import type { OpenDatabase } from '../start'
+import { analyzeGrown } from './grown'
 import { keepMark, missingSince, placeNow } from './mark'
 import { openEmbedded, type EmbeddedDatabase } from './open'
 
@@ -23,7 +22,7 @@ const MARK_EVERY = 1_000
  * @param built where the database's thread, the migrations and an empty database lie
  * @throws FolderInUse if another process has the folder; PlainError if its files cannot be opened
  */
-export async function startEmbedded(dataFolder: string, built: string): Promise<EmbeddedDatabase> {
+export async function startEmbedded(dataFolder: string, built: string): Promise<EmbeddedDatabase & OpenDatabase> {
   const unlock = await lockFolder(dataFolder)
   const empty = join(built, 'empty-database.tar.gz')
   const database = await openEmbedded(join(built, 'database-thread.mjs'), {
@@ -39,10 +38,11 @@ export async function startEmbedded(dataFolder: string, built: string): Promise<
   })
   await database.patiently(() => migrate(drizzle(database.pool), { migrationsFolder: join(built, 'migrations') }))
   openDoor(database.pool)
-  await sayWhatIsMissing(dataFolder, database)
+  const missingBytes = missingSince(dataFolder, await placeNow(database.pool))
   const stopCare = takeCare(dataFolder, database)
   return {
     ...database,
+    missingBytes,
     close: async () => {
       await stopCare()
       await database.close()
@@ -51,19 +51,7 @@ export async function startEmbedded(dataFolder: string, built: string): Promise<
   }
 }
 
-/** Written down where an admin looks: nobody can bring it back, but nobody should find out by themselves. */
-async function sayWhatIsMissing(dataFolder: string, { pool }: EmbeddedDatabase): Promise<void> {
-  const missing = missingSince(dataFolder, await placeNow(pool))
-  if (missing === 0) return
-  log.error({ bytes: missing }, 'the end of the database\'s log is missing: what was written last is lost')
-  const told = JSON.stringify({ missingBytes: missing })
-  await drizzle(pool).insert(setAsideEvent).values({
-    id: uuid(), teller: 'the database', hash: createHash('sha256').update(`${told} ${Date.now()}`).digest('base64url'), told, at: new Date(),
-    why: 'After the last stop the end of the database’s log could not be read, so what was written last is lost. Its files are damaged: have the disk looked at, and compare with the last backup.',
-  })
-}
-
-/** Checkpoints while there is writing, a mark of how far it has come, and fresh statistics once a day. */
+/** Checkpoints while there is writing, a mark of how far it has come, and fresh statistics of what has grown, and of all once a day. */
 function takeCare(dataFolder: string, { pool, patiently }: EmbeddedDatabase): () => Promise<void> {
   let written = ''
   let marked = ''
@@ -84,6 +72,7 @@ function takeCare(dataFolder: string, { pool, patiently }: EmbeddedDatabase): ()
           await pool.query('checkpoint')
           // nobody else sweeps: every job leaves dead rows behind in a small table that is read all the time
           await pool.query('vacuum (analyze) job')
+          await analyzeGrown(pool)
         }
         written = lsn
       }),

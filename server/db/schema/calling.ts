@@ -10,7 +10,7 @@ import { DIRECTIONS, id, instant, knownValues } from '../columns'
 import { colleague } from './identity'
 import { record } from './records'
 import { line } from './texting'
-import { activity } from './timeline'
+import { activity } from './activity'
 
 /** What the key means that ends a call, for one module, and what it sets off. */
 export const disposition = pgTable('disposition', {
@@ -107,26 +107,13 @@ export const callEffect = pgTable('call_effect', {
   kept: jsonb('kept').$type<object>().notNull().default({}),
 }, table => [...knownValues('call_effect', table), primaryKey({ columns: [table.callId, table.attempt, table.position] })])
 
-/** Something to do at a time: a task, or a call. */
-export const task = pgTable('task', {
-  id: id().primaryKey(),
-  recordId: id('record_id').notNull().references(() => record.id, { onDelete: 'cascade' }),
-  kind: text('kind', { enum: ['task', 'call-back'] }).notNull(),
-  title: text('title').notNull(),
-  colleagueId: id('colleague_id').notNull().references(() => colleague.id),
-  madeBy: id('made_by').notNull().references(() => colleague.id),
-  madeAt: instant('made_at').notNull(),
-  /** The moment as it was meant, by the clock of a place. */
-  wallTime: text('wall_time').notNull(),
-  wallZone: text('wall_zone').notNull(),
-  dueAt: instant('due_at').notNull(),
-  doneAt: instant('done_at'),
-  callId: id('call_id').references(() => call.id),
-}, table => [
-  ...knownValues('task', table),
-  index('task_record').on(table.recordId, table.dueAt).where(sql`${table.doneAt} is null`),
-  index('task_due').on(table.colleagueId, table.dueAt).where(sql`${table.doneAt} is null`),
-])
+/** A colleague's own telephones, which ring first where they call with these. */
+export const ownPhone = pgTable('own_phone', {
+  colleagueId: id('colleague_id').notNull().references(() => colleague.id, { onDelete: 'cascade' }),
+  e164: text('e164').notNull(),
+  label: text('label').notNull(),
+  position: smallint('position').notNull(),
+}, table => [primaryKey({ columns: [table.colleagueId, table.e164] })])
 
 /** What an exchange told us, once each by its own id. */
 export const callEvent = pgTable('call_event', {

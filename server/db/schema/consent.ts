@@ -1,9 +1,10 @@
+import { sql } from 'drizzle-orm'
 import { bigserial, index, pgTable, text, type AnyPgColumn } from 'drizzle-orm/pg-core'
 import { CONSENT_KINDS, CONSENT_STATES, CONSENT_WAYS, COVERS } from '../../../core/consent/ledger'
 import { id, instant, knownValues } from '../columns'
 import { colleague } from './identity'
 import { message } from './texting'
-import { activity } from './timeline'
+import { activity } from './activity'
 
 /** The ledger: who agreed or refused, when, how, to what, with the words used. Only added to. */
 export const consentEntry = pgTable('consent_entry', {
@@ -29,7 +30,7 @@ export const numberState = pgTable('number_state', {
   /** The entry that decided on texts. */
   textsEntryId: id('texts_entry_id').references(() => consentEntry.id),
   lastHeardAt: instant('last_heard_at'),
-}, table => knownValues('number_state', table))
+}, table => [...knownValues('number_state', table), index('number_state_refused').on(table.e164).where(sql`${table.texts} = 'refused'`)])
 
 /** A wish in free words, for a person to decide on. */
 export const consentProposal = pgTable('consent_proposal', {

@@ -33,14 +33,6 @@ export const colleague = pgTable('colleague', {
   callsWith: text('calls_with', { enum: CALLS_WITH }).notNull().default('browser'),
 }, table => knownValues('colleague', table))
 
-/** A colleague's own telephones, which ring first where they call with these. */
-export const ownPhone = pgTable('own_phone', {
-  colleagueId: id('colleague_id').notNull().references(() => colleague.id, { onDelete: 'cascade' }),
-  e164: text('e164').notNull(),
-  label: text('label').notNull(),
-  position: smallint('position').notNull(),
-}, table => [primaryKey({ columns: [table.colleagueId, table.e164] })])
-
 export const teamMember = pgTable('team_member', {
   teamId: id('team_id').notNull().references(() => team.id),
   colleagueId: id('colleague_id').notNull().references(() => colleague.id),

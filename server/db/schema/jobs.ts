@@ -1,7 +1,6 @@
 import { sql } from 'drizzle-orm'
-import { boolean, index, integer, jsonb, pgTable, text, unique } from 'drizzle-orm/pg-core'
+import { boolean, index, integer, jsonb, pgTable, text } from 'drizzle-orm/pg-core'
 import { id, instant } from '../columns'
-import { colleague } from './identity'
 
 /**
  * The outbox: everything that happens later. A job is claimed by one conditional update that leaves a
@@ -34,22 +33,4 @@ export const job = pgTable('job', {
   index('job_due').on(table.dueAt).where(sql`${table.doneAt} is null and ${table.deadAt} is null`),
   index('job_lane').on(table.lane, table.orderAt, table.id).where(sql`${table.doneAt} is null and ${table.deadAt} is null`),
   index('job_dead').on(table.deadAt).where(sql`${table.deadAt} is not null and ${table.doneAt} is null`),
-])
-
-/** What a carrier or an exchange told us and nobody here could read or take: kept for an admin, so that the rest goes on. */
-export const setAsideEvent = pgTable('set_aside_event', {
-  id: id().primaryKey(),
-  /** Who told it. */
-  teller: text('teller').notNull(),
-  /** Of what was told: the same thing told twice is kept once. */
-  hash: text('hash').notNull(),
-  /** JSON, as text: what jsonb does not take is what may stand in here. */
-  told: text('told').notNull(),
-  why: text('why').notNull(),
-  at: instant('at').notNull(),
-  settledAt: instant('settled_at'),
-  settledBy: id('settled_by').references(() => colleague.id),
-}, table => [
-  unique('set_aside_event_once').on(table.teller, table.hash),
-  index('set_aside_event_open').on(table.at).where(sql`${table.settledAt} is null`),
 ])

@@ -1,10 +1,13 @@
-import { sql } from 'drizzle-orm'
+import { sql, type SQLWrapper } from 'drizzle-orm'
 import { boolean, index, integer, jsonb, pgTable, primaryKey, text, unique, type AnyPgColumn } from 'drizzle-orm/pg-core'
 import { PHONE_KINDS, UNUSABLE_REASONS } from '../../../core/phone/kinds'
 import { FIELD_KINDS } from '../../../core/template/fields'
 import { HELD, MODULES } from '../../../shared/modules'
 import { id, instant, knownValues } from '../columns'
 import { colleague, team } from './identity'
+
+/** As people sort words, and not by code points. */
+const sorted = (words: SQLWrapper) => sql`(${words} collate "und-x-icu")`
 
 /** It rang at somebody else's: a colleague has said so. */
 const NOT_THEIRS = 'not-theirs'
@@ -37,22 +40,21 @@ export const record = pgTable('record', {
   mail: text('mail'),
   tags: text('tags').array().notNull().default([]),
   fields: jsonb('fields').$type<Record<string, unknown>>().notNull().default({}),
-  lastContactAt: instant('last_contact_at'),
   /** Grows with every edit, so that a stale one is noticed. */
   version: integer('version').notNull().default(1),
   madeAt: instant('made_at').notNull(),
 }, table => [
   ...knownValues('record', table),
-  index('record_name').on(table.module, sql`${table.name} collate "und-x-icu"`, table.id),
-  // a list goes either way with what is empty last; an index read backwards would have it first
-  index('record_contact').on(table.module, table.lastContactAt, table.id),
-  index('record_contact_down').on(table.module, sql`${table.lastContactAt} desc nulls last`, table.id),
+  // by which a list is walked: one for each of its columns, either way
+  ...(['name', 'title', 'city', 'mail', 'street', 'postcode', 'region', 'country'] as const).map(column => index(`record_${column}`).on(table.module, sorted(table[column]), table.id)),
+  index('record_sorted_tags').on(table.module, sorted(sql`nullif(${table.tags}, '{}')`), table.id),
   index('record_made').on(table.module, table.madeAt, table.id),
+  index('record_owner').on(table.module, table.ownerId, table.id),
   index('record_tags').using('gin', table.tags),
   index('record_company').on(table.companyId),
   index('record_about').on(table.aboutId).where(sql`${table.aboutId} is not null`),
-  index('record_pipeline').on(table.pipelineId, table.stageId).where(sql`${table.pipelineId} is not null`),
-  index('record_stage').on(table.stageId).where(sql`${table.stageId} is not null`),
+  index('record_pipeline').on(table.pipelineId, table.id).where(sql`${table.pipelineId} is not null`),
+  index('record_stage').on(table.stageId, table.id).where(sql`${table.stageId} is not null`),
   // by which a file's rows are found to be here already
   index('record_mail_key').on(sql`lower(${table.mail})`).where(sql`${table.mail} is not null`),
   index('record_name_key').on(sql`lower(${table.name})`, table.module),
@@ -107,7 +109,7 @@ export const phone = pgTable('phone', {
   unusable: text('unusable', { enum: [...UNUSABLE_REASONS, NOT_THEIRS] }),
   /** Which number it was, where it was found to be somebody else's. */
   wrongE164: text('wrong_e164'),
-}, table => [...knownValues('phone', table), index('phone_record').on(table.recordId, table.position), index('phone_e164').on(table.e164), index('phone_digits').using('gin', sql`${table.e164} gin_trgm_ops`)])
+}, table => [...knownValues('phone', table), index('phone_record').on(table.recordId, table.position), index('phone_e164').on(table.e164), index('phone_first').on(sorted(sql`coalesce(${table.e164}, ${table.typed})`)).where(sql`${table.position} = 0`), index('phone_digits').using('gin', sql`${table.e164} gin_trgm_ops`)])
 
 /** Fields that a firm adds to a module. Those that Plauder knows are in shared/fields. */
 export const customField = pgTable('custom_field', {

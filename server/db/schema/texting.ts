@@ -1,7 +1,8 @@
 import { sql } from 'drizzle-orm'
-import { bigint, boolean, index, integer, jsonb, pgTable, text, unique, primaryKey } from 'drizzle-orm/pg-core'
+import { bigint, boolean, check, index, integer, jsonb, pgTable, text, unique, primaryKey } from 'drizzle-orm/pg-core'
 import type { LineHours } from '~~/core/hours/line-hours'
 import type { NationalLanguage, Shift } from '~~/core/text/national'
+import { MESSAGE_KINDS } from '../../../core/message/kinds'
 import { MESSAGE_STATES } from '../../../core/message/states'
 import { ENCODINGS } from '../../../core/text/measure'
 import { PICTURE_TYPES } from '../../../shared/pictures'
@@ -9,7 +10,7 @@ import { bytes, DIRECTIONS, id, instant, knownValues } from '../columns'
 import { colleague, team } from './identity'
 import { record } from './records'
 import { template } from './templates'
-import { activity } from './timeline'
+import { activity } from './activity'
 
 /** A number of ours. It belongs to a team or to a person. */
 export const line = pgTable('line', {
@@ -37,15 +38,19 @@ export const line = pgTable('line', {
   ownerFirst: boolean('owner_first').notNull().default(false),
 })
 
-/** Everything between one line and one other number. */
+/** Everything between one address of ours and one of somebody else: of texts, between a line and a number. */
 export const conversation = pgTable('conversation', {
   id: id().primaryKey(),
-  lineId: id('line_id').notNull().references(() => line.id),
+  kind: text('kind', { enum: MESSAGE_KINDS }).notNull(),
+  /** Of texts: theirs alone. */
+  lineId: id('line_id').references(() => line.id),
   remote: text('remote').notNull(),
   /** Since when an answer of ours is owed; null if none is. */
   waitsSince: instant('waits_since'),
   lastAt: instant('last_at').notNull(),
 }, table => [
+  ...knownValues('conversation', table),
+  check('conversation_text_line', sql`(${table.kind} = 'text') = (${table.lineId} is not null)`),
   unique('conversation_line_remote').on(table.lineId, table.remote),
   index('conversation_waits').on(table.waitsSince).where(sql`${table.waitsSince} is not null`),
   index('conversation_remote').on(table.remote),
@@ -54,9 +59,13 @@ export const conversation = pgTable('conversation', {
 const MESSAGE_ORIGINS = ['by-hand', 'disposition', 'automatic'] as const
 export type MessageOrigin = typeof MESSAGE_ORIGINS[number]
 
-/** One text, in either direction. Its words are the content of its activity. */
+/**
+ * One message, in either direction: what is true of one of any kind. Its words are the content of its activity. What is
+ * only true of a kind is in a table of its own.
+ */
 export const message = pgTable('message', {
   id: id().primaryKey(),
+  kind: text('kind', { enum: MESSAGE_KINDS }).notNull(),
   conversationId: id('conversation_id').notNull().references(() => conversation.id),
   activityId: id('activity_id').notNull().unique().references(() => activity.id),
   direction: text('direction', { enum: DIRECTIONS }).notNull(),
@@ -69,17 +78,11 @@ export const message = pgTable('message', {
   state: text('state', { enum: [...MESSAGE_STATES, 'received'] }).notNull(),
   /** Why it is held or failed: a code of the gate or of the carrier port. */
   code: text('code'),
+  /** A person has said that it may leave at an hour at which it is night there. */
   nightAllowed: boolean('night_allowed').notNull().default(false),
-  /** The one confirming text after a STOP, which alone passes an opt-out. */
-  confirmsOptOut: boolean('confirms_opt_out').notNull().default(false),
   /** What the conversation waited for when this answered it, to be restored if it is taken back. */
   answersSince: instant('answers_since'),
-  encoding: text('encoding', { enum: ENCODINGS }).notNull(),
-  /** The national tables that it is said in. */
-  shift: text('shift').$type<Shift>(),
-  units: integer('units').notNull(),
-  parts: integer('parts').notNull(),
-  /** How many pictures go with it; a text with any is one picture message, whatever its length. */
+  /** How many pictures go with it. */
   pictures: integer('pictures').notNull().default(0),
   costMicros: bigint('cost_micros', { mode: 'number' }),
   currency: text('currency'),
@@ -109,6 +112,19 @@ export const message = pgTable('message', {
   index('message_scheduled').on(table.leavesAt).where(sql`${table.wallTime} is not null and ${table.state} = 'waiting'`),
   index('message_unsettled').on(table.handedAt).where(sql`${table.state} in ('accepted', 'sent')`),
 ])
+
+/** What is only true of a text. */
+export const textMessage = pgTable('text_message', {
+  messageId: id('message_id').primaryKey().references(() => message.id, { onDelete: 'cascade' }),
+  encoding: text('encoding', { enum: ENCODINGS }).notNull(),
+  /** The national tables that it is said in. */
+  shift: text('shift').$type<Shift>(),
+  units: integer('units').notNull(),
+  /** As its carrier counts them once it has said so; one with pictures is one, whatever its length. */
+  parts: integer('parts').notNull(),
+  /** The one confirming text after a STOP, which alone passes an opt-out. */
+  confirmsOptOut: boolean('confirms_opt_out').notNull().default(false),
+}, table => [...knownValues('text_message', table)])
 
 /** A picture as it goes: made small, without what the camera wrote into it. */
 export const picture = pgTable('picture', {
@@ -153,21 +169,3 @@ export const carrierEvent = pgTable('carrier_event', {
   /** Null while no message of ours matches. */
   messageId: id('message_id').references(() => message.id),
 }, table => [primaryKey({ columns: [table.carrier, table.id] }), index('carrier_event_ref').on(table.carrier, table.carrierRef)])
-
-/** How far we have read a carrier's own list of events, and its prices as last heard. */
-export const carrierCursor = pgTable('carrier_cursor', {
-  carrier: text('carrier').primaryKey(),
-  cursor: text('cursor').notNull(),
-})
-
-export const carrierPrice = pgTable('carrier_price', {
-  carrier: text('carrier').notNull(),
-  country: text('country').notNull(),
-  microsPerPart: integer('micros_per_part').notNull(),
-  currency: text('currency').notNull(),
-  mostParts: integer('most_parts').notNull(),
-  /** What a text with pictures costs; null where the country takes none. */
-  microsPerPicture: integer('micros_per_picture'),
-  mostPictures: integer('most_pictures').notNull().default(0),
-  mostPictureBytes: integer('most_picture_bytes').notNull().default(0),
-}, table => [primaryKey({ columns: [table.carrier, table.country] })])

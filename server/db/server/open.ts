@@ -1,5 +1,5 @@
 import pg from 'pg'
-import { log } from '../../http/log'
+import { log } from '../../log/log'
 import type { OpenDatabase } from '../start'
 import { prepareStatements } from '../prepared'
 
@@ -31,5 +31,5 @@ export function openServer(url: string): OpenDatabase {
   })
   // a connection that breaks while nobody uses it is replaced by the next that is asked for
   pool.on('error', error => log.warn({ err: error }, 'a connection to the database broke'))
-  return { pool, close: () => pool.end() }
+  return { pool, missingBytes: 0, close: () => pool.end() }
 }

@@ -7,6 +7,7 @@ import { openEmbedded } from '~~/server/db/embedded/open'
 import { startEmbedded } from '~~/server/db/embedded/start'
 import { builtFolder } from '~~/server/db/start'
 import { startOutbox } from '~~/server/jobs/outbox'
+import { sayWhatIsMissing } from '~~/server/tellers/set-aside'
 import { addJob } from '~~/server/jobs/add'
 import { useDatabase } from '../../support/database'
 import { DAY, makeFirm, type Firm } from '../../support/firm'
@@ -73,6 +74,8 @@ describe('a log whose end is damaged', () => {
       writeFileSync(join(wal, segment), bytes)
 
       const again = await startEmbedded(dead, builtFolder())
+      expect(again.missingBytes).toBeGreaterThan(0)
+      await sayWhatIsMissing(again.missingBytes, new Date())
       const { rows: [kept] } = await again.pool.query<{ teams: number }>('select count(*)::int as teams from team')
       expect(kept!.teams).toBeGreaterThanOrEqual(200)
       expect(kept!.teams).toBeLessThan(400)

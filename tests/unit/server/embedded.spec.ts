@@ -9,7 +9,7 @@ import { audit } from '~~/server/db/schema'
 import { keepMark, missingSince, placeNow } from '~~/server/db/embedded/mark'
 import { openEmbedded, type Limits } from '~~/server/db/embedded/open'
 import { builtFolder } from '~~/server/db/start'
-import { PlainError } from '~~/server/http/failure'
+import { PlainError } from '~~/server/log/failure'
 import { useEmbeddedDatabase } from '../../support/database'
 
 const database = useEmbeddedDatabase()

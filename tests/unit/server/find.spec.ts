@@ -1,6 +1,6 @@
 import { v7 as uuid } from 'uuid'
 import { findRecords } from '~~/server/records/find'
-import { addNote } from '~~/server/records/note'
+import { addNote } from '~~/server/timeline/note'
 import { findSaid } from '~~/server/timeline/find'
 import { sendText } from '~~/server/texting/send'
 import { useDatabase } from '../../support/database'

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import pino from 'pino'
-import { log } from '~~/server/http/log'
+import { log } from '~~/server/log/log'
 import { useDatabase } from '../../support/database'
 import { everything, HIDDEN, type Things } from '../../support/everything'
 import { fakeCarrier } from '../../support/fake-carrier'

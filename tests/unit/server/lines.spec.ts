@@ -5,7 +5,7 @@ import { eq } from 'drizzle-orm'
 import { Webhook } from 'standardwebhooks'
 import { practiceExchange } from '~~/server/calling/practice-exchange'
 import { afterCommit, savepoint, tx } from '~~/server/db/door'
-import { message, team } from '~~/server/db/schema'
+import { message, team, textMessage } from '~~/server/db/schema'
 import { changeLine, listLines } from '~~/server/texting/line-edit'
 import { sendText } from '~~/server/texting/send'
 import { lineForm } from '~~/shared/schemas/line'
@@ -22,7 +22,10 @@ const rings = (values: object) => lineForm.validateSync({ carrier: 'practice', l
 
 describe('a line with the letters of a language', () => {
   const words = 'Günaydın! Bisikletiniz yarın sabah dokuzda hazır olacak; dükkanın önünde görüşürüz.'
-  const stored = async (id: string) => (await tx(database => database.select().from(message).where(eq(message.id, id))))[0]!
+  const stored = async (id: string) => {
+    const [{ message: any, text_message: text }] = await tx(database => database.select().from(message).innerJoin(textMessage, eq(textMessage.messageId, message.id)).where(eq(message.id, id))) as [{ message: typeof message.$inferSelect, text_message: typeof textMessage.$inferSelect }]
+    return { ...any, ...text }
+  }
 
   it('is set up by admins alone', async () => {
     await expect(listLines(firm.ada)).rejects.toMatchObject(problem(403))

@@ -3,15 +3,15 @@ import { v7 as uuid } from 'uuid'
 import { DATED_MODULES, MATTER_MODULES, type Module } from '~~/shared/modules'
 import type { Board } from '~~/shared/pipelines'
 import { can } from '~~/shared/permissions'
-import { addNote } from '~~/server/records/note'
+import { addNote } from '~~/server/timeline/note'
 import { boardOfDeals, boardOfJob } from '~~/server/records/board'
 import { bulkForm } from '~~/shared/schemas/list'
 import { editRecord } from '~~/shared/schemas/record'
 import { startBulk, takeBackBulk } from '~~/server/records/bulk'
-import { listRecords } from '~~/server/records/list'
+import { countRecords, listRecords } from '~~/server/records/list'
 import { moveOnJob, moveRecord } from '~~/server/records/move'
 import { recordsNamed } from '~~/server/records/named'
-import { readRecord } from '~~/server/records/one'
+import { readRecord } from '~~/server/pages/record'
 import { putOn, takeOff } from '~~/server/records/people'
 import { changeRecord } from '~~/server/records/save'
 import { readTimeline } from '~~/server/timeline/read'
@@ -205,7 +205,7 @@ describe('people on a record', () => {
     expect(await seen(firm.noor)).toEqual([0, 0, null])
     expect(await seen(firm.odile)).toEqual([1, 1, 'Iris Holm'])
     const where = JSON.stringify({ match: 'all', of: [{ field: 'people', test: 'contains', value: 'Iris' }] })
-    expect((await listRecords(firm.noor, { module: 'job', sort: 'name', direction: 'up', words: '', where, page: 1 }, DAY)).total).toBe(0)
+    expect((await countRecords(firm.noor, { module: 'job', sort: 'name', direction: 'up', words: '', where }, DAY)).total).toBe(0)
   })
 })
 

@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm'
 import fc from 'fast-check'
 import { can, PERMISSIONS, type Asker, type Permission } from '~~/shared/permissions'
 import { tx } from '~~/server/db/door'
-import { visible } from '~~/server/identity/visible'
+import { visible } from '~~/server/reading/visible'
 import { useDatabase } from '../../support/database'
 
 useDatabase()

@@ -5,10 +5,11 @@ import { tx } from '~~/server/db/door'
 import { consentEntry, consentProposal, numberState } from '~~/server/db/schema'
 import { decideConsent, dismissProposal } from '~~/server/consent/decide'
 import { addRecord } from '~~/server/records/save'
-import { readRecord } from '~~/server/records/one'
+import { readRecord } from '~~/server/pages/record'
 import { takeEvent } from '~~/server/texting/events'
 import { sendText } from '~~/server/texting/send'
-import { readConversation, readShelf, settleConversation } from '~~/server/texting/shelf'
+import { readConversation, readShelf } from '~~/server/pages/shelf'
+import { settleConversation } from '~~/server/texting/conversations'
 import { takeBack } from '~~/server/texting/take-back'
 import { readTimeline } from '~~/server/timeline/read'
 import { useDatabase } from '../../support/database'
@@ -79,8 +80,8 @@ describe('a text that comes in', () => {
     await takeBack(firm.ada, text.id, later(DAY, 1_000))
     expect((await waiting()).find(item => item.remote === e164)).toMatchObject({ waitsSince: later(DAY, -60_000).getTime() })
     const { conversationId } = (await waiting()).find(item => item.remote === e164)!
-    await expect(settleConversation(firm.noor, conversationId, DAY)).rejects.toMatchObject({ details: { status: 404 } })
-    await settleConversation(firm.mika, conversationId, DAY)
+    await expect(settleConversation(firm.noor, conversationId)).rejects.toMatchObject({ details: { status: 404 } })
+    await settleConversation(firm.mika, conversationId)
     expect(await isWaiting()).toBe(false)
     expect((await readConversation(firm.mika, conversationId, DAY)).entries).toHaveLength(2)
   })

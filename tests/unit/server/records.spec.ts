@@ -1,8 +1,8 @@
 import { v7 as uuid } from 'uuid'
 import { editRecord, type EditRecord } from '~~/shared/schemas/record'
-import { listRecords } from '~~/server/records/list'
-import { addNote } from '~~/server/records/note'
-import { readRecord } from '~~/server/records/one'
+import { countRecords } from '~~/server/records/list'
+import { addNote } from '~~/server/timeline/note'
+import { readRecord } from '~~/server/pages/record'
 import { addRecord, changeRecord } from '~~/server/records/save'
 import { PAGE, readAround, readNewer, readTimeline } from '~~/server/timeline/read'
 import { tx } from '~~/server/db/door'
@@ -36,7 +36,7 @@ describe('making a record', () => {
   it('makes one record when the form is sent twice', async () => {
     const values = { ...form({ firstName: 'Twice' }), id: uuid(), module: 'lead' as const }
     expect(await addRecord(firm.ada, values, DAY)).toBe(await addRecord(firm.ada, values, DAY))
-    expect((await listRecords(firm.ada, query({ words: 'twice' }), DAY)).total).toBe(1)
+    expect((await countRecords(firm.ada, query({ words: 'twice' }), DAY)).total).toBe(1)
     await expect(addRecord(firm.mika, values, DAY)).rejects.toMatchObject({ details: { status: 409 } })
   })
 

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { carriersFor, exchangeFor } from '~~/server/carriers/all'
+import { carriersFor, exchangeFor } from '~~/server/tellers/all'
 import { readSettings, SETTING_NAMES } from '~~/server/settings'
 
 const SECRETS = { PLAUDER_CARRIER_KEY: 'k'.repeat(24), PLAUDER_WEBHOOK_SECRET: Buffer.alloc(24, 7).toString('base64') }

@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { tx } from '~~/server/db/door'
-import { message, line } from '~~/server/db/schema'
+import { message, line, textMessage } from '~~/server/db/schema'
 import { takeDue, takeLeasesBack } from '~~/server/jobs/outbox'
 import { HAND_OVER } from '~~/server/jobs/kinds'
 import { writeConsent } from '~~/server/consent/ledger'
@@ -11,7 +11,7 @@ import { sendText } from '~~/server/texting/send'
 import { letGo, takeBack } from '~~/server/texting/take-back'
 import { TAKE_BACK_MS } from '~~/shared/texting'
 import { readTimeline } from '~~/server/timeline/read'
-import { readRecord } from '~~/server/records/one'
+import { readRecord } from '~~/server/pages/record'
 import { useDatabase } from '../../support/database'
 import { drain, fakeCarrier } from '../../support/fake-carrier'
 import { DAY, later, makeFirm, makeLead, NIGHT, textTo, type Firm } from '../../support/firm'
@@ -21,7 +21,10 @@ let firm: Firm
 const LEFT = later(DAY, TAKE_BACK_MS)
 beforeAll(async () => firm = await makeFirm())
 
-const stored = async (id: string) => (await tx(database => database.select().from(message).where(eq(message.id, id))))[0]!
+const stored = async (id: string) => {
+  const [{ message: any, text_message: text }] = await tx(database => database.select().from(message).innerJoin(textMessage, eq(textMessage.messageId, message.id)).where(eq(message.id, id))) as [{ message: typeof message.$inferSelect, text_message: typeof textMessage.$inferSelect }]
+  return { ...any, ...text }
+}
 const stateOf = async (id: string) => (({ state, code }) => code ? `${state} ${code}` : state)(await stored(id))
 
 /** A lead and a text to it, queued. */

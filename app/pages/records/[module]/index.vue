@@ -18,7 +18,7 @@ const [one, several] = [facts.one.toLowerCase(), facts.many.toLowerCase()]
 
 const list = useList(module)
 const selection = useSelection(list)
-const { words, typed, conditions, columns, shown, page, pages, problem } = list
+const { total, words, typed, conditions, columns, shown, page, pages, problem } = list
 const found = computed(() => list.list.value)
 const asksForSome = computed(() => typed.value !== '' || conditions.value.of.length > 0)
 
@@ -43,7 +43,7 @@ function call(row: RecordRow | null): void {
 /** Of whom a call round is being made: who is chosen, or else everybody in the list. */
 const calling = shallowRef<Selection | null>(null)
 function callThem(): void {
-  if (hasNumbers(module) && found.value?.total) calling.value = selection.count.value > 0 ? selection.selection.value : { list: list.question.value, ids: null, importId: null }
+  if (hasNumbers(module) && found.value?.rows.length) calling.value = selection.count.value > 0 ? selection.selection.value : { list: list.question.value, ids: null, importId: null }
 }
 
 useKeys([
@@ -71,7 +71,7 @@ useKeys([
         class="quiet figures"
         role="status"
       >
-        {{ found ? many(found.total, one, several) : '' }}
+        {{ total === null ? '' : many(total, one, several) }}
       </p>
       <ModuleNav
         class="modules"
@@ -200,7 +200,7 @@ useKeys([
           @call="call"
         />
         <p
-          v-if="found?.total === 0"
+          v-if="found?.rows.length === 0 && page === 1"
           class="empty"
         >
           <template v-if="asksForSome">

@@ -1,5 +1,5 @@
 import { declineWithText } from '~~/server/calling/decline'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { byId } from '~~/shared/schemas/common'
 
 export default route({ params: byId('call') }, ({ asker, params, now }) => declineWithText(asker, params.id, now))

@@ -1,5 +1,5 @@
 import { leaveSpoken } from '~~/server/calling/leave'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { leaveForm } from '~~/shared/schemas/calling'
 import { byId } from '~~/shared/schemas/common'
 

@@ -1,5 +1,5 @@
 import { putAway } from '~~/server/calling/notes'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { byId } from '~~/shared/schemas/common'
 
 export default route({ params: byId('call') }, ({ asker, params, now }) => putAway(asker, params.id, now))

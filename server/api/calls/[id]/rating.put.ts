@@ -1,5 +1,5 @@
 import { rateCall } from '~~/server/calling/notes'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { ratingForm } from '~~/shared/schemas/calling'
 import { byId } from '~~/shared/schemas/common'
 

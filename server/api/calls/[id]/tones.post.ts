@@ -1,5 +1,5 @@
 import { sendTones } from '~~/server/calling/orders'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { tonesForm } from '~~/shared/schemas/calling'
 import { byId } from '~~/shared/schemas/common'
 

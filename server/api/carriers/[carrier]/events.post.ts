@@ -1,9 +1,9 @@
 import { object, string } from 'yup'
 import { carrierRegistered } from '~~/server/carriers/registry'
-import { carrierTeller } from '~~/server/carriers/tellers'
-import { takeTold } from '~~/server/carriers/webhook'
+import { carrierTeller } from '~~/server/tellers/tellers'
+import { takeTold } from '~~/server/tellers/webhook'
 import { notFound } from '~~/server/http/problem'
-import { openRoute } from '~~/server/http/route'
+import { openRoute } from '~~/server/routing/route'
 
 /** Where carriers report to that tell us by themselves. */
 export default openRoute({ params: object({ carrier: string().max(60).required() }) }, async ({ event, params, now }) => {

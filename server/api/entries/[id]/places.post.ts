@@ -1,5 +1,5 @@
 import { boolean, object } from 'yup'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { showOnMatter } from '~~/server/timeline/show-on'
 import { byId, idOf } from '~~/shared/schemas/common'
 

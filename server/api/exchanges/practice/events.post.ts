@@ -1,7 +1,7 @@
 import { theExchange } from '~~/server/calling/port'
-import { exchangeTeller } from '~~/server/carriers/tellers'
-import { takeTold } from '~~/server/carriers/webhook'
-import { openRoute } from '~~/server/http/route'
+import { exchangeTeller } from '~~/server/tellers/tellers'
+import { takeTold } from '~~/server/tellers/webhook'
+import { openRoute } from '~~/server/routing/route'
 
 /** Where the practice exchange reports to. */
 export default openRoute({}, async ({ event, now }) => {

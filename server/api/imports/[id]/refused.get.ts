@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream'
 import { setResponseHeader } from 'h3'
 import { progressOf, refusedRows } from '~~/server/imports/progress'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { byId } from '~~/shared/schemas/common'
 
 export default route({ params: byId('import') }, async ({ event, asker, params }) => {

@@ -1,5 +1,5 @@
 import { takeRows } from '~~/server/imports/begin'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { byId } from '~~/shared/schemas/common'
 import { rowsForm } from '~~/shared/schemas/import'
 

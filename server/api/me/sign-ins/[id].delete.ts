@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { endMine } from '~~/server/identity/sign-in'
 import { byId } from '~~/shared/schemas/common'
 

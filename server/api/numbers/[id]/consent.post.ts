@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { decideConsent } from '~~/server/consent/decide'
 import { byId } from '~~/shared/schemas/common'
 import { consentForm } from '~~/shared/schemas/texting'

@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { dropPicture } from '~~/server/texting/pictures'
 import { byId } from '~~/shared/schemas/common'
 

@@ -1,5 +1,5 @@
 import { setResponseHeaders } from 'h3'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { readPicture } from '~~/server/texting/pictures'
 import { byId } from '~~/shared/schemas/common'
 

@@ -1,5 +1,5 @@
 import { readFile } from '~~/server/http/body'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { takePicture } from '~~/server/texting/pictures'
 import { MOST_BYTES_IN } from '~~/shared/pictures'
 import { byId } from '~~/shared/schemas/common'

@@ -1,5 +1,5 @@
 import { string } from 'yup'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { boardOfDeals } from '~~/server/records/board'
 import { boardQuery } from '~~/shared/schemas/board'
 import { byId } from '~~/shared/schemas/common'

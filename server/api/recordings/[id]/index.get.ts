@@ -1,6 +1,6 @@
 import { setResponseHeaders } from 'h3'
 import { hearRecording } from '~~/server/calling/recordings'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { byId } from '~~/shared/schemas/common'
 
 export default route({ params: byId('recording') }, async ({ event, asker, params, now }) => {

@@ -1,5 +1,5 @@
 import { markRecording } from '~~/server/calling/recordings'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { markForm } from '~~/shared/schemas/calling'
 import { byId } from '~~/shared/schemas/common'
 

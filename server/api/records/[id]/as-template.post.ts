@@ -1,5 +1,5 @@
 import { object, string } from 'yup'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { templateFrom } from '~~/server/templates/from-text'
 import { byId } from '~~/shared/schemas/common'
 

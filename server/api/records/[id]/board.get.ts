@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { boardOfJob } from '~~/server/records/board'
 import { boardQuery } from '~~/shared/schemas/board'
 import { byId } from '~~/shared/schemas/common'

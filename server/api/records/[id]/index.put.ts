@@ -1,5 +1,5 @@
-import { route } from '~~/server/http/route'
-import { readRecord } from '~~/server/records/one'
+import { route } from '~~/server/routing/route'
+import { readRecord } from '~~/server/pages/record'
 import { changeRecord } from '~~/server/records/save'
 import { byId } from '~~/shared/schemas/common'
 import { editRecord } from '~~/shared/schemas/record'

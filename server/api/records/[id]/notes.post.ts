@@ -1,5 +1,5 @@
-import { route } from '~~/server/http/route'
-import { addNote } from '~~/server/records/note'
+import { route } from '~~/server/routing/route'
+import { addNote } from '~~/server/timeline/note'
 import { byId } from '~~/shared/schemas/common'
 import { noteForm } from '~~/shared/schemas/record'
 

@@ -1,5 +1,5 @@
 import { object, string } from 'yup'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { look, whoElse } from '~~/server/live/presence'
 import { authorize } from '~~/server/records/one'
 import { byId } from '~~/shared/schemas/common'

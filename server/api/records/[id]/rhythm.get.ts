@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { offsetAt } from '~~/core/hours/wall'
 import { zoneRules } from '~~/core/hours/zones'
 import { readRhythm } from '~~/server/timeline/read'

@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { moveRecord } from '~~/server/records/move'
 import { byId } from '~~/shared/schemas/common'
 import { moveForm } from '~~/shared/schemas/record'

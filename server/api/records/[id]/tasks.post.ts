@@ -1,5 +1,5 @@
 import { addTask } from '~~/server/tasks/tasks'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { taskForm } from '~~/shared/schemas/calling'
 import { byId } from '~~/shared/schemas/common'
 

@@ -1,5 +1,5 @@
 import { array, number, object } from 'yup'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { readAround, readEntries, readNewer, readTimeline } from '~~/server/timeline/read'
 import { byId, idIfSeen } from '~~/shared/schemas/common'
 

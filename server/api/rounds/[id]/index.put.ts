@@ -1,5 +1,5 @@
 import { changeRound } from '~~/server/calling/rounds/turn'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { byId } from '~~/shared/schemas/common'
 import { roundMannerForm } from '~~/shared/schemas/round'
 

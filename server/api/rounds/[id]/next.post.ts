@@ -1,5 +1,5 @@
 import { nextInRound } from '~~/server/calling/rounds/next'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { byId } from '~~/shared/schemas/common'
 
 export default route({ params: byId('round') }, ({ asker, params, now }) => nextInRound(asker, params.id, now))

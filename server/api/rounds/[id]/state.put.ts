@@ -1,5 +1,5 @@
 import { turnRound } from '~~/server/calling/rounds/turn'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { byId } from '~~/shared/schemas/common'
 import { roundStateForm } from '~~/shared/schemas/round'
 

@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { listFields } from '~~/server/records/fields'
 import { ofModule } from '~~/shared/schemas/list'
 

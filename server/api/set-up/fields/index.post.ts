@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { addField } from '~~/server/records/fields'
 import { fieldForm } from '~~/shared/schemas/field'
 

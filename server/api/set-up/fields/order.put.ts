@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { orderFields } from '~~/server/records/fields'
 import { fieldOrder } from '~~/shared/schemas/field'
 

@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { changeLine } from '~~/server/texting/line-edit'
 import { byId } from '~~/shared/schemas/common'
 import { lineForm } from '~~/shared/schemas/line'

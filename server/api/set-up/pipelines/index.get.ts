@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { listPipelines } from '~~/server/records/pipeline-edit'
 import { ofHeld } from '~~/shared/schemas/pipeline'
 

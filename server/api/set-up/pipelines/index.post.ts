@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { addPipeline } from '~~/server/records/pipeline-edit'
 import { pipelineForm } from '~~/shared/schemas/pipeline'
 

@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { readHouseRules } from '~~/server/identity/house-rules'
 
 export default route({}, () => readHouseRules())

@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { saveHouseRules } from '~~/server/identity/house-rules'
 import { houseRulesForm } from '~~/shared/schemas/house-rules'
 

@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
-import { readStuck } from '~~/server/jobs/stuck'
+import { route } from '~~/server/routing/route'
+import { readStuck } from '~~/server/tellers/stuck'
 
 export default route({}, ({ asker }) => readStuck(asker))

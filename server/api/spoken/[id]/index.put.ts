@@ -1,5 +1,5 @@
 import { saveSpoken } from '~~/server/calling/spoken'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { spokenForm } from '~~/shared/schemas/calling'
 import { byId } from '~~/shared/schemas/common'
 

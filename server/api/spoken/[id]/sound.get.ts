@@ -1,6 +1,6 @@
 import { setResponseHeaders } from 'h3'
 import { hearSpoken } from '~~/server/calling/spoken'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { byId } from '~~/shared/schemas/common'
 
 export default route({ params: byId('spoken') }, async ({ event, asker, params }) => {

@@ -1,5 +1,5 @@
 import { boolean, object } from 'yup'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { setFavourite } from '~~/server/templates/templates'
 import { byId } from '~~/shared/schemas/common'
 

@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { changeTemplate } from '~~/server/templates/templates'
 import { byId } from '~~/shared/schemas/common'
 import { editTemplate } from '~~/shared/schemas/template'

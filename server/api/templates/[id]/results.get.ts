@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { resultsOf } from '~~/server/templates/results'
 import { byId } from '~~/shared/schemas/common'
 

@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { reschedule } from '~~/server/texting/schedule'
 import { byId } from '~~/shared/schemas/common'
 import { rescheduleForm } from '~~/shared/schemas/texting'

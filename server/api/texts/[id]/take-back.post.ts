@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { takeBack } from '~~/server/texting/take-back'
 import { byId } from '~~/shared/schemas/common'
 

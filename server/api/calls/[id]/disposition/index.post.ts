@@ -1,5 +1,5 @@
 import { dispose } from '~~/server/calling/dispose'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { disposeForm } from '~~/shared/schemas/calling'
 import { byId } from '~~/shared/schemas/common'
 

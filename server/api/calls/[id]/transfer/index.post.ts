@@ -1,5 +1,5 @@
 import { transferCall } from '~~/server/calling/transfers/transfer'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { transferForm } from '~~/shared/schemas/calling'
 import { byId } from '~~/shared/schemas/common'
 

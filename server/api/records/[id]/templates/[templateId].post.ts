@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { fillOneForRecord } from '~~/server/templates/fill'
 import { byId, idOf } from '~~/shared/schemas/common'
 import { fillOne } from '~~/shared/schemas/template'

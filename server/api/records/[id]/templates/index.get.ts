@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { fillForRecord } from '~~/server/templates/fill'
 import { byId } from '~~/shared/schemas/common'
 import { fillContext } from '~~/shared/schemas/template'

@@ -1,5 +1,5 @@
 import { sayOf } from '~~/server/calling/rounds/standing'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { byId, idOf } from '~~/shared/schemas/common'
 import { roundPersonForm } from '~~/shared/schemas/round'
 

@@ -1,5 +1,5 @@
 import { readRoundPeople } from '~~/server/calling/rounds/read'
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { byId } from '~~/shared/schemas/common'
 import { roundPeopleQuery } from '~~/shared/schemas/round'
 

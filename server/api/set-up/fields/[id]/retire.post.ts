@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { retireField } from '~~/server/records/fields'
 import { byId } from '~~/shared/schemas/common'
 

@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { takeUpField } from '~~/server/records/fields'
 import { byId } from '~~/shared/schemas/common'
 

@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { removePipeline } from '~~/server/records/pipeline-edit'
 import { byId } from '~~/shared/schemas/common'
 

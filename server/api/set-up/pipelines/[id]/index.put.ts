@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { changePipeline } from '~~/server/records/pipeline-edit'
 import { byId } from '~~/shared/schemas/common'
 import { pipelineForm } from '~~/shared/schemas/pipeline'

@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { putOn } from '~~/server/records/people'
 import { personOn } from '~~/shared/schemas/record'
 

@@ -1,4 +1,4 @@
-import { route } from '~~/server/http/route'
+import { route } from '~~/server/routing/route'
 import { moveOnJob } from '~~/server/records/move'
 import { moveForm, personOn } from '~~/shared/schemas/record'
 

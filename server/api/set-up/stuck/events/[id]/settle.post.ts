@@ -1,6 +1,6 @@
 import { object, string } from 'yup'
-import { route } from '~~/server/http/route'
-import { settleEvent } from '~~/server/jobs/stuck'
+import { route } from '~~/server/routing/route'
+import { settleEvent } from '~~/server/tellers/stuck'
 import { byId } from '~~/shared/schemas/common'
 
 const form = object({ how: string().oneOf(['again', 'leave'] as const).required() })

@@ -1,5 +1,5 @@
-import { route } from '~~/server/http/route'
-import { startAgain } from '~~/server/jobs/stuck'
+import { route } from '~~/server/routing/route'
+import { startAgain } from '~~/server/tellers/stuck'
 import { byId } from '~~/shared/schemas/common'
 
 export default route({ params: byId('job') }, ({ asker, params, now }) => startAgain(asker, params.id, now))

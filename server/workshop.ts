@@ -1,0 +1,27 @@
+import { findCalls } from './calling/find-call'
+import { transfersBack } from './calling/transfers/back'
+import { fetchRecordings } from './calling/recordings'
+import { ringAll, takeMessages } from './calling/ring'
+import { importMany } from './imports/work'
+import { changeMany } from './records/bulk-work'
+import { handOver, handOverBroke } from './texting/hand-over'
+import { fillBackMany } from './activity/fill-back'
+import { BULK_CHANGE, FETCH_RECORDING, FILL_BACK, FIND_CALL, HAND_OVER, TRANSFER_BACK, IMPORT, RING_ALL, TAKE_MESSAGE, type JobKind } from './jobs/kinds'
+import type { Ending, Handler, Workshop } from './jobs/outbox'
+
+/** Who does the work of each kind of job. */
+const HANDLERS: Record<JobKind, Handler> = {
+  [HAND_OVER]: handOver,
+  [BULK_CHANGE]: changeMany,
+  [FILL_BACK]: fillBackMany,
+  [IMPORT]: importMany,
+  [TAKE_MESSAGE]: takeMessages,
+  [RING_ALL]: ringAll,
+  [FETCH_RECORDING]: fetchRecordings,
+  [TRANSFER_BACK]: transfersBack,
+  [FIND_CALL]: findCalls,
+}
+
+const ENDINGS: Partial<Record<JobKind, Ending>> = { [HAND_OVER]: handOverBroke }
+
+export const WORKSHOP: Workshop = { handlers: HANDLERS, endings: ENDINGS }
