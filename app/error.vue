@@ -17,5 +17,5 @@ const { error } = defineProps<{ error: NuxtError }>()
 </template>
 
 <style scoped>
-.lost { max-width: 30rem; margin: 20vh auto 0; padding: 0 1.5rem; display: grid; gap: 0.5rem; }
+.lost { max-width: 30rem; margin: 20vh auto 0; padding: 0 var(--space-8); display: grid; gap: var(--space-3); }
 </style>

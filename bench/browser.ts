@@ -2,7 +2,11 @@ import { chromium, type Browser, type Page } from '@playwright/test'
 import { DEMO_PASSWORD } from '../demo/lay'
 import { percentile } from './support'
 
-export const openBrowser = (): Promise<Browser> => chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1'] })
+export const openBrowser = (): Promise<Browser> =>
+  chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1'],
+  })
 
 export async function signIn(browser: Browser, address: string, who: string): Promise<Page> {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
@@ -15,7 +19,11 @@ export async function watchKeys(page: Page): Promise<void> {
   await page.evaluate(() => {
     const seen: number[] = []
     Object.assign(window, { keysToPaint: seen })
-    document.addEventListener('keydown', event => requestAnimationFrame(() => setTimeout(() => seen.push(performance.now() - event.timeStamp), 0)), { capture: true })
+    document.addEventListener(
+      'keydown',
+      event => requestAnimationFrame(() => setTimeout(() => seen.push(performance.now() - event.timeStamp), 0)),
+      { capture: true },
+    )
   })
 }
 
@@ -29,4 +37,5 @@ export async function typeAndWatch(page: Page, words: string): Promise<number[]>
   return page.evaluate(() => [...(window as unknown as { keysToPaint: number[] }).keysToPaint])
 }
 
-export const sayTimes = (samples: number[]) => `p50 ${percentile(samples, 0.5).toFixed(0)} ms, p95 ${percentile(samples, 0.95).toFixed(0)} ms over ${samples.length}`
+export const sayTimes = (samples: number[]) =>
+  `p50 ${percentile(samples, 0.5).toFixed(0)} ms, p95 ${percentile(samples, 0.95).toFixed(0)} ms over ${samples.length}`

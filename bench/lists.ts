@@ -34,10 +34,22 @@ const port = 4840
 /** Of leads in three of their stages, not spoken with for a month. */
 async function whereFor(): Promise<string> {
   const stages = (await allStages('lead')).slice(1, 4).map(({ id }) => id)
-  return JSON.stringify({ match: 'all', of: [{ field: 'stage', test: 'one-of', value: stages }, { field: 'last-contact', test: 'not-for-days', value: 30 }] })
+  return JSON.stringify({
+    match: 'all',
+    of: [
+      { field: 'stage', test: 'one-of', value: stages },
+      { field: 'last-contact', test: 'not-for-days', value: 30 },
+    ],
+  })
 }
 
-const listOf = (sort: string, where: string, direction: 'up' | 'down' = 'down') => ({ module: 'lead' as const, sort, direction, words: '', where })
+const listOf = (sort: string, where: string, direction: 'up' | 'down' = 'down') => ({
+  module: 'lead' as const,
+  sort,
+  direction,
+  words: '',
+  where,
+})
 
 interface Bare { page: number, find: number }
 
@@ -50,7 +62,8 @@ async function bareTimes(database: OpenDatabase, ada: SignedIn): Promise<Bare> {
   const mine = visible(ada, 'record.see', { owner: sql`n.owner_id`, team: sql`n.team_id` })
   const page = sql`
     ${rowsFor(ada, sql`(
-      select n.id, row_number() over (order by n.name collate "und-x-icu", n.id) as place from ${record} n where n.module = 'lead' and ${mine}
+      select n.id, row_number() over (order by n.name collate "und-x-icu", n.id) as place from ${record} n where n.module = 'lead'
+        and ${mine}
       order by n.name collate "und-x-icu", n.id limit 50) chosen`)}`
   return {
     page: percentile(await timeEach(RUNS * 2, () => run(page)), 0.95),
@@ -63,8 +76,15 @@ try {
   await layDemo(folder)
   const database = await startDatabase(folder)
   await fillPeople(database, PEOPLE)
-  const ada = (await whoSignedIn((await openSignIn('ada@pannier.example', DEMO_PASSWORD, { address: 'bench' }, new Date())).signIn, new Date()))!
-  await saveView(ada, { id: uuid(), module: 'lead', name: 'By budget', columns: ['name'], sort: KEPT, direction: 'down', shared: false, where: '' }, new Date())
+  const ada = (await whoSignedIn(
+    (await openSignIn('ada@pannier.example', DEMO_PASSWORD, { address: 'bench' }, new Date())).signIn,
+    new Date(),
+  ))!
+  await saveView(
+    ada,
+    { id: uuid(), module: 'lead', name: 'By budget', columns: ['name'], sort: KEPT, direction: 'down', shared: false, where: '' },
+    new Date(),
+  )
   const where = await whereFor()
   const bare = await bareTimes(database, ada)
   await database.close()
@@ -85,10 +105,21 @@ try {
       figure(`list-by-${sort}-${direction}/page-by-index`, page / through, '<=3', page <= 3 * through)
     }
   }
-  const counting = percentile(await timeEach(RUNS, () => served.get(`/api/records/count?${new URLSearchParams(listOf('name', where)).toString()}`)), 0.95)
+  const counting = percentile(
+    await timeEach(RUNS, () => served.get(`/api/records/count?${new URLSearchParams(listOf('name', where)).toString()}`)),
+    0.95,
+  )
   console.log(`# counting, apart: ${counting.toFixed(0)} ms`)
-  for (const words of WORDS) console.log(`# find “${words}”: ${percentile(await timeEach(FINDS, () => served.get(`/api/find?${new URLSearchParams({ words }).toString()}`)), 0.5).toFixed(0)} ms`)
-  const found = percentile(await timeEach(FINDS * WORDS.length, i => served.get(`/api/find?${new URLSearchParams({ words: WORDS[i % WORDS.length]! }).toString()}`)), 0.95)
+  for (const words of WORDS)
+    console.log(
+      `# find “${words}”: ${percentile(await timeEach(FINDS, () => served.get(`/api/find?${new URLSearchParams({ words }).toString()}`)), 0.5).toFixed(0)} ms`,
+    )
+  const found = percentile(
+    await timeEach(FINDS * WORDS.length, i =>
+      served.get(`/api/find?${new URLSearchParams({ words: WORDS[i % WORDS.length]! }).toString()}`),
+    ),
+    0.95,
+  )
   console.log(`# find: ${found.toFixed(0)} ms over HTTP, ${bare.find.toFixed(0)} ms bare`)
   figure('find/bare-sql', found / bare.find, '<=3', found <= 3 * bare.find)
   await served.stop()

@@ -37,36 +37,65 @@ let database = await startDatabase(folder)
 const people = (await fillPeople(database, PEOPLE)).slice(0, 2 * ROUND + KEYS + 10)
 /** A place where it is day, so that nobody is passed over for their night. */
 const hours = (36 - new Date().getUTCHours()) % 24
-await database.pool.query('update record set zone = $1 where id = any($2)', [hours <= 12 ? `Etc/GMT-${hours}` : `Etc/GMT+${24 - hours}`, people.map(({ id }) => id)])
-const { rows: [ada] } = await database.pool.query<{ id: string, team: string }>('select c.id, m.team_id as team from colleague c join team_member m on m.colleague_id = c.id where c.mail = \'ada@pannier.example\'')
+await database.pool.query('update record set zone = $1 where id = any($2)', [
+  hours <= 12 ? `Etc/GMT-${hours}` : `Etc/GMT+${24 - hours}`,
+  people.map(({ id }) => id),
+])
+const {
+  rows: [ada],
+} = await database.pool.query<{ id: string, team: string }>(
+  'select c.id, m.team_id as team from colleague c join team_member m on m.colleague_id = c.id where c.mail = \'ada@pannier.example\'',
+)
 const workers: { id: string, mail: string }[] = []
 for (let n = 0; n < WORKERS; n++) {
   const one = { id: uuid(), mail: `worker${n}@pannier.example` }
-  await database.pool.query('insert into colleague (id, name, first_name, mail, password_hash, role, title, zone) select $1, $2, $2, $3, password_hash, role, title, zone from colleague where id = $4', [one.id, `Worker ${n}`, one.mail, ada!.id])
+  await database.pool.query(
+    'insert into colleague (id, name, first_name, mail, password_hash, role, title, zone) select $1, $2, $2, $3, password_hash, role, title, zone from colleague where id = $4',
+    [one.id, `Worker ${n}`, one.mail, ada!.id],
+  )
   await database.pool.query('insert into team_member (team_id, colleague_id) values ($1, $2)', [ada!.team, one.id])
   workers.push(one)
 }
 const roundOf = async (ids: string[], pauseSeconds: number | null) => {
   const id = uuid()
-  await makeRound((await colleagueAtWork(ada!.id))!, roundForm.validateSync({ id, name: `Bench ${id.slice(-4)}`, selection: { list: { module: 'lead', sort: 'name', direction: 'up' }, ids: ids.slice(0, 1_000) }, teamId: ada!.team, pauseSeconds }), new Date())
+  await makeRound(
+    (await colleagueAtWork(ada!.id))!,
+    roundForm.validateSync({
+      id,
+      name: `Bench ${id.slice(-4)}`,
+      selection: { list: { module: 'lead', sort: 'name', direction: 'up' }, ids: ids.slice(0, 1_000) },
+      teamId: ada!.team,
+      pauseSeconds,
+    }),
+    new Date(),
+  )
   return id
 }
 const ids = people.map(({ id }) => id)
-const [byKey, overHttp, bare] = [await roundOf(ids.slice(0, KEYS + 10), 0), await roundOf(ids.slice(-ROUND), null), await roundOf(ids.slice(KEYS + 10, KEYS + 10 + ROUND), null)]
+const [byKey, overHttp, bare] = [
+  await roundOf(ids.slice(0, KEYS + 10), 0),
+  await roundOf(ids.slice(-ROUND), null),
+  await roundOf(ids.slice(KEYS + 10, KEYS + 10 + ROUND), null),
+]
 await database.close()
 
 /** Eight work a round until nobody is left; gives how long each hand-out took. */
-async function workItOut(handOut: (worker: number) => Promise<{ phoneId: string } | null>, call: (worker: number, phoneId: string) => Promise<void>): Promise<number[]> {
+async function workItOut(
+  handOut: (worker: number) => Promise<{ phoneId: string } | null>,
+  call: (worker: number, phoneId: string) => Promise<void>,
+): Promise<number[]> {
   const samples: number[] = []
-  await Promise.all(workers.map(async (_, worker) => {
-    for (;;) {
-      const begun = performance.now()
-      const inHand = await handOut(worker)
-      samples.push(performance.now() - begun)
-      if (!inHand) return
-      await call(worker, inHand.phoneId)
-    }
-  }))
+  await Promise.all(
+    workers.map(async (_, worker) => {
+      for (;;) {
+        const begun = performance.now()
+        const inHand = await handOut(worker)
+        samples.push(performance.now() - begun)
+        if (!inHand) return
+        await call(worker, inHand.phoneId)
+      }
+    }),
+  )
   return samples
 }
 
@@ -76,7 +105,12 @@ const application = startApplication({ folder, port, practicePort: port + 1, env
 await Promise.all([practice.open, application.healthy])
 const browser = await openBrowser()
 try {
-  for (const { e164 } of people.slice(0, KEYS + 10)) await fetch(`${handsets}/calls`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ phone: e164, act: 'manner', manner: 'by-hand' }) })
+  for (const { e164 } of people.slice(0, KEYS + 10))
+    await fetch(`${handsets}/calls`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ phone: e164, act: 'manner', manner: 'by-hand' }),
+    })
   const page = await signIn(browser, address, 'ada')
   await page.goto(`${address}/calling/${byKey}`)
   await page.getByRole('button', { name: 'Work on it' }).click()
@@ -95,22 +129,45 @@ try {
       window.addEventListener('keydown', event => begun = event.timeStamp, { once: true, capture: true })
       const frame = () => {
         const name = document.querySelector('h1')?.textContent ?? ''
-        const rings = [...document.querySelectorAll('.strip .call')].some(item => item.textContent.includes(name) && item.textContent.includes('it rings'))
-        if (begun > 0 && name !== '' && name !== before && rings) requestAnimationFrame(() => setTimeout(() => Object.assign(window, { ringsAfter: performance.now() - begun }), 0))
+        const rings = [...document.querySelectorAll('.strip .call')].some(
+          item => item.textContent.includes(name) && item.textContent.includes('it rings'),
+        )
+        if (begun > 0 && name !== '' && name !== before && rings)
+          requestAnimationFrame(() => setTimeout(() => Object.assign(window, { ringsAfter: performance.now() - begun }), 0))
         else requestAnimationFrame(frame)
       }
       frame()
     }, heading)
     await page.keyboard.press('m')
-    samples.push(await (await page.waitForFunction(() => (window as unknown as { ringsAfter: number | null }).ringsAfter)).jsonValue() as number)
+    samples.push(
+      (await (await page.waitForFunction(() => (window as unknown as { ringsAfter: number | null }).ringsAfter)).jsonValue()) as number,
+    )
   }
   console.log(`# from the key that says how it went to the next person's page, painted and ringing, ${PEOPLE} people: ${sayTimes(samples)}`)
   figure('key-to-next-ringing-p95-ms', percentile(samples, 0.95), `<=${AIM_MS}`, percentile(samples, 0.95) <= AIM_MS)
   await page.keyboard.press('Alt+e')
   await page.close()
 
-  const cookies = await Promise.all(workers.map(async ({ mail }) => (await fetch(`${address}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ mail, password: DEMO_PASSWORD }) })).headers.get('set-cookie')!.split(';')[0]!))
-  const ask = (worker: number, path: string, body: object = {}) => fetch(`${address}${path}`, { method: 'POST', headers: { 'cookie': cookies[worker]!, 'content-type': 'application/json' }, body: JSON.stringify(body) })
+  const cookies = await Promise.all(
+    workers.map(
+      async ({ mail }) =>
+        (
+          await fetch(`${address}/api/sign-in`, {
+            method: 'POST',
+            headers: { 'content-type': 'application/json' },
+            body: JSON.stringify({ mail, password: DEMO_PASSWORD }),
+          })
+        ).headers
+          .get('set-cookie')!
+          .split(';')[0]!,
+    ),
+  )
+  const ask = (worker: number, path: string, body: object = {}) =>
+    fetch(`${address}${path}`, {
+      method: 'POST',
+      headers: { 'cookie': cookies[worker]!, 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    })
   const http = await workItOut(
     async worker => ((await (await ask(worker, `/api/rounds/${overHttp}/next`)).json()) as { inHand: { phoneId: string } | null }).inHand,
     async (worker, phoneId) => {
@@ -124,11 +181,33 @@ try {
   await Promise.all([application, practice].map(({ child }) => stop(child)))
 
   database = await startDatabase(folder)
-  const { rows: [dialled] } = await database.pool.query<{ calls: number, numbers: number }>('select count(*)::int as calls, count(distinct c.remote)::int as numbers from call c join round_person p on p.call_id = c.id where p.round_id = $1', [overHttp])
-  figure('dialled-more-than-once', dialled!.calls - dialled!.numbers, '<=0', dialled!.calls === dialled!.numbers && dialled!.numbers === ROUND)
-  registerExchange({ name: 'bench', dial: async ({ key }) => ({ kind: 'dialling', ref: key }), order: async () => 'done', seat: async () => 'done', tones: async () => 'done', leave: async () => 'done', whatBecameOf: async () => ({ kind: 'never' }), eventsSince: async cursor => ({ told: [], cursor }), recordingOf: async () => null, isSigned: () => false, readEvent: () => {
-    throw new Error('Nobody tells anything here.')
-  } })
+  const {
+    rows: [dialled],
+  } = await database.pool.query<{ calls: number, numbers: number }>(
+    'select count(*)::int as calls, count(distinct c.remote)::int as numbers from call c join round_person p on p.call_id = c.id where p.round_id = $1',
+    [overHttp],
+  )
+  figure(
+    'dialled-more-than-once',
+    dialled!.calls - dialled!.numbers,
+    '<=0',
+    dialled!.calls === dialled!.numbers && dialled!.numbers === ROUND,
+  )
+  registerExchange({
+    name: 'bench',
+    dial: async ({ key }) => ({ kind: 'dialling', ref: key }),
+    order: async () => 'done',
+    seat: async () => 'done',
+    tones: async () => 'done',
+    leave: async () => 'done',
+    whatBecameOf: async () => ({ kind: 'never' }),
+    eventsSince: async cursor => ({ told: [], cursor }),
+    recordingOf: async () => null,
+    isSigned: () => false,
+    readEvent: () => {
+      throw new Error('Nobody tells anything here.')
+    },
+  })
   const askers = await Promise.all(workers.map(async ({ id }) => (await colleagueAtWork(id))!))
   const inside = await workItOut(
     async worker => (await nextInRound(askers[worker]!, bare, new Date())).inHand,

@@ -9,7 +9,18 @@ export interface Served {
 }
 
 export async function serve(folder: string, port: number): Promise<Served> {
-  const server = spawn(process.execPath, ['.output/server/index.mjs'], { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, NODE_ENV: 'production', HOST: '127.0.0.1', PORT: String(port), PLAUDER_DATA: folder, PLAUDER_LOG: 'silent', PLAUDER_PRACTICE: 'off' } })
+  const server = spawn(process.execPath, ['.output/server/index.mjs'], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      HOST: '127.0.0.1',
+      PORT: String(port),
+      PLAUDER_DATA: folder,
+      PLAUDER_LOG: 'silent',
+      PLAUDER_PRACTICE: 'off',
+    },
+  })
   let ended = false
   server.once('exit', () => ended = true)
   // a bench that fails must not leave it behind
@@ -19,7 +30,11 @@ export async function serve(folder: string, port: number): Promise<Served> {
     if (ended) throw new Error('The application did not start. Start it by hand with the same settings to see why.')
     await new Promise(resolve => setTimeout(resolve, 200))
   }
-  const signedIn = await fetch(`${address}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ mail: 'ada@pannier.example', password: DEMO_PASSWORD }) })
+  const signedIn = await fetch(`${address}/api/sign-in`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ mail: 'ada@pannier.example', password: DEMO_PASSWORD }),
+  })
   const cookie = signedIn.headers.get('set-cookie')!.split(';')[0]!
   const ask = async (path: string, options: RequestInit) => {
     const answer = await fetch(`${address}${path}`, { ...options, headers: { cookie, 'content-type': 'application/json' } })

@@ -9,10 +9,10 @@ const isSmall = process.env.BENCH_SMALL === '1'
 /** How much of something is measured. */
 export const size = (full: number, small: number): number => isSmall ? small : full
 
-/** The value below which a share of the samples lies. */
+/** The value below which a share of the samples lies; NaN of none. */
 export function percentile(samples: number[], share: number): number {
   const sorted = [...samples].sort((a, b) => a - b)
-  return sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))]!
+  return sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))] ?? Number.NaN
 }
 
 /** Milliseconds that each run of some work takes, after a few that warm up. */

@@ -7,10 +7,14 @@ import { exitCode, figure, size } from './support'
 /** Filling and measuring a template with four fields over 100,000 people, against liquidjs that only renders it, in turns. */
 const PEOPLE = size(100_000, 1_000)
 const ROUNDS = 5
-const BODY = 'Hi {{ person.first_name | default: "there" }}, {{ sender.first_name }} from {{ firm.name }}. Your trial week for {{ company.name }} starts on Thursday. OK for you?'
+const BODY
+  = 'Hi {{ person.first_name | default: "there" }}, {{ sender.first_name }} from {{ firm.name }}. Your trial week for {{ company.name }} starts on Thursday. OK for you?'
 
 const values = Array.from({ length: PEOPLE }, (_, n) => ({
-  person: { first_name: FIRST_NAMES[n % FIRST_NAMES.length]! }, sender: { first_name: 'Ada' }, firm: { name: 'Pannier & Post' }, company: { name: `${LAST_NAMES[n % LAST_NAMES.length]!} & Co` },
+  person: { first_name: FIRST_NAMES[n % FIRST_NAMES.length]! },
+  sender: { first_name: 'Ada' },
+  firm: { name: 'Pannier & Post' },
+  company: { name: `${LAST_NAMES[n % LAST_NAMES.length]!} & Co` },
 }))
 const ids = values.map((_, n) => ({ id: String(n), name: 'somebody' }))
 

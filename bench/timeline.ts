@@ -27,7 +27,10 @@ async function measure(entries: number): Promise<{ bare: number, http: number }>
     await layDemo(folder)
     const database = await startDatabase(folder)
     const records = await fill(database, entries)
-    const ada = await whoSignedIn((await openSignIn('ada@pannier.example', DEMO_PASSWORD, { address: 'bench' }, new Date())).signIn, new Date())
+    const ada = await whoSignedIn(
+      (await openSignIn('ada@pannier.example', DEMO_PASSWORD, { address: 'bench' }, new Date())).signIn,
+      new Date(),
+    )
     const pick = (run: number) => records[(run * 7_919) % records.length]!
     const dialect = new PgDialect()
     const bare = await timeEach(RUNS, (run) => {
@@ -45,10 +48,22 @@ async function measure(entries: number): Promise<{ bare: number, http: number }>
 
 /** Texts of a year on leads of their own. */
 async function fill(database: OpenDatabase, entries: number): Promise<string[]> {
-  const { rows: [own] } = await database.pool.query('select c.id as owner, m.team_id as team from colleague c join team_member m on m.colleague_id = c.id where c.mail = $1', ['ada@pannier.example'])
+  const {
+    rows: [own],
+  } = await database.pool.query(
+    'select c.id as owner, m.team_id as team from colleague c join team_member m on m.colleague_id = c.id where c.mail = $1',
+    ['ada@pannier.example'],
+  )
   const now = Date.now()
-  const leads = Array.from({ length: Math.max(1, Math.round(entries / ENTRIES_A_RECORD)) }, (_, i) => ({ id: idAt(new Date(now)), e164: `+1999${String(i).padStart(7, '0')}` }))
-  await load(database, 'record (id, module, name, owner_id, team_id, made_at)', leads.map(({ id }, i) => `${id},lead,Bench ${i},${own.owner},${own.team},${new Date(now).toISOString()}`))
+  const leads = Array.from({ length: Math.max(1, Math.round(entries / ENTRIES_A_RECORD)) }, (_, i) => ({
+    id: idAt(new Date(now)),
+    e164: `+1999${String(i).padStart(7, '0')}`,
+  }))
+  await load(
+    database,
+    'record (id, module, name, owner_id, team_id, made_at)',
+    leads.map(({ id }, i) => `${id},lead,Bench ${i},${own.owner},${own.team},${new Date(now).toISOString()}`),
+  )
   await fillTexts(database, leads, entries, ENTRIES_A_RECORD)
   return leads.map(({ id }) => id)
 }
@@ -68,7 +83,9 @@ async function overHttp(folder: string, pick: (run: number) => string): Promise<
 
 const small = await measure(1_000)
 const large = await measure(Number(process.env.BENCH_ENTRIES ?? size(1_000_000, 2_000)))
-console.log(`# timeline p95: ${large.http.toFixed(2)} ms over HTTP, ${large.bare.toFixed(2)} ms bare; with 1,000 entries ${small.http.toFixed(2)} ms and ${small.bare.toFixed(2)} ms`)
+console.log(
+  `# timeline p95: ${large.http.toFixed(2)} ms over HTTP, ${large.bare.toFixed(2)} ms bare; with 1,000 entries ${small.http.toFixed(2)} ms and ${small.bare.toFixed(2)} ms`,
+)
 figure('timeline-http/bare-sql', large.http / large.bare, '<=2', large.http / large.bare <= 2)
 figure('timeline-1000000/1000', large.http / small.http, '<=1.5', large.http / small.http <= 1.5)
 process.exit(exitCode())

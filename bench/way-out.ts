@@ -48,7 +48,8 @@ function record(pool: pg.Pool): Statement[] {
       const values = Array.isArray(rest[0]) ? rest[0] : typeof first === 'string' ? undefined : first.values
       const answered = () => statements.push({ text: typeof first === 'string' ? first : first.text, values })
       const callback = rest.at(-1)
-      if (typeof callback === 'function') return query(first, ...rest.slice(0, -1), (...results: unknown[]) => (answered(), callback(...results)))
+      if (typeof callback === 'function')
+        return query(first, ...rest.slice(0, -1), (...results: unknown[]) => (answered(), callback(...results)))
       return (query(first, ...rest) as Promise<unknown>).finally(answered)
     }) as typeof client.query
   })
@@ -58,7 +59,17 @@ function record(pool: pg.Pool): Statement[] {
 async function main(): Promise<void> {
   const practice = spawn(process.execPath, [join(PARTS, 'practice.mjs')], {
     stdio: ['ignore', 'pipe', 'inherit'],
-    env: { ...process.env, PRACTICE_PORT: String(practicePort), PRACTICE_DATA: join(folder, 'practice'), PRACTICE_REPORT_TO: `http://127.0.0.1:${reportPort}/events`, PRACTICE_CALLS_REPORT_TO: `http://127.0.0.1:${reportPort}/calls`, PRACTICE_KEY: 'bench', PRACTICE_WEBHOOK_SECRET: SECRET, PRACTICE_PER_SECOND: '100000', PRACTICE_PACE: '{"sent":0,"delivered":0}' },
+    env: {
+      ...process.env,
+      PRACTICE_PORT: String(practicePort),
+      PRACTICE_DATA: join(folder, 'practice'),
+      PRACTICE_REPORT_TO: `http://127.0.0.1:${reportPort}/events`,
+      PRACTICE_CALLS_REPORT_TO: `http://127.0.0.1:${reportPort}/calls`,
+      PRACTICE_KEY: 'bench',
+      PRACTICE_WEBHOOK_SECRET: SECRET,
+      PRACTICE_PER_SECOND: '100000',
+      PRACTICE_PACE: '{"sent":0,"delivered":0}',
+    },
   })
   await new Promise<void>(resolve => practice.stdout.once('data', () => resolve()))
   try {
@@ -69,8 +80,13 @@ async function main(): Promise<void> {
     const carrier = practiceCarrier({ url: `http://127.0.0.1:${practicePort}`, key: 'bench', webhookSecret: SECRET })
     registerCarrier(carrier)
     await fetchPrices(carrier)
-    const ada = (await whoSignedIn((await openSignIn(COLLEAGUES[0]!.mail, DEMO_PASSWORD, { address: 'bench' }, new Date())).signIn, new Date()))!
-    const { rows: phones } = await database.pool.query<{ id: string, e164: string }>('select p.id, p.e164 from phone p join record r on r.id = p.record_id left join number_state n on n.e164 = p.e164 where p.country = \'US\' and p.kind = \'mobile\' and r.module <> \'candidate\' and coalesce(n.texts, \'unknown\') <> \'refused\'')
+    const ada = (await whoSignedIn(
+      (await openSignIn(COLLEAGUES[0]!.mail, DEMO_PASSWORD, { address: 'bench' }, new Date())).signIn,
+      new Date(),
+    ))!
+    const { rows: phones } = await database.pool.query<{ id: string, e164: string }>(
+      'select p.id, p.e164 from phone p join record r on r.id = p.record_id left join number_state n on n.e164 = p.e164 where p.country = \'US\' and p.kind = \'mobile\' and r.module <> \'candidate\' and coalesce(n.texts, \'unknown\') <> \'refused\'',
+    )
     const { rows: [line] } = await database.pool.query<{ id: string }>('select id from line where e164 = \'+15035550118\'')
     const start = join(folder, 'start.tar.gz')
     const { writeFileSync } = await import('node:fs')
@@ -100,7 +116,24 @@ async function main(): Promise<void> {
       await Promise.all(Array.from({ length: 8 }, async () => {
         for (let i = queue.shift(); i !== undefined; i = queue.shift()) {
           // as if written five seconds ago, so that the time to take it back does not count
-          await sendText(ada, { id: uuid(), lineId: line!.id, phoneId: phones[i % phones.length]!.id, conversationId: null, recordId: null, text: `Bench ${i}`, templateId: null, templateVersion: null, nightAllowed: true, later: null, ref: null, pictureIds: [] }, new Date(Date.now() - TAKE_BACK_MS))
+          await sendText(
+            ada,
+            {
+              id: uuid(),
+              lineId: line!.id,
+              phoneId: phones[i % phones.length]!.id,
+              conversationId: null,
+              recordId: null,
+              text: `Bench ${i}`,
+              templateId: null,
+              templateVersion: null,
+              nightAllowed: true,
+              later: null,
+              ref: null,
+              pictureIds: [],
+            },
+            new Date(Date.now() - TAKE_BACK_MS),
+          )
         }
       }))
       await allDelivered
@@ -127,7 +160,9 @@ async function main(): Promise<void> {
     client.release()
     await replay.close()
 
-    console.log(`# way out: ${wayOut.toFixed(0)} texts/s; its ${((count - warm) / TEXTS).toFixed(1)} statements a text run bare ${bareSql.toFixed(0)} texts/s; single-row transactions ${singleRow.toFixed(0)}/s`)
+    console.log(
+      `# way out: ${wayOut.toFixed(0)} texts/s; its ${((count - warm) / TEXTS).toFixed(1)} statements a text run bare ${bareSql.toFixed(0)} texts/s; single-row transactions ${singleRow.toFixed(0)}/s`,
+    )
     figure('way-out/single-row-transactions', wayOut / singleRow, '>=0.05', wayOut / singleRow >= 0.05)
     figure('way-out/own-sql-bare', wayOut / bareSql, '>=0.5', wayOut / bareSql >= 0.5)
   }

@@ -5,7 +5,8 @@ import { carrierRouter } from './carrier/http'
 import { Network } from './carrier/network'
 import { Reporter } from './carrier/reporter'
 import { World } from './carrier/world'
-import { Exchange, USUAL_PACE } from './exchange/exchange'
+import { USUAL_PACE } from './exchange/call'
+import { Exchange } from './exchange/exchange'
 import { exchangeRouter } from './exchange/http'
 import { handsetRouter } from './handsets/http'
 
@@ -25,7 +26,12 @@ const random = seededRandom(Number(process.env.PRACTICE_SEED ?? 1))
 
 const world = new World(folder)
 const network = new Network(world, new Reporter(need('PRACTICE_REPORT_TO'), need('PRACTICE_WEBHOOK_SECRET')), pace, faults, random)
-const exchange = new Exchange(folder, new Reporter(need('PRACTICE_CALLS_REPORT_TO'), need('PRACTICE_WEBHOOK_SECRET')), { ...USUAL_PACE, ...JSON.parse(process.env.PRACTICE_CALL_PACE ?? '{}') }, phone => world.off.has(phone))
+const exchange = new Exchange(
+  folder,
+  new Reporter(need('PRACTICE_CALLS_REPORT_TO'), need('PRACTICE_WEBHOOK_SECRET')),
+  { ...USUAL_PACE, ...JSON.parse(process.env.PRACTICE_CALL_PACE ?? '{}') },
+  phone => world.off.has(phone),
+)
 const app = createApp()
 app.use(handsetRouter(world, network, exchange, folder))
 app.use(exchangeRouter(exchange, need('PRACTICE_KEY')))

@@ -83,7 +83,7 @@ const EVERYTHING = [
   [BUILD],
   [browser(1), browser(2)],
   [npm('the use cases on a server', 'unit:server', '.cache/count-server.json'), kills('texts', 4710), kills('rest', 4730)],
-  [npm('two beside each other', 'beside', '.cache/count-beside.json')],
+  [npm('two beside each other', 'beside', '.cache/count-beside.json'), npm('every bench, small', 'bench', undefined, ['--small'])],
 ]
 
 /** What has changed since main as others know it, or since the last commit, with what it imports; no kills, no server, no browser. */

@@ -60,8 +60,14 @@ async function start(): Promise<() => Promise<void>> {
     await sweep(new Date())
     await indexSortedFields()
   }
-  const streamsEnd = setInterval(() => void endStreams().catch(error => log.error({ err: error }, 'streams of ended sign-ins could not be closed')), MINUTE).unref()
-  const tidying = setInterval(() => void tidy().catch(error => log.error({ err: error }, 'the hourly tidying failed; it is tried again in an hour')), HOUR).unref()
+  const streamsEnd = setInterval(
+    () => void endStreams().catch(error => log.error({ err: error }, 'streams of ended sign-ins could not be closed')),
+    MINUTE,
+  ).unref()
+  const tidying = setInterval(
+    () => void tidy().catch(error => log.error({ err: error }, 'the hourly tidying failed; it is tried again in an hour')),
+    HOUR,
+  ).unref()
   return async () => {
     clearInterval(tidying)
     clearInterval(streamsEnd)

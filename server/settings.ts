@@ -4,9 +4,18 @@ import { PlainError } from './log/failure'
 /** Fewer bytes than this can be guessed. */
 const FEWEST_BYTES = 24
 
-const whole = (least: number, most: number) => number().typeError('is no number').integer('is no whole number').min(least, `is less than ${least}`).max(most, `is more than ${most}`)
-const secret = (bytesOf: (value: string) => number) => string().test('long', `is too short: ${FEWEST_BYTES} bytes at least`, (value = '') => value === '' || bytesOf(value) >= FEWEST_BYTES).default('')
-const address = (...protocols: string[]) => string().test('url', `is no address such as ${protocols[0]}//127.0.0.1:4401`, value => !value || (URL.canParse(value) && protocols.includes(new URL(value).protocol)))
+const whole = (least: number, most: number) =>
+  number().typeError('is no number').integer('is no whole number').min(least, `is less than ${least}`).max(most, `is more than ${most}`)
+const secret = (bytesOf: (value: string) => number) =>
+  string()
+    .test('long', `is too short: ${FEWEST_BYTES} bytes at least`, (value = '') => value === '' || bytesOf(value) >= FEWEST_BYTES)
+    .default('')
+const address = (...protocols: string[]) =>
+  string().test(
+    'url',
+    `is no address such as ${protocols[0]}//127.0.0.1:4401`,
+    value => !value || (URL.canParse(value) && protocols.includes(new URL(value).protocol)),
+  )
 
 /** Everything that the environment says to Plauder, explained in docs/operating.md; a test holds the two alike. */
 const SETTINGS = object({
@@ -41,7 +50,9 @@ export function readSettings(env: Record<string, string | undefined>): Settings 
   }
   catch (error) {
     if (!(error instanceof ValidationError)) throw error
-    throw new PlainError(error.inner.map(({ path, errors }) => `${path} ${errors.join(', ')}.`).join(' ') + ' docs/operating.md says what each setting means.')
+    throw new PlainError(
+      error.inner.map(({ path, errors }) => `${path} ${errors.join(', ')}.`).join(' ') + ' docs/operating.md says what each setting means.',
+    )
   }
 }
 

@@ -34,7 +34,8 @@ export async function sweep(now: Date, piece = PIECE): Promise<Record<string, nu
     do {
       // by where they lie: what is oldest lies first, and so needs no index
       const { rows } = await once<{ gone: number }>(sql`
-        with gone as (delete from ${table} where ctid = any(array(select ctid from ${table} where ${since} < ${before} limit ${piece})) and ${since} < ${before} returning 1)
+        with gone as (delete from ${table} where ctid = any(array(select ctid from ${table} where ${since} < ${before} limit ${piece}))
+          and ${since} < ${before} returning 1)
         select count(*)::int as gone from gone`)
       gone = rows[0]!.gone
       swept[what] = (swept[what] ?? 0) + gone

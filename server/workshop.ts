@@ -6,7 +6,18 @@ import { importMany } from './imports/work'
 import { changeMany } from './records/bulk-work'
 import { handOver, handOverBroke } from './texting/hand-over'
 import { fillBackMany } from './activity/fill-back'
-import { BULK_CHANGE, FETCH_RECORDING, FILL_BACK, FIND_CALL, HAND_OVER, TRANSFER_BACK, IMPORT, RING_ALL, TAKE_MESSAGE, type JobKind } from './jobs/kinds'
+import {
+  BULK_CHANGE,
+  FETCH_RECORDING,
+  FILL_BACK,
+  FIND_CALL,
+  HAND_OVER,
+  TRANSFER_BACK,
+  IMPORT,
+  RING_ALL,
+  TAKE_MESSAGE,
+  type JobKind,
+} from './jobs/kinds'
 import type { Ending, Handler, Workshop } from './jobs/outbox'
 
 /** Who does the work of each kind of job. */

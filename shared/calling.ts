@@ -19,7 +19,15 @@ export type DispositionColour = typeof DISPOSITION_COLOURS[number]
 export interface HowICall { callsWith: CallsWith, phones: { e164: string, label: string }[] }
 
 /** A call that is being handed to a colleague. */
-export interface Transfer { id: string, way: TransferWay, state: TransferState, from: { id: string, firstName: string }, to: { id: string, firstName: string }, /** Whether it is handed to me. */ toMe: boolean }
+export interface Transfer {
+  id: string
+  way: TransferWay
+  state: TransferState
+  from: { id: string, firstName: string }
+  to: { id: string, firstName: string }
+  /** Whether it is handed to me. */
+  toMe: boolean
+}
 
 /** A colleague to whom a call can be handed. */
 export interface TransferTo { id: string, name: string, title: string, /** Why not now. */ busy: 'on-a-call' | null }
@@ -28,7 +36,14 @@ export interface TransferTo { id: string, name: string, title: string, /** Why n
 export interface SpokenWords { name: string, words: string }
 
 /** What can be left on a mailbox. */
-export interface SpokenMessage extends SpokenWords { id: string, ms: number, peaks: number[], team: { id: string, name: string } | null, owner: { id: string, firstName: string }, mayEdit: boolean }
+export interface SpokenMessage extends SpokenWords {
+  id: string
+  ms: number
+  peaks: number[]
+  team: { id: string, name: string } | null
+  owner: { id: string, firstName: string }
+  mayEdit: boolean
+}
 
 /** What was recorded of a call. */
 export interface CallRecording {
@@ -50,7 +65,15 @@ export interface CallDetail {
   remote: string
   line: { id: string, name: string }
   /** Null for a number on none, or on none that I may see. */
-  record: { id: string, name: string, firstName: string, module: Module, title: string | null, company: string | null, city: string | null } | null
+  record: {
+    id: string
+    name: string
+    firstName: string
+    module: Module
+    title: string | null
+    company: string | null
+    city: string | null
+  } | null
   facts: CallFacts
   /** Whether I am the one who calls or has answered. */
   mine: boolean
@@ -70,7 +93,14 @@ export interface CallDetail {
   lastSaid: { at: number, words: string, ours: boolean } | null
 }
 
-export interface DispositionPreview { id: string, name: string, letter: string, colour: DispositionColour, family: Family, effects: EffectPreview[] }
+export interface DispositionPreview {
+  id: string
+  name: string
+  letter: string
+  colour: DispositionColour
+  family: Family
+  effects: EffectPreview[]
+}
 
 export interface Disposed { name: string, effects: EffectDone[] }
 
@@ -88,7 +118,17 @@ export interface TimelineCall {
   recording: CallRecording | null
 }
 
-export interface OwnDisposition { id: string, name: string, letter: string, colour: DispositionColour, family: Family, effects: Effect[], retired: boolean, /** What each effect is, in a few words. */ words: string[] }
+export interface OwnDisposition {
+  id: string
+  name: string
+  letter: string
+  colour: DispositionColour
+  family: Family
+  effects: Effect[]
+  retired: boolean
+  /** What each effect is, in a few words. */
+  words: string[]
+}
 
 export interface TaskDetail extends WallMoment {
   id: string

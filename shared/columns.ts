@@ -1,7 +1,16 @@
 import type { ConditionKind } from '../core/conditions/conditions'
 import type { FieldKind } from '../core/template/fields'
 import { DAY_FIELD, type ModuleField } from './fields'
-import { CHOICE_OF_PIPELINE, hasNumbers, hasStages, holdsPeople, isDatedModule, isMatterModule, isPersonModule, type Module } from './modules'
+import {
+  CHOICE_OF_PIPELINE,
+  hasNumbers,
+  hasStages,
+  holdsPeople,
+  isDatedModule,
+  isMatterModule,
+  isPersonModule,
+  type Module,
+} from './modules'
 
 /** A column of a list: it can be shown, sorted by and asked about. */
 export interface Column {
@@ -27,7 +36,13 @@ const HAVE = {
 
 interface BuiltIn extends Column { of: keyof typeof HAVE }
 
-const column = (key: string, label: string, kind: ConditionKind = 'words', shows: Column['shows'] = 'text', of: BuiltIn['of'] = 'all'): BuiltIn => ({ key, label, kind, shows, of })
+const column = (
+  key: string,
+  label: string,
+  kind: ConditionKind = 'words',
+  shows: Column['shows'] = 'text',
+  of: BuiltIn['of'] = 'all',
+): BuiltIn => ({ key, label, kind, shows, of })
 
 const BUILT_IN: BuiltIn[] = [
   column('name', 'Name'),
@@ -52,7 +67,18 @@ const BUILT_IN: BuiltIn[] = [
   column('made', 'Made', 'instant', 'instant'),
 ]
 
-const KINDS: Record<FieldKind, ConditionKind> = { 'text': 'words', 'number': 'number', 'money': 'number', 'date': 'day', 'time': 'words', 'choice': 'one', 'yes-no': 'yes-no', 'phone': 'words', 'link': 'words', 'mail': 'words' }
+const KINDS: Record<FieldKind, ConditionKind> = {
+  'text': 'words',
+  'number': 'number',
+  'money': 'number',
+  'date': 'day',
+  'time': 'words',
+  'choice': 'one',
+  'yes-no': 'yes-no',
+  'phone': 'words',
+  'link': 'words',
+  'mail': 'words',
+}
 
 /**
  * The columns of a module: those that all have, and its own fields.
@@ -62,7 +88,9 @@ const KINDS: Record<FieldKind, ConditionKind> = { 'text': 'words', 'number': 'nu
 export function columnsOf(module: Module, own: ModuleField[]): Column[] {
   return [
     ...BUILT_IN.filter(({ of }) => HAVE[of](module)).map(({ of: _of, ...shown }) => shown),
-    ...own.filter(field => field.module === module).map(field => ({ key: `own.${field.key}`, label: field.label, kind: KINDS[field.kind], shows: field.kind })),
+    ...own
+      .filter(field => field.module === module)
+      .map(field => ({ key: `own.${field.key}`, label: field.label, kind: KINDS[field.kind], shows: field.kind })),
   ]
 }
 
@@ -72,8 +100,10 @@ export interface FirstLook { columns: string[], sort: string, direction: 'up' | 
 const NEWEST_CONTACT = { sort: 'last-contact', direction: 'down' } as const
 
 export function firstLook(module: Module): FirstLook {
-  if (isDatedModule(module)) return { columns: ['name', `own.${DAY_FIELD}`, 'people', 'company', 'stage', 'owner'], sort: `own.${DAY_FIELD}`, direction: 'down' }
-  if (module === 'deal') return { columns: ['name', 'company', 'pipeline', 'stage', 'own.value', 'own.expected', 'owner', 'last-contact'], ...NEWEST_CONTACT }
+  if (isDatedModule(module))
+    return { columns: ['name', `own.${DAY_FIELD}`, 'people', 'company', 'stage', 'owner'], sort: `own.${DAY_FIELD}`, direction: 'down' }
+  if (module === 'deal')
+    return { columns: ['name', 'company', 'pipeline', 'stage', 'own.value', 'own.expected', 'owner', 'last-contact'], ...NEWEST_CONTACT }
   if (isMatterModule(module)) return { columns: ['name', 'company', 'people', 'stage', 'city', 'owner', 'last-contact'], ...NEWEST_CONTACT }
   if (module === 'company') return { columns: ['name', 'city', 'phone', 'owner', 'last-contact'], ...NEWEST_CONTACT }
   return { columns: ['name', 'company', 'stage', 'city', 'phone', 'owner', 'last-contact'], ...NEWEST_CONTACT }

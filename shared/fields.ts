@@ -6,9 +6,19 @@ export interface ModuleField { module: Module, key: string, label: string, kind:
 
 /** Currencies in which most firms reckon (ISO 4217). */
 export const CURRENCIES = ['USD', 'CAD', 'GBP', 'EUR', 'AUD', 'NZD', 'CHF']
-const field = (module: Module, key: string, label: string, kind: FieldKind, example: string, options: string[] = []): ModuleField => ({ module, key, label, kind, example, options })
+const field = (module: Module, key: string, label: string, kind: FieldKind, example: string, options: string[] = []): ModuleField => ({
+  module,
+  key,
+  label,
+  kind,
+  example,
+  options,
+})
 
-/** The fields without which a deal would be no deal, and an appointment none: Plauder sorts, sums and reminds by them. What else there is to say, a firm adds. */
+/**
+ * The fields without which a deal would be no deal, and an appointment none: Plauder sorts, sums and reminds by them. What
+ * else there is to say, a firm adds.
+ */
 const BUILT_IN: ModuleField[] = [
   field('deal', 'value', 'Value', 'money', '7680'),
   field('deal', 'currency', 'Currency', 'choice', 'USD', CURRENCIES),
@@ -32,7 +42,13 @@ export const builtInFields = (module: Module): ModuleField[] => BUILT_IN.filter(
 /** The group under which templates name a record's own fields: a person's are `person.…`, a deal's `deal.…`. */
 export const groupOf = (module: Module) => isPersonModule(module) ? 'person' : module
 
-const person = (path: string, label: string, example: string, kind: FieldKind = 'text'): Field => ({ path: `person.${path}`, group: 'person', label, kind, example })
+const person = (path: string, label: string, example: string, kind: FieldKind = 'text'): Field => ({
+  path: `person.${path}`,
+  group: 'person',
+  label,
+  kind,
+  example,
+})
 
 /** What every person has. */
 const PERSON: Field[] = [

@@ -33,7 +33,13 @@ export type Outcome
     | { kind: 'refused', reasons: string[] }
 
 /** What a row that was joined to a record added to it, where nothing was before. */
-export interface Added { columns: Record<string, string>, fields: Record<string, unknown>, tags: string[], phoneIds: string[], companyId?: string }
+export interface Added {
+  columns: Record<string, string>
+  fields: Record<string, unknown>
+  tags: string[]
+  phoneIds: string[]
+  companyId?: string
+}
 
 export interface ImportProgress {
   id: string
@@ -62,7 +68,12 @@ export interface LookUp {
   companies: string[]
 }
 
-const target = (key: string, label: string, kind: ImportTarget['kind'] = 'text', options?: string[]): ImportTarget => ({ key, label, kind, ...(options && { options }) })
+const target = (key: string, label: string, kind: ImportTarget['kind'] = 'text', options?: string[]): ImportTarget => ({
+  key,
+  label,
+  kind,
+  ...(options && { options }),
+})
 
 /**
  * What columns of a file can become in a module.
@@ -72,7 +83,15 @@ const target = (key: string, label: string, kind: ImportTarget['kind'] = 'text',
  */
 export function importTargets(module: Module, own: ModuleField[], stages: string[]): ImportTarget[] {
   return [
-    ...isPersonModule(module) ? [target('first-name', 'First name'), target('last-name', 'Last name'), target('name', 'Whole name'), target('company', 'Company'), target('title', 'Role')] : [target('name', 'Name')],
+    ...(isPersonModule(module)
+      ? [
+          target('first-name', 'First name'),
+          target('last-name', 'Last name'),
+          target('name', 'Whole name'),
+          target('company', 'Company'),
+          target('title', 'Role'),
+        ]
+      : [target('name', 'Name')]),
     target('phone', 'Number', 'number-of-phone'),
     target('mail', 'Mail address', 'mail'),
     target('street', 'Street'),
@@ -80,7 +99,7 @@ export function importTargets(module: Module, own: ModuleField[], stages: string
     target('region', 'State or province'),
     target('postcode', 'Postcode'),
     target('country', 'Country', 'country'),
-    ...stages.length > 0 ? [target('stage', 'Stage', 'choice', stages)] : [],
+    ...(stages.length > 0 ? [target('stage', 'Stage', 'choice', stages)] : []),
     target('owner', 'Owner', 'colleague'),
     target('tags', 'Tags', 'tags'),
     target('opted-out', 'Opted out of texts', 'opted-out'),

@@ -1,6 +1,11 @@
-/** What the server tells a browser: that something changed, never what. The browser fetches what is on screen. */
+import type { TimelineEntry } from './timeline'
+
+/**
+ * What the server tells a browser: that something changed. The browser fetches what is on screen; only an entry of a
+ * record that it has open comes along with its notice, as it is now.
+ */
 export type Notice
-  = | { kind: 'entry', recordId: string, activityId: string }
+  = | { kind: 'entry', recordId: string, activityId: string, entry?: TimelineEntry }
     | { kind: 'record', recordId: string }
     | { kind: 'conversation', conversationId: string, incoming?: boolean }
     | { kind: 'presence', recordId: string }

@@ -15,7 +15,10 @@ export type DatedModule = typeof DATED_MODULES[number]
 export const HELD = [...PERSON_MODULES, ...MATTER_MODULES, ...DATED_MODULES, 'applicant'] as const
 export type Held = typeof HELD[number]
 
-const isOneOf = <M extends Module>(modules: readonly M[]) => (module: string): module is M => (modules as readonly string[]).includes(module)
+const isOneOf
+  = <M extends Module>(modules: readonly M[]) =>
+    (module: string): module is M =>
+      (modules as readonly string[]).includes(module)
 export const isPersonModule = isOneOf(PERSON_MODULES)
 export const isMatterModule = isOneOf(MATTER_MODULES)
 export const isDatedModule = isOneOf(DATED_MODULES)
@@ -57,7 +60,10 @@ export const MODULE_FACTS: Record<Module, ModuleFacts> = {
 }
 
 /** What stands in a pipeline, as it is called. */
-export const HELD_FACTS: Record<Held | Module, Pick<ModuleFacts, 'one' | 'many'>> = { ...MODULE_FACTS, applicant: { one: 'Candidate of a job', many: 'Candidates of jobs' } }
+export const HELD_FACTS: Record<Held | Module, Pick<ModuleFacts, 'one' | 'many'>> = {
+  ...MODULE_FACTS,
+  applicant: { one: 'Candidate of a job', many: 'Candidates of jobs' },
+}
 
 export const moduleOfSlug = (slug: string): Module | undefined => MODULES.find(module => MODULE_FACTS[module].slug === slug)
 

@@ -125,7 +125,14 @@ export interface RecordDetail {
 }
 
 /** A text that is to leave later. */
-export interface ScheduledText extends WallMoment { id: string, activityId: string, words: string | null, leavesAt: number, authorId: string, author: string }
+export interface ScheduledText extends WallMoment {
+  id: string
+  activityId: string
+  words: string | null
+  leavesAt: number
+  authorId: string
+  author: string
+}
 
 /** A record to choose. */
 export interface NamedRecord { id: string, name: string, module: Module, about: string | null }

@@ -48,7 +48,12 @@ export interface MyRound {
   nextAt: number | null
 }
 
-export interface RoundResult { name: string, /** Of its key; null where none was pressed yet. */ colour: DispositionColour | null, count: number }
+export interface RoundResult {
+  name: string
+  /** Of its key; null where none was pressed yet. */
+  colour: DispositionColour | null
+  count: number
+}
 export interface RoundColleague { id: string, firstName: string, here: boolean, called: number, reached: number, talkMs: number }
 
 export interface RoundDetail extends RoundHead {

@@ -30,7 +30,15 @@ export interface TemplateDetail {
 export interface TemplateVersion { version: number, name: string, body: string, fillIns: FillIn[], at: number, by: string }
 
 /** What a version of a template did. Answers and opt-outs are those within three days, of the texts whose three days are over. */
-export interface VersionResult { version: number, sent: number, settled: number, delivered: number, waited: number, answered: number, optedOut: number }
+export interface VersionResult {
+  version: number
+  sent: number
+  settled: number
+  delivered: number
+  waited: number
+  answered: number
+  optedOut: number
+}
 
 /** A template tried on a record: its text, or why there is none. */
 export interface TemplateTrial {

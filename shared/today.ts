@@ -5,7 +5,16 @@ import type { PersonModule } from './modules'
 /** Something to do, with the number to call for it, if there is one. */
 export interface TodayTask extends TaskDetail { phoneId: string | null }
 
-export interface FailedText { id: string, at: number, state: MessageState, code: string | null, remote: string, words: string | null, recordId: string | null, name: string | null }
+export interface FailedText {
+  id: string
+  at: number
+  state: MessageState
+  code: string | null
+  remote: string
+  words: string | null
+  recordId: string | null
+  name: string | null
+}
 
 export interface FreshRecord { id: string, name: string, module: PersonModule, title: string | null, city: string | null, madeAt: number }
 

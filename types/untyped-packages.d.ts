@@ -1,6 +1,12 @@
 declare module 'split-sms' {
   /** Cuts a text into parts; `characterSet` is "GSM" or "Unicode". */
-  export function split(text: string): { characterSet: string, parts: { content: string }[], length: number, bytes: number, remainingInPart: number }
+  export function split(text: string): {
+    characterSet: string
+    parts: { content: string }[]
+    length: number
+    bytes: number
+    remainingInPart: number
+  }
 }
 
 declare module '@trt2/gsm-charset-utils' {

@@ -17,7 +17,12 @@ export class ApiProblem extends Error {
   }
 }
 
-export const OFFLINE: ProblemDetails = { type: 'offline', title: 'No connection', status: 0, detail: 'Plauder cannot be reached. What you wrote is kept; try again in a moment.' }
+export const OFFLINE: ProblemDetails = {
+  type: 'offline',
+  title: 'No connection',
+  status: 0,
+  detail: 'Plauder cannot be reached. What you wrote is kept; try again in a moment.',
+}
 
 interface Options {
   method?: 'GET' | 'POST' | 'PUT' | 'DELETE'
@@ -52,7 +57,8 @@ export async function api<T>(path: string, { asAnybody = false, ...options }: Op
       return await $fetch<T>(path, { retry: 0, ...options, headers: asAnybody ? {} : asMe() }) as T
     }
     catch (error) {
-      const details = error instanceof FetchError && (error.data as ProblemDetails | undefined)?.detail ? error.data as ProblemDetails : OFFLINE
+      const details
+        = error instanceof FetchError && (error.data as ProblemDetails | undefined)?.detail ? (error.data as ProblemDetails) : OFFLINE
       // the server had not begun with it, or its database was away and nothing stands: whatever is written has an id of its own
       const busy = AGAIN.has(details.type) && tries < MOST_TRIES && !options.signal?.aborted
       if (!busy) throw noticed(details)

@@ -28,7 +28,9 @@ export function useBoard(address: () => { url: string, query: Record<string, str
     const isNewest = begin()
     const { url, query } = address()
     try {
-      const answer = await api<Board>(url, { query: { ...query, ...(Object.keys(most.value).length > 0 && { most: JSON.stringify(most.value) }) } })
+      const answer = await api<Board>(url, {
+        query: { ...query, ...(Object.keys(most.value).length > 0 && { most: JSON.stringify(most.value) }) },
+      })
       if (!isNewest()) return
       board.value = answer
       problem.value = ''

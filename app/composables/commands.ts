@@ -10,17 +10,28 @@ export interface Command { what: string, shown?: string, act: () => void }
 export function commandsNow(): Command[] {
   const go = (what: string, to: string): Command => ({ what, act: () => void navigateTo(to) })
   return [
-    ...activeKeys.value.filter(({ when }) => !when).map(({ what, shown, act }) => ({ what, shown, act: () => act(new KeyboardEvent('keydown')) })),
+    ...activeKeys.value
+      .filter(({ when }) => !when)
+      .map(({ what, shown, act }) => ({ what, shown, act: () => act(new KeyboardEvent('keydown')) })),
     ...MODULES.map(module => go(`Go to ${MODULE_FACTS[module].many.toLowerCase()}`, `/records/${MODULE_FACTS[module].slug}`)),
     ...MODULES.map(module => go(`Make a new ${MODULE_FACTS[module].one.toLowerCase()}`, `/records/${MODULE_FACTS[module].slug}/new`)),
-    ...IMPORT_MODULES.map(module => go(`Bring in a file of ${MODULE_FACTS[module].many.toLowerCase()}`, `/records/${MODULE_FACTS[module].slug}/import`)),
+    ...IMPORT_MODULES.map(module =>
+      go(`Bring in a file of ${MODULE_FACTS[module].many.toLowerCase()}`, `/records/${MODULE_FACTS[module].slug}/import`),
+    ),
     go('Go to the pipelines of deals', '/pipelines'),
     go('Go to the call rounds', '/calling'),
     go('Go to the spoken messages', '/calling/spoken'),
     go('Go to how I call', '/calling/how'),
     go('Go to the templates', '/templates'),
     ...(useMe().me?.role === 'rep' ? [] : [go('Go to the dispositions', '/set-up/dispositions')]),
-    ...(useMe().me?.role === 'admin' ? [go('Go to the fields of your own', '/set-up/fields'), go('Go to the making of pipelines', '/set-up/pipelines'), go('Go to the lines', '/set-up/lines'), go('Go to the rules of the house', '/set-up/rules')] : []),
+    ...(useMe().me?.role === 'admin'
+      ? [
+          go('Go to the fields of your own', '/set-up/fields'),
+          go('Go to the making of pipelines', '/set-up/pipelines'),
+          go('Go to the lines', '/set-up/lines'),
+          go('Go to the rules of the house', '/set-up/rules'),
+        ]
+      : []),
     { what: 'Sign out', act: () => void useMe().signOut() },
   ]
 }

@@ -83,7 +83,20 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
     night.value = null
     try {
       const { templateId, templateVersion, ref: ownRef } = draft.value
-      const sent = await api<Sent>('/api/texts', { method: 'POST', body: { ...to, id: attempt.id, text: text.value, pictureIds: pictureIds.value, templateId, templateVersion, nightAllowed, later, ref: ownRef } })
+      const sent = await api<Sent>('/api/texts', {
+        method: 'POST',
+        body: {
+          ...to,
+          id: attempt.id,
+          text: text.value,
+          pictureIds: pictureIds.value,
+          templateId,
+          templateVersion,
+          nightAllowed,
+          later,
+          ref: ownRef,
+        },
+      })
       drafts.drop(toValue(draftKey))
       attempt = null
       if (!later) {
@@ -117,7 +130,10 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
   async function takeBack(): Promise<boolean> {
     if (!lastSent.value) return false
     try {
-      const { text: words, pictureIds: pictures } = await api<{ text: string, pictureIds: string[] }>(`/api/texts/${lastSent.value.id}/take-back`, { method: 'POST', body: {} })
+      const { text: words, pictureIds: pictures } = await api<{ text: string, pictureIds: string[] }>(
+        `/api/texts/${lastSent.value.id}/take-back`,
+        { method: 'POST', body: {} },
+      )
       if (empty.value) [text.value, pictureIds.value] = [words, pictures]
       lastSent.value = null
       countdown.pause()

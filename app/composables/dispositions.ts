@@ -57,7 +57,10 @@ export function useDispositions(call: () => CallDetail, pressed: () => void) {
     choose(id)
     if (open.value.length > 0 || busy.value) return false
     return trying(async () => {
-      done.value = await api<Disposed>(`/api/calls/${call().id}/disposition`, { method: 'POST', body: { dispositionId: id, choices: Object.values(choices.value) } })
+      done.value = await api<Disposed>(`/api/calls/${call().id}/disposition`, {
+        method: 'POST',
+        body: { dispositionId: id, choices: Object.values(choices.value) },
+      })
       pressed()
     })
   }

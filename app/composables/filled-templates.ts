@@ -23,7 +23,10 @@ export function useFilledTemplates(recordId: string, reference: string) {
 
   /** @throws ApiProblem with `answers.…` for each fill-in that does not fit */
   const fill = (templateId: string, answers: Record<string, string>) =>
-    api<Pick<FilledTemplate, 'text' | 'missing'>>(`${path}/${templateId}`, { method: 'POST', body: { answers, aboutId: aboutId.value, ref: reference } })
+    api<Pick<FilledTemplate, 'text' | 'missing'>>(`${path}/${templateId}`, {
+      method: 'POST',
+      body: { answers, aboutId: aboutId.value, ref: reference },
+    })
 
   async function favour(template: FilledTemplate): Promise<void> {
     const favourite = !template.favourite

@@ -82,7 +82,8 @@ export function useFind(go: (found: Found) => void) {
       shownFor = typed.trim()
       if (something) show(records, commands, reference)
       void later.then((hits) => {
-        if (isNewest() && (hits.length > 0 || !something)) show(records, commands, [...reference, ...hits.map(hit => foundSaid(hit, typed))])
+        if (isNewest() && (hits.length > 0 || !something))
+          show(records, commands, [...reference, ...hits.map(hit => foundSaid(hit, typed))])
       }, () => undefined)
     }
     catch (error) {
@@ -139,7 +140,12 @@ export function useFind(go: (found: Found) => void) {
     if (!reading.ok && reading.reason === 'no-ref') return []
     const found = await api<FoundRef>('/api/find/ref', { query: { typed } })
     if (found.kind === 'found') return [{ ...foundSaid(found.said, ''), name: `${showRef(found.ref)}, ${found.said.recordName}` }]
-    empty.value = found.kind === 'unknown' ? `No text that you may see has the ref ${showRef(found.ref)}.` : found.kind === 'mistyped' ? 'This ref is mistyped: its check character does not fit. Ask for it once more.' : NOTHING
+    empty.value
+      = found.kind === 'unknown'
+        ? `No text that you may see has the ref ${showRef(found.ref)}.`
+        : found.kind === 'mistyped'
+          ? 'This ref is mistyped: its check character does not fit. Ask for it once more.'
+          : NOTHING
     return []
   }
 
@@ -147,12 +153,26 @@ export function useFind(go: (found: Found) => void) {
   async function strangerWith(typed: string): Promise<Found[]> {
     if (!LIKE_A_NUMBER.test(typed.trim())) return []
     const found = await api<Stranger>('/api/find/number', { query: { typed } })
-    const call: Found = { key: `call ${typed}`, name: `Call ${typed}`, about: 'on no record', act: () => void calls.dial({ number: typed, name: typed }) }
+    const call: Found = {
+      key: `call ${typed}`,
+      name: `Call ${typed}`,
+      about: 'on no record',
+      act: () => void calls.dial({ number: typed, name: typed }),
+    }
     if (found.kind === 'unusable') {
-      empty.value = found.reason === 'no-line' ? 'No line of yours texts the country of this number.' : UNUSABLE_WORDS[found.reason].split('. ')[0]!
+      empty.value
+        = found.reason === 'no-line' ? 'No line of yours texts the country of this number.' : UNUSABLE_WORDS[found.reason].split('. ')[0]!
       return found.reason === 'no-line' ? [call] : []
     }
-    return [{ key: found.e164, name: `Text ${showPhone(found.e164)}`, about: `on no record, from ${found.line}`, act: () => void write(found.e164) }, { ...call, name: `Call ${showPhone(found.e164)}` }]
+    return [
+      {
+        key: found.e164,
+        name: `Text ${showPhone(found.e164)}`,
+        about: `on no record, from ${found.line}`,
+        act: () => void write(found.e164),
+      },
+      { ...call, name: `Call ${showPhone(found.e164)}` },
+    ]
   }
 
   return { groups, empty, askEarly, find, enter, done }
@@ -176,7 +196,10 @@ function around(words: string, typed: string): string {
 
 /** To a number that is on no record, on the shelf; or on its record, where there is one by now. */
 async function write(e164: string): Promise<void> {
-  const { conversationId, recordId } = await api<{ conversationId: string | null, recordId: string | null }>('/api/conversations', { method: 'POST', body: { typed: e164 } })
+  const { conversationId, recordId } = await api<{ conversationId: string | null, recordId: string | null }>('/api/conversations', {
+    method: 'POST',
+    body: { typed: e164 },
+  })
   if (recordId) void navigateTo(`/record/${recordId}`)
   else useShelf().openId = conversationId
 }

@@ -64,7 +64,9 @@ export function useImport(module: Module) {
     foreseen.value = null
     progress.value = null
     importId = uuid()
-    const known = await trying(() => api<{ targets: ImportTarget[], remembered: Record<string, string | null> }>('/api/imports/targets', { query: { module } }))
+    const known = await trying(() =>
+      api<{ targets: ImportTarget[], remembered: Record<string, string | null> }>('/api/imports/targets', { query: { module } }),
+    )
     const read = known && await trying(() => reader().open(chosen))
     if (!known || !read) return
     if (read.total === 0) {
@@ -85,14 +87,28 @@ export function useImport(module: Module) {
     ownerId: ownerId.value,
   }))
   /** Whether a column of days does not tell by itself in which order its figures are. */
-  const asksForDayOrder = computed(() => matching.value.some((key, i) => targets.value.find(target => target.key === key)?.kind === 'date' && opened.value?.dayOrders[i] === null && opened.value.samples.some(row => /^\d{1,2}[./-]/.test(row[i] ?? ''))))
+  const asksForDayOrder = computed(() =>
+    matching.value.some(
+      (key, i) =>
+        targets.value.find(target => target.key === key)?.kind === 'date'
+        && opened.value?.dayOrders[i] === null
+        && opened.value.samples.some(row => /^\d{1,2}[./-]/.test(row[i] ?? '')),
+    ),
+  )
 
   const foresee = useDebounceFn(async () => {
     if (!opened.value || matching.value.every(key => key === null)) return
     judged.value = 0
     const { matching: columns, country: home, dayOrders } = rules.value
     const reading = { people: isPersonModule(module), matching: columns, targets: targets.value, country: home, dayOrders }
-    const answer = await trying(() => reader().foresee(module, JSON.parse(JSON.stringify(rules.value)) as ImportRules, JSON.parse(JSON.stringify(reading)) as typeof reading, proxy((done: number) => judged.value = done)))
+    const answer = await trying(() =>
+      reader().foresee(
+        module,
+        JSON.parse(JSON.stringify(rules.value)) as ImportRules,
+        JSON.parse(JSON.stringify(reading)) as typeof reading,
+        proxy((done: number) => (judged.value = done)),
+      ),
+    )
     if (answer) foreseen.value = answer
   }, 250)
   watch([opened, rules], () => {
@@ -107,7 +123,10 @@ export function useImport(module: Module) {
     sending.value = true
     sent.value = 0
     const begun = await trying(async () => {
-      await api('/api/imports', { method: 'POST', body: { id: importId, module, fileName: file.value!.name, headings, total, rules: rules.value } })
+      await api('/api/imports', {
+        method: 'POST',
+        body: { id: importId, module, fileName: file.value!.name, headings, total, rules: rules.value },
+      })
       await reader().send(importId, proxy((done: number) => sent.value = done))
       return api<ImportProgress>(`/api/imports/${importId}/start`, { method: 'POST', body: {} })
     })
@@ -122,7 +141,27 @@ export function useImport(module: Module) {
     foreseen.value = null
   }
 
-  return { file, opened, targets, matching, country, dayOrder, duplicates, ownerId, foreseen, judged, sent, sending, progress, problem, asksForDayOrder, open, rowsOf, bringIn, another }
+  return {
+    file,
+    opened,
+    targets,
+    matching,
+    country,
+    dayOrder,
+    duplicates,
+    ownerId,
+    foreseen,
+    judged,
+    sent,
+    sending,
+    progress,
+    problem,
+    asksForDayOrder,
+    open,
+    rowsOf,
+    bringIn,
+    another,
+  }
 }
 
 export type ShownImport = ReturnType<typeof useImport>

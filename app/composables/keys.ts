@@ -18,7 +18,8 @@ export interface KeyBinding {
 /** Every key that works now, for the list under `?`. */
 export const activeKeys = shallowRef<KeyBinding[]>([])
 
-const inField = (event: KeyboardEvent) => event.target instanceof HTMLElement && (event.target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName))
+const inField = (event: KeyboardEvent) =>
+  event.target instanceof HTMLElement && (event.target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName))
 
 /**
  * Keys for as long as the component lives: the one way to listen to them, so that each is in the list. Single letters

@@ -28,7 +28,11 @@ export function useList(module: Module) {
   const beginToCount = newestOnly()
 
   /** The list as the server is asked for it, without the page. */
-  const asksFor = computed(() => ({ module, words: typed.value, where: conditions.value.of.length > 0 ? JSON.stringify(conditions.value) : '' }))
+  const asksFor = computed(() => ({
+    module,
+    words: typed.value,
+    where: conditions.value.of.length > 0 ? JSON.stringify(conditions.value) : '',
+  }))
   const question = computed(() => ({ ...asksFor.value, sort: sort.value, direction: direction.value }))
 
   async function load(): Promise<void> {
@@ -108,7 +112,26 @@ export function useList(module: Module) {
 
   const shownColumns = computed(() => shown.value.flatMap(key => columns.value.find(column => column.key === key) ?? []))
   const pages = computed(() => list.value ? Math.max(page.value, Math.ceil((total.value ?? 0) / list.value.size), 1) : 1)
-  return { words, typed, conditions, shown, shownColumns, columns, sort, direction, page, pages, list, total, problem, question, loadAgain, sortBy, show, showAll }
+  return {
+    words,
+    typed,
+    conditions,
+    shown,
+    shownColumns,
+    columns,
+    sort,
+    direction,
+    page,
+    pages,
+    list,
+    total,
+    problem,
+    question,
+    loadAgain,
+    sortBy,
+    show,
+    showAll,
+  }
 }
 
 export type List = ReturnType<typeof useList>

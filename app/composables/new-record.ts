@@ -23,5 +23,9 @@ function startOf({ id, name, module, company, people }: Pick<RecordDetail, 'id' 
   const self = { id, name }
   if (isPersonModule(module)) return { people: [self], company }
   if (module === 'company') return { company: self }
-  return { company, people: people.map(person => ({ id: person.id, name: person.name })), about: isMatterModule(module as Module) ? self : null }
+  return {
+    company,
+    people: people.map(person => ({ id: person.id, name: person.name })),
+    about: isMatterModule(module as Module) ? self : null,
+  }
 }

@@ -10,11 +10,17 @@ const pipelinesOf = (holds: Held) => api<Pipeline[]>('/api/pipelines', { query: 
  *
  * @param chosen what the form holds
  */
-export function useStageChoice(module: Module, record: RecordDetail | null, chosen: { pipelineId: Ref<string | null>, stageId: Ref<string | null> }) {
+export function useStageChoice(
+  module: Module,
+  record: RecordDetail | null,
+  chosen: { pipelineId: Ref<string | null>, stageId: Ref<string | null> },
+) {
   const { pipelineId, stageId } = chosen
   const pipelines = shallowRef<Pipeline[]>(record?.pipeline ? [record.pipeline] : [])
   const ownStages = shallowRef<Stage[]>(record?.stages ?? [])
-  const stages = computed(() => module === 'deal' ? pipelines.value.find(({ id }) => id === pipelineId.value)?.stages ?? [] : ownStages.value)
+  const stages = computed(() =>
+    module === 'deal' ? (pipelines.value.find(({ id }) => id === pipelineId.value)?.stages ?? []) : ownStages.value,
+  )
   watch(stages, (there) => {
     if (stageId.value !== null && there.length > 0 && !there.some(({ id }) => id === stageId.value)) stageId.value = there[0]!.id
   })

@@ -19,14 +19,22 @@ export function useTarget(record: () => RecordDetail, start: () => ComposerStart
   const lines = computed(() => lineChoices(start().lines, phone.value?.country ?? null))
   const lineId = ref<string | null>(null)
   const line = computed(() => start().lines.find(one => one.id === lineId.value) ?? null)
-  watch([phone, lines], () => lineId.value = chooseLine(lines.value, phone.value?.e164 ?? null, start().lastLine[phone.value?.e164 ?? '']), { immediate: true })
+  watch(
+    [phone, lines],
+    () => (lineId.value = chooseLine(lines.value, phone.value?.e164 ?? null, start().lastLine[phone.value?.e164 ?? ''])),
+    { immediate: true },
+  )
 
   const firstName = computed(() => phone.value?.person?.firstName ?? record().firstName ?? record().name)
   /** Templates are for people: a company's own number has none. */
   const templatesFor = computed(() => phone.value?.person?.id ?? (isPersonModule(record().module) ? record().id : null))
   /** What time it may be where the number is. */
   const zones = computed(() => record().zones.filter(({ name }) => phone.value?.zones.includes(name)))
-  const target = computed(() => lineId.value && phoneId.value ? { lineId: lineId.value, phoneId: phoneId.value, conversationId: null, recordId: phone.value?.person ? record().id : null } : null)
+  const target = computed(() =>
+    lineId.value && phoneId.value
+      ? { lineId: lineId.value, phoneId: phoneId.value, conversationId: null, recordId: phone.value?.person ? record().id : null }
+      : null,
+  )
 
   return { numbers, phoneId, phone, lines, lineId, line, firstName, templatesFor, zones, target }
 }

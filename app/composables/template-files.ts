@@ -7,7 +7,16 @@ import { firstProblem, problemIn } from '~/composables/trying'
 const KEPT = ['name', 'description', 'folder', 'modules', 'body', 'fillIns'] as const
 
 export function templatesAsFile(templates: TemplateDetail[]): Blob {
-  return new Blob([JSON.stringify(templates.map(one => Object.fromEntries(KEPT.map(key => [key, one[key]]))), null, 2)], { type: 'application/json' })
+  return new Blob(
+    [
+      JSON.stringify(
+        templates.map(one => Object.fromEntries(KEPT.map(key => [key, one[key]]))),
+        null,
+        2,
+      ),
+    ],
+    { type: 'application/json' },
+  )
 }
 
 export interface TakenIn { taken: number, refused: { name: string, reason: string }[] }

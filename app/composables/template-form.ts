@@ -11,7 +11,16 @@ import { api } from '~/composables/api'
 import { problemIn } from '~/composables/trying'
 import { newestOnly } from '~/composables/newest'
 
-const EMPTY: TemplateForm = { name: '', description: '', folder: '', modules: ['lead'], body: '', fillIns: [], audience: 'mine', teamId: null }
+const EMPTY: TemplateForm = {
+  name: '',
+  description: '',
+  folder: '',
+  modules: ['lead'],
+  body: '',
+  fillIns: [],
+  audience: 'mine',
+  teamId: null,
+}
 
 /** Writing a template: its form, the fields it may use, what would be sent, and saving it as a new version. */
 export function useTemplateForm(template: TemplateDetail | null, saved: (id: string) => void) {
@@ -21,23 +30,46 @@ export function useTemplateForm(template: TemplateDetail | null, saved: (id: str
   })
   const quiet = { validateOnModelUpdate: false }
   const field = <Key extends keyof TemplateForm>(key: Key) => defineField(key, quiet)[0] as Ref<TemplateForm[Key]>
-  const form = { name: field('name'), description: field('description'), folder: field('folder'), modules: field('modules'), body: field('body'), fillIns: field('fillIns'), audience: field('audience'), teamId: field('teamId') }
+  const form = {
+    name: field('name'),
+    description: field('description'),
+    folder: field('folder'),
+    modules: field('modules'),
+    body: field('body'),
+    fillIns: field('fillIns'),
+    audience: field('audience'),
+    teamId: field('teamId'),
+  }
 
   const catalogue = shallowRef<Field[]>([])
   const beginFields = newestOnly()
   watch(form.modules, async (chosen) => {
     const isNewest = beginFields()
-    const there = chosen.length > 0 ? await api<Field[]>('/api/templates/fields', { query: { modules: [...chosen] } }).catch(() => catalogue.value) : []
+    const there
+      = chosen.length > 0 ? await api<Field[]>('/api/templates/fields', { query: { modules: [...chosen] } }).catch(() => catalogue.value) : []
     if (isNewest()) catalogue.value = there
   }, { immediate: true })
   const fields = computed(() => [...catalogue.value, ...fillInFields(form.fillIns.value.filter(({ label }) => label !== ''))])
 
-  const toggle = (module: PersonModule) => form.modules.value = PERSON_MODULES.filter(one => one === module ? !form.modules.value.includes(one) : form.modules.value.includes(one))
+  const toggle = (module: PersonModule) =>
+    (form.modules.value = PERSON_MODULES.filter(one =>
+      one === module ? !form.modules.value.includes(one) : form.modules.value.includes(one),
+    ))
 
   const recordId = ref<string | null>(null)
   const trial = shallowRef<TemplateTrial | null>(null)
   const trialFailed = ref('')
-  const tried = refDebounced(computed(() => JSON.stringify({ body: form.body.value, modules: form.modules.value, fillIns: form.fillIns.value.filter(({ label }) => label !== ''), recordId: recordId.value })), 200)
+  const tried = refDebounced(
+    computed(() =>
+      JSON.stringify({
+        body: form.body.value,
+        modules: form.modules.value,
+        fillIns: form.fillIns.value.filter(({ label }) => label !== ''),
+        recordId: recordId.value,
+      }),
+    ),
+    200,
+  )
   const beginTrial = newestOnly()
   watch(tried, async (body) => {
     const isNewest = beginTrial()
@@ -72,5 +104,13 @@ export function useTemplateForm(template: TemplateDetail | null, saved: (id: str
   return { form, values, errors, fields, toggle, recordId, trial, trialFailed, problem, save, saving: isSubmitting, setFieldValue }
 }
 
-const pick = ({ name, description, folder, modules, body, fillIns, audience, team }: TemplateDetail): TemplateForm =>
-  ({ name, description, folder, modules: [...modules], body, fillIns: fillIns.map(one => ({ ...one })), audience, teamId: team?.id ?? null })
+const pick = ({ name, description, folder, modules, body, fillIns, audience, team }: TemplateDetail): TemplateForm => ({
+  name,
+  description,
+  folder,
+  modules: [...modules],
+  body,
+  fillIns: fillIns.map(one => ({ ...one })),
+  audience,
+  teamId: team?.id ?? null,
+})

@@ -16,7 +16,13 @@ export function useTemplateList() {
   const load = () => trying(async () => templates.value = await api<TemplateDetail[]>('/api/templates'))
   void load()
 
-  const searched = computed(() => templates.value?.map(template => ({ template, in: `${template.name} ${template.folder} ${template.description} ${template.body}`.toLowerCase() })) ?? [])
+  const searched = computed(
+    () =>
+      templates.value?.map(template => ({
+        template,
+        in: `${template.name} ${template.folder} ${template.description} ${template.body}`.toLowerCase(),
+      })) ?? [],
+  )
   const found = computed(() => {
     const all = words.value.trim().toLowerCase().split(/\s+/).filter(Boolean)
     return searched.value.filter(one => all.every(word => one.in.includes(word))).map(({ template }) => template)
@@ -24,7 +30,9 @@ export function useTemplateList() {
   const most = ref(STEP)
   watch(words, () => most.value = STEP)
   const showMore = () => most.value += STEP
-  const folders = computed(() => [...new Set(templates.value?.map(({ folder }) => folder).filter(Boolean))].sort((a, b) => a.localeCompare(b)))
+  const folders = computed(() =>
+    [...new Set(templates.value?.map(({ folder }) => folder).filter(Boolean))].sort((a, b) => a.localeCompare(b)),
+  )
   const inFolders = computed<Folder[]>(() => {
     const near = found.value.filter(({ favourite }) => favourite)
     const others = found.value.filter(({ favourite }) => !favourite)

@@ -72,8 +72,7 @@ export function useTimeline(recordId: string, around?: string, ahead?: Promise<T
         const only = [...wanted].slice(0, 50)
         for (const one of only) wanted.delete(one)
         const { entries: fresh } = await api<TimelinePage>(path, { query: { only } })
-        // from the middle of a timeline, what comes at its top is not next to what is shown
-        merge(newer.value ? fresh.filter(one => entries.value.some(({ id }) => id === one.id)) : fresh)
+        take(fresh)
       }
     }
     catch (error) {
@@ -82,6 +81,11 @@ export function useTimeline(recordId: string, around?: string, ahead?: Promise<T
     finally {
       fetching = false
     }
+  }
+
+  /** What came or changed. From the middle of a timeline, what comes at its top is not next to what is shown. */
+  function take(fresh: TimelineEntry[]): void {
+    merge(newer.value ? fresh.filter(one => entries.value.some(({ id }) => id === one.id)) : fresh)
   }
 
   function merge(fresh: TimelineEntry[]): void {
@@ -97,7 +101,10 @@ export function useTimeline(recordId: string, around?: string, ahead?: Promise<T
 
   void (ahead && !around ? show(ahead) : load(around))
   useLive((notice) => {
-    if (notice.kind === 'entry' && notice.recordId === recordId) void refresh(notice.activityId)
+    if (notice.kind !== 'entry' || notice.recordId !== recordId) return
+    // while a fetch is under way, which may bring an older one of it, it is fetched once more
+    if (notice.entry && !fetching) take([notice.entry])
+    else void refresh(notice.activityId)
   }, () => void load(newer.value ? around : undefined))
 
   return { entries, more, newer, state, problem, load, loadOlder, loadNewer, refresh }

@@ -15,7 +15,8 @@ interface Options {
 export const fieldChooser = (options: Options) => Extension.create({
   name: 'fieldChooser',
   addProseMirrorPlugins() {
-    const tell = ({ query, clientRect, command }: SuggestionProps<Field, Field>) => options.changed({ query, place: clientRect?.() ?? null, choose: command })
+    const tell = ({ query, clientRect, command }: SuggestionProps<Field, Field>) =>
+      options.changed({ query, place: clientRect?.() ?? null, choose: command })
     return [Suggestion<Field, Field>({
       editor: this.editor,
       char: '{{',
@@ -23,7 +24,12 @@ export const fieldChooser = (options: Options) => Extension.create({
       allowedPrefixes: null,
       items: () => [],
       command: ({ editor, range, props: field }) => {
-        editor.chain().focus().deleteRange(range).insertContent({ type: 'field', attrs: { path: field.path, format: field.kind === 'date' ? 'date:day' : null, standIn: null } }).run()
+        editor
+          .chain()
+          .focus()
+          .deleteRange(range)
+          .insertContent({ type: 'field', attrs: { path: field.path, format: field.kind === 'date' ? 'date:day' : null, standIn: null } })
+          .run()
       },
       render: () => ({
         onStart: tell,

@@ -30,7 +30,13 @@ export function nodeOf(piece: Exclude<Piece, { kind: 'words' }>): JSONContent {
 }
 
 function pieceOf({ type, text, attrs }: JSONContent): Piece {
-  if (type === 'field') return { kind: 'field', path: String(attrs?.path), format: (attrs?.format as Format | null | undefined) ?? null, standIn: (attrs?.standIn as string | null | undefined) ?? null }
+  if (type === 'field')
+    return {
+      kind: 'field',
+      path: String(attrs?.path),
+      format: (attrs?.format as Format | null | undefined) ?? null,
+      standIn: (attrs?.standIn as string | null | undefined) ?? null,
+    }
   if (type === 'liquid') return { kind: 'liquid', source: String(attrs?.source) }
   return { kind: 'words', words: text ?? '' }
 }

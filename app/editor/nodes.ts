@@ -17,7 +17,15 @@ export const FieldNode = Node.create<PillOptions>({
   renderHTML({ node, HTMLAttributes }) {
     const { path, standIn } = node.attrs as FieldPiece
     const label = this.options.labelOf(path)
-    return ['span', mergeAttributes({ class: path.startsWith('fill_in.') ? 'pill field-pill blank-pill' : 'pill field-pill', title: path }, { 'aria-label': `Field ${label}` }, { class: HTMLAttributes.class as string | undefined }), standIn === null ? label : `${label}, else “${standIn}”`]
+    return [
+      'span',
+      mergeAttributes(
+        { class: path.startsWith('fill_in.') ? 'pill field-pill blank-pill' : 'pill field-pill', title: path },
+        { 'aria-label': `Field ${label}` },
+        { class: HTMLAttributes.class as string | undefined },
+      ),
+      standIn === null ? label : `${label}, else “${standIn}”`,
+    ]
   },
   renderText: ({ node }) => writeField({ kind: 'field', ...node.attrs } as FieldPiece),
 })

@@ -38,7 +38,7 @@ useLive((notice) => {
 })
 
 useKeys([
-  { keys: 'Shift+?', shown: '?', what: 'This list of keys', act: () => keysShown.value = true },
+  { keys: 'Shift+?', shown: '?', what: 'This list of keys', act: () => (keysShown.value = true) },
   { keys: 'g h', shown: 'G H', what: 'Go to today', act: () => navigateTo('/') },
   { keys: 'g l', shown: 'G L', what: 'Go to leads', act: () => navigateTo('/records/leads') },
   { keys: 'g c', shown: 'G C', what: 'Go to candidates', act: () => navigateTo('/records/candidates') },
@@ -46,12 +46,30 @@ useKeys([
   { keys: 'g r', shown: 'G R', what: 'Go to the call rounds', act: () => navigateTo('/calling') },
   { keys: 'g d', shown: 'G D', what: 'Go to my drafts', act: () => navigateTo('/drafts') },
   { keys: 'g t', shown: 'G T', what: 'Go to templates', act: () => navigateTo('/templates') },
-  { keys: 'Alt+a', shown: 'Alt A', what: 'Answer the call that rings', act: () => calls.ringing[0] && void calls.answer(calls.ringing[0]), inFields: true },
-  { keys: 'Alt+h', shown: 'Alt H', what: 'Hold the call, or go on with it', act: () => calls.on && void calls.order(calls.on, calls.stateOf(calls.on) === 'held' ? 'resume' : 'hold'), inFields: true },
-  { keys: 'Alt+d', shown: 'Alt D', what: 'Call a number', act: () => calls.dialling = true, inFields: true },
+  {
+    keys: 'Alt+a',
+    shown: 'Alt A',
+    what: 'Answer the call that rings',
+    act: () => calls.ringing[0] && void calls.answer(calls.ringing[0]),
+    inFields: true,
+  },
+  {
+    keys: 'Alt+h',
+    shown: 'Alt H',
+    what: 'Hold the call, or go on with it',
+    act: () => calls.on && void calls.order(calls.on, calls.stateOf(calls.on) === 'held' ? 'resume' : 'hold'),
+    inFields: true,
+  },
+  { keys: 'Alt+d', shown: 'Alt D', what: 'Call a number', act: () => (calls.dialling = true), inFields: true },
   { keys: 'Alt+e', shown: 'Alt E', what: 'End the call', act: () => calls.on && void calls.order(calls.on, 'hang-up'), inFields: true },
-  { keys: 'Alt+c', shown: 'Alt C', what: 'Open the call on the shelf', act: () => calls.openId = calls.calls[0]?.id ?? null, inFields: true },
-  { keys: 'a', shown: 'A', what: 'Answer whoever waits longest', act: () => shelf.openId = shelf.shown[0]?.conversationId ?? null },
+  {
+    keys: 'Alt+c',
+    shown: 'Alt C',
+    what: 'Open the call on the shelf',
+    act: () => (calls.openId = calls.calls[0]?.id ?? null),
+    inFields: true,
+  },
+  { keys: 'a', shown: 'A', what: 'Answer whoever waits longest', act: () => (shelf.openId = shelf.shown[0]?.conversationId ?? null) },
 ])
 useHead({ title: computed(() => `${shelf.total > 0 ? `(${shelf.total}) ` : ''}Plauder`) })
 </script>
@@ -86,7 +104,7 @@ useHead({ title: computed(() => `${shelf.total > 0 ? `(${shelf.total}) ` : ''}Pl
 .desk { display: grid; grid-template: auto auto 1fr / minmax(0, 1fr); min-width: 0; position: relative; }
 .page { min-width: 0; }
 .page:focus-visible { outline: none; }
-.skip { position: absolute; left: -100vw; background: var(--surface); padding: 0.5rem; z-index: 50; }
+.skip { position: absolute; left: -100vw; background: var(--surface); padding: var(--space-3); z-index: 50; }
 .skip:focus { left: 0.5rem; top: 0.5rem; }
 @media (max-width: 700px) {
   .frame { grid-template-columns: minmax(0, 1fr); grid-template-rows: 1fr auto; }

@@ -12,10 +12,22 @@ const route = useRoute()
 const beginning = shallowRef<Beginning | null>(null)
 const problem = ref('')
 const { errors, saving, save } = useSaving('key')
-const form = ref<BeginForm>({ key: route.hash.slice(1), firm: '', country: '', zone: Intl.DateTimeFormat().resolvedOptions().timeZone, name: '', mail: '', password: '', set: 'sales', practice: true })
+const form = ref<BeginForm>({
+  key: route.hash.slice(1),
+  firm: '',
+  country: '',
+  zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+  name: '',
+  mail: '',
+  password: '',
+  set: 'sales',
+  practice: true,
+})
 
 const named = new Intl.DisplayNames('en', { type: 'region' })
-const countries = computed(() => (beginning.value?.countries ?? []).map(code => ({ code, name: named.of(code) ?? code })).sort((a, b) => a.name.localeCompare(b.name)))
+const countries = computed(() =>
+  (beginning.value?.countries ?? []).map(code => ({ code, name: named.of(code) ?? code })).sort((a, b) => a.name.localeCompare(b.name)),
+)
 // a browser does not list every name of a zone that it knows, such as its own
 const zones = [...new Set([form.value.zone, ...Intl.supportedValuesOf('timeZone')])].sort()
 
@@ -190,14 +202,14 @@ onMounted(load)
 </template>
 
 <style scoped>
-.sheet { max-width: 34rem; margin: 6vh auto; padding: 0 1.5rem; display: grid; gap: 0.75rem; }
+.sheet { max-width: 34rem; margin: 6vh auto; padding: 0 var(--space-8); display: grid; gap: var(--space-5); }
 .name { font-family: var(--heading); font-weight: 800; font-size: 1.5rem; color: var(--accent); }
-.form { display: grid; gap: 1rem; }
-.form h2 { margin-top: 0.5rem; }
-.two { display: grid; grid-template-columns: 1fr 1fr; gap: 1rem; align-items: end; }
+.form { display: grid; gap: var(--space-6); }
+.form h2 { margin-top: var(--space-3); }
+.two { display: grid; grid-template-columns: 1fr 1fr; gap: var(--space-6); align-items: end; }
 .two :deep(.p-select) { width: 100%; }
-.sets { border: 0; padding: 0; margin: 0; display: grid; gap: 0.5rem; }
-.sets legend { font-weight: 600; margin-bottom: 0.5rem; padding: 0; }
-.check { display: flex; gap: 0.5rem; align-items: baseline; }
+.sets { border: 0; padding: 0; margin: 0; display: grid; gap: var(--space-3); }
+.sets legend { font-weight: 600; margin-bottom: var(--space-3); padding: 0; }
+.check { display: flex; gap: var(--space-3); align-items: baseline; }
 @media (max-width: 500px) { .two { grid-template-columns: 1fr; } }
 </style>

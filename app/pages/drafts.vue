@@ -96,10 +96,10 @@ function drop(draft: KeptDraft): void {
 </template>
 
 <style scoped>
-.page { padding: 0.85rem 1.5rem 2rem; display: grid; gap: 0.9rem; align-content: start; max-width: 56rem; }
-.draft { border-top: 1px solid var(--rule); padding: 0.6rem 0; display: grid; gap: 0.2rem; }
-.head { display: flex; gap: 1rem; align-items: baseline; }
+.page { padding: var(--space-5) var(--space-8) var(--space-9); display: grid; gap: var(--space-5); align-content: start; max-width: 56rem; }
+.draft { border-top: 1px solid var(--rule); padding: var(--space-4) 0; display: grid; gap: var(--space-1); }
+.head { display: flex; gap: var(--space-6); align-items: baseline; }
 .words { font-size: var(--size-text); white-space: pre-wrap; overflow-wrap: anywhere; }
-.acts { display: flex; gap: 1.2rem; }
-@media (max-width: 700px) { .page { padding-inline: 0.75rem; } }
+.acts { display: flex; gap: var(--space-7); }
+@media (max-width: 700px) { .page { padding-inline: var(--space-5); } }
 </style>

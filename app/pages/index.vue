@@ -26,7 +26,17 @@ useLive(notice => notice.kind !== 'presence' && void loadSoon(), () => void load
 watch(now, (at, before) => today.value?.later.some(({ dueAt }) => dueAt <= at && dueAt > before) && void load())
 
 const openCalls = computed(() => calls.calls.filter(call => calls.stateOf(call) === 'ended' && !call.disposition))
-const nothing = computed(() => today.value !== null && shelf.shown.length + openCalls.value.length + today.value.due.length + today.value.later.length + today.value.failed.length + today.value.fresh.length === 0)
+const nothing = computed(
+  () =>
+    today.value !== null
+    && shelf.shown.length
+    + openCalls.value.length
+    + today.value.due.length
+    + today.value.later.length
+    + today.value.failed.length
+    + today.value.fresh.length
+    === 0,
+)
 
 async function tick({ id }: TodayTask): Promise<void> {
   if (await trying(() => api(`/api/tasks/${id}/done`, { method: 'POST', body: { done: true } }))) await load()
@@ -188,16 +198,16 @@ const callBack = ({ phoneId, record }: TodayTask) => calls.dial({ phoneId: phone
 </template>
 
 <style scoped>
-.page { padding: 0.85rem 1.5rem 2rem; display: grid; gap: 1.3rem; align-content: start; max-width: 72rem; }
-.head { display: flex; align-items: baseline; gap: 1rem; flex-wrap: wrap; }
-h2 { font-size: var(--size-text); padding-bottom: 0.25rem; }
-.row { display: grid; grid-template-columns: 15rem minmax(0, 1fr) minmax(0, 1fr) 8rem; gap: 1rem; align-items: baseline; min-height: 36px; border-top: 1px solid var(--rule); padding: 0.35rem 0; }
+.page { padding: var(--space-5) var(--space-8) var(--space-9); display: grid; gap: var(--space-7); align-content: start; max-width: 72rem; }
+.head { display: flex; align-items: baseline; gap: var(--space-6); flex-wrap: wrap; }
+h2 { font-size: var(--size-text); padding-bottom: var(--space-1); }
+.row { display: grid; grid-template-columns: 15rem minmax(0, 1fr) minmax(0, 1fr) 8rem; gap: var(--space-6); align-items: baseline; min-height: 36px; border-top: 1px solid var(--rule); padding: var(--space-2) 0; }
 .row > :last-child:is(button, a) { justify-self: end; }
-.what { display: flex; gap: 0.5rem; align-items: baseline; }
+.what { display: flex; gap: var(--space-3); align-items: baseline; }
 h1 ~ .calendar { margin-left: auto; color: var(--quiet); }
 .waits { color: var(--waiting); }
 .calls { color: var(--calm); }
 .failed { color: var(--wrong); }
 .words { white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-@media (max-width: 700px) { .page { padding-inline: 0.75rem; } .row { grid-template-columns: minmax(0, 1fr) auto; gap: 0.1rem 0.8rem; } }
+@media (max-width: 700px) { .page { padding-inline: var(--space-5); } .row { grid-template-columns: minmax(0, 1fr) auto; gap: var(--space-hair) var(--space-5); } }
 </style>

@@ -36,7 +36,7 @@ const wanted = computed(() => typeof route.query.to === 'string' && /^\/(?![/\\]
 </template>
 
 <style scoped>
-.sheet { max-width: 24rem; margin: 14vh auto 0; padding: 0 1.5rem; display: grid; gap: 0.75rem; }
+.sheet { max-width: 24rem; margin: 14vh auto 0; padding: 0 var(--space-8); display: grid; gap: var(--space-5); }
 .name { font-family: var(--heading); font-weight: 800; font-size: 1.5rem; color: var(--accent); }
-.quiet { margin-bottom: 0.75rem; }
+.quiet { margin-bottom: var(--space-5); }
 </style>

@@ -74,10 +74,10 @@ const endOthers = () => trying(() => api<OwnSignIn[]>('/api/me/sign-ins/end-othe
 </template>
 
 <style scoped>
-.page { padding: 0.85rem 1.5rem 2rem; display: grid; gap: 0.9rem; align-content: start; justify-items: start; }
-.head { display: flex; align-items: baseline; gap: 1rem; flex-wrap: wrap; }
+.page { padding: var(--space-5) var(--space-8) var(--space-9); display: grid; gap: var(--space-5); align-content: start; justify-items: start; }
+.head { display: flex; align-items: baseline; gap: var(--space-6); flex-wrap: wrap; }
 .sign-ins { display: grid; width: min(100%, 52rem); border-top: 1px solid var(--rule); }
-.sign-ins li { display: grid; grid-template-columns: 14rem 12rem 1fr auto; gap: 1rem; align-items: baseline; min-height: 36px; padding: 0.45rem 0; border-bottom: 1px solid var(--rule); }
+.sign-ins li { display: grid; grid-template-columns: 14rem 12rem 1fr auto; gap: var(--space-6); align-items: baseline; min-height: 36px; padding: var(--space-3) 0; border-bottom: 1px solid var(--rule); }
 .here { color: var(--good); font-weight: 700; }
-@media (max-width: 700px) { .page { padding-inline: 0.75rem; } .sign-ins li { grid-template-columns: 1fr auto; } }
+@media (max-width: 700px) { .page { padding-inline: var(--space-5); } .sign-ins li { grid-template-columns: 1fr auto; } }
 </style>

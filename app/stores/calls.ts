@@ -60,7 +60,10 @@ export const useCalls = defineStore('calls', () => {
     night.value = null
     await trying(async () => {
       try {
-        const made = await api<{ id: string } & CallShelf>('/api/calls', { method: 'POST', body: { id: uuid(), phoneId: asked.phoneId, number: asked.number, roundId: asked.roundId, nightAllowed } })
+        const made = await api<{ id: string } & CallShelf>('/api/calls', {
+          method: 'POST',
+          body: { id: uuid(), phoneId: asked.phoneId, number: asked.number, roundId: asked.roundId, nightAllowed },
+        })
         show(made)
         dialling.value = false
         openId.value = made.id
@@ -101,11 +104,15 @@ export const useCalls = defineStore('calls', () => {
     await load()
   })
 
-  const sendTones = (call: CallDetail, tones: string) => trying(() => api(`/api/calls/${call.id}/tones`, { method: 'POST', body: { tones } }))
+  const sendTones = (call: CallDetail, tones: string) =>
+    trying(() => api(`/api/calls/${call.id}/tones`, { method: 'POST', body: { tones } }))
 
   /** Says in a text why one cannot talk now, on the shelf: the call that is on goes on. */
   const declineWithText = (call: CallDetail) => trying(async () => {
-    const { conversationId } = await api<{ conversationId: string }>(`/api/calls/${call.id}/decline-with-text`, { method: 'POST', body: {} })
+    const { conversationId } = await api<{ conversationId: string }>(`/api/calls/${call.id}/decline-with-text`, {
+      method: 'POST',
+      body: {},
+    })
     openId.value = null
     useShelf().openId = conversationId
     await load()
@@ -127,5 +134,30 @@ export const useCalls = defineStore('calls', () => {
   // what was open beside one call is not open beside the next
   watch(openId, () => way.value = null)
 
-  return { calls, skew, openId, opened, problem, way, dialling, night, busy, on, ringing, rings, stateOf, load, dial, order, answer, transfer, stepTransfer, leave, sendTones, declineWithText, putAway, takeBack }
+  return {
+    calls,
+    skew,
+    openId,
+    opened,
+    problem,
+    way,
+    dialling,
+    night,
+    busy,
+    on,
+    ringing,
+    rings,
+    stateOf,
+    load,
+    dial,
+    order,
+    answer,
+    transfer,
+    stepTransfer,
+    leave,
+    sendTones,
+    declineWithText,
+    putAway,
+    takeBack,
+  }
 })

@@ -70,14 +70,21 @@ export const useDrafts = defineStore('drafts', () => {
 
   // whoever closes the page right after a word keeps the word
   useEventListener(window, 'pagehide', () => {
-    for (const [key, draft] of unsaved) void fetch('/api/drafts', { method: 'PUT', keepalive: true, headers: { 'content-type': 'application/json', ...asMe() }, body: JSON.stringify({ key, ...draft }) })
+    for (const [key, draft] of unsaved)
+      void fetch('/api/drafts', {
+        method: 'PUT',
+        keepalive: true,
+        headers: { 'content-type': 'application/json', ...asMe() },
+        body: JSON.stringify({ key, ...draft }),
+      })
   })
 
   /** Takes up what was written on other machines: of two, the later one counts. */
   async function load(): Promise<KeptDraft[]> {
     const there = await api<KeptDraft[]>('/api/drafts')
     const newer = there.filter(({ key, at }) => at > (kept.value[key]?.at ?? 0) && !unsaved.has(key))
-    if (newer.length > 0) kept.value = { ...kept.value, ...Object.fromEntries(newer.map(({ key, recordId, name, ...draft }) => [key, draft])) }
+    if (newer.length > 0)
+      kept.value = { ...kept.value, ...Object.fromEntries(newer.map(({ key, recordId, name, ...draft }) => [key, draft])) }
     return there
   }
 

@@ -4,7 +4,19 @@ import type { Role } from '~~/shared/permissions'
 import { api } from '~/composables/api'
 import { problemIn } from '~/composables/trying'
 
-export interface Me { id: string, name: string, firstName: string, role: Role, title: string, firm: string, takeBackSeconds: number, /** What broke and waits for an admin. */ stuck: number, zone: ZoneRules, teams: { id: string, name: string }[] }
+export interface Me {
+  id: string
+  name: string
+  firstName: string
+  role: Role
+  title: string
+  firm: string
+  takeBackSeconds: number
+  /** What broke and waits for an admin. */
+  stuck: number
+  zone: ZoneRules
+  teams: { id: string, name: string }[]
+}
 
 /** Who is signed in here. */
 export const useMe = defineStore('me', () => {

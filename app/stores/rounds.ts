@@ -105,7 +105,9 @@ export const useRounds = defineStore('rounds', () => {
   })
 
   /** The call of the round that is over, while it is to be said how it went. */
-  const ended = computed(() => calls.on ? null : calls.calls.find(call => call.mine && call.roundId === mine.value?.id && !call.disposition)?.id ?? null)
+  const ended = computed(() =>
+    calls.on ? null : (calls.calls.find(call => call.mine && call.roundId === mine.value?.id && !call.disposition)?.id ?? null),
+  )
   // the moment to have the next person in hand, and their page ready
   watch(ended, (callId) => {
     if (callId && mine.value?.state === 'open' && !mine.value.inHand) void handOut(mine.value.id).catch(() => undefined)

@@ -19,7 +19,13 @@ const roles = {
     focusColor: 'var(--accent)',
   },
   text: { color: 'var(--ink)', hoverColor: 'var(--ink)', mutedColor: 'var(--quiet)', hoverMutedColor: 'var(--quiet)' },
-  content: { background: 'var(--surface)', hoverBackground: 'var(--hover)', borderColor: 'var(--rule)', color: 'var(--ink)', hoverColor: 'var(--ink)' },
+  content: {
+    background: 'var(--surface)',
+    hoverBackground: 'var(--hover)',
+    borderColor: 'var(--rule)',
+    color: 'var(--ink)',
+    hoverColor: 'var(--ink)',
+  },
   formField: {
     background: 'var(--surface)',
     filledBackground: 'var(--surface)',
@@ -40,19 +46,42 @@ const roles = {
     modal: { background: 'var(--surface)', borderColor: 'var(--field-rule)', color: 'var(--ink)' },
   },
   list: {
-    option: { focusBackground: 'var(--hover)', selectedBackground: 'var(--accent-ground)', selectedFocusBackground: 'var(--accent-ground)', color: 'var(--ink)', focusColor: 'var(--ink)', selectedColor: 'var(--accent)', selectedFocusColor: 'var(--accent)' },
+    option: {
+      focusBackground: 'var(--hover)',
+      selectedBackground: 'var(--accent-ground)',
+      selectedFocusBackground: 'var(--accent-ground)',
+      color: 'var(--ink)',
+      focusColor: 'var(--ink)',
+      selectedColor: 'var(--accent)',
+      selectedFocusColor: 'var(--accent)',
+    },
   },
   mask: { background: 'rgb(35 31 43 / 0.35)', color: 'var(--ink)' },
 }
 
-const DROPDOWN = { background: 'var(--surface)', hoverBackground: 'var(--hover)', activeBackground: 'var(--hover)', borderColor: 'var(--field-rule)', hoverBorderColor: 'var(--field-rule)', activeBorderColor: 'var(--field-rule)', color: 'var(--quiet)', hoverColor: 'var(--ink)', activeColor: 'var(--ink)' }
+const DROPDOWN = {
+  background: 'var(--surface)',
+  hoverBackground: 'var(--hover)',
+  activeBackground: 'var(--hover)',
+  borderColor: 'var(--field-rule)',
+  hoverBorderColor: 'var(--field-rule)',
+  activeBorderColor: 'var(--field-rule)',
+  color: 'var(--quiet)',
+  hoverColor: 'var(--ink)',
+  activeColor: 'var(--ink)',
+}
 
 const preset = definePreset(Aura, {
   primitive: { borderRadius: { none: '0', xs: '3px', sm: '4px', md: '6px', lg: '6px', xl: '8px' } },
   semantic: {
     transitionDuration: '0.12s',
     focusRing: { width: '2px', style: 'solid', color: 'var(--accent)', offset: '2px' },
-    formField: { paddingX: '0.65rem', paddingY: '0.45rem', borderRadius: '6px', focusRing: { width: '2px', style: 'solid', color: 'var(--accent)', offset: '0', shadow: 'none' } },
+    formField: {
+      paddingX: '0.65rem',
+      paddingY: '0.45rem',
+      borderRadius: '6px',
+      focusRing: { width: '2px', style: 'solid', color: 'var(--accent)', offset: '0', shadow: 'none' },
+    },
     colorScheme: { light: roles, dark: roles },
   },
   components: {

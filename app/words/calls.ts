@@ -2,8 +2,15 @@ import { callState, leftMessage, outcomeOf, talkMs, type CallFacts, type CallOut
 import type { Transfer } from '~~/shared/calling'
 
 const OUTCOMES: Record<CallOutcome, string> = {
-  'answered': 'talked', 'machine': 'a mailbox answered', 'busy': 'busy', 'declined': 'declined', 'no-answer': 'no answer', 'given-up': 'not answered, hung up',
-  'unreachable': 'the telephone is off or out of reach', 'no-such-number': 'there is no such number', 'network': 'the connection broke',
+  'answered': 'talked',
+  'machine': 'a mailbox answered',
+  'busy': 'busy',
+  'declined': 'declined',
+  'no-answer': 'no answer',
+  'given-up': 'not answered, hung up',
+  'unreachable': 'the telephone is off or out of reach',
+  'no-such-number': 'there is no such number',
+  'network': 'the connection broke',
   'own-no-answer': 'your own telephone was not picked up',
 }
 
@@ -24,12 +31,20 @@ export function talked(ms: number): string {
 /** How a call stands: while it is on, and what became of it. */
 export function sayCall(facts: CallFacts, direction: 'out' | 'in', now: number): string {
   switch (callState(facts)) {
-    case 'own-phone': return 'your own telephone rings: pick it up'
-    case 'dialling': return 'dialling'
-    case 'leaving': return 'your message is being left'
-    case 'ringing': return direction === 'in' ? 'calls you' : 'it rings'
-    case 'talking': return direction === 'in' && facts.answeredBy === 'machine' ? 'leaves a message' : `${facts.answeredBy === 'machine' ? 'a mailbox, ' : ''}${sayDuration(talkMs(facts, now))}`
-    case 'held': return `on hold, ${sayDuration(talkMs(facts, now))}`
+    case 'own-phone':
+      return 'your own telephone rings: pick it up'
+    case 'dialling':
+      return 'dialling'
+    case 'leaving':
+      return 'your message is being left'
+    case 'ringing':
+      return direction === 'in' ? 'calls you' : 'it rings'
+    case 'talking':
+      return direction === 'in' && facts.answeredBy === 'machine'
+        ? 'leaves a message'
+        : `${facts.answeredBy === 'machine' ? 'a mailbox, ' : ''}${sayDuration(talkMs(facts, now))}`
+    case 'held':
+      return `on hold, ${sayDuration(talkMs(facts, now))}`
     case 'ended': {
       const outcome = outcomeOf(facts)!
       if (direction === 'in' && outcome !== 'answered') return 'missed'
@@ -42,6 +57,9 @@ export function sayCall(facts: CallFacts, direction: 'out' | 'in', now: number):
 
 /** How a call stands that is being handed to a colleague. */
 export function sayTransfer({ state, toMe, from, to, way }: Transfer, name: string): string {
-  if (toMe) return state === 'asked' ? `${from.firstName} hands it to you${way === 'attended' ? ', after a word' : ''}` : `you and ${from.firstName} talk, ${name} waits`
+  if (toMe)
+    return state === 'asked'
+      ? `${from.firstName} hands it to you${way === 'attended' ? ', after a word' : ''}`
+      : `you and ${from.firstName} talk, ${name} waits`
   return state === 'asked' ? `rings with ${to.firstName}, ${name} waits` : `you and ${to.firstName} talk, ${name} waits`
 }

@@ -11,7 +11,12 @@ export function numberChoices(phones: RecordPhone[]): Choice[] {
   return phones.map((phone) => {
     const why = whyNotTexted(phone)
     const number = phone.e164 ? showPhone(phone.e164, true) : phone.typed
-    return { id: phone.id, label: phone.person ? `${phone.person.name}, ${number}` : number, note: why ?? phone.label, disabled: why !== null }
+    return {
+      id: phone.id,
+      label: phone.person ? `${phone.person.name}, ${number}` : number,
+      note: why ?? phone.label,
+      disabled: why !== null,
+    }
   })
 }
 
@@ -26,7 +31,14 @@ export function whyNotTexted(phone: RecordPhone): string | null {
 export function lineChoices(lines: LineChoice[], country: string | null): LineOption[] {
   return lines.map((line) => {
     const why = !line.active ? 'not active' : country && line.country !== country ? `texts within ${line.country} only` : null
-    return { id: line.id, label: `${line.name}, ${showPhone(line.e164, true)}`, note: why ?? (line.mine ? 'yours alone' : ''), disabled: why !== null, e164: line.e164, shared: !line.mine }
+    return {
+      id: line.id,
+      label: `${line.name}, ${showPhone(line.e164, true)}`,
+      note: why ?? (line.mine ? 'yours alone' : ''),
+      disabled: why !== null,
+      e164: line.e164,
+      shared: !line.mine,
+    }
   })
 }
 

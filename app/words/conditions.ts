@@ -21,7 +21,8 @@ export function sayCondition({ field, test, value }: Condition, columns: ListCol
   const words = TEST_WORDS[test]
   if (words.includes('…')) return `${label} ${words.replace('…', String(value))}`
   if (value === undefined) return `${label} ${words}`
-  if (Array.isArray(value)) return `${label} ${words} ${listWords(value.map(one => column?.choices?.find(choice => choice.value === one)?.label ?? one))}`
+  if (Array.isArray(value))
+    return `${label} ${words} ${listWords(value.map(one => column?.choices?.find(choice => choice.value === one)?.label ?? one))}`
   if (test === 'on' || test === 'before' || test === 'after') return `${label} ${words} ${calendarDay(String(value))}`
   return `${label} ${words} ${typeof value === 'number' ? value.toLocaleString('en-US') : `“${value}”`}`
 }

@@ -1,2 +1,3 @@
 /** "1 lead", "12 leads", "1,204 leads". */
-export const many = (count: number, one: string, several: string): string => `${count.toLocaleString('en-US')} ${count === 1 ? one : several}`
+export const many = (count: number, one: string, several: string): string =>
+  `${count.toLocaleString('en-US')} ${count === 1 ? one : several}`

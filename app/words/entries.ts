@@ -8,36 +8,81 @@ import type { TimelineEntry } from '~~/shared/timeline'
 interface Change { label: string, from: string | null, to: string | null }
 
 /** What a single-line entry says: who did it in bold, what, and what it opens to. */
-export interface EntryWords { who: string, what: string, more: string[], /** How a call went, in the colour of its key. */ went?: TimelineCall['disposition'] }
+export interface EntryWords {
+  who: string
+  what: string
+  more: string[]
+  /** How a call went, in the colour of its key. */
+  went?: TimelineCall['disposition']
+}
 
 const coveredBy = (covers: unknown) => covers === 'calls' ? 'calls' : covers === 'both' ? 'texts and calls' : 'texts'
-const CONSENT_HOW: Record<string, string> = { 'text': 'by a text', 'form': 'on a form', 'by-hand': 'as noted by a colleague', 'file': 'by a file that was brought in' }
+const CONSENT_HOW: Record<string, string> = {
+  'text': 'by a text',
+  'form': 'on a form',
+  'by-hand': 'as noted by a colleague',
+  'file': 'by a file that was brought in',
+}
 
 /** Says an entry in a line: of a text, its words. */
 export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
   const who = entry.colleague?.firstName ?? person
   const { data } = entry
   switch (entry.kind) {
-    case 'note': return { who, what: data.quote ? `noted on “${String(data.quote)}”` : 'noted', more: [] }
-    case 'record-made': return { who, what: data.importId ? 'brought this record in, from a file' : 'made this record', more: [] }
-    case 'stage-changed': return { who, what: `moved the stage from ${data.from ?? 'none'} to ${data.to ?? 'none'}${together(data)}`, more: [] }
-    case 'put-on': return { who, what: `put ${data.person} on ${data.on}`, more: [] }
-    case 'taken-off': return { who, what: `took ${data.person} off ${data.on}`, more: [] }
-    case 'moved-on': return { who, what: `moved ${data.person} from ${data.from ?? 'none'} to ${data.to} for ${data.on}`, more: [] }
-    case 'fields-changed': return { who, ...sayChanges(data.changes as Change[] | undefined ?? [], together(data)) }
-    case 'consent-changed': return {
-      who: entry.colleague ? who : person,
-      what: data.kind === 'annulled' ? `took back what was noted about ${coveredBy(data.covers)}` : `${data.kind === 'refused' ? `${data.covers === 'calls' ? 'asked for no' : 'opted out of'} ${coveredBy(data.covers)}` : `agreed to ${coveredBy(data.covers)}`} ${CONSENT_HOW[String(data.how)] ?? ''}`.trim(),
-      more: entry.words ? [`“${entry.words}”`] : [],
-    }
-    case 'task-made': return { who, what: `${data.kind === 'call-back' ? 'will call back' : `made a task: “${entry.words}”`}, ${sayMoment({ wallTime: String(data.wallTime), zone: String(data.zone) })}`, more: [] }
-    case 'task-done': return { who, what: data.kind === 'call-back' ? 'ticked the call-back off' : `did “${entry.words}”`, more: [] }
-    case 'task-again': return { who, what: `has “${entry.words}” to do again`, more: [] }
-    case 'task-withdrawn': return { who, what: data.kind === 'call-back' ? 'took the call-back away' : `took “${entry.words}” away`, more: [] }
-    case 'call-in': return entry.call ? sayOwnCall(entry, who, person) : { who: person, what: `called, ${entry.colleague ? `${who} answered` : 'nobody answered'}, ${talk(Number(data.seconds))}`, more: [] }
-    case 'call-out': return entry.call ? sayOwnCall(entry, who, person) : { who, what: `called, ${data.outcome === 'answered' ? talk(Number(data.seconds)) : data.outcome === 'voicemail' ? 'voicemail left' : 'no answer'}`, more: [] }
+    case 'note':
+      return { who, what: data.quote ? `noted on “${String(data.quote)}”` : 'noted', more: [] }
+    case 'record-made':
+      return { who, what: data.importId ? 'brought this record in, from a file' : 'made this record', more: [] }
+    case 'stage-changed':
+      return { who, what: `moved the stage from ${data.from ?? 'none'} to ${data.to ?? 'none'}${together(data)}`, more: [] }
+    case 'put-on':
+      return { who, what: `put ${data.person} on ${data.on}`, more: [] }
+    case 'taken-off':
+      return { who, what: `took ${data.person} off ${data.on}`, more: [] }
+    case 'moved-on':
+      return { who, what: `moved ${data.person} from ${data.from ?? 'none'} to ${data.to} for ${data.on}`, more: [] }
+    case 'fields-changed':
+      return { who, ...sayChanges((data.changes as Change[] | undefined) ?? [], together(data)) }
+    case 'consent-changed':
+      return {
+        who: entry.colleague ? who : person,
+        what:
+          data.kind === 'annulled'
+            ? `took back what was noted about ${coveredBy(data.covers)}`
+            : `${data.kind === 'refused' ? `${data.covers === 'calls' ? 'asked for no' : 'opted out of'} ${coveredBy(data.covers)}` : `agreed to ${coveredBy(data.covers)}`} ${CONSENT_HOW[String(data.how)] ?? ''}`.trim(),
+        more: entry.words ? [`“${entry.words}”`] : [],
+      }
+    case 'task-made':
+      return {
+        who,
+        what: `${data.kind === 'call-back' ? 'will call back' : `made a task: “${entry.words}”`}, ${sayMoment({ wallTime: String(data.wallTime), zone: String(data.zone) })}`,
+        more: [],
+      }
+    case 'task-done':
+      return { who, what: data.kind === 'call-back' ? 'ticked the call-back off' : `did “${entry.words}”`, more: [] }
+    case 'task-again':
+      return { who, what: `has “${entry.words}” to do again`, more: [] }
+    case 'task-withdrawn':
+      return { who, what: data.kind === 'call-back' ? 'took the call-back away' : `took “${entry.words}” away`, more: [] }
+    case 'call-in':
+      return entry.call
+        ? sayOwnCall(entry, who, person)
+        : {
+            who: person,
+            what: `called, ${entry.colleague ? `${who} answered` : 'nobody answered'}, ${talk(Number(data.seconds))}`,
+            more: [],
+          }
+    case 'call-out':
+      return entry.call
+        ? sayOwnCall(entry, who, person)
+        : {
+            who,
+            what: `called, ${data.outcome === 'answered' ? talk(Number(data.seconds)) : data.outcome === 'voicemail' ? 'voicemail left' : 'no answer'}`,
+            more: [],
+          }
     case 'text-in':
-    case 'text-out': return { who, what: entry.words ?? '', more: [] }
+    case 'text-out':
+      return { who, what: entry.words ?? '', more: [] }
   }
 }
 
@@ -50,9 +95,9 @@ function sayOwnCall({ kind, call, data }: TimelineEntry, who: string, person: st
     what: `${kind === 'call-in' ? 'called' : `called ${person}`}${data.round ? ` in the round “${String(data.round)}”` : ''}, ${how}${transfers.map(({ to }) => `, handed to ${to}`).join('')}`,
     went: disposition,
     more: [
-      ...spoken && leftMessage(facts) ? [`“${spoken.name}”: ${spoken.words}`] : [],
+      ...(spoken && leftMessage(facts) ? [`“${spoken.name}”: ${spoken.words}`] : []),
       ...effects.map(sayEffectDone),
-      ...rating === null ? [] : [`Rated ${rating} of 5`],
+      ...(rating === null ? [] : [`Rated ${rating} of 5`]),
     ],
   }
 }

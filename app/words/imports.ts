@@ -3,9 +3,19 @@ import type { ImportProgress } from '~~/shared/import'
 import type { FateKind, ForeseenRow } from '~/workers/import-file'
 
 /** What becomes of rows, as the heads of their list. */
-export const FATE_WORDS: Record<FateKind, string> = { 'new': 'New', 'joined': 'Added to who is there', 'left-out': 'Left out', 'there-already': 'Brought in before', 'refused': 'Refused' }
+export const FATE_WORDS: Record<FateKind, string> = {
+  'new': 'New',
+  'joined': 'Added to who is there',
+  'left-out': 'Left out',
+  'there-already': 'Brought in before',
+  'refused': 'Refused',
+}
 
-export const DUPLICATE_WORDS: Record<OnDuplicate, string> = { 'join': 'add to who is there', 'keep-both': 'keep both', 'leave-out': 'leave the row out' }
+export const DUPLICATE_WORDS: Record<OnDuplicate, string> = {
+  'join': 'add to who is there',
+  'keep-both': 'keep both',
+  'leave-out': 'leave the row out',
+}
 
 const BY: Record<string, string> = { number: 'the same number', mail: 'the same mail address', name: 'the same name' }
 
@@ -20,10 +30,24 @@ export function sayFate({ fate, with: partner }: Pick<ForeseenRow, 'fate' | 'wit
   }
 }
 
-export const STATE_WORDS: Record<ImportProgress['state'], string> = { 'loading': 'being sent', 'running': 'being brought in', 'done': 'brought in', 'stopped': 'stopped', 'taking-back': 'being taken back', 'taken-back': 'taken back' }
+export const STATE_WORDS: Record<ImportProgress['state'], string> = {
+  'loading': 'being sent',
+  'running': 'being brought in',
+  'done': 'brought in',
+  'stopped': 'stopped',
+  'taking-back': 'being taken back',
+  'taken-back': 'taken back',
+}
 
 /** "280 new, 20 added to who was there, 7 refused" */
 export function sayCounts({ made, joined, leftOut, thereAlready, refused, keptBack }: ImportProgress): string {
-  const parts: [number, string][] = [[made, 'new'], [joined, 'added to who was there'], [leftOut, 'left out'], [thereAlready, 'brought in before'], [refused, 'refused'], [keptBack, 'kept, for somebody has worked with them since']]
+  const parts: [number, string][] = [
+    [made, 'new'],
+    [joined, 'added to who was there'],
+    [leftOut, 'left out'],
+    [thereAlready, 'brought in before'],
+    [refused, 'refused'],
+    [keptBack, 'kept, for somebody has worked with them since'],
+  ]
   return parts.filter(([count]) => count > 0).map(([count, words]) => `${count.toLocaleString('en-US')} ${words}`).join(', ')
 }

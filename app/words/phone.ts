@@ -1,6 +1,11 @@
 import type { PhoneKind, UnusableReason } from '~~/core/phone/read'
 
-export const KIND_WORDS: Record<PhoneKind, string> = { 'mobile': 'mobile', 'landline': 'landline, calls only', 'toll-free': 'toll-free', 'unknown': 'mobile or landline' }
+export const KIND_WORDS: Record<PhoneKind, string> = {
+  'mobile': 'mobile',
+  'landline': 'landline, calls only',
+  'toll-free': 'toll-free',
+  'unknown': 'mobile or landline',
+}
 
 /** Why what was typed cannot be used, and what to do. */
 export const UNUSABLE_WORDS: Record<UnusableReason | 'not-theirs', string> = {

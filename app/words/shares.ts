@@ -15,7 +15,8 @@ export function sayDifference(one: VersionResult, other: VersionResult): string 
   if (!first || !second) return `There is nothing to compare yet: a text counts when three days have passed.`
   const { low, high, verdict } = difference(first, second)
   const points = [low, high].map(share => Math.round(Math.abs(share) * 100)).sort((a, b) => a - b)
-  if (verdict === 'open') return `Whether version ${one.version} or ${other.version} brings more answers cannot be told yet: with so few texts, chance alone makes such a difference.`
+  if (verdict === 'open')
+    return `Whether version ${one.version} or ${other.version} brings more answers cannot be told yet: with so few texts, chance alone makes such a difference.`
   const [better, worse] = verdict === 'first' ? [one, other] : [other, one]
   return `Version ${better.version} brings more answers than version ${worse.version}, by ${points[0]} to ${points[1]} of a hundred. Chance alone hardly makes that.`
 }

@@ -12,7 +12,14 @@ export const GROUP_WORDS: Record<FieldGroup, string> = {
   fill_in: 'Filled in when it is sent',
 }
 
-const SHORT: Partial<Record<FieldGroup, string>> = { person: '', sender: 'my', fill_in: '', message: '', firm: 'our firm', company: 'company' }
+const SHORT: Partial<Record<FieldGroup, string>> = {
+  person: '',
+  sender: 'my',
+  fill_in: '',
+  message: '',
+  firm: 'our firm',
+  company: 'company',
+}
 
 /** A field by its path, where its label is not at hand: `person.first_name` is “first name”. */
 export function sayField(path: string): string {

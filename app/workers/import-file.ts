@@ -9,7 +9,14 @@ import { PIECE_ROWS, type ImportRules, type LookUp } from '~~/shared/import'
 import type { Module } from '~~/shared/modules'
 
 /** A file as it was read, with its first rows. */
-export interface OpenedFile { headings: string[], samples: string[][], total: number, encoding: TextEncoding, delimiter: Delimiter | null, dayOrders: (DayOrder | null)[] }
+export interface OpenedFile {
+  headings: string[]
+  samples: string[][]
+  total: number
+  encoding: TextEncoding
+  delimiter: Delimiter | null
+  dayOrders: (DayOrder | null)[]
+}
 
 export type FateKind = Fate['kind']
 
@@ -62,20 +69,34 @@ class ImportFile {
     const [fates, names, about]: [Fate[], string[], string[][]] = [[], [], []]
     this.partners = new Map()
     for (let start = 0; start < this.table.rows.length; start += ROWS_A_QUESTION) {
-      const readings = this.table.rows.slice(start, start + ROWS_A_QUESTION).map(cells => readRow(cells, { ...reading, headings: this.table.headings }))
-      const rows = readings.flatMap(one => one.ok ? [one.row] : [])
+      const readings = this.table.rows
+        .slice(start, start + ROWS_A_QUESTION)
+        .map(cells => readRow(cells, { ...reading, headings: this.table.headings }))
+      const rows = readings.flatMap(one => (one.ok ? [one.row] : []))
       const found = await askAbout(module, rows)
       if (turn !== this.turn) return null
       this.learn(found, known)
       const made = new Map(rows.map((row, i) => [rowKey(row), found.made[i] ?? 0]))
       const there = new Set(found.companies)
       for (const one of readings) {
-        const fate: Fate = one.ok ? this.fateOfRow(one.row, { known, seen, made, rules, number: fates.length + 1 }) : { kind: 'refused', reasons: one.problems.map(({ heading, reason }) => heading ? `${heading}: ${reason}` : reason) }
-        if (one.ok && fate.kind === 'new' && one.row.columns.company && !there.has(nameKey(one.row.columns.company))) companies.add(nameKey(one.row.columns.company))
+        const fate: Fate = one.ok
+          ? this.fateOfRow(one.row, { known, seen, made, rules, number: fates.length + 1 })
+          : { kind: 'refused', reasons: one.problems.map(({ heading, reason }) => (heading ? `${heading}: ${reason}` : reason)) }
+        if (one.ok && fate.kind === 'new' && one.row.columns.company && !there.has(nameKey(one.row.columns.company)))
+          companies.add(nameKey(one.row.columns.company))
         counts[fate.kind]++
         fates.push(fate)
         names.push(one.ok ? one.row.name : '')
-        about.push(one.ok ? [...one.row.phones.map(({ e164, typed }) => e164 ?? `${typed} (not usable)`), one.row.columns.mail ?? '', one.row.columns.company ?? '', one.row.columns.city ?? ''].filter(Boolean) : this.table.rows[fates.length - 1]!.filter(Boolean).slice(0, 4))
+        about.push(
+          one.ok
+            ? [
+                ...one.row.phones.map(({ e164, typed }) => e164 ?? `${typed} (not usable)`),
+                one.row.columns.mail ?? '',
+                one.row.columns.company ?? '',
+                one.row.columns.city ?? '',
+              ].filter(Boolean)
+            : this.table.rows[fates.length - 1]!.filter(Boolean).slice(0, 4),
+        )
       }
       tell(fates.length)
     }
@@ -84,7 +105,11 @@ class ImportFile {
   }
 
   private learn({ numbers, mails, names }: LookUp, known: Record<'numbers' | 'mails' | 'names', Map<string, string>>): void {
-    for (const [map, found] of [[known.numbers, numbers], [known.mails, mails], [known.names, names]] as const) {
+    for (const [map, found] of [
+      [known.numbers, numbers],
+      [known.mails, mails],
+      [known.names, names],
+    ] as const) {
       for (const [key, { id, name }] of Object.entries(found)) {
         if (!map.has(key)) map.set(key, id)
         this.partners.set(id, name)
@@ -92,12 +117,31 @@ class ImportFile {
     }
   }
 
-  private fateOfRow(row: ImportedRow, { known, seen, made, rules, number }: { known: Record<'numbers' | 'mails' | 'names', Map<string, string>>, seen: Map<string, number>, made: Map<string, number>, rules: ImportRules, number: number }): Fate {
+  private fateOfRow(
+    row: ImportedRow,
+    {
+      known,
+      seen,
+      made,
+      rules,
+      number,
+    }: {
+      known: Record<'numbers' | 'mails' | 'names', Map<string, string>>
+      seen: Map<string, number>
+      made: Map<string, number>
+      rules: ImportRules
+      number: number
+    },
+  ): Fate {
     const key = rowKey(row)
     const before = seen.get(key) ?? 0
     seen.set(key, before + 1)
     if (before < (made.get(key) ?? 0)) return { kind: 'there-already' }
-    const fate = fateOf(row, { number: e164 => known.numbers.get(e164), mail: mail => known.mails.get(mail), name: name => known.names.get(name) }, rules.duplicates)
+    const fate = fateOf(
+      row,
+      { number: e164 => known.numbers.get(e164), mail: mail => known.mails.get(mail), name: name => known.names.get(name) },
+      rules.duplicates,
+    )
     if (fate.kind === 'new') {
       const self = `row ${number}`
       this.partners.set(self, `row ${number}, ${row.name}`)
@@ -115,7 +159,13 @@ class ImportFile {
     for (const [i, fate] of this.fates.entries()) {
       if (kind !== null && fate.kind !== kind) continue
       if (passed++ < start) continue
-      found.push({ number: i + 1, name: this.names[i]!, about: this.about[i]!, fate, with: 'to' in fate ? this.partners.get(fate.to) ?? null : null })
+      found.push({
+        number: i + 1,
+        name: this.names[i]!,
+        about: this.about[i]!,
+        fate,
+        with: 'to' in fate ? (this.partners.get(fate.to) ?? null) : null,
+      })
       if (found.length === count) break
     }
     return found

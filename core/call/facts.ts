@@ -43,7 +43,19 @@ export interface CallFacts {
 
 export type CallState = 'own-phone' | 'dialling' | 'ringing' | 'talking' | 'held' | 'leaving' | 'ended'
 
-export const newCall = (madeAt: number): CallFacts => ({ madeAt, ownRingingAt: null, ownAnsweredAt: null, ringingAt: null, answeredAt: null, answeredBy: null, leavingAt: null, leftAt: null, endedAt: null, end: null, switches: [] })
+export const newCall = (madeAt: number): CallFacts => ({
+  madeAt,
+  ownRingingAt: null,
+  ownAnsweredAt: null,
+  ringingAt: null,
+  answeredAt: null,
+  answeredBy: null,
+  leavingAt: null,
+  leftAt: null,
+  endedAt: null,
+  end: null,
+  switches: [],
+})
 
 /**
  * A call with one more event. It makes no difference in which order events come, nor how often: of two that cannot
@@ -72,7 +84,8 @@ export function withEvent(facts: CallFacts, event: CallEvent): CallFacts {
     }
     case 'ended': {
       const { at, why, side } = event
-      const first = facts.endedAt === null || at < facts.endedAt || (at === facts.endedAt && rank(why, side) < rank(facts.end!.why, facts.end!.side))
+      const first
+        = facts.endedAt === null || at < facts.endedAt || (at === facts.endedAt && rank(why, side) < rank(facts.end!.why, facts.end!.side))
       return first ? { ...facts, endedAt: at, end: { why, side } } : facts
     }
   }

@@ -18,5 +18,7 @@ export type CallVerdict = { may: true } | { may: false, reason: 'no-calls' | 'ni
 export function mayCall({ refused, ...facts }: CallGateFacts): CallVerdict {
   if (refused) return { may: false, reason: 'no-calls', notBefore: null }
   const verdict = mayLeaveNow(facts)
-  return verdict.leaves ? { may: true } : { may: false, reason: verdict.reason === 'zone-unknown' ? 'zone-unknown' : 'night', notBefore: verdict.notBefore }
+  return verdict.leaves
+    ? { may: true }
+    : { may: false, reason: verdict.reason === 'zone-unknown' ? 'zone-unknown' : 'night', notBefore: verdict.notBefore }
 }

@@ -16,10 +16,16 @@ export interface PassFacts {
 }
 
 /** Why somebody is passed over now and until when (null: for good); null if they may be called. */
-export function passOver({ hasNumber, lastCalledAt, notWithinMs, ...facts }: PassFacts): { reason: PassReason, notBefore: number | null } | null {
+export function passOver({
+  hasNumber,
+  lastCalledAt,
+  notWithinMs,
+  ...facts
+}: PassFacts): { reason: PassReason, notBefore: number | null } | null {
   if (!hasNumber) return { reason: 'no-number', notBefore: null }
   const verdict = mayCall({ ...facts, nightAllowed: false })
   if (!verdict.may && verdict.reason === 'no-calls') return { reason: 'no-calls', notBefore: null }
-  if (lastCalledAt !== null && lastCalledAt + notWithinMs > facts.now) return { reason: 'called-lately', notBefore: lastCalledAt + notWithinMs }
+  if (lastCalledAt !== null && lastCalledAt + notWithinMs > facts.now)
+    return { reason: 'called-lately', notBefore: lastCalledAt + notWithinMs }
   return verdict.may ? null : { reason: verdict.reason as PassReason, notBefore: verdict.notBefore }
 }

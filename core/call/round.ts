@@ -2,7 +2,11 @@
 export const ROUND_STATES = ['open', 'paused', 'stopped'] as const
 export type RoundState = typeof ROUND_STATES[number]
 
-const ROUND_MOVES: Record<RoundState, readonly RoundState[]> = { open: ['paused', 'stopped'], paused: ['open', 'stopped'], stopped: ['open'] }
+const ROUND_MOVES: Record<RoundState, readonly RoundState[]> = {
+  open: ['paused', 'stopped'],
+  paused: ['open', 'stopped'],
+  stopped: ['open'],
+}
 
 /** Whether a round may go from one state to another; a stopped one can be taken up again. */
 export const mayTurn = (from: RoundState, to: RoundState): boolean => ROUND_MOVES[from].includes(to)

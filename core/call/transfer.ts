@@ -34,4 +34,11 @@ export function afterStep(state: TransferState, way: TransferWay, step: Transfer
 }
 
 /** Whose part each step is. */
-export const STEP_OF: Record<TransferStep, 'them' | 'us' | 'nobody'> = { 'take': 'them', 'refuse': 'them', 'give': 'us', 'take-back': 'us', 'run-out': 'nobody', 'call-ended': 'nobody' }
+export const STEP_OF: Record<TransferStep, 'them' | 'us' | 'nobody'> = {
+  'take': 'them',
+  'refuse': 'them',
+  'give': 'us',
+  'take-back': 'us',
+  'run-out': 'nobody',
+  'call-ended': 'nobody',
+}

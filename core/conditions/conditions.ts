@@ -57,7 +57,10 @@ export interface ConditionProblem { place: string, reason: string }
  * @param kindOf the kind of a field; null if there is no such field
  * @returns the conditions, nothing else of the input in them; or the first problem
  */
-export function readConditions(input: unknown, kindOf: (field: string) => ConditionKind | null): { ok: true, conditions: Conditions } | { ok: false, problem: ConditionProblem } {
+export function readConditions(
+  input: unknown,
+  kindOf: (field: string) => ConditionKind | null,
+): { ok: true, conditions: Conditions } | { ok: false, problem: ConditionProblem } {
   let count = 0
 
   const refuse = (place: string, reason: string): never => {
@@ -67,7 +70,8 @@ export function readConditions(input: unknown, kindOf: (field: string) => Condit
   function readGroup(value: unknown, place: string, depth: number): Conditions {
     const { match, of } = Object(value) as Partial<Conditions>
     if (depth > DEEPEST) refuse(place, `Conditions go ${DEEPEST} groups deep at most.`)
-    if ((match !== 'all' && match !== 'any') || !Array.isArray(of)) return refuse(place, 'A group of conditions holds for all or any of a list.')
+    if ((match !== 'all' && match !== 'any') || !Array.isArray(of))
+      return refuse(place, 'A group of conditions holds for all or any of a list.')
     return { match, of: of.map((one: unknown, i) => readOne(one, `${place}${place && '.'}of.${i}`, depth)) }
   }
 
@@ -109,14 +113,23 @@ const NEEDS: Record<Exclude<ValueShape, 'nothing'>, string> = {
 
 function readValue(value: unknown, shape: Exclude<ValueShape, 'nothing'>): Condition['value'] | null {
   switch (shape) {
-    case 'words': return typeof value === 'string' && value.trim() !== '' && value.length <= LONGEST ? value.trim() : null
-    case 'number': return numberIn(value)
+    case 'words':
+      return typeof value === 'string' && value.trim() !== '' && value.length <= LONGEST ? value.trim() : null
+    case 'number':
+      return numberIn(value)
     case 'days': {
       const days = numberIn(value)
       return days !== null && Number.isInteger(days) && days >= 0 && days <= 10_000 ? days : null
     }
-    case 'day': return typeof value === 'string' && isDay(value) ? value : null
-    case 'choices': return Array.isArray(value) && value.length > 0 && value.length <= LONGEST && value.every(one => typeof one === 'string' && one !== '' && one.length <= LONGEST) ? value as string[] : null
+    case 'day':
+      return typeof value === 'string' && isDay(value) ? value : null
+    case 'choices':
+      return Array.isArray(value)
+        && value.length > 0
+        && value.length <= LONGEST
+        && value.every(one => typeof one === 'string' && one !== '' && one.length <= LONGEST)
+        ? (value as string[])
+        : null
   }
 }
 

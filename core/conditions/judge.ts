@@ -6,7 +6,8 @@ export type Values = Record<string, unknown>
 
 /** Whether conditions hold for a thing. The server asks the same of all rows at once in SQL; a test holds the two alike. */
 export function judge(conditions: Conditions, values: Values, kindOf: (field: string) => ConditionKind, today: Today): boolean {
-  const holds = (one: Condition | Conditions): boolean => isGroup(one) ? judge(one, values, kindOf, today) : judgeOne(one, values[one.field], kindOf(one.field), today)
+  const holds = (one: Condition | Conditions): boolean =>
+    isGroup(one) ? judge(one, values, kindOf, today) : judgeOne(one, values[one.field], kindOf(one.field), today)
   if (conditions.of.length === 0) return true
   return conditions.match === 'all' ? conditions.of.every(holds) : conditions.of.some(holds)
 }

@@ -27,15 +27,19 @@ const FILLERS = new Set([
 ])
 
 const ME = '(?:me|us|this (?:number|phone))'
-const WRITING = '(?:text(?:ing|s)?|messag(?:ing|es?)|sms|contact(?:ing)?|writ(?:e|ing)|send(?:ing)?|spam(?:ming)?|bother(?:ing)?|call(?:ing)?|reach(?:ing)?)'
-const TEXTS = '(?:(?:of )?(?:your|these|those|this|the|any|ur) )?(?:(?:stupid|damn|promotional|marketing) )?(?:texts?|text messages?|messages?|sms|spam)'
+const WRITING
+  = '(?:text(?:ing|s)?|messag(?:ing|es?)|sms|contact(?:ing)?|writ(?:e|ing)|send(?:ing)?|spam(?:ming)?|bother(?:ing)?|call(?:ing)?|reach(?:ing)?)'
+const TEXTS
+  = '(?:(?:of )?(?:your|these|those|this|the|any|ur) )?(?:(?:stupid|damn|promotional|marketing) )?(?:texts?|text messages?|messages?|sms|spam)'
 
 /** Wishes in free words to be left alone; proposed to a person, never taken silently. Apostrophes are gone from the text by then. */
 const WISHES: RegExp[] = [
   new RegExp(`\\bstop (?:it )?(?:${WRITING})(?: (?:to )?${ME}\\b| ${TEXTS}\\b|[^a-z]*$| (?:now|please)\\b)`),
   new RegExp(`\\bstop (?:the|these|those|this|all|your|with)(?: (?:the|these|those|this|your))? ?${TEXTS}`),
   new RegExp(`\\b(?:dont|do not|never|quit|please no|cease) (?:ever )?${WRITING} ${ME}\\b`),
-  new RegExp(`\\b(?:dont|do not|never) (?:ever )?(?:send|want|need|wish)(?: to (?:get|receive|have))?(?: ${ME})?(?: (?:any|get|receive))*(?: more)? ?${TEXTS}`),
+  new RegExp(
+    `\\b(?:dont|do not|never) (?:ever )?(?:send|want|need|wish)(?: to (?:get|receive|have))?(?: ${ME})?(?: (?:any|get|receive))*(?: more)? ?${TEXTS}`,
+  ),
   /\b(?:dont|do not|never) (?:want|wish|like) (?:you )?to (?:be (?:texted|contacted|messaged|called)|hear from you|text me|contact me|write to me)\b/,
   new RegExp(`\\bno more(?: of)? ${TEXTS}`),
   new RegExp(`\\b(?:quit|cease) (?:${WRITING} ${ME}|sending)\\b`),
@@ -56,8 +60,12 @@ const WISHES: RegExp[] = [
 const NOT_WISHES: RegExp[] = [
   /\b(?:dont|do not|never) stop (?:texting|messaging|writing|sending)/,
   new RegExp(`\\b(?:dont|do not|never) ${WRITING} ${ME}(?: \\w+){0,3} (?:before|after|until|till|during|while|when|between|about)\\b`),
-  new RegExp(`\\b(?:dont|do not|never) ${WRITING} ${ME} (?:at (?:night|work|home)|on (?:my|mon|tues|wednes|thurs|fri|satur|sun|the|week)|in the|there|here)`),
-  new RegExp(`\\b(?:why|if you|unless you|did you|didnt you|have you|havent you)\\b[^.!?]*\\b(?:dont|do not|never|stop|stopped) (?:${WRITING})`),
+  new RegExp(
+    `\\b(?:dont|do not|never) ${WRITING} ${ME} (?:at (?:night|work|home)|on (?:my|mon|tues|wednes|thurs|fri|satur|sun|the|week)|in the|there|here)`,
+  ),
+  new RegExp(
+    `\\b(?:why|if you|unless you|did you|didnt you|have you|havent you)\\b[^.!?]*\\b(?:dont|do not|never|stop|stopped) (?:${WRITING})`,
+  ),
 ]
 
 /** Nobody says in more characters than this that they want to be left alone; the expressions above take their time over more. */
@@ -70,7 +78,9 @@ export const LONGEST_WISH = 2_000
  */
 export function readIntent(text: string): Intent {
   const plain = plainWords(text.slice(0, LONGEST_WISH)).slice(0, LONGEST_WISH)
-  const order = intentByKeyword.get(text.slice(0, LONGEST_WISH).match(/[\p{Extended_Pictographic}]/u) ? '' : plain.replace(/[^\p{L}\p{N}]/gu, ''))
+  const order = intentByKeyword.get(
+    text.slice(0, LONGEST_WISH).match(/[\p{Extended_Pictographic}]/u) ? '' : plain.replace(/[^\p{L}\p{N}]/gu, ''),
+  )
   if (order) return order
   return wantsOut(plain) ? 'maybe-stop' : 'none'
 }

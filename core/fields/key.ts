@@ -10,7 +10,13 @@ const INHERITED = Object.getOwnPropertyNames(Object.prototype)
  * @param taken keys that there are
  */
 export function fieldKey(label: string, taken: readonly string[]): string {
-  const plain = label.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().replace(/[^a-z0-9]+/g, '_').replace(/^_+|_+$/g, '').slice(0, LONGEST)
+  const plain = label
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '_')
+    .replace(/^_+|_+$/g, '')
+    .slice(0, LONGEST)
   const base = /^[a-z]/.test(plain) ? plain : `field_${plain}`.replace(/_$/, '')
   for (let n = 1; ; n++) {
     const key = n === 1 ? base : `${base}_${n}`

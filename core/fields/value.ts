@@ -5,7 +5,8 @@ import type { FieldKind } from '../template/fields'
 /** A value as records keep it; null is none. */
 export type FieldValue = string | number | boolean | null
 
-export const sayFieldValue = (value: FieldValue): string => value === null ? 'nothing' : typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value)
+export const sayFieldValue = (value: FieldValue): string =>
+  value === null ? 'nothing' : typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value)
 
 export type FieldReading = { ok: true, value: FieldValue } | { ok: false, reason: string }
 
@@ -30,15 +31,26 @@ export function readFieldValue({ kind, options }: ReadableField, input: unknown,
   if (text === '') return given(null)
   if (text.length > LONGEST) return refused(`That is longer than ${LONGEST} characters. Shorten it.`)
   switch (kind) {
-    case 'number': return readNumber(text)
-    case 'money': return readMoney(text)
-    case 'date': return isDay(text) ? given(text) : refused('Write the day as 2026-12-03.')
-    case 'time': return /^([01]?\d|2[0-3]):[0-5]\d$/.test(text) ? given(text.padStart(5, '0')) : refused('Write the time as 14:30.')
-    case 'choice': return readChoice(text, options ?? [])
-    case 'phone': return readNumberOfPhone(text, country)
-    case 'mail': return /^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(text) ? given(text) : refused('This is not a mail address. It needs a name, an @ and a place.')
-    case 'link': return readLink(text)
-    case 'text': return given(text)
+    case 'number':
+      return readNumber(text)
+    case 'money':
+      return readMoney(text)
+    case 'date':
+      return isDay(text) ? given(text) : refused('Write the day as 2026-12-03.')
+    case 'time':
+      return /^([01]?\d|2[0-3]):[0-5]\d$/.test(text) ? given(text.padStart(5, '0')) : refused('Write the time as 14:30.')
+    case 'choice':
+      return readChoice(text, options ?? [])
+    case 'phone':
+      return readNumberOfPhone(text, country)
+    case 'mail':
+      return /^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(text)
+        ? given(text)
+        : refused('This is not a mail address. It needs a name, an @ and a place.')
+    case 'link':
+      return readLink(text)
+    case 'text':
+      return given(text)
   }
 }
 
@@ -76,5 +88,7 @@ function readNumberOfPhone(text: string, country?: string): FieldReading {
 
 function readLink(text: string): FieldReading {
   const link = /^https?:\/\//i.test(text) ? text : `https://${text}`
-  return URL.canParse(link) && new URL(link).hostname.includes('.') ? given(link) : refused('This is not an address of a page, such as https://pannier.example.')
+  return URL.canParse(link) && new URL(link).hostname.includes('.')
+    ? given(link)
+    : refused('This is not an address of a page, such as https://pannier.example.')
 }

@@ -5,7 +5,25 @@ import type { Table } from './read-csv'
 interface Property { name: string, parameters: string[], value: string }
 
 /** The columns into which cards are laid, so that they go the way of every table. */
-const HEADINGS = ['First name', 'Last name', 'Name', 'Company', 'Role', 'Mail address', 'Mobile', 'Work', 'Home', 'Other number', 'Street', 'City', 'State or province', 'Postcode', 'Country', 'Tags', 'Note'] as const
+const HEADINGS = [
+  'First name',
+  'Last name',
+  'Name',
+  'Company',
+  'Role',
+  'Mail address',
+  'Mobile',
+  'Work',
+  'Home',
+  'Other number',
+  'Street',
+  'City',
+  'State or province',
+  'Postcode',
+  'Country',
+  'Tags',
+  'Note',
+] as const
 type Heading = typeof HEADINGS[number]
 
 const MOST_NUMBERS = 4
@@ -73,7 +91,8 @@ function outsideQuotes(line: string): number {
   return -1
 }
 
-const charsetOf = (parameters: string[]) => parameters.find(parameter => parameter.startsWith('charset='))?.slice('charset='.length) ?? 'utf-8'
+const charsetOf = (parameters: string[]) =>
+  parameters.find(parameter => parameter.startsWith('charset='))?.slice('charset='.length) ?? 'utf-8'
 
 /** Quoted-printable (RFC 2045, 6.7): `=E9` is one byte of the character set. */
 function unquoted(value: string, charset: string): string {
@@ -136,7 +155,14 @@ function rowOf(card: Property[]): string[] {
     else if (name === 'TEL') putNumber(row, property)
     else if (name === 'ADR') {
       const [, , street, city, region, postcode, country] = parts(value)
-      for (const [heading, part] of [['Street', street], ['City', city], ['State or province', region], ['Postcode', postcode], ['Country', country]] as const) put(heading, part?.replaceAll('\n', ', '))
+      for (const [heading, part] of [
+        ['Street', street],
+        ['City', city],
+        ['State or province', region],
+        ['Postcode', postcode],
+        ['Country', country],
+      ] as const)
+        put(heading, part?.replaceAll('\n', ', '))
     }
     else if (name === 'CATEGORIES') put('Tags', parts(value, ',').join(', '))
     else if (name === 'NOTE') put('Note', whole(value))
@@ -148,7 +174,13 @@ function rowOf(card: Property[]): string[] {
 function putNumber(row: Partial<Record<Heading, string>>, { parameters, value }: Property): void {
   const types = parameters.join(',')
   if (/\bfax\b|\bpager\b/.test(types)) return
-  const kind: Heading = /\bcell\b|\biphone\b|\bmobile\b/.test(types) ? 'Mobile' : /\bwork\b/.test(types) ? 'Work' : /\bhome\b/.test(types) ? 'Home' : 'Other number'
+  const kind: Heading = /\bcell\b|\biphone\b|\bmobile\b/.test(types)
+    ? 'Mobile'
+    : /\bwork\b/.test(types)
+      ? 'Work'
+      : /\bhome\b/.test(types)
+        ? 'Home'
+        : 'Other number'
   const free = [kind, ...HEADINGS.slice(6, 6 + MOST_NUMBERS)].find(heading => !row[heading])
   if (free) row[free] = whole(value).replace(/^tel:/i, '').replace(/;ext=/i, ' ext. ').replace(/;.*$/, '')
 }

@@ -25,9 +25,14 @@ export function writeVCard({ id, name, firstName, lastName, company, title, phon
     ...(firstName || lastName ? [`N:${[lastName, firstName, null, null, null].map(escaped).join(';')}`] : []),
     ...(company ? [`ORG:${escaped(company)}`] : []),
     ...(title ? [`TITLE:${escaped(title)}`] : []),
-    ...phones.map(({ e164, extension, kind }) => `TEL;VALUE=uri;TYPE=${kind === 'mobile' ? '"cell,text,voice"' : 'voice'}:tel:${e164}${extension ? `;ext=${extension}` : ''}`),
+    ...phones.map(
+      ({ e164, extension, kind }) =>
+        `TEL;VALUE=uri;TYPE=${kind === 'mobile' ? '"cell,text,voice"' : 'voice'}:tel:${e164}${extension ? `;ext=${extension}` : ''}`,
+    ),
     ...(mail ? [`EMAIL:${escaped(mail)}`] : []),
-    ...(street || city || region || postcode || country ? [`ADR:${[null, null, street, city, region, postcode, country].map(escaped).join(';')}`] : []),
+    ...(street || city || region || postcode || country
+      ? [`ADR:${[null, null, street, city, region, postcode, country].map(escaped).join(';')}`]
+      : []),
     ...(tags.length > 0 ? [`CATEGORIES:${tags.map(escaped).join(',')}`] : []),
     'END:VCARD',
   ]

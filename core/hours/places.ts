@@ -48,7 +48,10 @@ export function zonesOfAddress(country: string | null, region: string | null): s
  * A person's zones: the record's own, else the address's (where that leaves several, those of them that
  * the number agrees with), else every zone the number may be in.
  */
-export function zonesOfPerson(person: { zone: string | null, country: string | null, region: string | null }, ofNumber: string[]): string[] {
+export function zonesOfPerson(
+  person: { zone: string | null, country: string | null, region: string | null },
+  ofNumber: string[],
+): string[] {
   if (person.zone) return [person.zone]
   const ofAddress = zonesOfAddress(person.country, person.region)
   if (ofAddress.length === 0) return ofNumber

@@ -1,7 +1,20 @@
 import type { WallMoment } from './schedule'
 
 export const WEEKDAYS = ['Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday']
-export const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December']
+export const MONTHS = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+]
 
 /** "Honolulu" of "Pacific/Honolulu". */
 export const placeOf = (zone: string) => zone.split('/').at(-1)!.replaceAll('_', ' ').replace(/^St /, 'St. ')

@@ -6,7 +6,16 @@ const BY_NAME = new Map(getCountries().map(code => [plain(names.of(code) ?? code
 export const COUNTRIES: string[] = getCountries()
 
 /** As people write them besides. */
-const OTHERS: Record<string, string> = { usa: 'US', unitedstatesofamerica: 'US', america: 'US', uk: 'GB', greatbritain: 'GB', england: 'GB', scotland: 'GB', wales: 'GB' }
+const OTHERS: Record<string, string> = {
+  usa: 'US',
+  unitedstatesofamerica: 'US',
+  america: 'US',
+  uk: 'GB',
+  greatbritain: 'GB',
+  england: 'GB',
+  scotland: 'GB',
+  wales: 'GB',
+}
 
 function plain(text: string): string {
   return text.normalize('NFKD').toLowerCase().replace(/[^a-z]/g, '')

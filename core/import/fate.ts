@@ -10,7 +10,11 @@ export type DuplicateBy = typeof DUPLICATE_BY[number]
 export type DuplicateRules = Record<DuplicateBy, OnDuplicate>
 
 /** Whom numbers, mail addresses and names belong to, as far as it is known. */
-export interface Known { number: (e164: string) => string | undefined, mail: (mail: string) => string | undefined, name: (name: string) => string | undefined }
+export interface Known {
+  number: (e164: string) => string | undefined
+  mail: (mail: string) => string | undefined
+  name: (name: string) => string | undefined
+}
 
 /** What becomes of a row. */
 export type Fate
@@ -24,9 +28,13 @@ export type Fate
  * What becomes of a row that was read: the first who shares a number, else a mail address, else a name
  * decides, and the rule for that kind. Keeping both by number still looks for the mail address.
  */
-export function fateOf({ phones, columns, name }: ImportedRow, known: Known, rules: DuplicateRules): Exclude<Fate, { kind: 'refused' | 'there-already' }> {
+export function fateOf(
+  { phones, columns, name }: ImportedRow,
+  known: Known,
+  rules: DuplicateRules,
+): Exclude<Fate, { kind: 'refused' | 'there-already' }> {
   const found: Record<DuplicateBy, string | undefined> = {
-    number: phones.map(({ e164 }) => e164 ? known.number(e164) : undefined).find(Boolean),
+    number: phones.map(({ e164 }) => (e164 ? known.number(e164) : undefined)).find(Boolean),
     mail: columns.mail ? known.mail(mailKey(columns.mail)) : undefined,
     name: known.name(nameKey(name)),
   }

@@ -17,7 +17,15 @@ export interface ReadingRules {
   dayOrders: (DayOrder | null)[]
 }
 
-export interface ImportedPhone { label: string, typed: string, e164: string | null, country: string | null, kind: PhoneKind, extension: string | null, unusable: UnusableReason | null }
+export interface ImportedPhone {
+  label: string
+  typed: string
+  e164: string | null
+  country: string | null
+  kind: PhoneKind
+  extension: string | null
+  unusable: UnusableReason | null
+}
 
 /** A row of a file as the record that it wants to be. What is null was not said. */
 export interface ImportedRow {
@@ -37,7 +45,19 @@ export interface RowProblem { heading: string, reason: string }
 
 export type RowReading = { ok: true, row: ImportedRow } | { ok: false, problems: RowProblem[] }
 
-const LONGEST: Record<string, number> = { 'first-name': 80, 'last-name': 80, 'name': 160, 'company': 160, 'title': 80, 'street': 120, 'city': 80, 'region': 40, 'postcode': 20, 'zone': 60, 'mail': 160 }
+const LONGEST: Record<string, number> = {
+  'first-name': 80,
+  'last-name': 80,
+  'name': 160,
+  'company': 160,
+  'title': 80,
+  'street': 120,
+  'city': 80,
+  'region': 40,
+  'postcode': 20,
+  'zone': 60,
+  'mail': 160,
+}
 const LONGEST_NOTE = 10_000
 const LONGEST_TYPED = 60
 const MOST_PHONES = 10
@@ -58,7 +78,8 @@ export function readRow(cells: string[], rules: ReadingRules): RowReading {
     const reason = put(row, target, text, { column, country, rules })
     if (reason) problems.push({ heading: rules.headings[column] ?? '', reason })
   })
-  if (!nameRow(row, rules.people)) problems.push({ heading: '', reason: rules.people ? 'There is no name, number or mail address in it.' : 'There is no name in it.' })
+  if (!nameRow(row, rules.people))
+    problems.push({ heading: '', reason: rules.people ? 'There is no name, number or mail address in it.' : 'There is no name in it.' })
   return problems.length > 0 ? { ok: false, problems } : { ok: true, row }
 }
 
@@ -99,7 +120,8 @@ function put(row: ImportedRow, target: ImportTarget, text: string, { column, cou
 function putValue(row: ImportedRow, target: ImportTarget, text: string, country: string, order: DayOrder): string | null {
   const most = LONGEST[target.key]
   if (most && text.length > most) return `That is longer than ${most} characters.`
-  const plain = target.kind === 'date' ? readDay(text, order) ?? text : target.kind === 'number' || target.kind === 'money' ? withPoint(text) : text
+  const plain
+    = target.kind === 'date' ? (readDay(text, order) ?? text) : target.kind === 'number' || target.kind === 'money' ? withPoint(text) : text
   const reading = readFieldValue({ kind: target.kind as 'text', options: target.options }, plain, country)
   if (!reading.ok) return reading.reason
   if (reading.value === null) return null
@@ -124,7 +146,15 @@ function phoneOf(typed: string, heading: string, country: string): ImportedPhone
   const reading = readPhone(typed, country)
   const label = labelOf(heading)
   return reading.ok
-    ? { label, typed, e164: reading.e164, country: reading.country, kind: label === 'mobile' && reading.kind === 'unknown' ? 'mobile' : reading.kind, extension: reading.extension ?? null, unusable: null }
+    ? {
+        label,
+        typed,
+        e164: reading.e164,
+        country: reading.country,
+        kind: label === 'mobile' && reading.kind === 'unknown' ? 'mobile' : reading.kind,
+        extension: reading.extension ?? null,
+        unusable: null,
+      }
     : { label, typed, e164: null, country: null, kind: 'unknown', extension: null, unusable: reading.reason }
 }
 

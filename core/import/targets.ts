@@ -10,13 +10,19 @@ export interface ImportTarget {
 }
 
 /** Several columns may become one of these. */
-export const takesSeveral = ({ kind }: Pick<ImportTarget, 'kind'>): boolean => kind === 'number-of-phone' || kind === 'tags' || kind === 'note'
+export const takesSeveral = ({ kind }: Pick<ImportTarget, 'kind'>): boolean =>
+  kind === 'number-of-phone' || kind === 'tags' || kind === 'note'
 
 /** What each column becomes: keys of targets, null for what is left out. */
 export type Matching = (string | null)[]
 
 /** A heading without what people write it with: `E-Mail (work)` is `emailwork`. */
-export const plainHeading = (heading: string): string => heading.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '')
+export const plainHeading = (heading: string): string =>
+  heading
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, '')
 
 /** How columns are headed elsewhere (common practice of address books and spreadsheets). */
 const OTHER_WORDS: Record<string, string[]> = {
@@ -26,7 +32,34 @@ const OTHER_WORDS: Record<string, string[]> = {
   'company': ['organization', 'organisation', 'business', 'firm', 'account', 'employer', 'companyname', 'firma', 'empresa', 'societe'],
   'title': ['role', 'jobtitle', 'position', 'function'],
   'mail': ['email', 'mail', 'emailaddress', 'mailaddress', 'email1', 'emailhome', 'emailwork', 'primaryemail'],
-  'phone': ['phone', 'telephone', 'tel', 'phonenumber', 'number', 'mobile', 'mobilephone', 'mobilenumber', 'cell', 'cellphone', 'cellular', 'workphone', 'work', 'businessphone', 'homephone', 'home', 'othernumber', 'otherphone', 'phone1', 'phone2', 'primaryphone', 'telefon', 'handy', 'movil', 'telefono', 'telephoneportable'],
+  'phone': [
+    'phone',
+    'telephone',
+    'tel',
+    'phonenumber',
+    'number',
+    'mobile',
+    'mobilephone',
+    'mobilenumber',
+    'cell',
+    'cellphone',
+    'cellular',
+    'workphone',
+    'work',
+    'businessphone',
+    'homephone',
+    'home',
+    'othernumber',
+    'otherphone',
+    'phone1',
+    'phone2',
+    'primaryphone',
+    'telefon',
+    'handy',
+    'movil',
+    'telefono',
+    'telephoneportable',
+  ],
   'street': ['address', 'streetaddress', 'address1', 'addressline1'],
   'city': ['town', 'place', 'locality', 'ort', 'ville', 'ciudad'],
   'region': ['state', 'province', 'county', 'stateprovince', 'stateorprovince'],
@@ -49,7 +82,13 @@ const MOSTLY = 0.7
  * @param samples a few rows
  * @param remembered by plain heading
  */
-export function guessMatching(headings: string[], samples: string[][], targets: ImportTarget[], remembered: Record<string, string | null>, country: string): Matching {
+export function guessMatching(
+  headings: string[],
+  samples: string[][],
+  targets: ImportTarget[],
+  remembered: Record<string, string | null>,
+  country: string,
+): Matching {
   const taken = new Set<string>()
   const free = (key: string | null | undefined) => {
     const target = targets.find(one => one.key === key)

@@ -44,7 +44,12 @@ export function mayLeave(facts: GateFacts): Verdict {
 }
 
 /** The part of the rules that depends on the hour alone, for the warning before sending. */
-export function mayLeaveNow({ now, zones, lastHeardAt, nightAllowed }: Pick<GateFacts, 'now' | 'zones' | 'lastHeardAt' | 'nightAllowed'>): Verdict {
+export function mayLeaveNow({
+  now,
+  zones,
+  lastHeardAt,
+  nightAllowed,
+}: Pick<GateFacts, 'now' | 'zones' | 'lastHeardAt' | 'nightAllowed'>): Verdict {
   if (nightAllowed || answersSomebody(now, lastHeardAt) || reachableAt(now, zones)) return { leaves: true }
   const next = nextReachable(now, zones)
   return { leaves: false, reason: next ? 'night' : 'zone-unknown', notBefore: next?.getTime() ?? null }

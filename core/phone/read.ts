@@ -1,4 +1,12 @@
-import { findPhoneNumbersInText, isSupportedCountry, parsePhoneNumberWithError, ParseError, validatePhoneNumberLength, type CountryCode, type PhoneNumber } from 'libphonenumber-js/max'
+import {
+  findPhoneNumbersInText,
+  isSupportedCountry,
+  parsePhoneNumberWithError,
+  ParseError,
+  validatePhoneNumberLength,
+  type CountryCode,
+  type PhoneNumber,
+} from 'libphonenumber-js/max'
 import { fictionRange } from './fiction'
 import type { PhoneKind, UnusableReason } from './kinds'
 
@@ -113,7 +121,10 @@ function decodeLink(text: string): string {
   }
 }
 
-/** "+44 (0)117 ...": the zero is for callers inside the country only. Italy and its like, whose zero is part of the number, never write it so. */
+/**
+ * "+44 (0)117 ...": the zero is for callers inside the country only. Italy and its like, whose zero is part of the number,
+ * never write it so.
+ */
 function withoutTrunkZero(text: string): string {
   return text.replace(/^(\D*(?:\+|00|011)[\s.\-/]*\d{1,3}[\s.\-/]*)\(\s*0\s*\)/, '$1 ')
 }

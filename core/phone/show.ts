@@ -8,6 +8,7 @@ export function showPhone(e164: string, home = false): string {
   const american = /^\+1(\d{3})(\d{3})(\d{4})$/.exec(e164)
   if (american) return `${home ? '' : '+1 '}${american[1]} ${american[2]} ${american[3]}`
   const british = /^\+44(7\d{3}|1\d{2}|20)(\d{3,4})(\d{3,4})$/.exec(e164)
-  if (british) return british[1]!.startsWith('7') ? `+44 ${british[1]} ${british[2]}${british[3]}` : `+44 ${british[1]} ${british[2]} ${british[3]}`
+  if (british)
+    return british[1]!.startsWith('7') ? `+44 ${british[1]} ${british[2]}${british[3]}` : `+44 ${british[1]} ${british[2]} ${british[3]}`
   return e164.replace(/(\d{3})(?=\d{3})/g, '$1 ')
 }

@@ -9,7 +9,10 @@ export interface NumberZoneTable {
  * Australian mobiles (+61 4) ring anywhere in Australia (common practice).
  */
 const PLACELESS: { prefix: string, zones: string[] }[] = [
-  { prefix: '614', zones: ['Australia/Perth', 'Australia/Darwin', 'Australia/Adelaide', 'Australia/Brisbane', 'Australia/Sydney', 'Australia/Hobart'] },
+  {
+    prefix: '614',
+    zones: ['Australia/Perth', 'Australia/Darwin', 'Australia/Adelaide', 'Australia/Brisbane', 'Australia/Sydney', 'Australia/Hobart'],
+  },
 ]
 
 /**

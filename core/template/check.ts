@@ -29,7 +29,9 @@ export function checkTemplate(source: string, fieldsByModule: Record<string, Fie
 function whyUnusable(segments: unknown[], fieldsByModule: Record<string, Field[]>): string | null {
   const path = segments.every(segment => typeof segment === 'string') ? segments.join('.') : null
   if (path === null) return 'A field is named by words and a dot, such as person.first_name.'
-  const lacking = Object.entries(fieldsByModule).filter(([, fields]) => !fields.some(field => field.path === path)).map(([module]) => module)
+  const lacking = Object.entries(fieldsByModule)
+    .filter(([, fields]) => !fields.some(field => field.path === path))
+    .map(([module]) => module)
   if (lacking.length === 0) return null
   const everywhere = Object.values(fieldsByModule)
   if (lacking.length === everywhere.length) return `There is no field “${path}”.${nearest(path, everywhere.flat())}`

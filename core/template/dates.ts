@@ -38,7 +38,12 @@ export function formatDate(value: unknown, format: string, zone: string): string
   const wall = readWall(value, zone)
   return (DATE_FORMATS[format] ?? format).replace(/%(-?.)?/g, (whole, conversion: string | undefined) => {
     const write = CONVERSIONS[conversion ?? '']
-    if (!write) throw new RangeError(`“${whole}” is not a date format. Known are ${Object.keys(DATE_FORMATS).join(', ')} and ${Object.keys(CONVERSIONS).map(c => `%${c}`).join(' ')}.`)
+    if (!write)
+      throw new RangeError(
+        `“${whole}” is not a date format. Known are ${Object.keys(DATE_FORMATS).join(', ')} and ${Object.keys(CONVERSIONS)
+          .map(c => `%${c}`)
+          .join(' ')}.`,
+      )
     return write(wall)
   })
 }

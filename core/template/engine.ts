@@ -18,7 +18,18 @@ export const TEMPLATE_LIMITS = {
 
 /** Conditions only: the fields hold no lists to loop over, and nothing is included from elsewhere. */
 const ALLOWED_TAGS = ['if', 'unless', 'case', 'comment', 'raw'] as const
-const ALLOWED_FILTERS = ['default', 'upcase', 'downcase', 'capitalize', 'strip', 'truncate', 'truncatewords', 'first_word', 'date', 'money'] as const
+const ALLOWED_FILTERS = [
+  'default',
+  'upcase',
+  'downcase',
+  'capitalize',
+  'strip',
+  'truncate',
+  'truncatewords',
+  'first_word',
+  'date',
+  'money',
+] as const
 export const TEMPLATE_FILTERS: readonly string[] = ALLOWED_FILTERS
 
 const OWN_FILTERS: Record<string, FilterImplOptions> = {
@@ -27,8 +38,12 @@ const OWN_FILTERS: Record<string, FilterImplOptions> = {
     return formatDate(value, String(format), String(this.context.getSync(['zone'])))
   },
   /** The first given name where a field holds several. */
-  first_word: (value: unknown) => String(value ?? '').trim().split(/\s+/)[0] ?? '',
-  money: (value: unknown) => isBlank(value) || Number.isNaN(Number(value)) ? '' : (Number.isInteger(Number(value)) ? WHOLE : CENTS).format(Number(value)),
+  first_word: (value: unknown) =>
+    String(value ?? '')
+      .trim()
+      .split(/\s+/)[0] ?? '',
+  money: (value: unknown) =>
+    isBlank(value) || Number.isNaN(Number(value)) ? '' : (Number.isInteger(Number(value)) ? WHOLE : CENTS).format(Number(value)),
 }
 
 /** Made once: making one takes a hundred times as long as using it. */
@@ -52,6 +67,7 @@ export function makeEngine(): Liquid {
   const allowedTags: readonly string[] = ALLOWED_TAGS
   for (const name of Object.keys(engine.tags)) if (!allowedTags.includes(name)) Reflect.deleteProperty(engine.tags, name)
   for (const name of Object.keys(engine.filters)) Reflect.deleteProperty(engine.filters, name)
-  for (const name of ALLOWED_FILTERS) engine.registerFilter(name, OWN_FILTERS[name] ?? filters[name as keyof typeof filters] as FilterImplOptions)
+  for (const name of ALLOWED_FILTERS)
+    engine.registerFilter(name, OWN_FILTERS[name] ?? (filters[name as keyof typeof filters] as FilterImplOptions))
   return engine
 }

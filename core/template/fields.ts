@@ -2,7 +2,20 @@ export const FIELD_KINDS = ['text', 'number', 'money', 'date', 'time', 'choice',
 export type FieldKind = typeof FIELD_KINDS[number]
 
 /** Whose field it is, in the words of the list from which it is chosen. */
-export type FieldGroup = 'person' | 'company' | 'deal' | 'job' | 'case' | 'appointment' | 'payment' | 'agreement' | 'handover' | 'sender' | 'firm' | 'message' | 'fill_in'
+export type FieldGroup
+  = | 'person'
+    | 'company'
+    | 'deal'
+    | 'job'
+    | 'case'
+    | 'appointment'
+    | 'payment'
+    | 'agreement'
+    | 'handover'
+    | 'sender'
+    | 'firm'
+    | 'message'
+    | 'fill_in'
 
 /** One entry of the field catalogue, which templates, filters, forms and import all read. */
 export interface Field {

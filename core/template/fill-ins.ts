@@ -18,7 +18,14 @@ export interface FillIn {
 
 /** Fill-ins as entries of the field catalogue. */
 export const fillInFields = (fillIns: FillIn[]): Field[] =>
-  fillIns.map(({ key, label, kind, example, options }) => ({ path: `fill_in.${key}`, group: 'fill_in', label, kind, example, ...(kind === 'choice' && { options }) }))
+  fillIns.map(({ key, label, kind, example, options }) => ({
+    path: `fill_in.${key}`,
+    group: 'fill_in',
+    label,
+    kind,
+    example,
+    ...(kind === 'choice' && { options }),
+  }))
 
 export type Answers = { ok: true, values: Record<string, string | number> } | { ok: false, problems: Record<string, string> }
 

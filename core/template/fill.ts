@@ -46,7 +46,8 @@ function render(engine: Liquid, pieces: Template[], values: FieldValues, zone: s
   try {
     const text = String(engine.renderSync(pieces, values, { globals: { zone } }))
     if (holes.length > 0) return { ok: false, holes: [...holes], problems: [] }
-    if (text.trim() === '') return { ok: false, holes: [], problems: [{ line: 1, column: 1, message: 'Nothing is left of the text for this person.' }] }
+    if (text.trim() === '')
+      return { ok: false, holes: [], problems: [{ line: 1, column: 1, message: 'Nothing is left of the text for this person.' }] }
     return { ok: true, text }
   }
   catch (error) {

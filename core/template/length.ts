@@ -32,7 +32,17 @@ export interface LengthTally {
 
 const MOST_NAMED = 12
 
-export const emptyTally = (): LengthTally => ({ people: 0, parts: {}, units: {}, dear: 0, held: {}, heldPeople: 0, shortest: null, longest: null, most: [] })
+export const emptyTally = (): LengthTally => ({
+  people: 0,
+  parts: {},
+  units: {},
+  dear: 0,
+  held: {},
+  heldPeople: 0,
+  shortest: null,
+  longest: null,
+  most: [],
+})
 
 /** Counts one person in. */
 export function count(tally: LengthTally, person: HeldSample, filled: Filled): void {
@@ -54,7 +64,8 @@ export function count(tally: LengthTally, person: HeldSample, filled: Filled): v
   // hardly anybody is among the longest: nothing is made for the others
   const length = { units, parts }
   if (!tally.shortest || isShorter(length, tally.shortest)) tally.shortest = { ...person, ...length }
-  if (tally.most.length < MOST_NAMED || isShorter(tally.most.at(-1)!, length)) tally.most = [...tally.most, { ...person, ...length }].sort(longestFirst).slice(0, MOST_NAMED)
+  if (tally.most.length < MOST_NAMED || isShorter(tally.most.at(-1)!, length))
+    tally.most = [...tally.most, { ...person, ...length }].sort(longestFirst).slice(0, MOST_NAMED)
   tally.longest = tally.most[0]!
 }
 
@@ -64,13 +75,15 @@ const longestFirst = (a: LengthSample, b: LengthSample) => b.parts - a.parts || 
 
 /** Two tallies of different people as one. */
 export function together(a: LengthTally, b: LengthTally): LengthTally {
-  const sum = (x: Record<number, number>, y: Record<number, number>) => Object.fromEntries([...new Set([...Object.keys(x), ...Object.keys(y)])].map(key => [key, (x[+key] ?? 0) + (y[+key] ?? 0)]))
+  const sum = (x: Record<number, number>, y: Record<number, number>) =>
+    Object.fromEntries([...new Set([...Object.keys(x), ...Object.keys(y)])].map(key => [key, (x[+key] ?? 0) + (y[+key] ?? 0)]))
   const held: LengthTally['held'] = {}
   for (const [reason, { people, some }] of [...Object.entries(a.held), ...Object.entries(b.held)]) {
     const before = held[reason] ?? { people: 0, some: [] }
     held[reason] = { people: before.people + people, some: [...before.some, ...some].slice(0, MOST_NAMED) }
   }
-  const best = (x: LengthSample | null, y: LengthSample | null, wins: (x: LengthSample, y: LengthSample) => boolean) => !x ? y : !y ? x : wins(y, x) ? y : x
+  const best = (x: LengthSample | null, y: LengthSample | null, wins: (x: LengthSample, y: LengthSample) => boolean) =>
+    !x ? y : !y ? x : wins(y, x) ? y : x
   return {
     people: a.people + b.people,
     parts: sum(a.parts, b.parts),

@@ -29,10 +29,18 @@ function overLimit(source: string): TemplateProblem | null {
   let depth = 0
   let count = 0
   for (const match of source.matchAll(/\{\{|\{%-?\s*(end)?(\w+)?/g)) {
-    if (++count > TEMPLATE_LIMITS.pieces) return { ...placeAt(source, match.index), message: `The template has more than ${TEMPLATE_LIMITS.pieces} fields and conditions. Make it simpler.` }
+    if (++count > TEMPLATE_LIMITS.pieces)
+      return {
+        ...placeAt(source, match.index),
+        message: `The template has more than ${TEMPLATE_LIMITS.pieces} fields and conditions. Make it simpler.`,
+      }
     if (match[0] === '{{') continue
     depth += match[1] ? -1 : ['if', 'unless', 'case'].includes(match[2] ?? '') ? 1 : 0
-    if (depth > TEMPLATE_LIMITS.nesting) return { ...placeAt(source, match.index), message: `More than ${TEMPLATE_LIMITS.nesting} conditions inside each other. Make it simpler.` }
+    if (depth > TEMPLATE_LIMITS.nesting)
+      return {
+        ...placeAt(source, match.index),
+        message: `More than ${TEMPLATE_LIMITS.nesting} conditions inside each other. Make it simpler.`,
+      }
   }
   return null
 }

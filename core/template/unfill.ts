@@ -12,7 +12,10 @@ const SHORTEST = 2
 export function toFields(text: string, values: SaidValue[]): Piece[] {
   const known = values.filter(({ value }) => value.length >= SHORTEST).sort((a, b) => b.value.length - a.value.length)
   if (known.length === 0) return text === '' ? [] : [{ kind: 'words', words: text }]
-  const pattern = new RegExp(`(?<![\\p{L}\\p{N}])(?:${known.map(({ value }) => value.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')).join('|')})(?![\\p{L}\\p{N}])`, 'gu')
+  const pattern = new RegExp(
+    `(?<![\\p{L}\\p{N}])(?:${known.map(({ value }) => value.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')).join('|')})(?![\\p{L}\\p{N}])`,
+    'gu',
+  )
   const pieces: Piece[] = []
   let end = 0
   for (const match of text.matchAll(pattern)) {

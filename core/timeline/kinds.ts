@@ -18,16 +18,23 @@ export const ACTIVITY_KINDS = [
 ] as const
 export type ActivityKind = typeof ACTIVITY_KINDS[number]
 
-/** The sides that something can come from, and the kinds of entry that come from each: all that counts as contact with the person (common practice: in either direction). */
+/**
+ * The sides that something can come from, and the kinds of entry that come from each: all that counts as contact with the
+ * person (common practice: in either direction).
+ */
 export const CONTACT = { ours: SENT, theirs: RECEIVED, call: Object.values(CALL_ENTRIES) } as const
 export type Side = keyof typeof CONTACT
 
 /** The kinds in which somebody says something in words of their own. */
 export const SAID: readonly ActivityKind[] = [...SENT, ...RECEIVED, 'note', ...CONTACT.call]
 
-export const messageEntry = <Kind extends MessageKind, Way extends 'out' | 'in'>(kind: Kind, way: Way): (typeof MESSAGE_ENTRIES)[Kind][Way] => MESSAGE_ENTRIES[kind][way]
+export const messageEntry = <Kind extends MessageKind, Way extends 'out' | 'in'>(
+  kind: Kind,
+  way: Way,
+): (typeof MESSAGE_ENTRIES)[Kind][Way] => MESSAGE_ENTRIES[kind][way]
 
-export const isMessage = (kind: ActivityKind): kind is EntryOf<typeof MESSAGE_ENTRIES> => sideOf(kind) === 'ours' || sideOf(kind) === 'theirs'
+export const isMessage = (kind: ActivityKind): kind is EntryOf<typeof MESSAGE_ENTRIES> =>
+  sideOf(kind) === 'ours' || sideOf(kind) === 'theirs'
 
 /** Which side an entry came from, for the rhythm. */
 export function sideOf(kind: ActivityKind): Side | null {

@@ -57,7 +57,11 @@ function cutPlain(text: string, reference: number): Part[] {
 export function join(parts: Part[]): string | null {
   const inOrder = [...parts].sort((a, b) => a.index - b.index)
   if (inOrder.length !== parts[0]?.of) return null
-  return inOrder.map(({ coding, tables, data }) => coding === 'gsm' ? fromSeptets(data, tables ?? NO_TABLES) : Buffer.from(data).swap16().toString('utf16le')).join('')
+  return inOrder
+    .map(({ coding, tables, data }) =>
+      coding === 'gsm' ? fromSeptets(data, tables ?? NO_TABLES) : Buffer.from(data).swap16().toString('utf16le'),
+    )
+    .join('')
 }
 
 const sayable = (text: string, tables: Tables) => toSeptets(text, tables).filter(septets => septets !== null)

@@ -45,7 +45,14 @@ export function carrierRouter(world: World, network: Network, { key, perSecond }
       return refuse(event, { status: 429, code: 'too-fast', detail: `At most ${perSecond} texts a second.` })
     }
     const body = await readBody<Partial<Wish>>(event)
-    const wish = { from: String(body?.from ?? ''), to: String(body?.to ?? ''), text: String(body?.text ?? ''), tables: isTables(body?.tables) ? body.tables : NO_TABLES, pictures: wishedPictures(body?.pictures), confirmsOptOut: body?.confirmsOptOut === true }
+    const wish = {
+      from: String(body?.from ?? ''),
+      to: String(body?.to ?? ''),
+      text: String(body?.text ?? ''),
+      tables: isTables(body?.tables) ? body.tables : NO_TABLES,
+      pictures: wishedPictures(body?.pictures),
+      confirmsOptOut: body?.confirmsOptOut === true,
+    }
     const refusal = refusalOf(wish, world)
     if (refusal) return refuse(event, refusal)
     const id = randomUUID()
@@ -69,7 +76,10 @@ export function carrierRouter(world: World, network: Network, { key, perSecond }
     return { id, parts, price }
   }
 
-  router.get('/v1/prices', guarded(() => ({ prices: PRICES, mostParts: MOST_PARTS, mostPictures: MOST_PICTURES, mostPictureBytes: MOST_PICTURE_BYTES })))
+  router.get(
+    '/v1/prices',
+    guarded(() => ({ prices: PRICES, mostParts: MOST_PARTS, mostPictures: MOST_PICTURES, mostPictureBytes: MOST_PICTURE_BYTES })),
+  )
 
   router.get('/v1/numbers', guarded(() => ({ numbers: LINES.map(({ number, country }) => ({ e164: number, country })) })))
 

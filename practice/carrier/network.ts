@@ -10,7 +10,13 @@ export interface Pace { sent: number, delivered: number }
 
 /** Carries accepted texts to handsets, and tells what became of them. */
 export class Network {
-  constructor(private readonly world: World, private readonly reporter: Reporter, private readonly pace: Pace, readonly faults: Faults, private readonly random: () => number) {}
+  constructor(
+    private readonly world: World,
+    private readonly reporter: Reporter,
+    private readonly pace: Pace,
+    readonly faults: Faults,
+    private readonly random: () => number,
+  ) {}
 
   /** After a restart: goes on with what was taken and not yet finished. */
   resume(): void {
@@ -37,29 +43,44 @@ export class Network {
   private async arriveInParts(text: SentText): Promise<void> {
     const parts = this.world.partsOf(text)
     if (this.random() < 0.5) parts.reverse()
-    for (const part of parts) await this.world.record({ do: 'arrive', handset: text.to, part, from: text.from, id: text.id, at: Date.now() })
+    for (const part of parts)
+      await this.world.record({ do: 'arrive', handset: text.to, part, from: text.from, id: text.id, at: Date.now() })
   }
 
   /** Somebody writes on a handset to one of our customer's numbers. */
   async write(handset: string, to: string, text: string): Promise<void> {
     const id = randomUUID()
     const at = Date.now()
-    const word = text.trim().toLowerCase().replace(/[^a-z]/g, '')
+    const word = text
+      .trim()
+      .toLowerCase()
+      .replace(/[^a-z]/g, '')
     await this.world.record({ do: 'write', handset, to, text, id, at })
     if (word === 'stop' || word === 'stopall') await this.world.record({ do: 'opt', number: handset, out: true })
     if (word === 'start' || word === 'unstop') await this.world.record({ do: 'opt', number: handset, out: false })
-    await this.tell({ id: `ev-${id}`, type: 'text.received', at: new Date(at).toISOString(), data: { id, key: null, code: null, from: handset, to, text } })
+    await this.tell({
+      id: `ev-${id}`,
+      type: 'text.received',
+      at: new Date(at).toISOString(),
+      data: { id, key: null, code: null, from: handset, to, text },
+    })
   }
 
   private async report(type: WorldEvent['type'], text: SentText, code: string | null): Promise<void> {
     const id = `ev-${type.slice(5)}-${text.id}`
     if (this.world.events.some(event => event.id === id)) return
-    await this.tell({ id, type, at: new Date().toISOString(), data: { id: text.id, key: text.key, code, from: text.from, to: text.to, text: '' } })
+    await this.tell({
+      id,
+      type,
+      at: new Date().toISOString(),
+      data: { id: text.id, key: text.key, code, from: text.from, to: text.to, text: '' },
+    })
   }
 
   private async tell(event: WorldEvent): Promise<void> {
     await this.world.record({ do: 'event', event })
-    if (this.random() < this.faults.oddEvents) await this.world.record({ do: 'event', event: { ...event, id: `odd-${event.id}`, type: 'text.priced' as WorldEvent['type'] } })
+    if (this.random() < this.faults.oddEvents)
+      await this.world.record({ do: 'event', event: { ...event, id: `odd-${event.id}`, type: 'text.priced' as WorldEvent['type'] } })
     if (this.random() < this.faults.reportLost) return
     this.reporter.send(event, this.random() * this.faults.lateUpToMs)
     if (this.random() < this.faults.reportTwice) this.reporter.send(event, this.random() * this.faults.lateUpToMs)

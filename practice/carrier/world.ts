@@ -37,7 +37,15 @@ export interface WorldEvent {
   data: { id: string, key: string | null, code: string | null, from: string, to: string, text: string }
 }
 
-export interface HandsetText { id: string, at: number, direction: 'in' | 'out', other: string, text: string, parts: number, pictures?: Picture[] }
+export interface HandsetText {
+  id: string
+  at: number
+  direction: 'in' | 'out'
+  other: string
+  text: string
+  parts: number
+  pictures?: Picture[]
+}
 
 export class World {
   readonly byKey = new Map<string, SentText>()
@@ -64,7 +72,9 @@ export class World {
 
   /** Texts that were taken and of which the network has not yet said what became of them. */
   unfinished(): SentText[] {
-    const told = new Set(this.events.filter(event => event.type === 'text.delivered' || event.type === 'text.undelivered').map(event => event.data.id))
+    const told = new Set(
+      this.events.filter(event => event.type === 'text.delivered' || event.type === 'text.undelivered').map(event => event.data.id),
+    )
     return [...this.byKey.values()].filter(text => !told.has(text.id))
   }
 
@@ -95,11 +105,26 @@ export class World {
         this.tell(entry.number)
         break
       case 'write':
-        this.show(entry.handset, { id: entry.id, at: entry.at, direction: 'out', other: entry.to, text: entry.text, parts: cut(entry.text, 0).length })
+        this.show(entry.handset, {
+          id: entry.id,
+          at: entry.at,
+          direction: 'out',
+          other: entry.to,
+          text: entry.text,
+          parts: cut(entry.text, 0).length,
+        })
         break
       case 'arrive-with-pictures':
         if (this.handsets.get(entry.handset)?.some(text => text.id === entry.id)) break
-        this.show(entry.handset, { id: entry.id, at: entry.at, direction: 'in', other: entry.from, text: entry.text, parts: 1, pictures: entry.pictures })
+        this.show(entry.handset, {
+          id: entry.id,
+          at: entry.at,
+          direction: 'in',
+          other: entry.from,
+          text: entry.text,
+          parts: 1,
+          pictures: entry.pictures,
+        })
         break
       case 'arrive':
         this.arrive(entry)

@@ -2,49 +2,9 @@ import { randomUUID } from 'node:crypto'
 import { join } from 'node:path'
 import { Journal } from '../carrier/journal'
 import type { Reporter } from '../carrier/reporter'
+import type { Call, CallEvent, End, Entry, ExchangePace } from './call'
 import { mannerOf, type Manner } from './manners'
 import { lengthOf, madeUpSound } from './sound'
-
-export type End = 'hung-up' | 'busy' | 'declined' | 'no-answer' | 'unreachable' | 'no-such-number' | 'network' | 'own-no-answer'
-
-export interface Call {
-  id: string
-  /** The customer's own name for it; null for one that came from outside. */
-  key: string | null
-  /** `out`: from one of our customer's lines. */
-  direction: 'out' | 'in'
-  line: string
-  phone: string
-  state: 'own-ringing' | 'ringing' | 'talking' | 'leaving' | 'ended'
-  /** Our customer's own telephones, which ring before the other one does. */
-  own: string[]
-  /** The one of them that was picked up. */
-  ownOn: string | null
-  /** Which of our customer's people are on it, by the names that the customer gives them. */
-  desks: string[]
-  /** The last tones that were sent along the line. */
-  tones: string
-  held: boolean
-  muted: boolean
-  recording: boolean
-  /** To be recorded from the answer on. */
-  toRecord: boolean
-  /** Our customer's mailbox has answered, and the caller speaks to it. */
-  toMailbox: boolean
-}
-
-export interface CallEvent {
-  id: string
-  type: 'call.incoming' | 'call.own-ringing' | 'call.own-answered' | 'call.ringing' | 'call.answered' | 'call.switched' | 'call.leaving' | 'call.left' | 'call.ended' | 'call.recorded'
-  at: string
-  data: { id: string, key: string | null, direction: 'out' | 'in', line: string, phone: string, by?: 'person' | 'machine', what?: 'hold' | 'mute' | 'record', on?: boolean, why?: End, side?: 'us' | 'them' | 'network', ms?: number, of?: 'call' | 'message' }
-}
-
-type Entry = { do: 'event', event: CallEvent } | { do: 'manner', phone: string, manner: Manner } | { do: 'never', key: string }
-
-/** Milliseconds until something happens on a line. */
-export interface ExchangePace { ringing: number, pickUp: number, mailbox: number, mailboxTakes: number, patience: number, busy: number, /** How many times as long as it is a spoken message takes. */ speaking: number }
-export const USUAL_PACE: ExchangePace = { ringing: 300, pickUp: 3_000, mailbox: 9_000, mailboxTakes: 45_000, patience: 30_000, busy: 900, speaking: 1 }
 
 const MOST_TONES = 40
 const QUIET = { own: [], ownOn: null, desks: [], tones: '', held: false, muted: false, recording: false, toRecord: false, toMailbox: false }
@@ -60,7 +20,12 @@ export class Exchange {
   private readonly tapes = new Map<string, { of: 'call' | 'message', ms: number, since: number | null }>()
   private readonly watchers = new Set<(phone: string) => void>()
 
-  constructor(folder: string, private readonly reporter: Pick<Reporter, 'send'>, private readonly pace: ExchangePace, private readonly isOff: (phone: string) => boolean) {
+  constructor(
+    folder: string,
+    private readonly reporter: Pick<Reporter, 'send'>,
+    private readonly pace: ExchangePace,
+    private readonly isOff: (phone: string) => boolean,
+  ) {
     this.journal = new Journal<Entry>(join(folder, 'exchange'), entry => this.apply(entry))
   }
 
@@ -75,13 +40,29 @@ export class Exchange {
   }
 
   /** Asking twice with one key is one call. */
-  async dial(key: string, line: string, phone: string, { record = false, own = [], desk }: { record?: boolean, own?: string[], desk?: string } = {}): Promise<Call> {
+  async dial(
+    key: string,
+    line: string,
+    phone: string,
+    { record = false, own = [], desk }: { record?: boolean, own?: string[], desk?: string } = {},
+  ): Promise<Call> {
     const known = this.byKey.get(key)
     if (known) return this.calls.get(known)!
-    const call: Call = { id: randomUUID(), key, direction: 'out', line, phone, state: own.length > 0 ? 'own-ringing' : 'ringing', ...QUIET, own, desks: desk ? [desk] : [], toRecord: record }
+    const call: Call = {
+      id: randomUUID(),
+      key,
+      direction: 'out',
+      line,
+      phone,
+      state: own.length > 0 ? 'own-ringing' : 'ringing',
+      ...QUIET,
+      own,
+      desks: desk ? [desk] : [],
+      toRecord: record,
+    }
     this.calls.set(call.id, call)
     this.byKey.set(key, call.id)
-    this.later(this.pace.ringing, call, () => own.length > 0 ? this.ringOwn(call) : this.beginRinging(call))
+    this.later(this.pace.ringing, call, () => (own.length > 0 ? this.ringOwn(call) : this.beginRinging(call)))
     return call
   }
 
@@ -102,7 +83,8 @@ export class Exchange {
   private async ringOwn(call: Call): Promise<void> {
     await this.tell(call, 'call.own-ringing', {})
     for (const phone of call.own) {
-      if (!this.isOff(phone) && (this.manners.get(phone) ?? 'picks-up') === 'picks-up') this.later(this.pace.pickUp, call, () => this.pickUpOwn(call, phone))
+      if (!this.isOff(phone) && (this.manners.get(phone) ?? 'picks-up') === 'picks-up')
+        this.later(this.pace.pickUp, call, () => this.pickUpOwn(call, phone))
     }
     this.later(this.pace.patience, call, async () => {
       if (call.state === 'own-ringing') await this.end(call, 'own-no-answer', 'us')
@@ -130,7 +112,7 @@ export class Exchange {
   /** Puts one of our customer's people on a call, or takes one off: those who are on it hear one another, whoever is on hold does not. */
   seat(call: Call, desk: string, on: boolean): boolean {
     if (call.state !== 'talking') return false
-    call.desks = [...call.desks.filter(one => one !== desk), ...on ? [desk] : []]
+    call.desks = [...call.desks.filter(one => one !== desk), ...(on ? [desk] : [])]
     this.show(call.phone)
     return true
   }
@@ -176,7 +158,7 @@ export class Exchange {
 
   /** Our customer's mailbox takes the call: it greets, and records what is said until the caller hangs up. */
   async takeMessage(call: Call): Promise<boolean> {
-    if (call.direction !== 'in' || !await this.answer(call, 'machine')) return false
+    if (call.direction !== 'in' || !(await this.answer(call, 'machine'))) return false
     call.toMailbox = true
     this.tapes.set(call.id, { of: 'message', ms: 0, since: Date.now() })
     this.show(call.phone)
@@ -223,15 +205,18 @@ export class Exchange {
   }
 
   /** The call that a telephone is in, or that rings on it. */
-  onPhone = (phone: string): Call | null => [...this.calls.values()].findLast(call => call.state !== 'ended' && (call.phone === phone ? call.state !== 'own-ringing' : this.isOwn(call, phone))) ?? null
+  onPhone = (phone: string): Call | null =>
+    [...this.calls.values()].findLast(
+      call => call.state !== 'ended' && (call.phone === phone ? call.state !== 'own-ringing' : this.isOwn(call, phone)),
+    ) ?? null
 
   /** Whether it is our customer's side of a call that this telephone has, or that rings on it. */
-  isOwn = ({ own, ownOn }: Call, phone: string): boolean => ownOn === null ? own.includes(phone) : ownOn === phone
+  isOwn = ({ own, ownOn }: Call, phone: string): boolean => (ownOn === null ? own.includes(phone) : ownOn === phone)
 
   private async beginRinging(call: Call): Promise<void> {
     const manner = this.mannerOf(call.phone)
-    if (this.isOff(call.phone)) return void await this.end(call, 'unreachable', 'network')
-    if (manner === 'no-such-number') return void await this.end(call, 'no-such-number', 'network')
+    if (this.isOff(call.phone)) return void (await this.end(call, 'unreachable', 'network'))
+    if (manner === 'no-such-number') return void (await this.end(call, 'no-such-number', 'network'))
     if (manner === 'busy' || this.isEngaged(call)) return void this.later(this.pace.busy, call, () => this.end(call, 'busy', 'them'))
     await this.tell(call, 'call.ringing', {})
     if (manner === 'picks-up') this.later(this.pace.pickUp, call, () => this.answer(call, 'person'))
@@ -259,7 +244,12 @@ export class Exchange {
 
   private async tell(call: Call, type: CallEvent['type'], more: Partial<CallEvent['data']>): Promise<void> {
     const { id, key, direction, line, phone } = call
-    const event: CallEvent = { id: `call-${randomUUID()}`, type, at: new Date().toISOString(), data: { id, key, direction, line, phone, ...more } }
+    const event: CallEvent = {
+      id: `call-${randomUUID()}`,
+      type,
+      at: new Date().toISOString(),
+      data: { id, key, direction, line, phone, ...more },
+    }
     this.events.push(event)
     await this.journal.append({ do: 'event', event })
     this.reporter.send(event, 0)
@@ -273,7 +263,10 @@ export class Exchange {
   private apply(entry: Entry): void {
     if (entry.do === 'manner') return void this.manners.set(entry.phone, entry.manner)
     if (entry.do === 'never') return void this.notToBe.add(entry.key)
-    const { type, data: { id, key, direction, line, phone } } = entry.event
+    const {
+      type,
+      data: { id, key, direction, line, phone },
+    } = entry.event
     this.events.push(entry.event)
     const known = this.calls.get(id) ?? { id, key, direction, line, phone, state: 'ringing' as const, ...QUIET }
     this.calls.set(id, { ...known, state: type === 'call.ended' ? 'ended' : type === 'call.answered' ? 'talking' : known.state })

@@ -1,6 +1,18 @@
-import { createRouter, defineEventHandler, getHeader, getQuery, getRouterParam, readBody, readRawBody, setResponseHeader, setResponseStatus, type H3Event } from 'h3'
+import {
+  createRouter,
+  defineEventHandler,
+  getHeader,
+  getQuery,
+  getRouterParam,
+  readBody,
+  readRawBody,
+  setResponseHeader,
+  setResponseStatus,
+  type H3Event,
+} from 'h3'
 import { LINES } from '../carrier/numbers'
-import type { Call, Exchange } from './exchange'
+import type { Call } from './call'
+import type { Exchange } from './exchange'
 
 /** Events in one answer of the list. */
 const EVENTS_A_PAGE = 200
@@ -18,9 +30,16 @@ export function exchangeRouter(exchange: Exchange, key: string) {
   router.post('/v1/calls', guarded(async (event) => {
     const idempotencyKey = getHeader(event, 'idempotency-key')
     if (!idempotencyKey) return refuse(event, 400, 'bad-request', 'Send an Idempotency-Key.')
-    const { from = '', to = '', record = false, ring_first: own = [], desk } = await readBody<{ from?: string, to?: string, record?: boolean, ring_first?: string[], desk?: string }>(event) ?? {}
+    const {
+      from = '',
+      to = '',
+      record = false,
+      ring_first: own = [],
+      desk,
+    } = (await readBody<{ from?: string, to?: string, record?: boolean, ring_first?: string[], desk?: string }>(event)) ?? {}
     if (!LINES.some(line => line.number === from)) return refuse(event, 422, 'sender-unknown', 'This account has no such number.')
-    if (![to, ...own].every(number => /^\+[1-9]\d{6,14}$/.test(number))) return refuse(event, 422, 'recipient-unknown', 'The number is not in E.164.')
+    if (![to, ...own].every(number => /^\+[1-9]\d{6,14}$/.test(number)))
+      return refuse(event, 422, 'recipient-unknown', 'The number is not in E.164.')
     if (exchange.isNever(idempotencyKey)) return refuse(event, 409, 'never', 'This call was not to be made any more.')
     const { id } = await exchange.dial(idempotencyKey, from, to, { record, own, desk })
     setResponseStatus(event, 201)
@@ -36,7 +55,8 @@ export function exchangeRouter(exchange: Exchange, key: string) {
     return { id: call.id }
   }))
 
-  const answerTo = (event: H3Event, done: boolean) => done ? { done } : refuse(event, 409, 'not-now', 'The call is not in a state for that.')
+  const answerTo = (event: H3Event, done: boolean) =>
+    done ? { done } : refuse(event, 409, 'not-now', 'The call is not in a state for that.')
   const withCall = (handle: (event: H3Event, call: Call) => Promise<unknown> | unknown) => guarded((event) => {
     const call = exchange.calls.get(getRouterParam(event, 'id')!)
     return call ? handle(event, call) : refuse(event, 404, 'no-such-call', 'There is no such call.')
@@ -44,7 +64,9 @@ export function exchangeRouter(exchange: Exchange, key: string) {
 
   router.post('/v1/calls/:id/tones', withCall(async (event, call) => {
     const { tones = '' } = await readBody<{ tones?: string }>(event) ?? {}
-    return /^[0-9*#]{1,32}$/.test(tones) ? answerTo(event, exchange.sendTones(call, tones)) : refuse(event, 422, 'no-tones', 'Tones are digits, * and #.')
+    return /^[0-9*#]{1,32}$/.test(tones)
+      ? answerTo(event, exchange.sendTones(call, tones))
+      : refuse(event, 422, 'no-tones', 'Tones are digits, * and #.')
   }))
 
   router.post('/v1/calls/:id/desks', withCall(async (event, call) => {
@@ -52,7 +74,10 @@ export function exchangeRouter(exchange: Exchange, key: string) {
     return desk ? answerTo(event, exchange.seat(call, desk, on)) : refuse(event, 422, 'no-desk', 'Name the desk.')
   }))
 
-  router.post('/v1/calls/:id/message', withCall(async (event, call) => answerTo(event, await exchange.leave(call, await readRawBody(event, false) ?? Buffer.alloc(0)))))
+  router.post(
+    '/v1/calls/:id/message',
+    withCall(async (event, call) => answerTo(event, await exchange.leave(call, (await readRawBody(event, false)) ?? Buffer.alloc(0)))),
+  )
 
   router.post('/v1/calls/:id/:order', withCall(async (event, call) => {
     const orders: Record<string, () => Promise<boolean>> = {

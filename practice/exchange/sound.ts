@@ -20,7 +20,10 @@ export function madeUpSound(seed: string, ms: number, voices: 1 | 2): Buffer {
       const [pitch, loud] = [(voice === 0 ? 118 : 205) * (0.9 + random() * 0.25), 40 + random() * 70]
       for (let i = 0; i < length && at + i < samples.length; i++) {
         const [time, rise] = [i / RATE, Math.sin(Math.PI * i / length)]
-        const wave = Math.sin(2 * Math.PI * pitch * time) + 0.5 * Math.sin(2 * Math.PI * pitch * 3 * time) + 0.25 * Math.sin(2 * Math.PI * pitch * 7 * time)
+        const wave
+          = Math.sin(2 * Math.PI * pitch * time)
+            + 0.5 * Math.sin(2 * Math.PI * pitch * 3 * time)
+            + 0.25 * Math.sin(2 * Math.PI * pitch * 7 * time)
         samples[Math.floor(at + i)] = Math.round(128 + loud * rise * wave / 1.75)
       }
       at += length + RATE * random() * 0.05

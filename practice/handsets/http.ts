@@ -1,7 +1,17 @@
 import { existsSync, readFileSync } from 'node:fs'
 import { readFile } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
-import { createEventStream, createRouter, defineEventHandler, getHeader, getQuery, getRouterParam, readBody, setResponseHeader, setResponseStatus } from 'h3'
+import {
+  createEventStream,
+  createRouter,
+  defineEventHandler,
+  getHeader,
+  getQuery,
+  getRouterParam,
+  readBody,
+  setResponseHeader,
+  setResponseStatus,
+} from 'h3'
 import type { Network } from '../carrier/network'
 import { LINES } from '../carrier/numbers'
 import type { World } from '../carrier/world'
@@ -39,10 +49,21 @@ export function handsetRouter(world: World, network: Network, exchange: Exchange
 
   router.get('/handsets/api/phones', defineEventHandler(() => {
     const owners = ownersOf(folder)
-    const numbers = new Set([...world.handsets.keys(), ...owners.keys(), ...[...exchange.calls.values()].flatMap(call => [call.phone, ...call.own])])
+    const numbers = new Set([
+      ...world.handsets.keys(),
+      ...owners.keys(),
+      ...[...exchange.calls.values()].flatMap(call => [call.phone, ...call.own]),
+    ])
     return {
       lines: LINES.map(line => line.number),
-      phones: [...numbers].map(number => ({ number, owner: owners.get(number) ?? null, on: !world.off.has(number), manner: exchange.mannerOf(number), call: callOn(number), last: world.handsets.get(number)?.at(-1) ?? null })),
+      phones: [...numbers].map(number => ({
+        number,
+        owner: owners.get(number) ?? null,
+        on: !world.off.has(number),
+        manner: exchange.mannerOf(number),
+        call: callOn(number),
+        last: world.handsets.get(number)?.at(-1) ?? null,
+      })),
     }
   }))
 
@@ -54,11 +75,16 @@ export function handsetRouter(world: World, network: Network, exchange: Exchange
     return bytes
   }))
 
-  const fromThisPage = (origin: string | undefined, host: string | undefined) => !origin || (URL.canParse(origin) && new URL(origin).host === host)
+  const fromThisPage = (origin: string | undefined, host: string | undefined) =>
+    !origin || (URL.canParse(origin) && new URL(origin).host === host)
 
   router.post('/handsets/api/texts', defineEventHandler(async (event) => {
     const { phone, to, text } = await readBody<{ phone?: string, to?: string, text?: string }>(event) ?? {}
-    const usable = fromThisPage(getHeader(event, 'origin'), getHeader(event, 'host')) && /^\+[1-9]\d{6,14}$/.test(phone ?? '') && LINES.some(line => line.number === to) && text?.trim()
+    const usable
+      = fromThisPage(getHeader(event, 'origin'), getHeader(event, 'host'))
+        && /^\+[1-9]\d{6,14}$/.test(phone ?? '')
+        && LINES.some(line => line.number === to)
+        && text?.trim()
     if (!usable) {
       setResponseStatus(event, 422)
       return { detail: 'Give the phone, one of the numbers to write to, and a text.' }
@@ -82,14 +108,23 @@ export function handsetRouter(world: World, network: Network, exchange: Exchange
     const { phone = '', act, to, manner } = await readBody<{ phone?: string, act?: string, to?: string, manner?: Manner }>(event) ?? {}
     const call = exchange.onPhone(phone)
     const usable = fromThisPage(getHeader(event, 'origin'), getHeader(event, 'host')) && /^\+[1-9]\d{6,14}$/.test(phone)
-    if (usable && act === 'call' && !call && LINES.some(line => line.number === to)) return { done: await exchange.callFrom(phone, to!) !== null }
+    if (usable && act === 'call' && !call && LINES.some(line => line.number === to))
+      return { done: (await exchange.callFrom(phone, to!)) !== null }
     if (usable && act === 'manner' && MANNERS.includes(manner!)) return { done: await exchange.setManner(phone, manner!).then(() => true) }
     if (usable && call && call.phone !== phone) {
-      const done = act === 'pick-up' ? exchange.pickUpOwn(call, phone) : act === 'decline' ? exchange.declineOwn(call, phone) : act === 'hang-up' ? exchange.end(call, 'hung-up', 'us') : null
+      const done
+        = act === 'pick-up'
+          ? exchange.pickUpOwn(call, phone)
+          : act === 'decline'
+            ? exchange.declineOwn(call, phone)
+            : act === 'hang-up'
+              ? exchange.end(call, 'hung-up', 'us')
+              : null
       if (done) return { done: await done }
     }
     if (usable && act === 'pick-up' && call?.direction === 'out') return { done: await exchange.answer(call, 'person') }
-    if (usable && act === 'decline' && call?.direction === 'out' && call.state === 'ringing') return { done: await exchange.end(call, 'declined', 'them') }
+    if (usable && act === 'decline' && call?.direction === 'out' && call.state === 'ringing')
+      return { done: await exchange.end(call, 'declined', 'them') }
     if (usable && act === 'hang-up' && call) return { done: await exchange.end(call, 'hung-up', 'them') }
     setResponseStatus(event, 422)
     return { detail: 'This telephone cannot do that now.' }

@@ -1,6 +1,25 @@
 /** The page of handsets: a list of telephones, one of them open, live. */
-interface Text { id: string, at: number, direction: 'in' | 'out', other: string, text: string, parts: number, pictures?: { file: string }[] }
-interface Call { direction: 'out' | 'in', line: string, phone: string, state: 'own-ringing' | 'ringing' | 'talking' | 'leaving', isOwn: boolean, tones: string, held: boolean, muted: boolean, recording: boolean, toMailbox: boolean }
+interface Text {
+  id: string
+  at: number
+  direction: 'in' | 'out'
+  other: string
+  text: string
+  parts: number
+  pictures?: { file: string }[]
+}
+interface Call {
+  direction: 'out' | 'in'
+  line: string
+  phone: string
+  state: 'own-ringing' | 'ringing' | 'talking' | 'leaving'
+  isOwn: boolean
+  tones: string
+  held: boolean
+  muted: boolean
+  recording: boolean
+  toMailbox: boolean
+}
 interface Phone { number: string, owner: string | null, on: boolean, manner: string, call: Call | null, last: Text | null }
 
 const MOST_SHOWN = 60
@@ -17,7 +36,12 @@ const call = find('call')
 const callActs = find('call-acts')
 
 const MANNERS: Record<string, string> = {
-  'by-hand': 'I take the call here, or not', 'picks-up': 'it is picked up', 'lets-it-ring': 'it rings until they give up', 'busy': 'it is busy', 'mailbox': 'its mailbox answers', 'no-such-number': 'there is no such number any more',
+  'by-hand': 'I take the call here, or not',
+  'picks-up': 'it is picked up',
+  'lets-it-ring': 'it rings until they give up',
+  'busy': 'it is busy',
+  'mailbox': 'its mailbox answers',
+  'no-such-number': 'there is no such number any more',
 }
 for (const [value, words] of Object.entries(MANNERS)) manner.add(new Option(words, value))
 
@@ -44,13 +68,22 @@ async function get<T>(path: string): Promise<T> {
 }
 
 async function post(path: string, body: object): Promise<void> {
-  const response = await fetch(`/handsets/api/${path}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
+  const response = await fetch(`/handsets/api/${path}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  })
   problem.textContent = response.ok ? '' : (await response.json() as { detail: string }).detail
 }
 
 async function load(): Promise<void> {
   const world = await get<{ lines: string[], phones: Phone[] }>('phones')
-  phones = world.phones.sort((a, b) => Number(b.call !== null) - Number(a.call !== null) || (b.last?.at ?? 0) - (a.last?.at ?? 0) || (a.owner ?? a.number).localeCompare(b.owner ?? b.number))
+  phones = world.phones.sort(
+    (a, b) =>
+      Number(b.call !== null) - Number(a.call !== null)
+      || (b.last?.at ?? 0) - (a.last?.at ?? 0)
+      || (a.owner ?? a.number).localeCompare(b.owner ?? b.number),
+  )
   if (to.options.length === 0) for (const line of world.lines) to.add(new Option(line, line))
   showList()
   await showHandset()
@@ -59,13 +92,18 @@ async function load(): Promise<void> {
 function showList(): void {
   const wanted = field.value.trim().toLowerCase()
   const digits = wanted.replace(/\D/g, '')
-  const found = phones.filter(({ number, owner }) => owner?.toLowerCase().includes(wanted) || (digits !== '' && number.includes(digits)) || wanted === '')
+  const found = phones.filter(
+    ({ number, owner }) => owner?.toLowerCase().includes(wanted) || (digits !== '' && number.includes(digits)) || wanted === '',
+  )
   list.replaceChildren(...found.slice(0, MOST_SHOWN).map(({ number, owner, last, call }) => {
     const row = document.createElement('li')
     const button = document.createElement('button')
     button.type = 'button'
     button.setAttribute('aria-current', String(number === chosen))
-    button.append(element('span', '', owner ?? number), element('span', 'last', call ? (call.state.endsWith('ringing') ? 'it rings' : 'talking') : last ? last.text : number))
+    button.append(
+      element('span', '', owner ?? number),
+      element('span', 'last', call ? (call.state.endsWith('ringing') ? 'it rings' : 'talking') : last ? last.text : number),
+    )
     button.addEventListener('click', () => {
       chosen = number
       void load()
@@ -106,7 +144,11 @@ async function showHandset(): Promise<void> {
     const row = document.createElement('li')
     row.className = direction === 'out' ? 'own' : ''
     const time = new Date(at).toTimeString().slice(0, 5)
-    row.append(...pictures.map(({ file }) => picture(file)), element('p', 'words', text), element('p', 'about', `${direction === 'out' ? 'to' : 'from'} ${other}, ${time}${parts > 1 ? `, ${parts} parts` : ''}`))
+    row.append(
+      ...pictures.map(({ file }) => picture(file)),
+      element('p', 'words', text),
+      element('p', 'about', `${direction === 'out' ? 'to' : 'from'} ${other}, ${time}${parts > 1 ? `, ${parts} parts` : ''}`),
+    )
     return row
   }))
   texts.scrollTop = texts.scrollHeight
@@ -115,10 +157,12 @@ async function showHandset(): Promise<void> {
 }
 
 function sayCall({ isOwn, state, direction, line, phone, toMailbox, held, muted, recording, tones }: Call): string {
-  if (isOwn) return state === 'own-ringing' ? `${line} rings here first; pick up, and ${phone} is called` : `On the call of ${line} with ${phone}`
+  if (isOwn)
+    return state === 'own-ringing' ? `${line} rings here first; pick up, and ${phone} is called` : `On the call of ${line} with ${phone}`
   if (toMailbox) return `The mailbox of ${line} listens`
   if (state === 'leaving') return `${line} leaves a message that was spoken before`
-  if (state === 'talking') return `Talking with ${line}${held ? ', on hold' : muted ? ', who is muted' : ''}${recording ? '. “This call is recorded.”' : ''}${tones ? `. Tones: ${tones}` : ''}`
+  if (state === 'talking')
+    return `Talking with ${line}${held ? ', on hold' : muted ? ', who is muted' : ''}${recording ? '. “This call is recorded.”' : ''}${tones ? `. Tones: ${tones}` : ''}`
   return direction === 'out' ? `${line} is calling` : `Calling ${line}`
 }
 
@@ -128,7 +172,15 @@ function showCall(phone: Phone | null): void {
   if (phone) manner.value = phone.manner
   call.textContent = on === null ? '' : sayCall(on)
   const rings = on !== null && (on.isOwn ? on.state === 'own-ringing' : on.state === 'ringing' && on.direction === 'out')
-  const acts = on === null ? [['call', 'Call the number below']] : rings ? [['pick-up', 'Pick up'], ['decline', 'Decline']] : [['hang-up', on.toMailbox ? 'Leave the message, and hang up' : 'Hang up']]
+  const acts
+    = on === null
+      ? [['call', 'Call the number below']]
+      : rings
+        ? [
+            ['pick-up', 'Pick up'],
+            ['decline', 'Decline'],
+          ]
+        : [['hang-up', on.toMailbox ? 'Leave the message, and hang up' : 'Hang up']]
   callActs.replaceChildren(...acts.map(([act, words]) => {
     const button = element('button', 'quick-call', words!) as HTMLButtonElement
     button.type = 'button'
@@ -151,7 +203,8 @@ find('write').addEventListener('submit', (event) => {
   event.preventDefault()
   void write(words.value)
 })
-for (const quick of document.querySelectorAll<HTMLButtonElement>('.quick')) quick.addEventListener('click', () => void write(quick.dataset.words!))
+for (const quick of document.querySelectorAll<HTMLButtonElement>('.quick'))
+  quick.addEventListener('click', () => void write(quick.dataset.words!))
 manner.addEventListener('change', () => void post('calls', { phone: chosen, act: 'manner', manner: manner.value }))
 power.addEventListener('click', async () => {
   const on = phones.find(phone => phone.number === chosen)?.on !== false

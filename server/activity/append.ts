@@ -33,7 +33,16 @@ export interface Along { recordIds: string[], lineId: string }
  */
 export async function appendEntry(entry: NewEntry, recordIds: string[], along?: Along): Promise<void> {
   await tx(async (database) => {
-    await database.insert(activity).values({ id: entry.id, at: entry.at, kind: entry.kind, colleagueId: entry.colleagueId, messageId: entry.messageId ?? null, data: entry.data ?? {} })
+    await database
+      .insert(activity)
+      .values({
+        id: entry.id,
+        at: entry.at,
+        kind: entry.kind,
+        colleagueId: entry.colleagueId,
+        messageId: entry.messageId ?? null,
+        data: entry.data ?? {},
+      })
     if (entry.words !== undefined || entry.content) {
       await database.insert(activityContent).values({ activityId: entry.id, words: entry.words ?? null, data: entry.content ?? null })
     }
@@ -42,19 +51,25 @@ export async function appendEntry(entry: NewEntry, recordIds: string[], along?: 
 }
 
 /** Shows an entry on records, their companies and what they are on; where it shows already, nothing happens. */
-export async function showOnRecords(entry: Pick<NewEntry, 'id' | 'at' | 'privateLineId'>, recordIds: string[], along?: Along): Promise<void> {
-  const shownOn = [...recordIds, ...along?.recordIds ?? []]
+export async function showOnRecords(
+  entry: Pick<NewEntry, 'id' | 'at' | 'privateLineId'>,
+  recordIds: string[],
+  along?: Along,
+): Promise<void> {
+  const shownOn = [...recordIds, ...(along?.recordIds ?? [])]
   if (shownOn.length === 0) return
   const { rows } = await once<{ record_id: string, owner_id: string, team_id: string }>(sql`
     with holders as (
-      select id, company_id, case when id = any(${uuidArray(recordIds)}) then null else ${along?.lineId ?? null}::uuid end as along_line_id from ${record} where id = any(${uuidArray(shownOn)})
+      select id, company_id, case when id = any(${uuidArray(recordIds)}) then null
+        else ${along?.lineId ?? null}::uuid end as along_line_id from ${record} where id = any(${uuidArray(shownOn)})
     ), places as (
       ${placesOf(sql`holders`)}
     ), shown as (
       ${isShown(sql`select record_id, ${at(entry.at)}, ${entry.id}::uuid, via, ${entry.privateLineId ?? null}::uuid, along from places`)}
     )
     select shown.record_id, r.owner_id, r.team_id from shown join ${record} r on r.id = shown.record_id`)
-  for (const { record_id: recordId, owner_id: ownerId, team_id: teamId } of rows) announce({ kind: 'entry', recordId, activityId: entry.id }, 'record.see', [{ ownerId, teamId }])
+  for (const { record_id: recordId, owner_id: ownerId, team_id: teamId } of rows)
+    announce({ kind: 'entry', recordId, activityId: entry.id }, 'record.see', [{ ownerId, teamId }])
 }
 
 /** The words of an entry, as they are now: what somebody notes in a call they go on writing. */

@@ -18,7 +18,13 @@ const PIECE = 100
  * @param since nothing older; everything, if null
  */
 export async function fillBack(recordId: string, personId: string, since: Date | null, now: Date): Promise<void> {
-  await addJob({ kind: FILL_BACK, key: `${recordId} ${personId} ${now.getTime()}`, lane: recordId, payload: { recordId, personId, since: since?.toISOString() ?? null }, dueAt: now })
+  await addJob({
+    kind: FILL_BACK,
+    key: `${recordId} ${personId} ${now.getTime()}`,
+    lane: recordId,
+    payload: { recordId, personId, since: since?.toISOString() ?? null },
+    dueAt: now,
+  })
 }
 
 export const fillBackMany: Handler = async (claims, now) => claims.map(claim => () => settle(claim, now(), () => nextPiece(claim, now)))
@@ -29,11 +35,14 @@ async function nextPiece({ payload: { recordId, personId, since } }: Claim, now:
   const { rows } = await once<{ activity_id: string, owner_id: string, team_id: string }>(sql`
     with missing as (
       select s.activity_id, s.at, s.private_line_id, s.along_line_id from ${activityOnRecord} s
-      where s.record_id = ${String(personId)}::uuid and s.via_record_id is null and ${since ? sql`s.at >= ${at(new Date(String(since)))}` : sql`true`}
-        and not exists (select 1 from ${activityOnRecord} there where there.record_id = ${String(recordId)}::uuid and there.at = s.at and there.activity_id = s.activity_id)
+      where s.record_id = ${String(personId)}::uuid and s.via_record_id is null
+        and ${since ? sql`s.at >= ${at(new Date(String(since)))}` : sql`true`}
+        and not exists (select 1 from ${activityOnRecord} there where there.record_id = ${String(recordId)}::uuid and there.at = s.at
+          and there.activity_id = s.activity_id)
       order by s.at desc limit ${sql.raw(String(PIECE))}
     ), shown as (
-      ${isShown(sql`select ${String(recordId)}::uuid, at, activity_id, ${String(personId)}::uuid, private_line_id, along_line_id from missing`)}
+      ${isShown(sql`select ${String(recordId)}::uuid, at, activity_id, ${String(personId)}::uuid, private_line_id, along_line_id
+        from missing`)}
     ), contacted as (
       ${contacted(sql`
         select ${String(recordId)}::uuid as record_id, p.at from ${contact} p

@@ -11,7 +11,10 @@ export const happens = (entries: SQL): SQL => sql`
 export const isSaid = (words: SQL): SQL => sql`
   insert into ${activityContent} (activity_id, words, data) ${words}`
 
-/** @param places rows of a record's id, at, an entry's id, and via, privately and along, each or null; where it shows already nothing happens */
+/**
+ * @param places rows of a record's id, at, an entry's id, and via, privately and along, each or null; where it shows
+ * already nothing happens
+ */
 export const isShown = (places: SQL): SQL => sql`
   insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id, private_line_id, along_line_id) ${places}
   on conflict do nothing returning record_id, at, activity_id, along_line_id`

@@ -18,5 +18,6 @@ export const placesOf = (holders: SQL): SQL => sql`
     union all select company_id, id, along_line_id from ${holders} where company_id is not null
     union all select matter.id, h.id, h.along_line_id from ${holders} h
       join ${recordPerson} l on l.person_id = h.id
-      join ${record} matter on matter.id = l.record_id and not ${isOver(sql`matter.stage_id`)} and matter.module = any(${textArray(MATTER_MODULES)})
+      join ${record} matter on matter.id = l.record_id and not ${isOver(sql`matter.stage_id`)}
+        and matter.module = any(${textArray(MATTER_MODULES)})
   ) place order by along nulls first, via nulls first`

@@ -22,20 +22,23 @@ export async function takeAlong(asker: SignedIn, recordId: string, e164: string)
       union all select k.activity_id, k.line_id from ${call} k where k.remote = ${e164}
     ), readable as (
       select a.id, a.at, a.kind, said.line_id, l.private,
-        exists (select 1 from ${activityOnRecord} o where o.activity_id = a.id and o.via_record_id is null and o.along_line_id is null) as with_others
+        exists (select 1 from ${activityOnRecord} o where o.activity_id = a.id and o.via_record_id is null
+          and o.along_line_id is null) as with_others
       from said join ${activity} a on a.id = said.activity_id join ${line} l on l.id = said.line_id
       where ${mayReadEntry(asker, sql`a.id`)}
     ), shown as (
       ${isShown(sql`
         select place.record_id, e.at, e.id, place.via, case when e.private then e.line_id end, place.along
         from readable e cross join lateral (
-          with holder as (select r.id, r.company_id, case when e.with_others then e.line_id end as along_line_id from ${record} r where r.id = ${recordId}::uuid)
+          with holder as (select r.id, r.company_id, case when e.with_others then e.line_id end as along_line_id from ${record} r
+            where r.id = ${recordId}::uuid)
           ${placesOf(sql`holder`)}
         ) place`)}
     ), contacted as (
       ${contacted(sql`select record_id, max(at) as at from shown where along_line_id is null group by record_id`)}
     ), calls as (
-      update ${call} k set record_id = ${recordId}::uuid from readable e where k.activity_id = e.id and not e.with_others and k.record_id is null
+      update ${call} k set record_id = ${recordId}::uuid from readable e where k.activity_id = e.id and not e.with_others
+        and k.record_id is null
     )
     select (select count(*)::int from shown) as entries, r.owner_id, r.team_id from ${record} r where r.id = ${recordId}::uuid`)
   if (shown && shown.entries > 0) announce({ kind: 'record', recordId }, 'record.see', [{ ownerId: shown.owner_id, teamId: shown.team_id }])

@@ -2,7 +2,12 @@ import { sql, type SQL, type SQLWrapper } from 'drizzle-orm'
 import { ask } from '../db/door'
 import { activityOnRecord, call, conversation, line, message, phone, record } from '../db/schema'
 
-interface Between { lineId: SQLWrapper, remote: SQLWrapper, /** Whom it is meant for, where somebody has chosen; null leaves it open. */ recordId: SQLWrapper }
+interface Between {
+  lineId: SQLWrapper
+  remote: SQLWrapper
+  /** Whom it is meant for, where somebody has chosen; null leaves it open. */
+  recordId: SQLWrapper
+}
 
 /**
  * The records that hold a number, for what goes over a line to or from it: `id`, `company_id`, and `along_line_id`, which
@@ -22,7 +27,8 @@ export const holdersOf = ({ lineId, remote, recordId }: Between): SQL => sql`
     from (
       select distinct r.id, r.company_id,
         coalesce(r.id = ${recordId}::uuid, false) as meant,
-        exists (select 1 from ${activityOnRecord} o where o.activity_id = (${lastOf(lineId, remote)}) and o.record_id = r.id and o.via_record_id is null and o.along_line_id is null) as spoken_with,
+        exists (select 1 from ${activityOnRecord} o where o.activity_id = (${lastOf(lineId, remote)}) and o.record_id = r.id
+          and o.via_record_id is null and o.along_line_id is null) as spoken_with,
         coalesce(r.team_id = l.team_id, false) or coalesce(r.owner_id = l.colleague_id, false) as in_reach
       from ${phone} p join ${record} r on r.id = p.record_id join ${line} l on l.id = ${lineId}::uuid
       where p.e164 = ${remote}
@@ -32,14 +38,23 @@ export const holdersOf = ({ lineId, remote, recordId }: Between): SQL => sql`
 /** The newest text or call between a line and a number. */
 const lastOf = (lineId: SQLWrapper, remote: SQLWrapper): SQL => sql`
   select last.activity_id from (
-    (select m.activity_id, m.made_at from ${message} m join ${conversation} v on v.id = m.conversation_id where v.line_id = ${lineId}::uuid and v.remote = ${remote} order by m.made_at desc limit 1)
+    (select m.activity_id, m.made_at from ${message} m join ${conversation} v on v.id = m.conversation_id
+      where v.line_id = ${lineId}::uuid and v.remote = ${remote} order by m.made_at desc limit 1)
     union all
-    (select k.activity_id, k.made_at from ${call} k where k.remote = ${remote} and k.line_id = ${lineId}::uuid order by k.made_at desc limit 1)
+    (select k.activity_id, k.made_at from ${call} k where k.remote = ${remote} and k.line_id = ${lineId}::uuid order by k.made_at desc
+      limit 1)
   ) last order by last.made_at desc limit 1`
 
 /** With which records something is that comes from a number over a line, and which others hold that number. */
-export async function withWhom(lineId: string, remote: string, recordId: string | null = null): Promise<{ with: string[], along: string[] }> {
+export async function withWhom(
+  lineId: string,
+  remote: string,
+  recordId: string | null = null,
+): Promise<{ with: string[], along: string[] }> {
   const { rows } = await ask<{ id: string, along_line_id: string | null }>(sql`
     ${holdersOf({ lineId: sql`${lineId}`, remote: sql`${remote}`, recordId: sql`${recordId}` })} order by h.id`)
-  return { with: rows.filter(row => !row.along_line_id).map(row => row.id), along: rows.filter(row => row.along_line_id).map(row => row.id) }
+  return {
+    with: rows.filter(row => !row.along_line_id).map(row => row.id),
+    along: rows.filter(row => row.along_line_id).map(row => row.id),
+  }
 }

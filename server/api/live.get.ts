@@ -1,4 +1,6 @@
-import { route } from '~~/server/routing/route'
 import { openStream } from '~~/server/live/streams'
+import { route } from '~~/server/routing/route'
+import { readEntries } from '~~/server/timeline/read'
 
-export default route({ uncounted: true }, async ({ event, asker }) => openStream(event, asker))
+export default route({ uncounted: true }, async ({ event, asker }) =>
+  openStream(event, asker, (recordId, ids) => readEntries(asker, recordId, ids)))

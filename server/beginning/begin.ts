@@ -45,13 +45,20 @@ export async function begin({ key, password, practice, ...form }: BeginForm, fro
   return signInAs(adminId, from, now)
 }
 
-async function make({ firm: name, country, zone, name: person, mail, set }: Omit<BeginForm, 'key' | 'password' | 'practice'>, passwordHash: string, number: CarrierNumber | null, now: Date): Promise<string> {
+async function make(
+  { firm: name, country, zone, name: person, mail, set }: Omit<BeginForm, 'key' | 'password' | 'practice'>,
+  passwordHash: string,
+  number: CarrierNumber | null,
+  now: Date,
+): Promise<string> {
   const [adminId, teamId] = [uuid(), uuid()]
   try {
     await tx(async (database) => {
       await database.insert(firm).values({ name, country, textingOn: true })
       await database.insert(team).values({ id: teamId, name: 'Everybody' })
-      await database.insert(colleague).values({ id: adminId, name: person, firstName: person.split(' ')[0]!, mail, passwordHash, role: 'admin', title: 'Admin', zone })
+      await database
+        .insert(colleague)
+        .values({ id: adminId, name: person, firstName: person.split(' ')[0]!, mail, passwordHash, role: 'admin', title: 'Admin', zone })
       await database.insert(teamMember).values({ teamId, colleagueId: adminId })
       if (number) await database.insert(line).values({ id: uuid(), ...number, name: 'First line', teamId, carrier: PRACTICE })
       await layStartingSet(set)
@@ -70,14 +77,21 @@ async function make({ firm: name, country, zone, name: person, mail, set }: Omit
 async function practiceNumber(country: string): Promise<CarrierNumber> {
   const numbers = await carrierRegistered(PRACTICE)?.numbers?.().catch(() => []) ?? []
   const number = numbers.find(one => one.country === country) ?? numbers[0]
-  if (!number) throw badInput({ practice: 'The practice carrier does not answer, or is not there. Try again in a moment, or begin without it.' })
+  if (!number)
+    throw badInput({ practice: 'The practice carrier does not answer, or is not there. Try again in a moment, or begin without it.' })
   return number
 }
 
 async function mustHaveKey(key: string): Promise<void> {
   if (await isBegun()) throw alreadyBegun()
   const [known] = await read(database => database.select().from(beginKey).where(eq(beginKey.keyHash, tokenHash(key))))
-  if (!known) throw new Problem(403, 'wrong-key', 'Not this key', 'This address is not the one that the start of Plauder has printed. Open that one, or start Plauder again for a new one.')
+  if (!known)
+    throw new Problem(
+      403,
+      'wrong-key',
+      'Not this key',
+      'This address is not the one that the start of Plauder has printed. Open that one, or start Plauder again for a new one.',
+    )
 }
 
 async function isBegun(): Promise<boolean> {
@@ -85,4 +99,5 @@ async function isBegun(): Promise<boolean> {
   return firms!.there > 0
 }
 
-const alreadyBegun = () => conflict('begun', 'Already begun', 'Somebody has begun already. Sign in, or ask whoever runs Plauder here for an account.')
+const alreadyBegun = () =>
+  conflict('begun', 'Already begun', 'Somebody has begun already. Sign in, or ask whoever runs Plauder here for an account.')

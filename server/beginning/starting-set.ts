@@ -10,6 +10,8 @@ export async function layStartingSet(key: StartingSetKey): Promise<void> {
   await layPipelines(pipelines)
   await tx(async (database) => {
     await database.insert(customField).values(fields.map((field, position) => ({ ...field, id: uuid(), position })))
-    await database.insert(disposition).values(dispositions.flatMap(({ modules, ...one }, position) => modules.map(module => ({ ...one, id: uuid(), module, position }))))
+    await database
+      .insert(disposition)
+      .values(dispositions.flatMap(({ modules, ...one }, position) => modules.map(module => ({ ...one, id: uuid(), module, position }))))
   })
 }

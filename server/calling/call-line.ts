@@ -5,10 +5,19 @@ import { read } from '../db/door'
 import { conversation } from '../db/schema'
 import { linesOf } from '../texting/lines'
 
-/** The line from which a number is called when nobody has said which: the one used last with it, else the shared one nearest to it, else any of mine. */
+/**
+ * The line from which a number is called when nobody has said which: the one used last with it, else the shared one
+ * nearest to it, else any of mine.
+ */
 export async function lineToCall(asker: Asker, e164: string): Promise<string | null> {
   const mine = (await linesOf(asker)).filter(one => one.active)
-  const used = await read(database => database.select({ lineId: conversation.lineId }).from(conversation).where(eq(conversation.remote, e164)).orderBy(desc(conversation.lastAt)))
+  const used = await read(database =>
+    database
+      .select({ lineId: conversation.lineId })
+      .from(conversation)
+      .where(eq(conversation.remote, e164))
+      .orderBy(desc(conversation.lastAt)),
+  )
   const last = used.find(({ lineId }) => mine.some(({ id }) => id === lineId))
   return last?.lineId ?? nearestFirst(mine.map(one => ({ ...one, shared: !one.mine })), e164)[0]?.id ?? null
 }

@@ -13,7 +13,9 @@ import { orderCall } from './orders'
  */
 export async function declineWithText(asker: SignedIn, callId: string, now: Date): Promise<{ conversationId: string }> {
   await orderCall(asker, callId, 'decline', now)
-  const [declined] = await read(database => database.select({ lineId: call.lineId, remote: call.remote }).from(call).where(eq(call.id, callId)))
+  const [declined] = await read(database =>
+    database.select({ lineId: call.lineId, remote: call.remote }).from(call).where(eq(call.id, callId)),
+  )
   if (!declined) throw notFound('call')
   return { conversationId: await openConversation(declined.lineId, declined.remote, now) }
 }

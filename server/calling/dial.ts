@@ -27,7 +27,8 @@ interface Dialled { id: string, activityId: string }
  * Calls a number from a line: writes the call and its entry, then asks the exchange. Dialling the same again gives the
  * first call.
  *
- * @throws Problem 409 `no-calls`, `night` (with what time it is there), `on-a-call`, `called-in-round` or `not-in-hand`; 422 at the number or the line
+ * @throws Problem 409 `no-calls`, `night` (with what time it is there), `on-a-call`, `called-in-round` or `not-in-hand`;
+ * 422 at the number or the line
  */
 export async function dial(asker: SignedIn, form: DialForm, now: Date): Promise<Dialled> {
   const { toDial, activityId } = await begin(asker, form, now)
@@ -36,7 +37,13 @@ export async function dial(asker: SignedIn, form: DialForm, now: Date): Promise<
   const answer = await theExchange().dial(toDial)
   if (answer.kind === 'dialling') await keepRef(form, answer.ref)
   // where the answer was lost it may ring there: it is looked for until that is known
-  else if (answer.kind !== 'not-known') await addToCall(form.id, { kind: 'ended', at: Date.now(), why: answer.kind === 'refused' && answer.code === 'recipient-unknown' ? 'no-such-number' : 'network', side: 'network' })
+  else if (answer.kind !== 'not-known')
+    await addToCall(form.id, {
+      kind: 'ended',
+      at: Date.now(),
+      why: answer.kind === 'refused' && answer.code === 'recipient-unknown' ? 'no-such-number' : 'network',
+      side: 'network',
+    })
   return { id: form.id, activityId }
 }
 
@@ -48,23 +55,72 @@ async function begin(asker: SignedIn, form: DialForm, now: Date): Promise<{ toDi
     const { e164, recordId, place, calls, lastHeardAt } = await mustReach(asker, form)
     const own = await mustAnswer(asker, form.lineId ?? await lineToCall(asker, e164))
     const zones = zonesOf(place, e164)
-    const verdict = mayCall({ now: now.getTime(), refused: calls === 'refused', zones, lastHeardAt: lastHeardAt?.getTime() ?? null, nightAllowed: form.nightAllowed })
-    if (!verdict.may && verdict.reason === 'no-calls') throw conflict('no-calls', 'No calls', 'This number is not to be called: somebody there has asked for it. Text, if texts are welcome.')
+    const verdict = mayCall({
+      now: now.getTime(),
+      refused: calls === 'refused',
+      zones,
+      lastHeardAt: lastHeardAt?.getTime() ?? null,
+      nightAllowed: form.nightAllowed,
+    })
+    if (!verdict.may && verdict.reason === 'no-calls')
+      throw conflict(
+        'no-calls',
+        'No calls',
+        'This number is not to be called: somebody there has asked for it. Text, if texts are welcome.',
+      )
     if (!verdict.may) {
-      const detail = verdict.reason === 'night' ? 'It is outside of the hours in which a person there may be called.' : 'Nobody knows what time it is there.'
-      throw conflict('night', 'Their night', `${detail} Call later, or say that you may call now.`, { reason: verdict.reason, zones: clockRules(zones, now), notBefore: verdict.notBefore })
+      const detail
+        = verdict.reason === 'night'
+          ? 'It is outside of the hours in which a person there may be called.'
+          : 'Nobody knows what time it is there.'
+      throw conflict('night', 'Their night', `${detail} Call later, or say that you may call now.`, {
+        reason: verdict.reason,
+        zones: clockRules(zones, now),
+        notBefore: verdict.notBefore,
+      })
     }
     if (await isOnCall(asker.id)) throw conflict('on-a-call', 'You are on a call', 'You are on a call already. End it, then dial.')
     const round = recordId ? await roundOfCall(asker, recordId, e164) : null
-    if (form.roundId && form.roundId !== round?.id) throw conflict('not-in-hand', 'Not any more', 'You do not have this person in hand any more: somebody else does, or it is done. Take the next.')
+    if (form.roundId && form.roundId !== round?.id)
+      throw conflict(
+        'not-in-hand',
+        'Not any more',
+        'You do not have this person in hand any more: somebody else does, or it is done. Take the next.',
+      )
     const activityId = uuid()
     const holders = await withWhom(own.id, e164, recordId)
-    await appendEntry({ id: activityId, at: now, kind: 'call-out', colleagueId: asker.id, data: { callId: form.id, ...round && { roundId: round.id, round: round.name } }, privateLineId: own.private ? own.id : null }, holders.with, { recordIds: holders.along, lineId: own.id })
-    await database.insert(call).values({ id: form.id, direction: 'out', lineId: own.id, remote: e164, recordId, colleagueId: asker.id, activityId, exchange: theExchange().name, madeAt: now })
+    await appendEntry(
+      {
+        id: activityId,
+        at: now,
+        kind: 'call-out',
+        colleagueId: asker.id,
+        data: { callId: form.id, ...(round && { roundId: round.id, round: round.name }) },
+        privateLineId: own.private ? own.id : null,
+      },
+      holders.with,
+      { recordIds: holders.along, lineId: own.id },
+    )
+    await database
+      .insert(call)
+      .values({
+        id: form.id,
+        direction: 'out',
+        lineId: own.id,
+        remote: e164,
+        recordId,
+        colleagueId: asker.id,
+        activityId,
+        exchange: theExchange().name,
+        madeAt: now,
+      })
     await lookForCallLater(form.id, now)
     if (round && recordId) await calledInRound(asker, round, { recordId, callId: form.id, number: e164 }, now)
     await announceCall({ id: form.id, lineId: own.id, activityId })
-    return { toDial: { key: form.id, from: own.e164, to: e164, record: own.records, ringFirst: await phonesThatRing(asker.id), desk: asker.id }, activityId }
+    return {
+      toDial: { key: form.id, from: own.e164, to: e164, record: own.records, ringFirst: await phonesThatRing(asker.id), desk: asker.id },
+      activityId,
+    }
   })
 }
 

@@ -29,10 +29,14 @@ function inOne(asker: SignedIn, callId: string, form: DisposeForm, now: Date): P
   return tx(async (database) => {
     const mine = await mustBeMyCall(asker, callId)
     if (mine.dispositionId === form.dispositionId) return whatWasDone(mine)
-    if (mine.dispositionId) throw conflict('disposed', 'Already said', 'It is said already how this call went. Take that back first, then choose anew.')
+    if (mine.dispositionId)
+      throw conflict('disposed', 'Already said', 'It is said already how this call went. Take that back first, then choose anew.')
     if (!isOff(callState(factsOf(mine)))) throw conflict('still-on', 'The call is still on', 'End the call first, then say how it went.')
     const about = await personOf(asker, mine)
-    const [chosen] = await database.select().from(disposition).where(and(eq(disposition.id, form.dispositionId), isNull(disposition.retiredAt)))
+    const [chosen] = await database
+      .select()
+      .from(disposition)
+      .where(and(eq(disposition.id, form.dispositionId), isNull(disposition.retiredAt)))
     if (!about || chosen?.module !== about.module) throw notFound('disposition')
     const occasion = occasionOf(asker, mine, about)
     const facts = await factsFor(chosen.effects, occasion, now)
@@ -56,7 +60,12 @@ export async function readDisposed(asker: SignedIn, callId: string): Promise<Dis
 }
 
 async function nextAttempt(callId: string): Promise<number> {
-  const [last] = await read(database => database.select({ attempt: max(callEffect.attempt) }).from(callEffect).where(eq(callEffect.callId, callId)))
+  const [last] = await read(database =>
+    database
+      .select({ attempt: max(callEffect.attempt) })
+      .from(callEffect)
+      .where(eq(callEffect.callId, callId)),
+  )
   return (last?.attempt ?? -1) + 1
 }
 
@@ -64,8 +73,11 @@ export async function whatWasDone({ id, dispositionId }: StoredCall): Promise<Di
   return tx(async (database) => {
     const [named] = await database.select({ name: disposition.name }).from(disposition).where(eq(disposition.id, dispositionId!))
     const attempt = await nextAttempt(id) - 1
-    const effects = await database.select({ position: callEffect.position, words: callEffect.words, state: callEffect.state, reason: callEffect.reason }).from(callEffect)
-      .where(and(eq(callEffect.callId, id), eq(callEffect.attempt, attempt))).orderBy(callEffect.position)
+    const effects = await database
+      .select({ position: callEffect.position, words: callEffect.words, state: callEffect.state, reason: callEffect.reason })
+      .from(callEffect)
+      .where(and(eq(callEffect.callId, id), eq(callEffect.attempt, attempt)))
+      .orderBy(callEffect.position)
     return { name: named!.name, effects }
   })
 }

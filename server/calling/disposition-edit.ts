@@ -15,7 +15,11 @@ import type { SignedIn } from '../identity/sign-in'
 export async function listDispositions(asker: SignedIn, module: PersonModule): Promise<OwnDisposition[]> {
   mustEdit(asker)
   return tx(async (database) => {
-    const rows = await database.select().from(disposition).where(eq(disposition.module, module)).orderBy(sql`${disposition.retiredAt} is not null`, asc(disposition.position), disposition.id)
+    const rows = await database
+      .select()
+      .from(disposition)
+      .where(eq(disposition.module, module))
+      .orderBy(sql`${disposition.retiredAt} is not null`, asc(disposition.position), disposition.id)
     const describe = await describeEffects(rows.flatMap(({ effects }) => effects), module)
     return rows.map(({ id, name, letter, colour, family, effects, retiredAt }) => ({
       id, name, letter, colour, family, effects, retired: retiredAt !== null, words: effects.map(describe),
@@ -34,15 +38,25 @@ export async function saveDisposition(asker: SignedIn, form: DispositionForm, no
     const { id, module, name, family, letter, colour } = form
     const [before] = await database.select().from(disposition).where(eq(disposition.id, id))
     if (before && before.module !== module) throw badInput({ name: 'A disposition stays with its module.' })
-    const others = (await database.select().from(disposition).where(and(eq(disposition.module, module), isNull(disposition.retiredAt)))).filter(one => one.id !== id)
+    const others = (
+      await database
+        .select()
+        .from(disposition)
+        .where(and(eq(disposition.module, module), isNull(disposition.retiredAt)))
+    ).filter(one => one.id !== id)
     const sameLetter = others.find(one => one.letter === letter)
     if (sameLetter) throw badInput({ letter: `“${sameLetter.name}” has this letter. Give this one another.` })
-    if (others.some(one => one.name.toLowerCase() === name.toLowerCase())) throw badInput({ name: `There is a disposition “${name}” already. Give this one another name.` })
+    if (others.some(one => one.name.toLowerCase() === name.toLowerCase()))
+      throw badInput({ name: `There is a disposition “${name}” already. Give this one another name.` })
     const effects = await checkEffects(form.effects.map(readEffect), module)
     const [last] = await database.select({ position: max(disposition.position) }).from(disposition).where(eq(disposition.module, module))
     await database.insert(disposition).values({ id, module, name, family, letter, colour, effects, position: (last?.position ?? -1) + 1 })
       .onConflictDoUpdate({ target: disposition.id, set: { name, family, letter, colour, effects } })
-    await note(before ? 'disposition-changed' : 'disposition-made', asker.id, now, { module, name, effects: effects.map(effect => effect.kind).join(', ') })
+    await note(before ? 'disposition-changed' : 'disposition-made', asker.id, now, {
+      module,
+      name,
+      effects: effects.map(effect => effect.kind).join(', '),
+    })
     return listDispositions(asker, module)
   })
 }
@@ -50,7 +64,11 @@ export async function saveDisposition(asker: SignedIn, form: DispositionForm, no
 export async function orderDispositions(asker: SignedIn, module: PersonModule, ids: string[], now: Date): Promise<OwnDisposition[]> {
   mustEdit(asker)
   return tx(async (database) => {
-    for (const [position, id] of ids.entries()) await database.update(disposition).set({ position }).where(and(eq(disposition.id, id), eq(disposition.module, module)))
+    for (const [position, id] of ids.entries())
+      await database
+        .update(disposition)
+        .set({ position })
+        .where(and(eq(disposition.id, id), eq(disposition.module, module)))
     await note('dispositions-ordered', asker.id, now, { module })
     return listDispositions(asker, module)
   })
@@ -62,8 +80,18 @@ export async function retireDisposition(asker: SignedIn, id: string, retired: bo
   return tx(async (database) => {
     const [found] = await database.select().from(disposition).where(eq(disposition.id, id)).for('update')
     if (!found) throw notFound('disposition')
-    const [holder] = retired ? [] : await database.select().from(disposition).where(and(eq(disposition.module, found.module), eq(disposition.letter, found.letter), isNull(disposition.retiredAt)))
-    if (holder && holder.id !== id) throw conflict('letter-taken', 'Its letter is taken', `“${holder.name}” has the letter ${found.letter.toUpperCase()} now. Give that one another letter first.`)
+    const [holder] = retired
+      ? []
+      : await database
+          .select()
+          .from(disposition)
+          .where(and(eq(disposition.module, found.module), eq(disposition.letter, found.letter), isNull(disposition.retiredAt)))
+    if (holder && holder.id !== id)
+      throw conflict(
+        'letter-taken',
+        'Its letter is taken',
+        `“${holder.name}” has the letter ${found.letter.toUpperCase()} now. Give that one another letter first.`,
+      )
     await database.update(disposition).set({ retiredAt: retired ? now : null }).where(eq(disposition.id, id))
     await note(retired ? 'disposition-retired' : 'disposition-taken-up', asker.id, now, { module: found.module, name: found.name })
     return listDispositions(asker, found.module)

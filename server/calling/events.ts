@@ -23,7 +23,11 @@ export async function takeCallEvent(exchange: string, told: ExchangeEvent, now: 
   return tx(async (database) => {
     const found = told.kind === 'incoming' ? null : await callOf(exchange, told)
     if (told.kind !== 'incoming' && !found) return false
-    const [first] = await database.insert(callEvent).values({ exchange, id: told.id, receivedAt: now }).onConflictDoNothing().returning({ id: callEvent.id })
+    const [first] = await database
+      .insert(callEvent)
+      .values({ exchange, id: told.id, receivedAt: now })
+      .onConflictDoNothing()
+      .returning({ id: callEvent.id })
     if (!first) return true
     if (found && !found.exchangeRef) await keepRef(found, told.ref)
     if (told.kind === 'incoming') await ringIn(exchange, told)
@@ -39,7 +43,12 @@ export async function takeCallEvent(exchange: string, told: ExchangeEvent, now: 
 /** By our own name for it first: an event may overtake the answer that tells us theirs. */
 async function callOf(exchange: string, { key, ref }: ExchangeEvent): Promise<StoredCall | null> {
   const mine = key && isId(key) ? eq(call.id, key) : undefined
-  const [found] = await read(database => database.select().from(call).where(or(mine, and(eq(call.exchange, exchange), eq(call.exchangeRef, ref)))))
+  const [found] = await read(database =>
+    database
+      .select()
+      .from(call)
+      .where(or(mine, and(eq(call.exchange, exchange), eq(call.exchangeRef, ref)))),
+  )
   return found ?? null
 }
 
@@ -58,9 +67,28 @@ async function ringIn(exchange: string, told: Extract<ExchangeEvent, { kind: 'in
     if (!to) return log.warn({ ref: told.ref }, 'a call came in for a line that is not ours')
     const [id, activityId] = [uuid(), uuid()]
     const holders = await withWhom(to.id, told.remote)
-    await appendEntry({ id: activityId, at: told.at, kind: 'call-in', colleagueId: null, data: { callId: id }, privateLineId: to.private ? to.id : null }, holders.with, { recordIds: holders.along, lineId: to.id })
+    await appendEntry(
+      { id: activityId, at: told.at, kind: 'call-in', colleagueId: null, data: { callId: id }, privateLineId: to.private ? to.id : null },
+      holders.with,
+      { recordIds: holders.along, lineId: to.id },
+    )
     const first = await ringsFirst(to, holders.with[0] ?? null, told.at)
-    await database.insert(call).values({ ...first, id, direction: 'in', lineId: to.id, remote: told.remote, recordId: holders.with[0] ?? null, colleagueId: null, activityId, exchange, exchangeRef: told.ref, madeAt: told.at, ringingAt: told.at })
+    await database
+      .insert(call)
+      .values({
+        ...first,
+        id,
+        direction: 'in',
+        lineId: to.id,
+        remote: told.remote,
+        recordId: holders.with[0] ?? null,
+        colleagueId: null,
+        activityId,
+        exchange,
+        exchangeRef: told.ref,
+        madeAt: told.at,
+        ringingAt: told.at,
+      })
     await lockNumber(told.remote)
     await heardFrom(told.remote, told.at)
     await touchContact(activityId, told.at)

@@ -51,7 +51,12 @@ export async function findCall(callId: string, now: Date): Promise<{ ref: string
 export async function refOfCall({ id, exchangeRef }: Pick<StoredCall, 'id' | 'exchangeRef'>, now: Date): Promise<string | null> {
   if (exchangeRef) return exchangeRef
   const found = await findCall(id, now)
-  if (found === 'unreachable') throw conflict('not-known-yet', 'Not known yet', 'The exchange does not answer, so nobody knows yet whether it rings there. It is asked until it does; try again in a moment.')
+  if (found === 'unreachable')
+    throw conflict(
+      'not-known-yet',
+      'Not known yet',
+      'The exchange does not answer, so nobody knows yet whether it rings there. It is asked until it does; try again in a moment.',
+    )
   return found?.ref ?? null
 }
 

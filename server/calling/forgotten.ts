@@ -8,6 +8,11 @@ const LONGEST_MS = 4 * 3_600_000
 
 /** Ends calls of which nobody tells any more, so that whoever made them can dial again. */
 export async function endForgotten(now: Date): Promise<void> {
-  const forgotten = await read(database => database.select({ id: call.id }).from(call).where(and(isNull(call.endedAt), lt(call.madeAt, new Date(now.getTime() - LONGEST_MS)))))
+  const forgotten = await read(database =>
+    database
+      .select({ id: call.id })
+      .from(call)
+      .where(and(isNull(call.endedAt), lt(call.madeAt, new Date(now.getTime() - LONGEST_MS)))),
+  )
   for (const { id } of forgotten) await addToCall(id, { kind: 'ended', at: now.getTime(), why: 'network', side: 'network' })
 }

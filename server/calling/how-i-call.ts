@@ -13,7 +13,11 @@ import type { SignedIn } from '../identity/sign-in'
 export async function readHowICall(asker: SignedIn): Promise<HowICall> {
   return tx(async (database) => {
     const [mine] = await database.select({ callsWith: colleague.callsWith }).from(colleague).where(eq(colleague.id, asker.id))
-    const phones = await database.select({ e164: ownPhone.e164, label: ownPhone.label }).from(ownPhone).where(eq(ownPhone.colleagueId, asker.id)).orderBy(asc(ownPhone.position))
+    const phones = await database
+      .select({ e164: ownPhone.e164, label: ownPhone.label })
+      .from(ownPhone)
+      .where(eq(ownPhone.colleagueId, asker.id))
+      .orderBy(asc(ownPhone.position))
     return { callsWith: mine!.callsWith, phones }
   })
 }
@@ -26,7 +30,8 @@ export async function saveHowICall(asker: SignedIn, { callsWith, phones }: HowIC
     const given = phones.map(({ number, label }, place) => {
       const reading = readPhone(number, country)
       if (!reading.ok) throw badInput({ [`phones[${place}].number`]: 'This cannot be a telephone number. Write it with its area code.' })
-      if (lines.has(reading.e164)) throw badInput({ [`phones[${place}].number`]: 'This is a line of the firm. Write the number of a telephone that you have by you.' })
+      if (lines.has(reading.e164))
+        throw badInput({ [`phones[${place}].number`]: 'This is a line of the firm. Write the number of a telephone that you have by you.' })
       return { colleagueId: asker.id, e164: reading.e164, label, position: place }
     })
     const twice = given.findIndex((one, place) => given.slice(0, place).some(({ e164 }) => e164 === one.e164))
@@ -42,7 +47,13 @@ export async function saveHowICall(asker: SignedIn, { callsWith, phones }: HowIC
 
 /** My telephones that ring before the other one does; none where I call in the browser. */
 export async function phonesThatRing(colleagueId: string): Promise<string[]> {
-  const rows = await read(database => database.select({ e164: ownPhone.e164 }).from(ownPhone).innerJoin(colleague, eq(colleague.id, ownPhone.colleagueId))
-    .where(and(eq(ownPhone.colleagueId, colleagueId), eq(colleague.callsWith, 'own-phones'))).orderBy(asc(ownPhone.position)))
+  const rows = await read(database =>
+    database
+      .select({ e164: ownPhone.e164 })
+      .from(ownPhone)
+      .innerJoin(colleague, eq(colleague.id, ownPhone.colleagueId))
+      .where(and(eq(ownPhone.colleagueId, colleagueId), eq(colleague.callsWith, 'own-phones')))
+      .orderBy(asc(ownPhone.position)),
+  )
   return rows.map(({ e164 }) => e164)
 }

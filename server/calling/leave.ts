@@ -19,7 +19,8 @@ export async function leaveSpoken(asker: SignedIn, callId: string, spokenId: str
     const mine = await mustBeMyCall(asker, callId)
     const spoken = await mustLeave(asker, spokenId)
     const state = callState(factsOf(mine))
-    if (mine.direction === 'in' || (state !== 'talking' && state !== 'held') || await openTransfer(callId)) throw conflict('not-now', 'Not now', 'A message can be left on a call of yours that was answered.')
+    if (mine.direction === 'in' || (state !== 'talking' && state !== 'held') || (await openTransfer(callId)))
+      throw conflict('not-now', 'Not now', 'A message can be left on a call of yours that was answered.')
     await database.update(call).set({ spoken: { name: spoken.name, words: spoken.words } }).where(eq(call.id, callId))
     return { ref: mine.exchangeRef, sound: spoken.sound }
   })

@@ -45,8 +45,10 @@ type Row = Record<string, unknown> & {
 /** The calls on my shelf: mine until I have said how they went, and those that ring or rang on lines I answer, which nobody took. */
 export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]> {
   const { rows } = await ask<Row>(sql`
-    select to_jsonb(c) as call, l.name as line_name, own.data->>'roundId' as round_id, ${recordingShown(sql`c.id`)} as recording, t.words as notes, d.name as disposition_name, ${transferShown(asker)} as transfer,
-      r.id as record_id, r.name as record_name, r.first_name, r.module, r.title, r.city, r.zone, r.country, r.region, company.name as company,
+    select to_jsonb(c) as call, l.name as line_name, own.data->>'roundId' as round_id, ${recordingShown(sql`c.id`)} as recording,
+      t.words as notes, d.name as disposition_name, ${transferShown(asker)} as transfer,
+      r.id as record_id, r.name as record_name, r.first_name, r.module, r.title, r.city, r.zone, r.country, r.region,
+        company.name as company,
       said.at as said_at, said.words as said, said.kind as said_kind
     from ${call} c
     join ${line} l on l.id = c.line_id
@@ -62,7 +64,11 @@ export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]>
       order by s.at desc limit 1) said on true
     where c.put_away_at is null and c.made_at > ${at(new Date(now.getTime() - DAY_MS))}
       and (c.disposed_at is null or c.disposed_at > ${at(new Date(now.getTime() - STAYS_MS))})
-      and (c.colleague_id = ${asker.id}::uuid or exists (select 1 from ${callTransfer} h where h.call_id = c.id and h.to_id = ${asker.id}::uuid and h.ended_at is null) or (c.colleague_id is null and c.direction = 'in' and (c.rings_first is null or c.rings_first = ${asker.id}::uuid or c.rings_first_until <= ${at(now)} or c.ended_at is not null) and ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })}))
+      and (c.colleague_id = ${asker.id}::uuid or exists (select 1 from ${callTransfer} h where h.call_id = c.id
+        and h.to_id = ${asker.id}::uuid and h.ended_at is null)
+          or (c.colleague_id is null and c.direction = 'in' and (c.rings_first is null or c.rings_first = ${asker.id}::uuid
+            or c.rings_first_until <= ${at(now)} or c.ended_at is not null)
+              and ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })}))
     order by c.made_at desc limit 20`)
   return rows.map(row => detailOf(asker, row, now))
 }
@@ -76,7 +82,8 @@ export async function myShelf(asker: SignedIn, now: Date): Promise<CallShelf> {
 const transferShown = (asker: SignedIn): SQL => sql`(
   select json_build_object('id', h.id, 'way', h.way, 'state', h.state, 'toMe', h.to_id = ${asker.id}::uuid,
     'from', json_build_object('id', f.id, 'firstName', f.first_name), 'to', json_build_object('id', g.id, 'firstName', g.first_name))
-  from ${callTransfer} h join ${colleague} f on f.id = h.from_id join ${colleague} g on g.id = h.to_id where h.call_id = c.id and h.ended_at is null)`
+  from ${callTransfer} h join ${colleague} f on f.id = h.from_id join ${colleague} g on g.id = h.to_id where h.call_id = c.id
+    and h.ended_at is null)`
 
 function detailOf(asker: SignedIn, row: Row, now: Date): CallDetail {
   const stored = storedOf(row.call)
@@ -86,7 +93,17 @@ function detailOf(asker: SignedIn, row: Row, now: Date): CallDetail {
     direction: stored.direction,
     remote: stored.remote,
     line: { id: stored.lineId, name: row.line_name },
-    record: row.record_id ? { id: row.record_id, name: row.record_name, firstName: row.first_name ?? row.record_name, module: row.module, title: row.title, company: row.company, city: row.city } : null,
+    record: row.record_id
+      ? {
+          id: row.record_id,
+          name: row.record_name,
+          firstName: row.first_name ?? row.record_name,
+          module: row.module,
+          title: row.title,
+          company: row.company,
+          city: row.city,
+        }
+      : null,
     facts: factsOf(stored),
     mine: stored.colleagueId === asker.id,
     roundId: row.round_id,

@@ -37,7 +37,14 @@ export async function putAway(asker: SignedIn, callId: string, now: Date): Promi
 
 /** Mine, or one that nobody took on a line that I answer. */
 async function mustBeOnMyShelf(asker: SignedIn, callId: string) {
-  const [found] = await tx(database => database.select({ call, line }).from(call).innerJoin(line, eq(line.id, call.lineId)).where(eq(call.id, callId)).for('update', { of: call }))
+  const [found] = await tx(database =>
+    database
+      .select({ call, line })
+      .from(call)
+      .innerJoin(line, eq(line.id, call.lineId))
+      .where(eq(call.id, callId))
+      .for('update', { of: call }),
+  )
   const untaken = found && found.call.colleagueId === null && can(asker, 'line.answer', lineBelongs(found.line))
   if (!found || (found.call.colleagueId !== asker.id && !untaken)) throw notFound('call')
   return found.call

@@ -46,13 +46,19 @@ export async function sendTones(asker: SignedIn, callId: string, tones: string):
 
 async function mustOrder(asker: SignedIn, callId: string, order: Order): Promise<StoredCall> {
   return tx(async (database) => {
-    const [found] = await database.select({ call, line }).from(call).innerJoin(line, eq(line.id, call.lineId)).where(eq(call.id, callId)).for('update', { of: call })
+    const [found] = await database
+      .select({ call, line })
+      .from(call)
+      .innerJoin(line, eq(line.id, call.lineId))
+      .where(eq(call.id, callId))
+      .for('update', { of: call })
     if (!found || !can(asker, 'line.answer', lineBelongs(found.line))) throw notFound('call')
     if (!FOR_ALL.includes(order)) {
       if (found.call.colleagueId !== asker.id) throw notFound('call')
       return found.call
     }
-    if (found.call.direction !== 'in' || (found.call.colleagueId && found.call.colleagueId !== asker.id)) throw conflict('taken', 'Taken', 'A colleague has answered this call already.')
+    if (found.call.direction !== 'in' || (found.call.colleagueId && found.call.colleagueId !== asker.id))
+      throw conflict('taken', 'Taken', 'A colleague has answered this call already.')
     if (order === 'answer') {
       await database.update(call).set({ colleagueId: asker.id }).where(eq(call.id, callId))
       await announceCall(found.call)

@@ -34,7 +34,8 @@ export interface ToDial {
 }
 
 /** `not-known`: the answer was lost, so that it may ring there. */
-export type DialAnswer = { kind: 'dialling', ref: string } | { kind: 'refused', code: string } | { kind: 'unreachable' } | { kind: 'not-known' }
+export type DialAnswer
+  = { kind: 'dialling', ref: string } | { kind: 'refused', code: string } | { kind: 'unreachable' } | { kind: 'not-known' }
 
 /** What became of a call by our own name for it. `never`: it was not dialled, and under this name it never will be. */
 export type WhatBecame = { kind: 'dialling', ref: string } | { kind: 'never' } | { kind: 'unreachable' }
@@ -76,6 +77,7 @@ export function registerExchange(exchange: Exchange): void {
 
 /** @throws Problem 409 `no-exchange` where Plauder only texts */
 export function theExchange(): Exchange {
-  if (!used) throw conflict('no-exchange', 'No telephone', 'No telephone exchange is connected here, so nobody can be called. Ask an admin.')
+  if (!used)
+    throw conflict('no-exchange', 'No telephone', 'No telephone exchange is connected here, so nobody can be called. Ask an admin.')
   return used
 }

@@ -8,19 +8,36 @@ const TIMEOUT_MS = 5_000
 
 const eventShape = object({
   id: string().max(100).required(),
-  type: string().oneOf(['call.incoming', 'call.own-ringing', 'call.own-answered', 'call.ringing', 'call.answered', 'call.switched', 'call.leaving', 'call.left', 'call.ended', 'call.recorded'] as const).required(),
+  type: string()
+    .oneOf([
+      'call.incoming',
+      'call.own-ringing',
+      'call.own-answered',
+      'call.ringing',
+      'call.answered',
+      'call.switched',
+      'call.leaving',
+      'call.left',
+      'call.ended',
+      'call.recorded',
+    ] as const)
+    .required(),
   at: date().required(),
   data: object({
     id: string().max(100).required(),
     key: string().max(100).nullable().default(null),
     line: string().max(20).required(),
     phone: string().max(20).required(),
-    by: string().oneOf(['person', 'machine'] as const).default('person'),
+    by: string()
+      .oneOf(['person', 'machine'] as const)
+      .default('person'),
     what: string().oneOf(SWITCHES).default('hold'),
     on: boolean().default(false),
     why: string().oneOf(CALL_ENDS).default('network'),
     side: string().oneOf(SIDES).default('network'),
-    of: string().oneOf(['call', 'message'] as const).default('call'),
+    of: string()
+      .oneOf(['call', 'message'] as const)
+      .default('call'),
   }).required(),
 })
 type EventShape = InferType<typeof eventShape>
@@ -71,13 +88,21 @@ export function practiceExchange({ url, key, webhookSecret }: PracticeAccess): E
     tones: (ref, tones) => tell(ref, 'tones', { tones }),
     leave: (ref, sound) => tell(ref, 'message', sound),
     async eventsSince(cursor) {
-      const response = await fetch(new URL(`/v1/call-events?after=${encodeURIComponent(cursor)}`, url), { headers: { authorization: `Bearer ${key}` }, signal: AbortSignal.timeout(TIMEOUT_MS), redirect: 'error' })
+      const response = await fetch(new URL(`/v1/call-events?after=${encodeURIComponent(cursor)}`, url), {
+        headers: { authorization: `Bearer ${key}` },
+        signal: AbortSignal.timeout(TIMEOUT_MS),
+        redirect: 'error',
+      })
       if (!response.ok) throw new Error(`The practice exchange answered ${response.status} when asked for its events.`)
       const { events, cursor: next } = await response.json() as { events: unknown[], cursor: string }
       return { told: events, cursor: next }
     },
     async recordingOf(ref) {
-      const response = await fetch(new URL(`/v1/calls/${encodeURIComponent(ref)}/recording`, url), { headers: { authorization: `Bearer ${key}` }, signal: AbortSignal.timeout(4 * TIMEOUT_MS), redirect: 'error' })
+      const response = await fetch(new URL(`/v1/calls/${encodeURIComponent(ref)}/recording`, url), {
+        headers: { authorization: `Bearer ${key}` },
+        signal: AbortSignal.timeout(4 * TIMEOUT_MS),
+        redirect: 'error',
+      })
       if (response.status === 404) return null
       if (!response.ok) throw new Error(`The practice exchange answered ${response.status} when asked for a recording.`)
       return Buffer.from(await response.arrayBuffer())
@@ -95,15 +120,27 @@ function readEvent(input: unknown): ExchangeEvent {
   return { ...call, kind: 'happened', event: happened(type, at.getTime(), data) }
 }
 
-function happened(type: Exclude<EventShape['type'], 'call.incoming' | 'call.recorded'>, at: number, { by, what, on, why, side }: EventShape['data']): CallEvent {
+function happened(
+  type: Exclude<EventShape['type'], 'call.incoming' | 'call.recorded'>,
+  at: number,
+  { by, what, on, why, side }: EventShape['data'],
+): CallEvent {
   switch (type) {
-    case 'call.own-ringing': return { kind: 'own-ringing', at }
-    case 'call.own-answered': return { kind: 'own-answered', at }
-    case 'call.leaving': return { kind: 'leaving', at }
-    case 'call.left': return { kind: 'left', at }
-    case 'call.ringing': return { kind: 'ringing', at }
-    case 'call.answered': return { kind: 'answered', at, by }
-    case 'call.switched': return { kind: 'switched', at, what, on }
-    case 'call.ended': return { kind: 'ended', at, why, side }
+    case 'call.own-ringing':
+      return { kind: 'own-ringing', at }
+    case 'call.own-answered':
+      return { kind: 'own-answered', at }
+    case 'call.leaving':
+      return { kind: 'leaving', at }
+    case 'call.left':
+      return { kind: 'left', at }
+    case 'call.ringing':
+      return { kind: 'ringing', at }
+    case 'call.answered':
+      return { kind: 'answered', at, by }
+    case 'call.switched':
+      return { kind: 'switched', at, what, on }
+    case 'call.ended':
+      return { kind: 'ended', at, why, side }
   }
 }

@@ -17,7 +17,11 @@ export async function previewDispositions(asker: SignedIn, callId: string, now: 
     const call = await mustBeMyCall(asker, callId)
     const person = await personOf(asker, call)
     if (!person) return []
-    const rows = await database.select().from(disposition).where(and(eq(disposition.module, person.module), isNull(disposition.retiredAt))).orderBy(asc(disposition.position))
+    const rows = await database
+      .select()
+      .from(disposition)
+      .where(and(eq(disposition.module, person.module), isNull(disposition.retiredAt)))
+      .orderBy(asc(disposition.position))
     const occasion = occasionOf(asker, call, person)
     const facts = await factsFor(rows.flatMap(({ effects }) => effects), occasion, now)
     return rows.map(({ id, name, letter, colour, family, effects }) => ({

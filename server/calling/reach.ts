@@ -34,18 +34,36 @@ async function ofRecord(asker: SignedIn, phoneId: string): Promise<Reach> {
   if (!found || !can(asker, 'record.see', found.record)) throw notFound('number')
   if (!found.e164) throw badInput({ phoneId: 'This number cannot be used, so nobody can be called on it. Correct it on the record.' })
   const { zone, country, region } = found.record
-  return { e164: found.e164, recordId: found.record.id, place: { zone, country, region }, calls: found.calls, lastHeardAt: found.lastHeardAt }
+  return {
+    e164: found.e164,
+    recordId: found.record.id,
+    place: { zone, country, region },
+    calls: found.calls,
+    lastHeardAt: found.lastHeardAt,
+  }
 }
 
 /** Of whom it is, among those I may see, is whoever was last in contact. */
 async function asTyped(asker: SignedIn, number: string): Promise<Reach> {
   const [{ country } = { country: 'US' }] = await read(database => database.select({ country: firm.country }).from(firm))
   const reading = readPhone(number, country)
-  if (!reading.ok) throw badInput({ number: 'This cannot be a telephone number. Write it with its area code, and with + and the country where it is abroad.' })
+  if (!reading.ok)
+    throw badInput({
+      number: 'This cannot be a telephone number. Write it with its area code, and with + and the country where it is abroad.',
+    })
   const { e164 } = reading
   const { rows: [holder] } = await ask<Record<string, unknown> & { id: string } & Place>(sql`
     select r.id, r.zone, r.country, r.region from ${phone} p join ${record} r on r.id = p.record_id ${joinContact}
-    where p.e164 = ${e164} and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })} order by contact.at desc nulls last, r.id limit 1`)
-  const [state] = await read(database => database.select({ calls: numberState.calls, lastHeardAt: numberState.lastHeardAt }).from(numberState).where(eq(numberState.e164, e164)))
-  return { e164, recordId: holder?.id ?? null, place: holder ? { zone: holder.zone, country: holder.country, region: holder.region } : NOWHERE, calls: state?.calls ?? null, lastHeardAt: state?.lastHeardAt ?? null }
+    where p.e164 = ${e164} and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+      order by contact.at desc nulls last, r.id limit 1`)
+  const [state] = await read(database =>
+    database.select({ calls: numberState.calls, lastHeardAt: numberState.lastHeardAt }).from(numberState).where(eq(numberState.e164, e164)),
+  )
+  return {
+    e164,
+    recordId: holder?.id ?? null,
+    place: holder ? { zone: holder.zone, country: holder.country, region: holder.region } : NOWHERE,
+    calls: state?.calls ?? null,
+    lastHeardAt: state?.lastHeardAt ?? null,
+  }
 }

@@ -31,7 +31,20 @@ export const fetchRecordings: Handler = async (claims, now) => claims.map(claim 
   if (fetched && !sound) log.warn({ callId: of!.id }, 'what the exchange gave as a recording is no WAV file, or too long; it is left')
   return settle(claim, now(), async () => {
     if (!sound) return 'done'
-    await tx(database => database.insert(recording).values({ id: uuid(), callId: of!.id, of: claim.payload.of as 'call' | 'message', ...sound, size: fetched.length, sound: fetched, at: now() }).onConflictDoNothing())
+    await tx(database =>
+      database
+        .insert(recording)
+        .values({
+          id: uuid(),
+          callId: of!.id,
+          of: claim.payload.of as 'call' | 'message',
+          ...sound,
+          size: fetched.length,
+          sound: fetched,
+          at: now(),
+        })
+        .onConflictDoNothing(),
+    )
     await announceCall(of!)
     return 'done'
   })
@@ -64,9 +77,16 @@ export async function markRecording(asker: SignedIn, id: string, form: MarkForm,
 
 /** A talk by who may listen to whoever had it; a message by all who answer its line. */
 async function mustHear(asker: SignedIn, id: string): Promise<{ callId: string, ms: number }> {
-  const [found] = await read(database => database.select({ callId: call.id, ms: recording.ms, of: recording.of, colleagueId: call.colleagueId, line })
-    .from(recording).innerJoin(call, eq(call.id, recording.callId)).innerJoin(line, eq(line.id, call.lineId)).where(eq(recording.id, id)))
+  const [found] = await read(database =>
+    database
+      .select({ callId: call.id, ms: recording.ms, of: recording.of, colleagueId: call.colleagueId, line })
+      .from(recording)
+      .innerJoin(call, eq(call.id, recording.callId))
+      .innerJoin(line, eq(line.id, call.lineId))
+      .where(eq(recording.id, id)),
+  )
   if (!found || !can(asker, 'line.answer', lineBelongs(found.line))) throw notFound('recording')
-  if (found.of === 'call' && !can(asker, 'recording.hear', { ownerId: found.colleagueId })) throw notAllowed('listen to this; whoever talked does, and their lead')
+  if (found.of === 'call' && !can(asker, 'recording.hear', { ownerId: found.colleagueId }))
+    throw notAllowed('listen to this; whoever talked does, and their lead')
   return found
 }

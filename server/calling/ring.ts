@@ -25,9 +25,17 @@ interface RingsFirst { ringsFirst: string | null, ringsFirstUntil: Date | null }
 export async function ringsFirst(line: Line, recordId: string | null, at: Date): Promise<RingsFirst> {
   const nobody = { ringsFirst: null, ringsFirstUntil: null }
   if (!line.ownerFirst || !recordId) return nobody
-  const [owner] = await read(database => database.select({ id: colleague.id }).from(record).innerJoin(colleague, eq(colleague.id, record.ownerId)).where(eq(record.id, recordId)))
+  const [owner] = await read(database =>
+    database
+      .select({ id: colleague.id })
+      .from(record)
+      .innerJoin(colleague, eq(colleague.id, record.ownerId))
+      .where(eq(record.id, recordId)),
+  )
   const asker = owner && await colleagueAtWork(owner.id)
-  return asker && can(asker, 'line.answer', lineBelongs(line)) ? { ringsFirst: owner.id, ringsFirstUntil: new Date(at.getTime() + OWNER_FIRST_MS) } : nobody
+  return asker && can(asker, 'line.answer', lineBelongs(line))
+    ? { ringsFirst: owner.id, ringsFirstUntil: new Date(at.getTime() + OWNER_FIRST_MS) }
+    : nobody
 }
 
 /** What happens to a call that nobody takes: it rings with all of them, and then a message is taken; at once where the line is closed. */
@@ -36,7 +44,12 @@ export async function ringOn({ id, ringsFirstUntil }: { id: string } & RingsFirs
   if (line.greeting === null) return
   const zone = zoneRules(zonesOf({ zone: null, country: line.country, region: null }, line.e164)[0] ?? 'Etc/UTC')!
   const open = isLineOpen(line.hours, zone, at.getTime())
-  await addJob({ kind: TAKE_MESSAGE, key: id, payload: { callId: id }, dueAt: open ? new Date(at.getTime() + line.ringSeconds * 1_000) : at })
+  await addJob({
+    kind: TAKE_MESSAGE,
+    key: id,
+    payload: { callId: id },
+    dueAt: open ? new Date(at.getTime() + line.ringSeconds * 1_000) : at,
+  })
 }
 
 export const ringAll: Handler = async (claims, now) => claims.map(claim => () => settle(claim, now(), async () => {
@@ -53,6 +66,11 @@ export const takeMessages: Handler = async (claims, now) => claims.map(claim => 
 })
 
 async function stillRings({ payload }: Claim) {
-  const [found] = await read(database => database.select().from(call).where(and(eq(call.id, String(payload.callId)), isNull(call.answeredAt), isNull(call.endedAt), isNull(call.colleagueId))))
+  const [found] = await read(database =>
+    database
+      .select()
+      .from(call)
+      .where(and(eq(call.id, String(payload.callId)), isNull(call.answeredAt), isNull(call.endedAt), isNull(call.colleagueId))),
+  )
   return found ?? null
 }

@@ -22,7 +22,8 @@ export function readSound(bytes: Buffer): { ms: number, peaks: number[] } | null
 
 /** From -1 to 1, all channels among each other. By hand: the package takes seconds for a minute, and everybody would wait for it. */
 function samplesOf(bitDepth: string, bytes: Uint8Array): Float32Array | null {
-  if (bitDepth === '16') return scaled(new Int16Array(new Uint8Array(bytes).buffer, 0, Math.floor(bytes.length / 2)), sample => sample / 32_768)
+  if (bitDepth === '16')
+    return scaled(new Int16Array(new Uint8Array(bytes).buffer, 0, Math.floor(bytes.length / 2)), sample => sample / 32_768)
   if (bitDepth === '8') return scaled(bytes, sample => (sample - 128) / 128)
   if (bitDepth !== '8m' && bitDepth !== '8a') return null
   const table = companded(bitDepth)

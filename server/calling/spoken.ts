@@ -22,8 +22,18 @@ export async function listSpoken(asker: SignedIn): Promise<SpokenMessage[]> {
     .select({ spoken: SHOWN, owner: { id: colleague.id, firstName: colleague.firstName }, team: { id: team.id, name: team.name } })
     .from(spokenMessage).innerJoin(colleague, eq(colleague.id, spokenMessage.ownerId)).leftJoin(team, eq(team.id, spokenMessage.teamId))
     .where(isNull(spokenMessage.retiredAt)).orderBy(asc(spokenMessage.name), spokenMessage.id))
-  return rows.filter(({ spoken }) => can(asker, 'spoken.leave', belongs(spoken)))
-    .map(({ spoken: { id, name, words, ms, peaks, ...of }, owner, team }) => ({ id, name, words, ms, peaks, owner, team, mayEdit: can(asker, 'spoken.edit', belongs(of)) }))
+  return rows
+    .filter(({ spoken }) => can(asker, 'spoken.leave', belongs(spoken)))
+    .map(({ spoken: { id, name, words, ms, peaks, ...of }, owner, team }) => ({
+      id,
+      name,
+      words,
+      ms,
+      peaks,
+      owner,
+      team,
+      mayEdit: can(asker, 'spoken.edit', belongs(of)),
+    }))
 }
 
 /**
@@ -35,8 +45,10 @@ export async function saveSpoken(asker: SignedIn, id: string, { sound: base64, .
   const given = base64 === null ? null : readGiven(base64)
   return tx(async (database) => {
     const [before] = await database.select().from(spokenMessage).where(eq(spokenMessage.id, id)).for('update')
-    if (before && !can(asker, 'spoken.edit', belongs(before))) throw notAllowed('change this message; whoever has spoken it does, and their lead')
-    if (form.teamId && form.teamId !== before?.teamId && !asker.teamIds.includes(form.teamId)) throw badInput({ teamId: 'You are not in this team. Choose one of yours.' })
+    if (before && !can(asker, 'spoken.edit', belongs(before)))
+      throw notAllowed('change this message; whoever has spoken it does, and their lead')
+    if (form.teamId && form.teamId !== before?.teamId && !asker.teamIds.includes(form.teamId))
+      throw badInput({ teamId: 'You are not in this team. Choose one of yours.' })
     if (before) await database.update(spokenMessage).set({ ...form, ...given }).where(eq(spokenMessage.id, id))
     else await database.insert(spokenMessage).values({ id, ...form, ownerId: asker.id, ...given ?? mustBeSpoken(), madeAt: now })
     await note(before ? 'spoken-changed' : 'spoken-made', asker.id, now, { name: form.name })
@@ -72,7 +84,12 @@ export async function retireSpoken(asker: SignedIn, id: string, now: Date): Prom
 
 /** @throws Problem 404 */
 export async function mustLeave(asker: SignedIn, id: string): Promise<typeof spokenMessage.$inferSelect> {
-  const [found] = await read(database => database.select().from(spokenMessage).where(and(eq(spokenMessage.id, id), isNull(spokenMessage.retiredAt))))
+  const [found] = await read(database =>
+    database
+      .select()
+      .from(spokenMessage)
+      .where(and(eq(spokenMessage.id, id), isNull(spokenMessage.retiredAt))),
+  )
   if (!found || !can(asker, 'spoken.leave', belongs(found))) throw notFound('spoken message')
   return found
 }

@@ -10,7 +10,20 @@ import { openTransfer, stepTransfer } from './transfers/step'
 
 export type StoredCall = typeof call.$inferSelect
 
-export const factsOf = ({ madeAt, ownRingingAt, ownAnsweredAt, ringingAt, answeredAt, answeredBy, leavingAt, leftAt, endedAt, endWhy, endSide, switches }: StoredCall): CallFacts => ({
+export const factsOf = ({
+  madeAt,
+  ownRingingAt,
+  ownAnsweredAt,
+  ringingAt,
+  answeredAt,
+  answeredBy,
+  leavingAt,
+  leftAt,
+  endedAt,
+  endWhy,
+  endSide,
+  switches,
+}: StoredCall): CallFacts => ({
   madeAt: madeAt.getTime(),
   ownRingingAt: ownRingingAt?.getTime() ?? null,
   ownAnsweredAt: ownAnsweredAt?.getTime() ?? null,
@@ -26,7 +39,10 @@ export const factsOf = ({ madeAt, ownRingingAt, ownAnsweredAt, ringingAt, answer
 
 /** A call as `to_jsonb` gives it, with its instants as dates. */
 export function storedOf(row: Record<string, unknown>): StoredCall {
-  const camel = Object.entries(row).map(([key, value]) => [key.replace(/_(\w)/g, (_, letter: string) => letter.toUpperCase()), key.endsWith('_at') && typeof value === 'string' ? new Date(value) : value])
+  const camel = Object.entries(row).map(([key, value]) => [
+    key.replace(/_(\w)/g, (_, letter: string) => letter.toUpperCase()),
+    key.endsWith('_at') && typeof value === 'string' ? new Date(value) : value,
+  ])
   return Object.fromEntries(camel) as StoredCall
 }
 
@@ -38,11 +54,23 @@ export async function addToCall(callId: string, event: CallEvent): Promise<Store
     const [before] = await database.select().from(call).where(eq(call.id, callId)).for('update')
     if (!before) return null
     const facts = withEvent(factsOf(before), event)
-    const [after] = await database.update(call).set({
-      ownRingingAt: instant(facts.ownRingingAt), ownAnsweredAt: instant(facts.ownAnsweredAt), ringingAt: instant(facts.ringingAt), answeredAt: instant(facts.answeredAt), answeredBy: facts.answeredBy,
-      leavingAt: instant(facts.leavingAt), leftAt: instant(facts.leftAt),
-      endedAt: instant(facts.endedAt), endWhy: facts.end?.why ?? null, endSide: facts.end?.side ?? null, switches: facts.switches,
-    }).where(eq(call.id, callId)).returning()
+    const [after] = await database
+      .update(call)
+      .set({
+        ownRingingAt: instant(facts.ownRingingAt),
+        ownAnsweredAt: instant(facts.ownAnsweredAt),
+        ringingAt: instant(facts.ringingAt),
+        answeredAt: instant(facts.answeredAt),
+        answeredBy: facts.answeredBy,
+        leavingAt: instant(facts.leavingAt),
+        leftAt: instant(facts.leftAt),
+        endedAt: instant(facts.endedAt),
+        endWhy: facts.end?.why ?? null,
+        endSide: facts.end?.side ?? null,
+        switches: facts.switches,
+      })
+      .where(eq(call.id, callId))
+      .returning()
     if (after!.endedAt) await endTransfer(callId, after!.endedAt)
     await announceCall(after!)
     return after!

@@ -22,10 +22,18 @@ export async function takeDispositionBack(asker: SignedIn, callId: string, now: 
     if (!mine.dispositionId) throw conflict('not-disposed', 'Nothing to take back', 'It was not said yet how this call went.')
     const occasion = occasionOf(asker, mine, await authorize(asker, 'record.see', mine.recordId!))
     // the last first, so that each finds what it left
-    const all = await database.select().from(callEffect).where(eq(callEffect.callId, callId)).orderBy(desc(callEffect.attempt), desc(callEffect.position))
+    const all = await database
+      .select()
+      .from(callEffect)
+      .where(eq(callEffect.callId, callId))
+      .orderBy(desc(callEffect.attempt), desc(callEffect.position))
     for (const { attempt, position, effect, ...one } of all.filter(({ attempt }) => attempt === all[0]!.attempt)) {
       const after = await undo(effect, one, occasion, now)
-      if (after) await database.update(callEffect).set(after).where(and(eq(callEffect.callId, callId), eq(callEffect.attempt, attempt), eq(callEffect.position, position)))
+      if (after)
+        await database
+          .update(callEffect)
+          .set(after)
+          .where(and(eq(callEffect.callId, callId), eq(callEffect.attempt, attempt), eq(callEffect.position, position)))
     }
     const after = await whatWasDone(mine)
     await database.update(call).set({ dispositionId: null, disposedAt: null, putAwayAt: null }).where(eq(call.id, callId))

@@ -50,7 +50,14 @@ export function practiceCarrier({ url, key, webhookSecret }: PracticeAccess): Ca
         response = await ask('/v1/texts', {
           method: 'POST',
           headers: { 'idempotency-key': text.key },
-          body: JSON.stringify({ from: text.from, to: text.to, text: text.text, tables: tablesOf(text.shift), pictures: text.pictures.map(({ type, bytes }) => ({ type, base64: bytes.toString('base64') })), confirmsOptOut: text.confirmsOptOut }),
+          body: JSON.stringify({
+            from: text.from,
+            to: text.to,
+            text: text.text,
+            tables: tablesOf(text.shift),
+            pictures: text.pictures.map(({ type, bytes }) => ({ type, base64: bytes.toString('base64') })),
+            confirmsOptOut: text.confirmsOptOut,
+          }),
         })
         return await readAnswer(response)
       }
@@ -97,7 +104,8 @@ async function readAnswer(response: Response): Promise<HandOverAnswer> {
 /** A NUL is no character of any alphabet, and no database keeps it: one stands in for it that says so. */
 function readEvent(input: unknown): CarrierEvent {
   const { id, type, at, data }: EventShape = eventShape.validateSync(input)
-  if (type === 'text.received') return { id, at, kind: 'received', ref: data.id, from: data.from, to: data.to, text: data.text.replaceAll('\0', '\uFFFD') }
+  if (type === 'text.received')
+    return { id, at, kind: 'received', ref: data.id, from: data.from, to: data.to, text: data.text.replaceAll('\0', '\uFFFD') }
   return { id, at, kind: type.slice('text.'.length) as 'sent', ref: data.id, key: data.key, code: data.code }
 }
 

@@ -32,7 +32,16 @@ export async function decideConsent(asker: SignedIn, phoneId: string, form: Cons
     const words = form.words || proposed?.words
     if (!words) throw badInput({ words: 'Write down what the person said, so that the ledger shows why.' })
     if (form.proposalId) await settleProposal(form.proposalId, asker, form.agrees ? 'no' : 'yes', now)
-    await writeConsent({ e164: found.e164, at: now, kind: form.agrees ? 'agreed' : 'refused', covers: 'texts', how: 'by-hand', words, colleagueId: asker.id, ...!form.words && proposed && { messageId: proposed.messageId } })
+    await writeConsent({
+      e164: found.e164,
+      at: now,
+      kind: form.agrees ? 'agreed' : 'refused',
+      covers: 'texts',
+      how: 'by-hand',
+      words,
+      colleagueId: asker.id,
+      ...(!form.words && proposed && { messageId: proposed.messageId }),
+    })
     announce({ kind: 'record', recordId: found.recordId }, 'record.see', [await authorize(asker, 'record.see', found.recordId)])
   })
 }
@@ -45,14 +54,21 @@ export async function dismissProposal(asker: SignedIn, proposalId: string, now: 
   })
 }
 
-/** The words of the text that held the wish, for who may read it. A wish from another number is not found: who may see this one may not see that. */
+/**
+ * The words of the text that held the wish, for who may read it. A wish from another number is not found: who may see this
+ * one may not see that.
+ */
 async function wordsOfProposal(asker: SignedIn, proposalId: string, e164: string): Promise<{ words: string | null, messageId: string }> {
-  const [found] = await read(database => database
-    .select({ words: activityContent.words, messageId: message.id })
-    .from(consentProposal)
-    .innerJoin(message, eq(message.activityId, consentProposal.activityId))
-    .leftJoin(activityContent, eq(activityContent.activityId, consentProposal.activityId))
-    .where(and(eq(consentProposal.id, proposalId), eq(consentProposal.e164, e164), mayReadEntry(asker, sql`${consentProposal.activityId}`))))
+  const [found] = await read(database =>
+    database
+      .select({ words: activityContent.words, messageId: message.id })
+      .from(consentProposal)
+      .innerJoin(message, eq(message.activityId, consentProposal.activityId))
+      .leftJoin(activityContent, eq(activityContent.activityId, consentProposal.activityId))
+      .where(
+        and(eq(consentProposal.id, proposalId), eq(consentProposal.e164, e164), mayReadEntry(asker, sql`${consentProposal.activityId}`)),
+      ),
+  )
   if (!found) throw notFound('proposal')
   return found
 }
@@ -76,7 +92,11 @@ async function settleProposal(proposalId: string, asker: SignedIn, optedOut: 'ye
       .where(and(eq(consentProposal.id, proposalId), isNull(consentProposal.decidedAt)))
       .returning()
     if (!settled) throw conflict('decided', 'Already decided', 'A colleague has already decided on this wish. Reload to see how.')
-    const shown = await database.select({ record }).from(activityOnRecord).innerJoin(record, eq(record.id, activityOnRecord.recordId)).where(eq(activityOnRecord.activityId, settled.activityId))
+    const shown = await database
+      .select({ record })
+      .from(activityOnRecord)
+      .innerJoin(record, eq(record.id, activityOnRecord.recordId))
+      .where(eq(activityOnRecord.activityId, settled.activityId))
     for (const { record: one } of shown) announce({ kind: 'entry', recordId: one.id, activityId: settled.activityId }, 'record.see', [one])
   })
 }

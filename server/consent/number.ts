@@ -22,7 +22,13 @@ export async function lockNumber(e164: string): Promise<NumberState> {
 export async function lockNumbers(e164s: string[]): Promise<Map<string, NumberState>> {
   const numbers = [...new Set(e164s)].sort()
   const states = await tx(async (database) => {
-    const lock = () => database.select().from(numberState).where(sql`${numberState.e164} = any(${textArray(numbers)})`).orderBy(numberState.e164).for('update')
+    const lock = () =>
+      database
+        .select()
+        .from(numberState)
+        .where(sql`${numberState.e164} = any(${textArray(numbers)})`)
+        .orderBy(numberState.e164)
+        .for('update')
     const known = await lock()
     if (known.length === numbers.length) return known
     await database.execute(sql`insert into ${numberState} (e164) select unnest(${textArray(numbers)}) on conflict (e164) do nothing`)

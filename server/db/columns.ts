@@ -13,7 +13,10 @@ export const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' })
 /** Which way a text or a call goes. */
 export const DIRECTIONS = ['out', 'in'] as const
 
-/** Of a column as a table's further constraints see it, Drizzle shows what its `enum` was only here; a test finds all of them in the database. */
+/**
+ * Of a column as a table's further constraints see it, Drizzle shows what its `enum` was only here; a test finds all of
+ * them in the database.
+ */
 interface Column { name: string, config: { enumValues?: string[] } }
 
 /** A check for each column of a table that says which words may stand in it: what the types promise, the database keeps. */
@@ -21,6 +24,8 @@ export function knownValues(tableName: string, columns: Record<string, AnyPgColu
   return Object.values(columns).flatMap((column) => {
     const { name, config } = column as unknown as Column
     const values = config.enumValues ?? []
-    return values.length === 0 ? [] : [check(`${tableName}_${name}_known`, sql`${column} in (${sql.raw(values.map(value => `'${value}'`).join(', '))})`)]
+    return values.length === 0
+      ? []
+      : [check(`${tableName}_${name}_known`, sql`${column} in (${sql.raw(values.map(value => `'${value}'`).join(', '))})`)]
   })
 }

@@ -20,10 +20,17 @@ export async function watchDisk(folder: string, keepFreeMb: number): Promise<() 
   const look = async () => {
     const { bavail, bsize } = await statfs(folder)
     const now = bavail * bsize < keepFreeMb * MEGABYTE
-    if (now !== full) log[now ? 'error' : 'info']({ freeMb: Math.floor(bavail * bsize / MEGABYTE) }, now ? 'the disk is full: nothing more is taken in' : 'the disk has room again')
+    if (now !== full)
+      log[now ? 'error' : 'info'](
+        { freeMb: Math.floor((bavail * bsize) / MEGABYTE) },
+        now ? 'the disk is full: nothing more is taken in' : 'the disk has room again',
+      )
     full = now
   }
   await look()
-  const timer = setInterval(() => void look().catch(error => log.error({ err: error }, 'nobody can say how full the disk is')), EVERY_MS).unref()
+  const timer = setInterval(
+    () => void look().catch(error => log.error({ err: error }, 'nobody can say how full the disk is')),
+    EVERY_MS,
+  ).unref()
   return () => clearInterval(timer)
 }

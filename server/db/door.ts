@@ -161,7 +161,11 @@ export async function once<Row extends Record<string, unknown>>(statement: SQL):
 }
 
 /** The same for a statement whose words are put together already (`statement` and `question` make these). */
-export async function runOne<Row extends Record<string, unknown>>(text: string, values: unknown[], changes: boolean): Promise<{ rows: Row[] }> {
+export async function runOne<Row extends Record<string, unknown>>(
+  text: string,
+  values: unknown[],
+  changes: boolean,
+): Promise<{ rows: Row[] }> {
   const run = () => (visit.getStore()?.connection ?? opened(pool)).query<Row>({ text, values })
   return changes ? byItself(run) : read(run)
 }
@@ -172,7 +176,10 @@ export async function apart(statement: SQL): Promise<void> {
   await opened(outside).execute(statement)
 }
 
-/** In turns one statement is a transaction by itself; beside others it goes through the door, and keeps out of the way of one that must be alone. */
+/**
+ * In turns one statement is a transaction by itself; beside others it goes through the door, and keeps out of the way of
+ * one that must be alone.
+ */
 const byItself = <T>(run: () => Promise<T>): Promise<T> => visit.getStore() || inTurns() ? run() : tx(run)
 
 function opened<T>(what: T | null): T {

@@ -18,7 +18,10 @@ export function isDuplicate(error: unknown, constraint: string): boolean {
 const GONE = /^(Connection terminated|Client has encountered a connection error|Connection ended|timeout exceeded when trying to connect)/
 const UNREACHABLE = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'EHOSTUNREACH'])
 
-/** Whether a statement failed because its database is away or going: connection exceptions (08), shutting down (57P), no more resources (53). */
+/**
+ * Whether a statement failed because its database is away or going: connection exceptions (08), shutting down (57P), no
+ * more resources (53).
+ */
 export function isAway(error: unknown): boolean {
   const state = sqlStateOf(error)
   if (state) return /^(08|57P|53)/.test(state)

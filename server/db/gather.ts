@@ -13,7 +13,11 @@ interface Waiting<Item, Result> { item: Item, resolve: (result: Result) => void,
  * @param work one statement, which gives a result for each item, in their order
  * @param turn waits until the database is free
  */
-export function gather<Item, Result>(most: number, work: (items: Item[]) => Promise<Result[]>, turn: typeof inTurn = inTurn): (item: Item) => Promise<Result> {
+export function gather<Item, Result>(
+  most: number,
+  work: (items: Item[]) => Promise<Result[]>,
+  turn: typeof inTurn = inTurn,
+): (item: Item) => Promise<Result> {
   const waiting: Waiting<Item, Result>[] = []
   let busy = false
 
@@ -44,8 +48,9 @@ export function gather<Item, Result>(most: number, work: (items: Item[]) => Prom
     }
   }
 
-  return item => new Promise((resolve, reject) => {
-    waiting.push({ item, resolve, reject })
-    if (!busy) void go()
-  })
+  return item =>
+    new Promise((resolve, reject) => {
+      waiting.push({ item, resolve, reject })
+      if (!busy) void go()
+    })
 }

@@ -11,5 +11,6 @@ export async function insertAll<T extends PgTable>(table: T, rows: T['$inferInse
   if (rows.length === 0) return
   const columns = getTableColumns(table) as Record<string, { name: string }>
   const given = rows.map(row => Object.fromEntries(Object.entries(row).map(([key, value]) => [columns[key]!.name, value])))
-  await once(sql`insert into ${table} select * from jsonb_populate_recordset(null::public.${sql.identifier(getTableName(table))}, ${JSON.stringify(given)}::jsonb)`)
+  await once(sql`insert into ${table} select *
+    from jsonb_populate_recordset(null::public.${sql.identifier(getTableName(table))}, ${JSON.stringify(given)}::jsonb)`)
 }

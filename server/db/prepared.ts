@@ -38,7 +38,8 @@ export async function prepareStatements(client: pg.ClientBase): Promise<void> {
   }
   const query = client.query.bind(client) as (...args: unknown[]) => unknown
   client.query = ((statement: string | { text: string, name?: string }, ...rest: unknown[]) => {
-    if (typeof statement === 'object' && statement.text && !statement.name) return query({ ...statement, name: nameOf(statement.text) }, ...rest)
+    if (typeof statement === 'object' && statement.text && !statement.name)
+      return query({ ...statement, name: nameOf(statement.text) }, ...rest)
     return query(statement, ...rest)
   }) as typeof client.query
 }

@@ -11,15 +11,23 @@ type Run<Values, Row> = (values: Values) => Promise<{ rows: Row[] }>
  * it is a transaction by itself.
  *
  * @example
- * const renameLine = statement<{ id: string, name: string }, { id: string }>(value => sql`update ${line} set name = ${value('name')} where id = ${value('id')}::uuid returning id`)
+ * const renameLine = statement<{ id: string, name: string }, { id: string }>(value => sql`update ${line} set name =
+ * ${value('name')} where id = ${value('id')}::uuid returning id`)
  * const { rows } = await renameLine({ id, name: 'Front desk' })
  */
-export const statement = <Values extends Record<string, unknown>, Row extends Record<string, unknown>>(write: Written<Values>): Run<Values, Row> => writtenOnce(write, true)
+export const statement = <Values extends Record<string, unknown>, Row extends Record<string, unknown>>(
+  write: Written<Values>,
+): Run<Values, Row> => writtenOnce(write, true)
 
 /** The same for one that only reads, and so needs no transaction. */
-export const question = <Values extends Record<string, unknown>, Row extends Record<string, unknown>>(write: Written<Values>): Run<Values, Row> => writtenOnce(write, false)
+export const question = <Values extends Record<string, unknown>, Row extends Record<string, unknown>>(
+  write: Written<Values>,
+): Run<Values, Row> => writtenOnce(write, false)
 
-function writtenOnce<Values extends Record<string, unknown>, Row extends Record<string, unknown>>(write: Written<Values>, changes: boolean): Run<Values, Row> {
+function writtenOnce<Values extends Record<string, unknown>, Row extends Record<string, unknown>>(
+  write: Written<Values>,
+  changes: boolean,
+): Run<Values, Row> {
   let written: { sql: string, params: unknown[] } | null = null
   return (values) => {
     written ??= new PgDialect().sqlToQuery(write(name => sql.placeholder(name)))

@@ -13,7 +13,8 @@ export async function checkEffects(effects: Effect[], module: PersonModule): Pro
   const checked: Effect[] = []
   for (const [place, effect] of effects.entries()) {
     const work = workOf(effect.kind)
-    if (work.once && checked.some(({ kind }) => kind === effect.kind)) throw badInput({ [`effects[${place}]`]: 'It does this already. Once is enough.' })
+    if (work.once && checked.some(({ kind }) => kind === effect.kind))
+      throw badInput({ [`effects[${place}]`]: 'It does this already. Once is enough.' })
     try {
       checked.push(work.check ? await work.check(effect, module) : effect)
     }

@@ -32,7 +32,11 @@ export const field: EffectWork<'field', Field[], Kept> = {
   preview(effect, fields, { record }) {
     const found = named(fields, effect.field)
     const isSo = effect.value !== null && (valueIn(record.fields, effect.field) ?? null) === effect.value
-    return { words: sayEffect(effect, { field: found?.label }), field: found ?? null, problem: !found ? 'The field is gone.' : isSo ? SAYS_SO : null }
+    return {
+      words: sayEffect(effect, { field: found?.label }),
+      field: found ?? null,
+      problem: !found ? 'The field is gone.' : isSo ? SAYS_SO : null,
+    }
   },
 
   async perform(effect, said, fields, { asker, record, because }, now) {

@@ -20,7 +20,15 @@ export async function factsFor(effects: Effect[], occasion: Occasion, now: Date)
 
 /** What an effect would do for somebody. */
 export function previewOf(effect: Effect, position: number, facts: EffectFacts, occasion: Occasion, now: Date): EffectPreview {
-  return { position, effect, text: null, due: null, field: null, problem: null, ...workOf(effect.kind).preview(effect, facts.get(effect.kind), occasion, now) }
+  return {
+    position,
+    effect,
+    text: null,
+    due: null,
+    field: null,
+    problem: null,
+    ...workOf(effect.kind).preview(effect, facts.get(effect.kind), occasion, now),
+  }
 }
 
 /** What is said of an effect before it happens, by its place in the list. */
@@ -38,20 +46,41 @@ const NOTHING_SAID: EffectSaid = { text: null, answers: {}, day: null, time: nul
  * @param store keeps what came of each, as soon as it has happened
  * @throws Problem 422 at everything that is not said yet: then the transaction around is to do nothing at all
  */
-export async function happen(previews: EffectPreview[], choices: Choice[], facts: EffectFacts, occasion: Occasion, now: Date, store: (preview: EffectPreview, came: Stored) => Promise<void>): Promise<void> {
+export async function happen(
+  previews: EffectPreview[],
+  choices: Choice[],
+  facts: EffectFacts,
+  occasion: Occasion,
+  now: Date,
+  store: (preview: EffectPreview, came: Stored) => Promise<void>,
+): Promise<void> {
   const unsaid: Record<string, string> = {}
   for (const preview of previews) {
-    const came = await happenOne(preview, choices.find(({ position }) => position === preview.position), facts, occasion, now)
+    const came = await happenOne(
+      preview,
+      choices.find(({ position }) => position === preview.position),
+      facts,
+      occasion,
+      now,
+    )
     if (came instanceof Unfit) Object.assign(unsaid, within(`choices.${preview.position}`, came))
     else await store(preview, came)
   }
   if (Object.keys(unsaid).length > 0) throw badInput(unsaid)
 }
 
-async function happenOne({ effect, words }: EffectPreview, choice: Choice | undefined, facts: EffectFacts, occasion: Occasion, now: Date): Promise<Stored | Unfit> {
+async function happenOne(
+  { effect, words }: EffectPreview,
+  choice: Choice | undefined,
+  facts: EffectFacts,
+  occasion: Occasion,
+  now: Date,
+): Promise<Stored | Unfit> {
   if (choice?.leftOut) return { words, state: 'left-out', reason: null, kept: {} }
   try {
-    const performed = await savepoint(() => workOf(effect.kind).perform(effect, choice ?? NOTHING_SAID, facts.get(effect.kind), occasion, now))
+    const performed = await savepoint(() =>
+      workOf(effect.kind).perform(effect, choice ?? NOTHING_SAID, facts.get(effect.kind), occasion, now),
+    )
     return { words, ...stored(performed) }
   }
   catch (error) {
@@ -71,7 +100,12 @@ function stored(performed: Performed<object>): Omit<Stored, 'words'> & { words?:
 const reasonOf = ({ details }: Problem): string => Object.values(details.fields ?? {})[0] ?? details.detail
 
 /** Undoes what an effect did, if it did anything; gives where it stands then. */
-export async function undo(effect: Effect, { state, kept }: Pick<Stored, 'state' | 'kept'>, occasion: Occasion, now: Date): Promise<Pick<Stored, 'state' | 'reason'> | null> {
+export async function undo(
+  effect: Effect,
+  { state, kept }: Pick<Stored, 'state' | 'kept'>,
+  occasion: Occasion,
+  now: Date,
+): Promise<Pick<Stored, 'state' | 'reason'> | null> {
   if (!mayFollow(state, 'taken-back')) return null
   const stays = await savepoint(() => workOf(effect.kind).undo(kept, occasion, now)).catch((error: unknown) => {
     if (error instanceof Problem) return error.details.detail

@@ -17,7 +17,10 @@ export const noCalls: EffectWork<'no-calls', null, Kept> = {
 
   async perform(_effect, _said, _facts, { asker, record, remote }, now) {
     const entryIds: string[] = []
-    for (const e164 of new Set([...await numbersOf(record.id), ...remote ? [remote] : []])) entryIds.push(await writeConsent({ e164, at: now, kind: 'refused', covers: 'calls', how: 'by-hand', words: null, colleagueId: asker.id }))
+    for (const e164 of new Set([...(await numbersOf(record.id)), ...(remote ? [remote] : [])]))
+      entryIds.push(
+        await writeConsent({ e164, at: now, kind: 'refused', covers: 'calls', how: 'by-hand', words: null, colleagueId: asker.id }),
+      )
     return entryIds.length > 0 ? { state: 'done', kept: { entryIds } } : unchanged('The record has no number that could be called.')
   },
 

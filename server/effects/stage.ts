@@ -15,7 +15,8 @@ export const stage: EffectWork<'stage', Stage[], Kept> = {
 
   async check(effect, module) {
     const stages = await allStages(module)
-    if (!stages.some(({ id }) => id === effect.stageId)) throw new Unfit({ stageId: `There is no such stage here. Choose one of ${stages.map(({ name }) => name).join(', ')}.` })
+    if (!stages.some(({ id }) => id === effect.stageId))
+      throw new Unfit({ stageId: `There is no such stage here. Choose one of ${stages.map(({ name }) => name).join(', ')}.` })
     return effect
   },
 
@@ -26,7 +27,10 @@ export const stage: EffectWork<'stage', Stage[], Kept> = {
 
   facts: (_effects, { record }) => allStages(record.module),
 
-  preview: (effect, stages, { record }) => ({ words: sayEffect(effect, called(stages, effect.stageId)), problem: record.stageId === effect.stageId ? IS_THERE : null }),
+  preview: (effect, stages, { record }) => ({
+    words: sayEffect(effect, called(stages, effect.stageId)),
+    problem: record.stageId === effect.stageId ? IS_THERE : null,
+  }),
 
   async perform({ stageId: to }, _said, _stages, { asker, record, because }, now) {
     const from = await moveRecord(asker, record.id, { stageId: to, from: null }, now, because)

@@ -20,7 +20,10 @@ const doing: EffectWork<'task' | 'call-back', string, Kept> = {
 
   preview(effect, zone, _occasion, now) {
     const due = effect.days === null ? null : dueIn(now.getTime(), effect.days, effect.time, zoneRules(zone)!)
-    return { words: sayEffect(effect, { due: due ? sayWallMoment(due, now.getUTCFullYear()) : undefined }), due: due && { wallTime: due.wallTime, zone: due.zone } }
+    return {
+      words: sayEffect(effect, { due: due ? sayWallMoment(due, now.getUTCFullYear()) : undefined }),
+      due: due && { wallTime: due.wallTime, zone: due.zone },
+    }
   },
 
   async perform(effect, { day, time }, zone, { asker, record, because }, now) {

@@ -21,19 +21,41 @@ export const text: EffectWork<'text', Facts, Kept> = {
   once: true,
 
   async check(effect, module) {
-    const [found] = await read(database => database.select().from(template).where(and(eq(template.id, effect.templateId), isNull(template.retiredAt))))
-    if (!found || found.audience === 'mine') throw new Unfit({ templateId: 'This template is not there for everybody. Choose another one, or share it first.' })
-    if (!found.modules.includes(module)) throw new Unfit({ templateId: `“${found.name}” does not belong to this module. Choose another one, or add the module to it.` })
+    const [found] = await read(database =>
+      database
+        .select()
+        .from(template)
+        .where(and(eq(template.id, effect.templateId), isNull(template.retiredAt))),
+    )
+    if (!found || found.audience === 'mine')
+      throw new Unfit({ templateId: 'This template is not there for everybody. Choose another one, or share it first.' })
+    if (!found.modules.includes(module))
+      throw new Unfit({ templateId: `“${found.name}” does not belong to this module. Choose another one, or add the module to it.` })
     return effect
   },
 
   async describe(effects) {
-    const rows = await read(database => database.select({ id: template.id, name: template.name }).from(template).where(inArray(template.id, effects.map(one => one.templateId))))
+    const rows = await read(database =>
+      database
+        .select({ id: template.id, name: template.name })
+        .from(template)
+        .where(
+          inArray(
+            template.id,
+            effects.map(one => one.templateId),
+          ),
+        ),
+    )
     return effect => sayEffect(effect, { template: rows.find(one => one.id === effect.templateId)?.name })
   },
 
   async facts(effects, occasion) {
-    const { templates } = await fillForRecord(occasion.asker, occasion.record.id, { aboutId: null, ref: null }, effects.map(one => one.templateId))
+    const { templates } = await fillForRecord(
+      occasion.asker,
+      occasion.record.id,
+      { aboutId: null, ref: null },
+      effects.map(one => one.templateId),
+    )
     return { templates, target: await textTarget(occasion) }
   },
 
@@ -41,7 +63,16 @@ export const text: EffectWork<'text', Facts, Kept> = {
     const filled = templates.find(({ id }) => id === effect.templateId)
     return {
       words: sayEffect(effect, { template: filled?.name }),
-      text: filled ? { name: filled.name, text: filled.text, missing: filled.missing, fillIns: filled.fillIns, line: target.lineName ?? '', to: target.e164 ?? '' } : null,
+      text: filled
+        ? {
+            name: filled.name,
+            text: filled.text,
+            missing: filled.missing,
+            fillIns: filled.fillIns,
+            line: target.lineName ?? '',
+            to: target.e164 ?? '',
+          }
+        : null,
       problem: whyNot(filled, target),
     }
   },
@@ -53,7 +84,12 @@ export const text: EffectWork<'text', Facts, Kept> = {
     const words = said.text ?? await fill(effect, said, occasion)
     const id = uuid()
     const from = known ? { templateId: known.id, templateVersion: known.version } : { templateId: null, templateVersion: null }
-    await sendText(occasion.asker, sendForm.validateSync({ id, lineId: target.lineId, phoneId: target.phoneId, text: words, ...from }), now, 'disposition')
+    await sendText(
+      occasion.asker,
+      sendForm.validateSync({ id, lineId: target.lineId, phoneId: target.phoneId, text: words, ...from }),
+      now,
+      'disposition',
+    )
     return { state: 'done', kept: { messageId: id } }
   },
 

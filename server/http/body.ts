@@ -2,13 +2,17 @@ import type { IncomingMessage } from 'node:http'
 import type { H3Event } from 'h3'
 import { Problem } from './problem'
 
-/** Of what is too large, this much is still read and thrown away, so that whoever sends it hears why and can go on; then the line is cut. */
+/**
+ * Of what is too large, this much is still read and thrown away, so that whoever sends it hears why and can go on; then
+ * the line is cut.
+ */
 const MOST_THROWN_AWAY = 64 * 1_048_576
 
 /** A body that comes slower than this is no body. */
 const LONGEST_MS = 60_000
 
-const tooLarge = (most: number) => new Problem(413, 'too-large', 'Too large', `That is more than ${Math.round(most / 1024)} kB. Send less at a time.`)
+const tooLarge = (most: number) =>
+  new Problem(413, 'too-large', 'Too large', `That is more than ${Math.round(most / 1024)} kB. Send less at a time.`)
 const tooSlow = () => new Problem(408, 'too-slow', 'Too slow', 'What was sent took longer than a minute to come in. Send it again.')
 const brokenOff = () => new Problem(400, 'broken-off', 'Broken off', 'The request ended before all of it was there. Send it again.')
 

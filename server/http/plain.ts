@@ -38,7 +38,8 @@ export function plain(input: unknown): unknown {
 }
 
 function words(value: string): string {
-  if (value.includes('\0') || !isWellFormed(value)) throw refused('It has a character that no text has. Type it again instead of pasting it.')
+  if (value.includes('\0') || !isWellFormed(value))
+    throw refused('It has a character that no text has. Type it again instead of pasting it.')
   return value
 }
 

@@ -34,7 +34,8 @@ export const conflict = (type: string, title: string, detail: string, more: Reco
  */
 export function answerProblem(event: H3Event, error: unknown, id: string) {
   const details: ProblemDetails = { ...problemOf(error).details, instance: `urn:uuid:${id}` }
-  if (details.status >= 500 && !(error instanceof Problem)) log.error({ err: error, path: event.path.split('?')[0]!.replace(/[^/]{20,}/g, '…') }, 'a request failed')
+  if (details.status >= 500 && !(error instanceof Problem))
+    log.error({ err: error, path: event.path.split('?')[0]!.replace(/[^/]{20,}/g, '…') }, 'a request failed')
   setResponseStatus(event, details.status)
   setResponseHeader(event, 'content-type', 'application/problem+json')
   if (typeof details.retryAfter === 'number') setResponseHeader(event, 'retry-after', details.retryAfter)
@@ -42,15 +43,35 @@ export function answerProblem(event: H3Event, error: unknown, id: string) {
 }
 
 export const diskFull = () =>
-  new Problem(507, 'disk-full', 'The disk is full', 'Nothing can be kept at the moment: the disk of the server is full. What you wrote stays in this browser. Tell an admin.')
+  new Problem(
+    507,
+    'disk-full',
+    'The disk is full',
+    'Nothing can be kept at the moment: the disk of the server is full. What you wrote stays in this browser. Tell an admin.',
+  )
 
-const databaseAway = () => new Problem(503, 'database-away', 'The database is away', 'The database does not answer. What you wrote stays in this browser; it is tried again by itself.', { retryAfter: 2 })
+const databaseAway = () =>
+  new Problem(
+    503,
+    'database-away',
+    'The database is away',
+    'The database does not answer. What you wrote stays in this browser; it is tried again by itself.',
+    { retryAfter: 2 },
+  )
 
 /** What a database says about itself, by the first characters of its five; everything else is a fault of ours. */
 const OF_THE_DATABASE: [RegExp, () => Problem][] = [
-  [/^22/, () => badInput({}, 'Something in it cannot be kept as it stands: a number or a day that is too large, or a character that no text has.')],
+  [
+    /^22/,
+    () =>
+      badInput({}, 'Something in it cannot be kept as it stands: a number or a day that is too large, or a character that no text has.'),
+  ],
   [/^(53100|58030)$/, diskFull],
-  [/^(57014|25P0[34])$/, () => new Problem(503, 'took-too-long', 'Took too long', 'That took longer than anybody waits, and was stopped. Ask for less at a time.')],
+  [
+    /^(57014|25P0[34])$/,
+    () =>
+      new Problem(503, 'took-too-long', 'Took too long', 'That took longer than anybody waits, and was stopped. Ask for less at a time.'),
+  ],
 ]
 
 function problemOf(error: unknown): Problem {
@@ -60,5 +81,10 @@ function problemOf(error: unknown): Problem {
   const known = state && OF_THE_DATABASE.find(([states]) => states.test(state))
   if (known) return known[1]()
   if (isAway(error)) return databaseAway()
-  return new Problem(500, 'our-fault', 'Our fault', 'Something broke on our side and has been logged. Try again in a moment; if it stays so, tell an admin.')
+  return new Problem(
+    500,
+    'our-fault',
+    'Our fault',
+    'Something broke on our side and has been logged. Try again in a moment; if it stays so, tell an admin.',
+  )
 }

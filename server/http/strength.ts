@@ -16,7 +16,10 @@ let underWay = 0
  */
 export async function withStrength<T>(method: string, work: () => Promise<T>): Promise<T> {
   const most = method === 'GET' || method === 'HEAD' ? MOST.reading : MOST.writing
-  if (underWay >= most) throw new Problem(503, 'busy', 'Very busy', 'More is asked at this moment than can be answered. It is tried again by itself.', { retryAfter: 1 })
+  if (underWay >= most)
+    throw new Problem(503, 'busy', 'Very busy', 'More is asked at this moment than can be answered. It is tried again by itself.', {
+      retryAfter: 1,
+    })
   underWay++
   try {
     return await work()

@@ -23,7 +23,13 @@ let limits = limitsWith(options => new RateLimiterMemory(options))
 /** Counts from now on in a server's database, so that attempts at several processes add up. */
 export function countAttemptsIn(pool: pg.Pool): void {
   const storeClient = { query: (query: pg.QueryConfig) => untilItStands(() => pool.query(query)) }
-  const store = { storeClient, storeType: 'client', tableName: getTableName(signInAttempt), tableCreated: true, clearExpiredByTimeout: true }
+  const store = {
+    storeClient,
+    storeType: 'client',
+    tableName: getTableName(signInAttempt),
+    tableCreated: true,
+    clearExpiredByTimeout: true,
+  }
   limits = limitsWith(options => new RateLimiterPostgres({ ...options, ...store }))
 }
 
@@ -48,7 +54,12 @@ export async function countAttempt({ account, address, knownDevice }: Attempt): 
   catch (limit) {
     if (!(limit instanceof RateLimiterRes)) throw limit
     const minutes = Math.ceil(limit.msBeforeNext / 60_000)
-    throw new Problem(429, 'too-many-attempts', 'Too many attempts', `Too many wrong passwords. Try again in ${minutes} min, or in a browser in which you were signed in before.`)
+    throw new Problem(
+      429,
+      'too-many-attempts',
+      'Too many attempts',
+      `Too many wrong passwords. Try again in ${minutes} min, or in a browser in which you were signed in before.`,
+    )
   }
 }
 

@@ -5,7 +5,12 @@ import { colleague } from '../db/schema'
 
 /** Everybody to whom something can be given, by name. */
 export async function colleagues(): Promise<{ id: string, name: string }[]> {
-  return read(database => database.select({ id: colleague.id, name: colleague.name }).from(colleague).orderBy(sql`${colleague.name} collate "und-x-icu"`))
+  return read(database =>
+    database
+      .select({ id: colleague.id, name: colleague.name })
+      .from(colleague)
+      .orderBy(sql`${colleague.name} collate "und-x-icu"`),
+  )
 }
 
 /** With what somebody calls: the browser, or telephones of their own. */

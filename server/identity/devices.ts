@@ -7,8 +7,13 @@ const MOST_KNOWN = 20
 
 /** Whether somebody was signed in to this account in this browser before. */
 export async function isKnownFor(deviceHash: string, account: string): Promise<boolean> {
-  const found = await read(database => database.select({ usedAt: knownDevice.usedAt }).from(knownDevice).innerJoin(colleague, eq(colleague.id, knownDevice.colleagueId))
-    .where(and(eq(knownDevice.tokenHash, deviceHash), eq(colleague.mail, account))))
+  const found = await read(database =>
+    database
+      .select({ usedAt: knownDevice.usedAt })
+      .from(knownDevice)
+      .innerJoin(colleague, eq(colleague.id, knownDevice.colleagueId))
+      .where(and(eq(knownDevice.tokenHash, deviceHash), eq(colleague.mail, account))),
+  )
   return found.length > 0
 }
 
@@ -23,7 +28,24 @@ export async function rememberDevice(deviceHash: string, colleagueId: string, no
 
 /** A browser in a few words, as its owner knows it again: "Firefox on Windows". */
 export function browserNamed(userAgent: string): string {
-  const browser = /Edg\//.test(userAgent) ? 'Edge' : /Firefox\//.test(userAgent) ? 'Firefox' : /Chrome\//.test(userAgent) ? 'Chrome' : /Safari\//.test(userAgent) ? 'Safari' : 'A browser'
-  const system = ([['Android', 'Android'], ['iPhone', 'iPhone'], ['iPad', 'iPad'], ['Windows', 'Windows'], ['Mac OS X', 'macOS'], ['Linux', 'Linux']] as const).find(([mark]) => userAgent.includes(mark))
+  const browser = /Edg\//.test(userAgent)
+    ? 'Edge'
+    : /Firefox\//.test(userAgent)
+      ? 'Firefox'
+      : /Chrome\//.test(userAgent)
+        ? 'Chrome'
+        : /Safari\//.test(userAgent)
+          ? 'Safari'
+          : 'A browser'
+  const system = (
+    [
+      ['Android', 'Android'],
+      ['iPhone', 'iPhone'],
+      ['iPad', 'iPad'],
+      ['Windows', 'Windows'],
+      ['Mac OS X', 'macOS'],
+      ['Linux', 'Linux'],
+    ] as const
+  ).find(([mark]) => userAgent.includes(mark))
   return system ? `${browser} on ${system[1]}` : browser
 }

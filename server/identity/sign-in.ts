@@ -25,7 +25,13 @@ export interface SignedIn extends Asker {
 }
 
 /** From where somebody signs in. */
-export interface From { address: string, /** What the browser says it is. */ userAgent?: string, /** The token by which the browser is known, if it has one. */ device?: string }
+export interface From {
+  address: string
+  /** What the browser says it is. */
+  userAgent?: string
+  /** The token by which the browser is known, if it has one. */
+  device?: string
+}
 
 /** For the two cookies of a browser; of both only hashes are kept here. */
 export interface Tokens { signIn: string, device: string }
@@ -60,7 +66,16 @@ export async function openSignIn(mail: string, password: string, from: From, now
 export async function signInAs(colleagueId: string, { address, userAgent = '', device }: From, now: Date): Promise<Tokens> {
   const tokens = { signIn: freshToken(), device: device ?? freshToken() }
   await tx(async (database) => {
-    await database.insert(signIn).values({ tokenHash: tokenHash(tokens.signIn), colleagueId, madeAt: now, endsAt: new Date(now.getTime() + LASTS), device: browserNamed(userAgent), address })
+    await database
+      .insert(signIn)
+      .values({
+        tokenHash: tokenHash(tokens.signIn),
+        colleagueId,
+        madeAt: now,
+        endsAt: new Date(now.getTime() + LASTS),
+        device: browserNamed(userAgent),
+        address,
+      })
     await rememberDevice(tokenHash(tokens.device), colleagueId, now)
     await note('signed in', colleagueId, now, { address })
   })
@@ -79,8 +94,20 @@ export async function endSignIn(token: string | undefined, now: Date): Promise<v
 
 /** Where I am signed in, this one first. */
 export async function mySignIns(asker: SignedIn, now: Date): Promise<OwnSignIn[]> {
-  const rows = await read(database => database.select({ id: signIn.id, device: signIn.device, address: signIn.address, madeAt: milliseconds(signIn.madeAt), endsAt: milliseconds(signIn.endsAt) }).from(signIn)
-    .where(and(eq(signIn.colleagueId, asker.id), gt(signIn.endsAt, now))).orderBy(sql`${signIn.id} <> ${asker.signInId ?? null}::uuid`, desc(signIn.madeAt)).limit(100))
+  const rows = await read(database =>
+    database
+      .select({
+        id: signIn.id,
+        device: signIn.device,
+        address: signIn.address,
+        madeAt: milliseconds(signIn.madeAt),
+        endsAt: milliseconds(signIn.endsAt),
+      })
+      .from(signIn)
+      .where(and(eq(signIn.colleagueId, asker.id), gt(signIn.endsAt, now)))
+      .orderBy(sql`${signIn.id} <> ${asker.signInId ?? null}::uuid`, desc(signIn.madeAt))
+      .limit(100),
+  )
   return rows.map(row => ({ ...row, here: row.id === asker.signInId }))
 }
 
@@ -91,10 +118,13 @@ export async function mySignIns(asker: SignedIn, now: Date): Promise<OwnSignIn[]
  */
 export async function endMine(asker: SignedIn, which: string | 'all-others', now: Date): Promise<OwnSignIn[]> {
   return tx(async (database) => {
-    const ended = await database.delete(signIn)
-      .where(and(eq(signIn.colleagueId, asker.id), which === 'all-others' ? ne(signIn.id, asker.signInId!) : eq(signIn.id, which))).returning({ id: signIn.id })
+    const ended = await database
+      .delete(signIn)
+      .where(and(eq(signIn.colleagueId, asker.id), which === 'all-others' ? ne(signIn.id, asker.signInId!) : eq(signIn.id, which)))
+      .returning({ id: signIn.id })
     if (ended.length === 0 && which !== 'all-others') throw notFound('sign-in')
-    if (ended.length > 0) await note(which === 'all-others' ? 'signed out everywhere else' : 'signed out elsewhere', asker.id, now, { signIns: ended.length })
+    if (ended.length > 0)
+      await note(which === 'all-others' ? 'signed out everywhere else' : 'signed out elsewhere', asker.id, now, { signIns: ended.length })
     tellEnded(ended.map(({ id }) => id))
     return mySignIns(asker, now)
   })
@@ -108,7 +138,8 @@ function tellEnded(ids: string[]): void {
 /** Who holds this token, asked anew at each request; null if nobody does any more. */
 export async function whoSignedIn(token: string | undefined, now: Date): Promise<SignedIn | null> {
   if (!token) return null
-  return who(sql`s.id as sign_in_id`, sql`from sign_in s join colleague c on c.id = s.colleague_id where s.token_hash = ${tokenHash(token)} and s.ends_at > ${now.toISOString()}`)
+  return who(sql`s.id as sign_in_id`, sql`from sign_in s join colleague c on c.id = s.colleague_id
+    where s.token_hash = ${tokenHash(token)} and s.ends_at > ${now.toISOString()}`)
 }
 
 /** A colleague for whom work goes on that was begun before, with the rights of now. */
@@ -118,7 +149,12 @@ export async function colleagueAtWork(id: string): Promise<SignedIn | null> {
 
 /** Of these, the sign-ins that hold on. */
 export async function stillSignedIn(ids: string[], now: Date): Promise<Set<string>> {
-  const rows = await read(database => database.select({ id: signIn.id }).from(signIn).where(and(sql`${signIn.id} = any(${uuidArray(ids)})`, gt(signIn.endsAt, now))))
+  const rows = await read(database =>
+    database
+      .select({ id: signIn.id })
+      .from(signIn)
+      .where(and(sql`${signIn.id} = any(${uuidArray(ids)})`, gt(signIn.endsAt, now))),
+  )
   return new Set(rows.map(({ id }) => id))
 }
 
@@ -130,8 +166,17 @@ async function who(signInId: SQL, from: SQL): Promise<SignedIn | null> {
     ${from}`))
   return row
     ? {
-        id: row.id, name: row.name, firstName: row.first_name, mail: row.mail, role: row.role, title: row.title, directLine: row.direct_line, zone: row.zone,
-        teamIds: row.team_ids, peopleIds: row.people_ids, ...row.sign_in_id && { signInId: row.sign_in_id },
+        id: row.id,
+        name: row.name,
+        firstName: row.first_name,
+        mail: row.mail,
+        role: row.role,
+        title: row.title,
+        directLine: row.direct_line,
+        zone: row.zone,
+        teamIds: row.team_ids,
+        peopleIds: row.people_ids,
+        ...(row.sign_in_id && { signInId: row.sign_in_id }),
       }
     : null
 }

@@ -32,8 +32,13 @@ export async function beginImport(asker: SignedIn, form: ImportForm, now: Date):
     const belonging = await belongingTo(rules.ownerId, asker.teamIds[0] ?? null)
     if (!can(asker, 'record.import', belonging)) throw notAllowed('bring records in for this colleague')
     // files whose rows never all came
-    await database.delete(recordImport).where(and(eq(recordImport.state, 'loading'), lt(recordImport.madeAt, new Date(now.getTime() - DAY))))
-    await database.insert(recordImport).values({ id, module, colleagueId: asker.id, fileName, headings, rules, state: 'loading', total, madeAt: now }).onConflictDoNothing()
+    await database
+      .delete(recordImport)
+      .where(and(eq(recordImport.state, 'loading'), lt(recordImport.madeAt, new Date(now.getTime() - DAY))))
+    await database
+      .insert(recordImport)
+      .values({ id, module, colleagueId: asker.id, fileName, headings, rules, state: 'loading', total, madeAt: now })
+      .onConflictDoNothing()
     for (const [i, heading] of headings.entries()) {
       const values = { target: rules.matching[i] ?? null }
       await database.insert(importMatching).values({ colleagueId: asker.id, module, heading: plainHeading(heading), ...values })
@@ -44,11 +49,15 @@ export async function beginImport(asker: SignedIn, form: ImportForm, now: Date):
 }
 
 function mustMatch({ headings, rules: { matching } }: ImportForm, targets: ImportTarget[]): void {
-  if (matching.length !== headings.length) throw badInput({ 'rules.matching': 'Say of each column what it becomes, or that it is left out.' })
+  if (matching.length !== headings.length)
+    throw badInput({ 'rules.matching': 'Say of each column what it becomes, or that it is left out.' })
   const unknown = matching.find(key => key !== null && !targets.some(target => target.key === key))
   if (unknown) throw badInput({ 'rules.matching': `There is no field “${unknown}” here. Choose another one for that column.` })
-  const twice = matching.find((key, i) => key !== null && matching.indexOf(key) !== i && !takesSeveral(targets.find(target => target.key === key)!))
-  if (twice) throw badInput({ 'rules.matching': `Two columns become “${targets.find(({ key }) => key === twice)!.label}”. Leave one of them out.` })
+  const twice = matching.find(
+    (key, i) => key !== null && matching.indexOf(key) !== i && !takesSeveral(targets.find(target => target.key === key)!),
+  )
+  if (twice)
+    throw badInput({ 'rules.matching': `Two columns become “${targets.find(({ key }) => key === twice)!.label}”. Leave one of them out.` })
   if (matching.every(key => key === null)) throw badInput({ 'rules.matching': 'Say of at least one column what it becomes.' })
 }
 
@@ -58,8 +67,13 @@ export async function takeRows(asker: SignedIn, id: string, { place, rows }: Row
     const { state, total } = await held(asker, id)
     if (state !== 'loading') throw conflict('too-late', 'Too late', 'All rows of this file have come already.')
     if (place * PIECE_ROWS + rows.length > total) throw badInput({ rows: `The file was said to have ${total} rows, and these are more.` })
-    const pieces = Array.from({ length: Math.ceil(rows.length / PIECE_ROWS) }, (_, i) => ({ import_id: id, place: place + i, rows: rows.slice(i * PIECE_ROWS, (i + 1) * PIECE_ROWS) }))
-    await once(sql`insert into ${importPiece} (import_id, place, rows) select import_id, place, rows from jsonb_populate_recordset(null::import_piece, ${JSON.stringify(pieces)}::jsonb) on conflict do nothing`)
+    const pieces = Array.from({ length: Math.ceil(rows.length / PIECE_ROWS) }, (_, i) => ({
+      import_id: id,
+      place: place + i,
+      rows: rows.slice(i * PIECE_ROWS, (i + 1) * PIECE_ROWS),
+    }))
+    await once(sql`insert into ${importPiece} (import_id, place, rows) select import_id, place, rows
+      from jsonb_populate_recordset(null::import_piece, ${JSON.stringify(pieces)}::jsonb) on conflict do nothing`)
     return { taken: rows.length }
   })
 }
@@ -69,8 +83,10 @@ export async function startImport(asker: SignedIn, id: string, now: Date): Promi
   return tx(async (database) => {
     const { state, total, module, fileName } = await held(asker, id)
     if (state === 'loading') {
-      const { rows: [counted] } = await ask<{ rows: number }>(sql`select coalesce(sum(jsonb_array_length(rows)), 0)::int as rows from ${importPiece} where import_id = ${id}::uuid`)
-      if (counted!.rows !== total) throw conflict('rows-missing', 'Rows are missing', `${counted!.rows} of ${total} rows have come. Send the others first.`)
+      const { rows: [counted] } = await ask<{ rows: number }>(sql`select coalesce(sum(jsonb_array_length(rows)), 0)::int as rows
+        from ${importPiece} where import_id = ${id}::uuid`)
+      if (counted!.rows !== total)
+        throw conflict('rows-missing', 'Rows are missing', `${counted!.rows} of ${total} rows have come. Send the others first.`)
       const activityId = uuid()
       await appendEntry({ id: activityId, at: now, kind: 'record-made', colleagueId: asker.id, data: { importId: id } }, [])
       await database.update(recordImport).set({ state: 'running', activityId, startedAt: now }).where(eq(recordImport.id, id))
@@ -112,7 +128,13 @@ async function goOn(id: string, now: Date): Promise<void> {
 }
 
 async function held(asker: SignedIn, id: string): Promise<StoredImport> {
-  const [found] = await tx(database => database.select().from(recordImport).where(and(eq(recordImport.id, id), eq(recordImport.colleagueId, asker.id))).for('update'))
+  const [found] = await tx(database =>
+    database
+      .select()
+      .from(recordImport)
+      .where(and(eq(recordImport.id, id), eq(recordImport.colleagueId, asker.id)))
+      .for('update'),
+  )
   if (!found) throw notFound('import')
   return found
 }

@@ -27,28 +27,42 @@ export type Known = Record<keyof Asked, Map<string, KnownRecord>>
  */
 export async function knownBy(asker: Asker, module: Module, { numbers, mails, names, companies }: Asked): Promise<Known> {
   const { rows } = await ask<Row>(sql`
-    ${firstOf('numbers', sql`x.e164`, sql`${phone} x join ${record} r on r.id = x.record_id`, sql`x.e164 = any(${texts(numbers)}) and r.module in (${kin(module)})`, asker)}
-    union all ${firstOf('mails', sql`lower(r.mail)`, sql`${record} r`, sql`r.mail is not null and lower(r.mail) = any(${texts(mails.map(mailKey))}) and r.module in (${kin(module)})`, asker)}
-    union all ${firstOf('names', sql`lower(r.name)`, sql`${record} r`, sql`lower(r.name) = any(${texts(names.map(nameKey))}) and r.module = ${module}`, asker)}
-    union all ${firstOf('companies', sql`lower(r.name)`, sql`${record} r`, sql`lower(r.name) = any(${texts(companies.map(nameKey))}) and r.module = 'company'`, asker)}`)
+    ${firstOf('numbers', sql`x.e164`, sql`${phone} x join ${record} r on r.id = x.record_id`, sql`x.e164 = any(${texts(numbers)})
+      and r.module in (${kin(module)})`, asker)}
+    union all ${firstOf('mails', sql`lower(r.mail)`, sql`${record} r`, sql`r.mail is not null
+      and lower(r.mail) = any(${texts(mails.map(mailKey))}) and r.module in (${kin(module)})`, asker)}
+    union all ${firstOf('names', sql`lower(r.name)`, sql`${record} r`, sql`lower(r.name) = any(${texts(names.map(nameKey))})
+      and r.module = ${module}`, asker)}
+    union all ${firstOf('companies', sql`lower(r.name)`, sql`${record} r`, sql`lower(r.name) = any(${texts(companies.map(nameKey))})
+      and r.module = 'company'`, asker)}`)
   const found = (by: keyof Asked) => new Map(rows.filter(row => row.by === by).map(({ key, id, name }) => [key, { id, name }]))
   return { numbers: found('numbers'), mails: found('mails'), names: found('names'), companies: found('companies') }
 }
 
 const firstOf = (by: keyof Asked, key: SQL, from: SQL, where: SQL, asker: Asker) => sql`
-  (select distinct on (${key}) ${sql.raw(`'${by}'`)} as by, ${key} as key, r.id, r.name from ${from} where ${where} and ${mine(asker)} order by ${key}, r.made_at)`
+  (select distinct on (${key}) ${sql.raw(`'${by}'`)} as by, ${key} as key, r.id, r.name from ${from} where ${where} and ${mine(asker)}
+    order by ${key}, r.made_at)`
 
-/** How often something was made of rows that say this, by other files that were not taken back, and how often they stood in this one so far. */
+/**
+ * How often something was made of rows that say this, by other files that were not taken back, and how often they stood in
+ * this one so far.
+ */
 export interface Seen { made: number, seen: number }
 
-export const hashOf = (key: string): string => createHash('sha256').update(key).digest('hex').slice(0, 32).replace(/(.{8})(.{4})(.{4})(.{4})/, '$1-$2-$3-$4-')
+export const hashOf = (key: string): string =>
+  createHash('sha256')
+    .update(key)
+    .digest('hex')
+    .slice(0, 32)
+    .replace(/(.{8})(.{4})(.{4})(.{4})/, '$1-$2-$3-$4-')
 
 export async function seenBefore(module: Module, hashes: string[], importId: string | null): Promise<Map<string, Seen>> {
   if (hashes.length === 0) return new Map()
   // row by row, whatever the plan was made for: one of an empty table, kept, would read all of the module's rows for every piece
   const own = importId ? sql`s.import_id = ${importId}::uuid` : sql`false`
   const { rows } = await ask<Record<string, unknown> & Seen & { hash: string }>(sql`
-    select s.hash, coalesce(sum(s.made) filter (where not ${own} and i.state not in ('taking-back', 'taken-back')), 0)::int as made, coalesce(sum(s.seen) filter (where ${own}), 0)::int as seen
+    select s.hash, coalesce(sum(s.made) filter (where not ${own} and i.state not in ('taking-back', 'taken-back')), 0)::int as made,
+      coalesce(sum(s.seen) filter (where ${own}), 0)::int as seen
     from unnest(${uuidArray([...new Set(hashes)])}) h (hash)
     cross join lateral (select * from ${importSeen} seen where seen.module = ${module} and seen.hash = h.hash offset 0) s
     join ${recordImport} i on i.id = s.import_id group by s.hash`)

@@ -15,7 +15,18 @@ type NewRecord = typeof record.$inferInsert
 export type NewPhone = typeof phone.$inferInsert
 
 /** What columns of a row are called in the table of records. */
-const COLUMNS = { 'first-name': 'firstName', 'last-name': 'lastName', 'title': 'title', 'mail': 'mail', 'street': 'street', 'city': 'city', 'region': 'region', 'postcode': 'postcode', 'country': 'country', 'zone': 'zone' } as const
+const COLUMNS = {
+  'first-name': 'firstName',
+  'last-name': 'lastName',
+  'title': 'title',
+  'mail': 'mail',
+  'street': 'street',
+  'city': 'city',
+  'region': 'region',
+  'postcode': 'postcode',
+  'country': 'country',
+  'zone': 'zone',
+} as const
 
 /** What the database knows about the rows of a piece. */
 export interface KnownOfPiece {
@@ -67,26 +78,34 @@ export class Piece {
   ) {}
 
   add(reading: RowReading): void {
-    const outcome: Outcome = reading.ok ? this.decide(reading.row) : { kind: 'refused', reasons: reading.problems.map(({ heading, reason }) => heading ? `${heading}: ${reason}` : reason) }
+    const outcome: Outcome = reading.ok
+      ? this.decide(reading.row)
+      : { kind: 'refused', reasons: reading.problems.map(({ heading, reason }) => (heading ? `${heading}: ${reason}` : reason)) }
     this.written.outcomes.push(outcome)
-    if (reading.ok && reading.row.optedOut && outcome.kind !== 'refused') this.written.optedOut.push(...reading.row.phones.flatMap(({ e164 }) => e164 ?? []))
+    if (reading.ok && reading.row.optedOut && outcome.kind !== 'refused')
+      this.written.optedOut.push(...reading.row.phones.flatMap(({ e164 }) => e164 ?? []))
   }
 
   private decide(row: ImportedRow): Outcome {
     const belongs = this.belongingOf(row)
     if (typeof belongs === 'string') return { kind: 'refused', reasons: [belongs] }
-    if (row.columns.zone && !zoneRules(row.columns.zone)) return { kind: 'refused', reasons: [`“${row.columns.zone}” is not a time zone. Write one such as America/Denver.`] }
+    if (row.columns.zone && !zoneRules(row.columns.zone))
+      return { kind: 'refused', reasons: [`“${row.columns.zone}” is not a time zone. Write one such as America/Denver.`] }
     const hash = hashOf(rowKey(row))
     const before = this.known.seen.get(hash) ?? { made: 0, seen: 0 }
     const here = this.written.seen.get(hash) ?? { made: 0, seen: 0 }
     const isThere = before.seen + here.seen < before.made
     this.written.seen.set(hash, { made: here.made + (isThere ? 0 : 1), seen: here.seen + 1 })
     if (isThere) return { kind: 'there-already' }
-    const fate = fateOf(row, {
-      number: e164 => this.known.numbers.get(e164)?.id,
-      mail: mail => this.known.mails.get(mail)?.id,
-      name: name => this.known.names.get(name)?.id,
-    }, this.rules.duplicates)
+    const fate = fateOf(
+      row,
+      {
+        number: e164 => this.known.numbers.get(e164)?.id,
+        mail: mail => this.known.mails.get(mail)?.id,
+        name: name => this.known.names.get(name)?.id,
+      },
+      this.rules.duplicates,
+    )
     if (fate.kind === 'left-out') return { kind: 'left-out', id: fate.to, by: fate.by }
     return fate.kind === 'joined' ? this.join(row, fate.to, fate.by) : this.make(row, belongs)
   }
@@ -94,7 +113,8 @@ export class Piece {
   private belongingOf({ columns }: ImportedRow): { ownerId: string, teamId: string } | string {
     const named = columns.owner
     const found = this.known.owners.get(named ? named.toLowerCase() : this.rules.ownerId)
-    if (!found) return named ? `There is no colleague “${named}” to own it, or none in a team.` : 'Whoever was to own it is in no team any more.'
+    if (!found)
+      return named ? `There is no colleague “${named}” to own it, or none in a team.` : 'Whoever was to own it is in no team any more.'
     return can(this.asker, 'record.import', found) ? found : `You may not bring records in for ${named ?? 'this colleague'}.`
   }
 
@@ -102,8 +122,17 @@ export class Piece {
     const id = uuid()
     const company = this.companyOf(row, belongs)
     const made: NewRecord = {
-      ...belongs, ...commonColumns(row), id, module: this.module, name: row.name, companyId: company?.id ?? null, stageId: this.stageOf(row),
-      tags: row.tags, fields: row.fields, version: 1, madeAt: this.now,
+      ...belongs,
+      ...commonColumns(row),
+      id,
+      module: this.module,
+      name: row.name,
+      companyId: company?.id ?? null,
+      stageId: this.stageOf(row),
+      tags: row.tags,
+      fields: row.fields,
+      version: 1,
+      madeAt: this.now,
     }
     this.written.records.push(made)
     this.fresh.set(id, made)
@@ -128,14 +157,27 @@ export class Piece {
   }
 
   /** The company of this name, made if there is none. */
-  private companyOf({ columns }: ImportedRow, { ownerId, teamId }: { ownerId: string, teamId: string }): { id: string, made: boolean } | null {
+  private companyOf(
+    { columns }: ImportedRow,
+    { ownerId, teamId }: { ownerId: string, teamId: string },
+  ): { id: string, made: boolean } | null {
     if (!columns.company || !isPersonModule(this.module)) return null
     const key = nameKey(columns.company)
     const there = this.known.companies.get(key)?.id ?? this.freshCompanies.get(key)
     if (there) return { id: there, made: false }
     const id = uuid()
     this.freshCompanies.set(key, id)
-    this.written.records.push({ ownerId, teamId, id, module: 'company', name: columns.company, tags: [], fields: {}, version: 1, madeAt: this.now })
+    this.written.records.push({
+      ownerId,
+      teamId,
+      id,
+      module: 'company',
+      name: columns.company,
+      tags: [],
+      fields: {},
+      version: 1,
+      madeAt: this.now,
+    })
     return { id, made: true }
   }
 
@@ -157,31 +199,45 @@ export class Piece {
   }
 
   private addedTo(to: StoredRecord, row: ImportedRow): Added | null {
-    const columns = Object.fromEntries(Object.entries(commonColumns(row)).filter(([key, value]) => value && !to[key as keyof StoredRecord])) as Record<string, string>
+    const columns = Object.fromEntries(
+      Object.entries(commonColumns(row)).filter(([key, value]) => value && !to[key as keyof StoredRecord]),
+    ) as Record<string, string>
     const fields = Object.fromEntries(Object.entries(row.fields).filter(([key]) => valueIn(to.fields, key) === undefined))
     const tags = row.tags.filter(tag => !to.tags.includes(tag)).slice(0, MOST_TAGS - to.tags.length)
     const phones = this.newPhones(to.id, row)
     const company = to.companyId ? null : this.companyOf(row, to)
     if (Object.keys(columns).length + Object.keys(fields).length + tags.length + phones.length === 0 && !company) return null
     // rows that come later see what this one added
-    Object.assign(to, columns, { fields: { ...to.fields, ...fields }, tags: [...to.tags, ...tags], ...(company && { companyId: company.id }) })
+    Object.assign(to, columns, {
+      fields: { ...to.fields, ...fields },
+      tags: [...to.tags, ...tags],
+      ...(company && { companyId: company.id }),
+    })
     return { columns, fields, tags, phoneIds: phones.map(one => one.id), ...(company && { companyId: company.id }) }
   }
 
   private newPhones(recordId: string, row: ImportedRow): NewPhone[] {
     const has = this.known.phones.get(recordId) ?? []
-    const same = (one: { e164?: string | null, typed: string }) => has.some(other => one.e164 ? other.e164 === one.e164 : other.typed === one.typed)
-    const phones = row.phones.filter(one => !same(one)).slice(0, Math.max(0, MOST_PHONES - has.length)).map((one, i) => ({ ...one, id: uuid(), recordId, position: has.length + i }))
+    const same = (one: { e164?: string | null, typed: string }) =>
+      has.some(other => (one.e164 ? other.e164 === one.e164 : other.typed === one.typed))
+    const phones = row.phones
+      .filter(one => !same(one))
+      .slice(0, Math.max(0, MOST_PHONES - has.length))
+      .map((one, i) => ({ ...one, id: uuid(), recordId, position: has.length + i }))
     this.known.phones.set(recordId, [...has, ...phones])
     this.written.phones.push(...phones)
     return phones
   }
 
   private fillFresh(fresh: NewRecord, row: ImportedRow): void {
-    for (const [key, value] of Object.entries(commonColumns(row))) if (value && !fresh[key as keyof NewRecord]) Object.assign(fresh, { [key]: value })
+    for (const [key, value] of Object.entries(commonColumns(row)))
+      if (value && !fresh[key as keyof NewRecord]) Object.assign(fresh, { [key]: value })
     fresh.fields = { ...row.fields, ...fresh.fields }
-    fresh.tags = [...new Set([...fresh.tags ?? [], ...row.tags])].slice(0, MOST_TAGS)
-    this.known.phones.set(fresh.id, this.written.phones.filter(({ recordId }) => recordId === fresh.id))
+    fresh.tags = [...new Set([...(fresh.tags ?? []), ...row.tags])].slice(0, MOST_TAGS)
+    this.known.phones.set(
+      fresh.id,
+      this.written.phones.filter(({ recordId }) => recordId === fresh.id),
+    )
     this.newPhones(fresh.id, row)
   }
 }
@@ -194,5 +250,9 @@ function commonColumns({ columns }: ImportedRow): Partial<Record<typeof COLUMNS[
 }
 
 /** How the rows of an import are read. */
-export const readingRules = (module: Module, headings: string[], { matching, country, dayOrders }: Pick<ImportRules, 'matching' | 'country' | 'dayOrders'>, targets: ReadingRules['targets']): ReadingRules =>
-  ({ people: isPersonModule(module), headings, matching, targets, country, dayOrders })
+export const readingRules = (
+  module: Module,
+  headings: string[],
+  { matching, country, dayOrders }: Pick<ImportRules, 'matching' | 'country' | 'dayOrders'>,
+  targets: ReadingRules['targets'],
+): ReadingRules => ({ people: isPersonModule(module), headings, matching, targets, country, dayOrders })

@@ -15,6 +15,11 @@ interface NewJob {
 
 /** Puts a job into the outbox, in the transaction around. */
 export async function addJob({ kind, key, payload, dueAt, lane = key }: NewJob): Promise<void> {
-  await tx(database => database.insert(job).values({ id: uuid(), kind, key: `${kind} ${key}`, payload, lane: `${kind} ${lane}`, orderAt: dueAt, dueAt }).onConflictDoNothing())
+  await tx(database =>
+    database
+      .insert(job)
+      .values({ id: uuid(), kind, key: `${kind} ${key}`, payload, lane: `${kind} ${lane}`, orderAt: dueAt, dueAt })
+      .onConflictDoNothing(),
+  )
   wakeOutbox(dueAt)
 }

@@ -9,7 +9,16 @@ export const FETCH_RECORDING = 'fetch-recording'
 export const TRANSFER_BACK = 'transfer-back'
 export const FIND_CALL = 'find-call'
 
-export type JobKind = typeof HAND_OVER | typeof BULK_CHANGE | typeof IMPORT | typeof FILL_BACK | typeof TAKE_MESSAGE | typeof RING_ALL | typeof FETCH_RECORDING | typeof TRANSFER_BACK | typeof FIND_CALL
+export type JobKind
+  = | typeof HAND_OVER
+    | typeof BULK_CHANGE
+    | typeof IMPORT
+    | typeof FILL_BACK
+    | typeof TAKE_MESSAGE
+    | typeof RING_ALL
+    | typeof FETCH_RECORDING
+    | typeof TRANSFER_BACK
+    | typeof FIND_CALL
 
 /** What each is called where an admin reads of it. */
 export const JOB_WORDS: Record<JobKind, string> = {

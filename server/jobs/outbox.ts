@@ -60,7 +60,8 @@ const OPEN = sql`done_at is null and dead_at is null`
  * runs once, and not once for each row of the table.
  */
 async function claim(kinds: string[], now: Date, limit: number): Promise<Claim[]> {
-  const { rows } = await tx(database => database.execute<{ id: string, kind: string, payload: Record<string, unknown>, attempt: number, order_at: number }>(sql`
+  const { rows } = await tx(database =>
+    database.execute<{ id: string, kind: string, payload: Record<string, unknown>, attempt: number, order_at: number }>(sql`
     update ${job} set attempt = attempt + 1, lease_until = ${at(now.getTime() + LEASE_MS)}, set_at = ${at(now)}
     where id = any(array(
       select j.id from ${job} j
@@ -74,7 +75,8 @@ async function claim(kinds: string[], now: Date, limit: number): Promise<Claim[]
       order by j.due_at limit ${limit}
       for update skip locked
     ))
-    returning id, kind, payload, attempt, ${milliseconds(sql`order_at`)} as order_at`))
+    returning id, kind, payload, attempt, ${milliseconds(sql`order_at`)} as order_at`),
+  )
   return rows.map(({ order_at, ...rest }) => ({ ...rest, orderAt: new Date(order_at) }))
 }
 
@@ -89,12 +91,17 @@ export async function takeLeasesBack(): Promise<void> {
  */
 export async function followTheClock(now: Date): Promise<void> {
   await tx(database => database.execute(sql`
-    update ${job} set due_at = case when by_the_clock then due_at else ${at(now)} + (due_at - set_at) end, lease_until = ${at(now)} + (lease_until - set_at), set_at = ${at(now)}
+    update ${job} set due_at = case when by_the_clock then due_at else ${at(now)} + (due_at - set_at) end,
+      lease_until = ${at(now)} + (lease_until - set_at), set_at = ${at(now)}
     where ${OPEN} and set_at > ${at(now.getTime() + 1_000)}`))
 }
 
 /** Claims what is due and begins it, in one transaction; gives the work that is left. */
-export async function takeDue({ handlers, endings = {} }: Workshop, now: () => Date, limit: number): Promise<{ works: Work[], claimed: number }> {
+export async function takeDue(
+  { handlers, endings = {} }: Workshop,
+  now: () => Date,
+  limit: number,
+): Promise<{ works: Work[], claimed: number }> {
   return tx(async (database) => {
     const claims = await claim(Object.keys(handlers), now(), limit)
     const works: Work[] = []
@@ -103,7 +110,9 @@ export async function takeDue({ handlers, endings = {} }: Workshop, now: () => D
       crashPoint('claimed')
       const begun = await beginAll(handlers[kind]!, ofKind, now, endings[kind])
       const done = begun.filter(({ outcome }) => outcome === null).map(({ claim }) => claim.id)
-      if (done.length > 0) await database.execute(sql`update ${job} set done_at = ${at(now())}, lease_until = null where id = any(${uuidArray(done)})`)
+      if (done.length > 0)
+        await database.execute(sql`update ${job} set done_at = ${at(now())}, lease_until = null
+        where id = any(${uuidArray(done)})`)
       for (const { claim, outcome } of begun) if (typeof outcome === 'function') works.push(guarded(claim, outcome, now, endings[kind]))
     }
     return { works, claimed: claims.length }
@@ -139,7 +148,9 @@ const guarded = (claim: Claim, work: Work, now: () => Date, ending?: Ending): Wo
   }
   catch (error) {
     if (error instanceof Overtaken) return null
-    await stumble(claim, error, now(), ending).catch(failed => log.error({ err: failed, job: claim.id, kind: claim.kind }, 'a job broke, and that could not be written down'))
+    await stumble(claim, error, now(), ending).catch(failed =>
+      log.error({ err: failed, job: claim.id, kind: claim.kind }, 'a job broke, and that could not be written down'),
+    )
     return null
   }
 }
@@ -148,12 +159,23 @@ const guarded = (claim: Claim, work: Work, now: () => Date, ending?: Ending): Wo
 async function stumble(claim: Claim, error: unknown, now: Date, ending?: Ending): Promise<void> {
   log.error({ err: error, job: claim.id, kind: claim.kind }, 'a job broke')
   await tx(async (database) => {
-    const [mine] = await database.select({ failures: job.failures }).from(job).where(sql`${job.id} = ${claim.id}::uuid and ${job.attempt} = ${claim.attempt} and ${OPEN}`).for('update')
+    const [mine] = await database.select({ failures: job.failures }).from(job).where(sql`${job.id} = ${claim.id}::uuid
+      and ${job.attempt} = ${claim.attempt} and ${OPEN}`).for('update')
     // somebody else has it by now
     if (!mine) return
     const failures = mine.failures + 1
     const dead = failures >= MOST_FAILURES
-    await database.update(job).set({ failures, lastFailure: namedFailure(error), leaseUntil: null, setAt: now, dueAt: new Date(now.getTime() + pauseAfter(failures)), deadAt: dead ? now : null }).where(eq(job.id, claim.id))
+    await database
+      .update(job)
+      .set({
+        failures,
+        lastFailure: namedFailure(error),
+        leaseUntil: null,
+        setAt: now,
+        dueAt: new Date(now.getTime() + pauseAfter(failures)),
+        deadAt: dead ? now : null,
+      })
+      .where(eq(job.id, claim.id))
     if (!dead) return
     log.error({ job: claim.id, kind: claim.kind }, 'a job broke too often and waits for an admin')
     await ending?.gaveUp(claim, now)
@@ -186,7 +208,11 @@ export async function settle(claimed: Claim, now: Date, work: () => Promise<Outc
  *
  * @param mayWork whether anything may be begun now
  */
-export function startOutbox(workshop: Workshop, now: () => Date = () => new Date(), mayWork: () => boolean = () => true): () => Promise<void> {
+export function startOutbox(
+  workshop: Workshop,
+  now: () => Date = () => new Date(),
+  mayWork: () => boolean = () => true,
+): () => Promise<void> {
   const running = new Set<Promise<void>>()
   const timers = new Set<NodeJS.Timeout>()
   let stopped = false
@@ -229,10 +255,13 @@ export function startOutbox(workshop: Workshop, now: () => Date = () => new Date
   }
 
   const turnAt = (dueAt: Date) => {
-    const timer = setTimeout(() => {
-      timers.delete(timer)
-      void turn()
-    }, Math.max(0, Math.min(dueAt.getTime() - now().getTime(), 60_000)))
+    const timer = setTimeout(
+      () => {
+        timers.delete(timer)
+        void turn()
+      },
+      Math.max(0, Math.min(dueAt.getTime() - now().getTime(), 60_000)),
+    )
     timers.add(timer.unref())
   }
 

@@ -36,7 +36,9 @@ export async function openChannel(url: string, onGap: () => void): Promise<() =>
     passing = true
     while (waiting.length > 0) {
       const words = waiting.splice(0)
-      await client?.query('select pg_notify($1, words) from unnest($2::text[]) words', [CHANNEL, words]).catch(error => log.warn({ err: error }, 'other processes could not be told'))
+      await client
+        ?.query('select pg_notify($1, words) from unnest($2::text[]) words', [CHANNEL, words])
+        .catch(error => log.warn({ err: error }, 'other processes could not be told'))
     }
     passing = false
   }

@@ -19,7 +19,8 @@ export function announce(notice: Notice, permission: Permission, about: Belongs[
 /** For what is in no transaction, such as who is looking. */
 export function announceNow(notice: Notice, permission: Permission, about: Belongs[]): void {
   const things = about.map(({ ownerId, teamId }) => ({ ownerId, teamId }))
-  for (let start = 0; start < things.length; start += MOST_THINGS) say('notice', { notice, permission, about: things.slice(start, start + MOST_THINGS) } satisfies Sent)
+  for (let start = 0; start < things.length; start += MOST_THINGS)
+    say('notice', { notice, permission, about: things.slice(start, start + MOST_THINGS) } satisfies Sent)
 }
 
 /** Calls back with every notice that this person may have; returns how to stop. */

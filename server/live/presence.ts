@@ -21,10 +21,22 @@ hear('presence', (look: Look) => {
 })
 
 /** Somebody looks at a record, or writes there, or leaves the page. */
-export function look({ id: colleagueId, firstName }: Asker & { firstName: string }, recordId: string, belongs: { ownerId: string, teamId: string }, state: State, now: Date): void {
+export function look(
+  { id: colleagueId, firstName }: Asker & { firstName: string },
+  recordId: string,
+  belongs: { ownerId: string, teamId: string },
+  state: State,
+  now: Date,
+): void {
   const before = seenByRecord.get(recordId)?.get(colleagueId)?.state ?? 'gone'
   say('presence', { recordId, colleagueId, firstName, state, at: now.getTime() } satisfies Look)
   if (before !== state) announceNow({ kind: 'presence', recordId }, 'record.see', [belongs])
+}
+
+/** Whether somebody has a record open, as far as is known. */
+export function isLooking(colleagueId: string, recordId: string, now: Date): boolean {
+  const seen = seenByRecord.get(recordId)?.get(colleagueId)
+  return seen !== undefined && now.getTime() - seen.at < LASTS
 }
 
 /** Who else is at this record now. */

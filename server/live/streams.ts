@@ -1,8 +1,11 @@
 import { createEventStream, type H3Event } from 'h3'
+import type { Notice } from '~~/shared/live'
 import type { Asker } from '~~/shared/permissions'
 import { Problem } from '../http/problem'
+import { alongWithEntries, type ReadEntries } from './along'
 import { hear } from './between'
 import { listen } from './notices'
+import { isLooking } from './presence'
 
 const KEEP_ALIVE_MS = 20_000
 
@@ -18,13 +21,16 @@ hear('sign-out', ({ signInId }: { signInId: string }) => closeWhere(one => one.s
 /**
  * One stream of notices for a browser, over server-sent events. It ends with the sign-in.
  *
+ * @param readEntries of what this asker may see
  * @throws Problem 429 for more than a browser needs
  */
-export function openStream(event: H3Event, asker: Asker & { signInId?: string }) {
+export function openStream(event: H3Event, asker: Asker & { signInId?: string }, readEntries: ReadEntries) {
   const signInId = asker.signInId!
-  if ([...open].filter(one => one.signInId === signInId).length >= MOST_OF_ONE_SIGN_IN) throw new Problem(429, 'too-many-streams', 'Too many streams', 'This sign-in has more streams open than a browser needs. Close some.')
+  if ([...open].filter(one => one.signInId === signInId).length >= MOST_OF_ONE_SIGN_IN)
+    throw new Problem(429, 'too-many-streams', 'Too many streams', 'This sign-in has more streams open than a browser needs. Close some.')
   const stream = createEventStream(event)
-  const stopListening = listen(asker, notice => void stream.push(JSON.stringify(notice)))
+  const push = (notice: Notice) => void stream.push(JSON.stringify(notice))
+  const stopListening = listen(asker, alongWithEntries(recordId => isLooking(asker.id, recordId, new Date()), readEntries, push))
   const beat = setInterval(() => void stream.push({ event: 'beat', data: '' }), KEEP_ALIVE_MS).unref()
   const mine: Open = { signInId, close: () => void stream.close() }
   open.add(mine)

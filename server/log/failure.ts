@@ -3,7 +3,11 @@ export class PlainError extends Error {}
 
 interface Known { code?: string, syscall?: string, constraint?: string, table?: string, routine?: string, query?: string, cause?: unknown }
 
-const framesOf = (error: Error): string[] => (error.stack ?? '').split('\n').filter(row => row.startsWith('    at ')).map(row => row.slice(4))
+const framesOf = (error: Error): string[] =>
+  (error.stack ?? '')
+    .split('\n')
+    .filter(row => row.startsWith('    at '))
+    .map(row => row.slice(4))
 
 /** What broke and where, without any of its words: those of a database, a parser or a check quote what people wrote. */
 export function namedFailure(error: unknown): string {
@@ -19,9 +23,11 @@ export function loggedError(error: unknown): Record<string, unknown> {
   const { code, syscall, constraint, table, routine, query, cause } = error as Known
   return {
     type: error.name,
-    ...error instanceof PlainError && { message: error.message },
-    ...Object.fromEntries(Object.entries({ code, syscall, constraint, table, routine, query }).filter(([, value]) => typeof value === 'string')),
+    ...(error instanceof PlainError && { message: error.message }),
+    ...Object.fromEntries(
+      Object.entries({ code, syscall, constraint, table, routine, query }).filter(([, value]) => typeof value === 'string'),
+    ),
     stack: framesOf(error),
-    ...cause !== undefined && { cause: loggedError(cause) },
+    ...(cause !== undefined && { cause: loggedError(cause) }),
   }
 }

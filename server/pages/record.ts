@@ -17,7 +17,10 @@ import { scheduledOn } from '../texting/scheduled'
 export async function readRecord(asker: Asker, recordId: string, now: Date): Promise<RecordDetail> {
   return tx(async (database) => {
     const found = await authorize(asker, 'record.see', recordId)
-    const [owner] = await database.select({ id: colleague.id, name: colleague.name, firstName: colleague.firstName }).from(colleague).where(eq(colleague.id, found.ownerId))
+    const [owner] = await database
+      .select({ id: colleague.id, name: colleague.name, firstName: colleague.firstName })
+      .from(colleague)
+      .where(eq(colleague.id, found.ownerId))
     const [last] = await database.select({ at: contact.at }).from(contact).where(eq(contact.recordId, recordId))
     const company = found.companyId ? await seenRecord(asker, found.companyId) : null
     const people = isPersonModule(found.module) ? [] : await peopleOf(asker, found)

@@ -63,7 +63,14 @@ type Row = Record<string, unknown> & {
 export async function readConversation(asker: Asker, conversationId: string, now: Date): Promise<ConversationDetail> {
   return tx(async (database) => {
     const [found] = await database
-      .select({ conversation, lineId: line.id, lineName: line.name, languages: line.languages, texts: numberState.texts, lastHeardAt: milliseconds(numberState.lastHeardAt) })
+      .select({
+        conversation,
+        lineId: line.id,
+        lineName: line.name,
+        languages: line.languages,
+        texts: numberState.texts,
+        lastHeardAt: milliseconds(numberState.lastHeardAt),
+      })
       .from(conversation)
       .innerJoin(line, and(eq(line.id, conversation.lineId), visible(asker, 'line.answer', { owner: line.colleagueId, team: line.teamId })))
       .leftJoin(numberState, eq(numberState.e164, conversation.remote))

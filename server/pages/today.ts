@@ -31,7 +31,8 @@ export async function readToday(asker: SignedIn, now: Date): Promise<Today> {
 async function callableOf(recordIds: string[]): Promise<Map<string, string>> {
   const { rows } = await ask<{ record_id: string, id: string }>(sql`
     select distinct on (p.record_id) p.record_id, p.id from ${phone} p left join ${numberState} n on n.e164 = p.e164
-    where p.record_id in (select x::uuid from jsonb_array_elements_text(${JSON.stringify(recordIds)}::jsonb) x) and p.e164 is not null and coalesce(n.calls, 'unknown') <> 'refused'
+    where p.record_id in (select x::uuid from jsonb_array_elements_text(${JSON.stringify(recordIds)}::jsonb) x) and p.e164 is not null
+      and coalesce(n.calls, 'unknown') <> 'refused'
     order by p.record_id, p.position`)
   return new Map(rows.map(row => [row.record_id, row.id]))
 }
@@ -44,7 +45,8 @@ async function failedTexts(asker: SignedIn, now: Date): Promise<FailedText[]> {
     join ${conversation} v on v.id = m.conversation_id
     left join ${activityContent} t on t.activity_id = m.activity_id
     left join ${record} r on r.id = m.record_id
-    where m.author_id = ${asker.id}::uuid and m.made_at > ${at(new Date(now.getTime() - TWO_DAYS_MS))} and m.state in ('failed', 'undelivered', 'held', 'not-known')
+    where m.author_id = ${asker.id}::uuid and m.made_at > ${at(new Date(now.getTime() - TWO_DAYS_MS))}
+      and m.state in ('failed', 'undelivered', 'held', 'not-known')
       and not exists (select 1 from ${message} n where n.conversation_id = m.conversation_id and n.made_at > m.made_at)
     order by m.made_at desc limit ${sql.raw(String(MOST))}`)
   return rows
@@ -55,7 +57,8 @@ async function freshRecords(asker: SignedIn, now: Date): Promise<FreshRecord[]> 
   const { rows } = await ask<FreshRecord & Record<string, unknown>>(sql`
     select r.id, r.name, r.module, r.title, r.city, ${milliseconds(sql`r.made_at`)} as "madeAt"
     from ${record} r
-    where r.owner_id = ${asker.id}::uuid and r.module in ('lead', 'candidate', 'client') and r.made_at > ${at(new Date(now.getTime() - WEEK_MS))} and not exists (select 1 from ${contact} c where c.record_id = r.id)
+    where r.owner_id = ${asker.id}::uuid and r.module in ('lead', 'candidate', 'client')
+      and r.made_at > ${at(new Date(now.getTime() - WEEK_MS))} and not exists (select 1 from ${contact} c where c.record_id = r.id)
     order by r.made_at desc limit ${sql.raw(String(MOST))}`)
   return rows
 }

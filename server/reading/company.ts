@@ -5,4 +5,5 @@ import { visible } from './visible'
 
 /** Joins the `company` of a record `r`, if the asker may see it: a link to one tells nothing of it to others. */
 export const joinCompany = (asker: Asker): SQL => sql`
-  left join ${record} company on company.id = r.company_id and ${visible(asker, 'record.see', { owner: sql`company.owner_id`, team: sql`company.team_id` })}`
+  left join ${record} company on company.id = r.company_id
+    and ${visible(asker, 'record.see', { owner: sql`company.owner_id`, team: sql`company.team_id` })}`

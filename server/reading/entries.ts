@@ -15,7 +15,9 @@ import { visible } from './visible'
  * @param s alias of `activity_on_record`; that its record may be seen is for the caller to ask
  */
 export function mayRead(asker: Asker, s = 's'): SQL {
-  const [id, via, along, privately] = ['activity_id', 'via_record_id', 'along_line_id', 'private_line_id'].map(column => sql.raw(`${s}.${column}`))
+  const [id, via, along, privately] = ['activity_id', 'via_record_id', 'along_line_id', 'private_line_id'].map(column =>
+    sql.raw(`${s}.${column}`),
+  )
   return sql`(
     (${privately} is null or ${privately} in (${linesAnswered(asker)}))
     and (${via} is null or exists (select 1 from ${record} through where through.id = ${via} and ${sees(asker, 'through')}))
@@ -25,19 +27,23 @@ export function mayRead(asker: Asker, s = 's'): SQL {
 /**
  * The same for an entry by its id, wherever it shows.
  *
- * @param activityId an expression of the query around. It is taken in by a query of its own, so that no name in here is mistaken for one of that query
+ * @param activityId an expression of the query around. It is taken in by a query of its own, so that no name in here is
+ * mistaken for one of that query
  */
 export const mayReadEntry = (asker: Asker, activityId: SQL): SQL => sql`exists (
   select 1 from (select ${activityId} as id) asked_for where exists (
     select 1 from ${activityOnRecord} shown join ${record} r on r.id = shown.record_id and ${sees(asker, 'r')}
     where shown.activity_id = asked_for.id and ${mayRead(asker, 'shown')})
-  or exists (select 1 from ${message} m join ${conversation} v on v.id = m.conversation_id where m.activity_id = asked_for.id and v.line_id in (${linesAnswered(asker)}))
+  or exists (select 1 from ${message} m join ${conversation} v on v.id = m.conversation_id where m.activity_id = asked_for.id
+    and v.line_id in (${linesAnswered(asker)}))
   or exists (select 1 from ${call} k where k.activity_id = asked_for.id and k.line_id in (${linesAnswered(asker)})))`
 
 const seesWhomItWasWith = (asker: Asker, activityId: SQL): SQL => sql`exists (
   select 1 from ${activityOnRecord} own join ${record} w on w.id = own.record_id and ${sees(asker, 'w')}
   where own.activity_id = ${activityId} and own.via_record_id is null and own.along_line_id is null)`
 
-const linesAnswered = (asker: Asker): SQL => sql`select pl.id from ${line} pl where ${visible(asker, 'line.answer', { owner: sql`pl.colleague_id`, team: sql`pl.team_id` })}`
+const linesAnswered = (asker: Asker): SQL => sql`select pl.id from ${line} pl
+  where ${visible(asker, 'line.answer', { owner: sql`pl.colleague_id`, team: sql`pl.team_id` })}`
 
-const sees = (asker: Asker, alias: string): SQL => visible(asker, 'record.see', { owner: sql.raw(`${alias}.owner_id`), team: sql.raw(`${alias}.team_id`) })
+const sees = (asker: Asker, alias: string): SQL =>
+  visible(asker, 'record.see', { owner: sql.raw(`${alias}.owner_id`), team: sql.raw(`${alias}.team_id`) })

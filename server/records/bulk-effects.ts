@@ -26,7 +26,11 @@ const teamFor = (ownerId: SQL) => sql`coalesce(
   (select m.team_id from ${teamMember} m where m.colleague_id = ${ownerId} order by m.team_id limit 1), r.team_id)`
 
 const tagged = (tag: string) => sql`r.tags @> array[${tag}]::text[]`
-const TAGS = { words: sql`nullif(array_to_string(r.tags, ', '), '')`, before: sql`'{}'::jsonb`, entry: { kind: 'fields-changed', field: 'tags', label: 'Tags' } } as const
+const TAGS = {
+  words: sql`nullif(array_to_string(r.tags, ', '), '')`,
+  before: sql`'{}'::jsonb`,
+  entry: { kind: 'fields-changed', field: 'tags', label: 'Tags' },
+} as const
 
 /** @param now when it is done */
 export function effectOf(change: BulkChange, now: Date): Effect {

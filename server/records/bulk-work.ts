@@ -29,22 +29,43 @@ async function nextPiece(claim: Claim, now: () => Date): Promise<Outcome> {
     const changed = ids.length > 0 ? await changePiece(bulk, ids, back, begun) : 0
     crashPoint('piece-changed')
     const ended = ids.length < PIECE
-    await database.update(bulkChange)
-      .set({ done: bulk.done + ids.length, changed: bulk.changed + changed, ...(ended && { state: back ? 'taken-back' as const : 'done' as const, endedAt: now() }) })
+    await database
+      .update(bulkChange)
+      .set({
+        done: bulk.done + ids.length,
+        changed: bulk.changed + changed,
+        ...(ended && { state: back ? ('taken-back' as const) : ('done' as const), endedAt: now() }),
+      })
       .where(eq(bulkChange.id, bulk.id))
     return ended ? 'done' : { dueAt: new Date(2 * now().getTime() - begun.getTime()) }
   })
 }
 
 async function keptOf(bulkId: string, done: number): Promise<string[]> {
-  const rows = await read(database => database.select({ id: bulkChangeBefore.recordId }).from(bulkChangeBefore).where(eq(bulkChangeBefore.bulkId, bulkId)).orderBy(asc(bulkChangeBefore.recordId)).offset(done).limit(PIECE))
+  const rows = await read(database =>
+    database
+      .select({ id: bulkChangeBefore.recordId })
+      .from(bulkChangeBefore)
+      .where(eq(bulkChangeBefore.bulkId, bulkId))
+      .orderBy(asc(bulkChangeBefore.recordId))
+      .offset(done)
+      .limit(PIECE),
+  )
   return rows.map(({ id }) => id)
 }
 
 /** One piece in one statement: the records, what they were, and an entry on the timeline of each and wherever it shows besides. */
-async function changePiece(bulk: Pick<typeof bulkChange.$inferSelect, 'id' | 'change' | 'colleagueId'>, ids: string[], back: boolean, now: Date): Promise<number> {
+async function changePiece(
+  bulk: Pick<typeof bulkChange.$inferSelect, 'id' | 'change' | 'colleagueId'>,
+  ids: string[],
+  back: boolean,
+  now: Date,
+): Promise<number> {
   const { differs, set, before, still, giveBack, words, entry } = effectOf(bulk.change, now)
-  const keep: SQL = back ? sql`` : sql`, kept as (insert into ${bulkChangeBefore} (bulk_id, record_id, before) select ${bulk.id}::uuid, id, before from was)`
+  const keep: SQL = back
+    ? sql``
+    : sql`, kept as (insert into ${bulkChangeBefore} (bulk_id, record_id, before)
+    select ${bulk.id}::uuid, id, before from was)`
   const told = JSON.stringify({ bulkId: bulk.id, ...(back && { takenBack: true }) })
   const inWords = sql`'from', was.words, 'to', now_is.words`
   const { rows } = await once<{ id: string, owner_id: string, team_id: string, activity_id: string }>(sql`
@@ -52,7 +73,12 @@ async function changePiece(bulk: Pick<typeof bulkChange.$inferSelect, 'id' | 'ch
       select * from unnest(${uuidArray(ids)}, ${uuidArray(ids.map(() => uuid()))}) c (id, activity_id)
     ), was as (
       select r.id, r.company_id, null::uuid as along_line_id, c.activity_id, ${words} as words, ${back ? sql`k.before` : before} as before
-      from ${record} r join chosen c on c.id = r.id ${back ? sql`join ${bulkChangeBefore} k on k.record_id = r.id and k.bulk_id = ${bulk.id}::uuid` : sql``}
+      from ${record} r join chosen c on c.id = r.id ${
+        back
+          ? sql`join ${bulkChangeBefore} k on k.record_id = r.id
+        and k.bulk_id = ${bulk.id}::uuid`
+          : sql``
+      }
       where ${back ? still : differs} for update of r
     ), now_is as (
       update ${record} r set ${back ? giveBack : set}, version = r.version + 1
@@ -63,16 +89,21 @@ async function changePiece(bulk: Pick<typeof bulkChange.$inferSelect, 'id' | 'ch
         select was.activity_id, ${at(now)}, ${entry.kind}::text, ${bulk.colleagueId}::uuid, null::uuid,
           ${told}::jsonb ${entry.kind === 'stage-changed' ? sql`|| jsonb_build_object(${inWords})` : sql``}
         from was join now_is on now_is.id = was.id`)}
-    )${entry.kind === 'stage-changed'
-      ? sql``
-      : sql`, said as (
+    )${
+      entry.kind === 'stage-changed'
+        ? sql``
+        : sql`, said as (
       ${isSaid(sql`
-        select was.activity_id, null::text, jsonb_build_object('changes', jsonb_build_array(jsonb_build_object('field', ${entry.field}::text, 'label', ${entry.label}::text, ${inWords})))
+        select was.activity_id, null::text,
+          jsonb_build_object('changes',
+            jsonb_build_array(jsonb_build_object('field', ${entry.field}::text, 'label', ${entry.label}::text, ${inWords})))
         from was join now_is on now_is.id = was.id`)}
-    )`}, places as (
+    )`
+    }, places as (
       ${placesOf(sql`was`)}
     ), shown as (
-      ${isShown(sql`select places.record_id, ${at(now)}, was.activity_id, places.via, null::uuid, null::uuid from places join was on was.id = coalesce(places.via, places.record_id)`)}
+      ${isShown(sql`select places.record_id, ${at(now)}, was.activity_id, places.via, null::uuid, null::uuid from places
+        join was on was.id = coalesce(places.via, places.record_id)`)}
     )
     select now_is.id, now_is.owner_id, now_is.team_id, was.activity_id from now_is join was on was.id = now_is.id`)
   for (const { id, owner_id, team_id, activity_id } of rows) {

@@ -39,7 +39,8 @@ export async function startBulk(asker: SignedIn, form: BulkForm, now: Date): Pro
     const { rows } = await database.execute<{ id: string }>(planned(sql`
       insert into ${bulkChange} (id, module, colleague_id, change, record_ids, state, made_at)
       select ${form.id}::uuid, ${form.selection.list.module}, ${asker.id}::uuid, ${JSON.stringify(change)}::jsonb,
-        array(select r.id from ${from} where ${where} and ${mayEdit(asker)} and ${differs(change)} order by ${order}), 'running', ${now.toISOString()}::timestamptz
+        array(select r.id from ${from} where ${where} and ${mayEdit(asker)} and ${differs(change)} order by ${order}), 'running',
+          ${now.toISOString()}::timestamptz
       on conflict do nothing returning id`))
     if (rows.length > 0) await goOn(form.id, now)
     return progressOf(asker, form.id)
@@ -60,9 +61,16 @@ export async function takeBackBulk(asker: SignedIn, id: string, now: Date): Prom
   })
 }
 
-async function turn(asker: SignedIn, id: string, from: BulkState[], values: Partial<typeof bulkChange.$inferInsert>): Promise<BulkProgress> {
+async function turn(
+  asker: SignedIn,
+  id: string,
+  from: BulkState[],
+  values: Partial<typeof bulkChange.$inferInsert>,
+): Promise<BulkProgress> {
   return tx(async (database) => {
-    const [turned] = await database.update(bulkChange).set(values)
+    const [turned] = await database
+      .update(bulkChange)
+      .set(values)
       .where(and(eq(bulkChange.id, id), eq(bulkChange.colleagueId, asker.id), inArray(bulkChange.state, from)))
       .returning({ id: bulkChange.id })
     const progress = await progressOf(asker, id)
@@ -77,12 +85,14 @@ async function goOn(id: string, now: Date): Promise<void> {
 
 /** My changes of the last day, newest first: those under way, and those that can be taken back. */
 export async function recentBulks(asker: SignedIn, now: Date): Promise<BulkProgress[]> {
-  const { rows } = await read(database => database.execute<ProgressRow>(sql`${PROGRESS} where colleague_id = ${asker.id}::uuid and made_at > ${new Date(now.getTime() - 86_400_000).toISOString()}::timestamptz order by made_at desc limit 5`))
+  const { rows } = await read(database => database.execute<ProgressRow>(sql`${PROGRESS} where colleague_id = ${asker.id}::uuid
+    and made_at > ${new Date(now.getTime() - 86_400_000).toISOString()}::timestamptz order by made_at desc limit 5`))
   return rows.map(progress)
 }
 
 async function progressOf(asker: SignedIn, id: string): Promise<BulkProgress> {
-  const { rows: [found] } = await read(database => database.execute<ProgressRow>(sql`${PROGRESS} where id = ${id}::uuid and colleague_id = ${asker.id}::uuid`))
+  const { rows: [found] } = await read(database => database.execute<ProgressRow>(sql`${PROGRESS} where id = ${id}::uuid
+    and colleague_id = ${asker.id}::uuid`))
   if (!found) throw notFound('change')
   return progress(found)
 }
@@ -95,11 +105,29 @@ const PROGRESS = sql`
 
 type ProgressRow = Record<string, unknown> & Omit<BulkProgress, 'words'>
 
-const STATE_WORDS: Record<BulkState, string> = { 'running': 'under way', 'done': 'done', 'stopped': 'stopped', 'taking-back': 'being taken back', 'taken-back': 'taken back' }
-const progress = ({ id, state, total, done, changed }: ProgressRow): BulkProgress => ({ id, state, total, done, changed, words: STATE_WORDS[state] })
+const STATE_WORDS: Record<BulkState, string> = {
+  'running': 'under way',
+  'done': 'done',
+  'stopped': 'stopped',
+  'taking-back': 'being taken back',
+  'taken-back': 'taken back',
+}
+const progress = ({ id, state, total, done, changed }: ProgressRow): BulkProgress => ({
+  id,
+  state,
+  total,
+  done,
+  changed,
+  words: STATE_WORDS[state],
+})
 
 /** @throws Problem 422 for an owner or a stage that does not exist */
-async function soundChange({ change: { kind, ownerId, stageId, tag }, selection: { list: { module } } }: BulkPreviewForm): Promise<BulkChange> {
+async function soundChange({
+  change: { kind, ownerId, stageId, tag },
+  selection: {
+    list: { module },
+  },
+}: BulkPreviewForm): Promise<BulkChange> {
   if (kind === 'owner') {
     const [found] = await read(database => database.select({ id: colleague.id }).from(colleague).where(eq(colleague.id, ownerId!)))
     if (!found) throw badInput({ 'change.ownerId': 'There is no such colleague. Choose one from the list.' })
@@ -108,7 +136,8 @@ async function soundChange({ change: { kind, ownerId, stageId, tag }, selection:
   if (kind === 'stage') {
     const { many } = MODULE_FACTS[module]
     const stages = await allStages(module)
-    if (!stages.some(({ id }) => id === stageId)) throw badInput({ 'change.stageId': `${many} have no such stage. Choose one of ${stages.map(({ name }) => name).join(', ')}.` })
+    if (!stages.some(({ id }) => id === stageId))
+      throw badInput({ 'change.stageId': `${many} have no such stage. Choose one of ${stages.map(({ name }) => name).join(', ')}.` })
     return { kind, stageId: stageId! }
   }
   return { kind, tag: tag! }

@@ -9,8 +9,17 @@ export interface Change { field: string, label: string, from: string | null, to:
 type Numbers = { label: string, typed: string }[]
 
 const LABELS: [keyof StoredRecord, string][] = [
-  ['firstName', 'First name'], ['lastName', 'Last name'], ['name', 'Name'], ['title', 'Role'],
-  ['street', 'Street'], ['city', 'City'], ['region', 'State or province'], ['postcode', 'Postcode'], ['country', 'Country'], ['mail', 'Mail address'], ['zone', 'Time zone'],
+  ['firstName', 'First name'],
+  ['lastName', 'Last name'],
+  ['name', 'Name'],
+  ['title', 'Role'],
+  ['street', 'Street'],
+  ['city', 'City'],
+  ['region', 'State or province'],
+  ['postcode', 'Postcode'],
+  ['country', 'Country'],
+  ['mail', 'Mail address'],
+  ['zone', 'Time zone'],
 ]
 
 /** The same by the name of the column. */
@@ -44,6 +53,7 @@ export function changesBetween(
   return compared.filter(change => change.from !== change.to && !(renamed && change.field === 'name'))
 }
 
-const say = (value: unknown) => value === null || value === undefined || value === '' ? null : typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value)
+const say = (value: unknown) =>
+  value === null || value === undefined || value === '' ? null : typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value)
 const sayNumbers = (numbers: Numbers) => numbers.length > 0 ? numbers.map(({ label, typed }) => `${label} ${typed}`).join(', ') : null
 const sayTags = (tags: string[]) => tags.length > 0 ? tags.join(', ') : null

@@ -32,7 +32,8 @@ const VALUES: Record<string, SQL> = {
   'postcode': sql`r.postcode`,
   'region': sql`r.region`,
   'country': sql`r.country`,
-  'opted-out': sql`exists (select 1 from ${phone} x join ${numberState} n on n.e164 = x.e164 where x.record_id = r.id and n.texts = 'refused')`,
+  'opted-out': sql`exists (select 1 from ${phone} x join ${numberState} n on n.e164 = x.e164 where x.record_id = r.id
+    and n.texts = 'refused')`,
   'pipeline': sql`r.pipeline_id`,
   'over': isOver(sql`r.stage_id`),
   'made': sql`r.made_at`,
@@ -44,7 +45,8 @@ export const OWN = 'own.'
 /** What speaks of other records tells only of those that the asker may see. */
 const seenBy = (asker: Asker): Record<string, SQL> => ({
   people: peopleNamed(asker),
-  about: sql`(select x.name from ${record} x where x.id = r.about_id and ${visible(asker, 'record.see', { owner: sql`x.owner_id`, team: sql`x.team_id` })})`,
+  about: sql`(select x.name from ${record} x where x.id = r.about_id
+    and ${visible(asker, 'record.see', { owner: sql`x.owner_id`, team: sql`x.team_id` })})`,
 })
 
 const IDS = new Set(['stage', 'owner', 'pipeline'])

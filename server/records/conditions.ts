@@ -23,13 +23,24 @@ function holdsOne(condition: Condition, { kind, value, isId }: SqlColumn, today:
   if (test === 'empty') return empty
   if (test === 'filled') return sql`not ${empty}`
   switch (kind) {
-    case 'yes-no': return test === 'yes' ? value : sql`not ${value}`
-    case 'number': return isOrNot(test, value, sql`${Number(wanted)}::numeric`, { 'at-least': sql`>=`, 'at-most': sql`<=` })
-    case 'words': return words(test, value, String(wanted))
-    case 'one': return oneOrNone(value, sql`${value} = any(${isId ? uuidArray((wanted as string[]).filter(isUuid)) : textArray(wanted as string[])})`, test)
-    case 'many': return oneOrNone(value, sql`${value} && ${textArray(wanted as string[])}`, test)
-    case 'day': return within(daysOf(condition, today.day), value, day => sql`${day}::text`)
-    case 'instant': return within(instantsOf(condition, today), value, at)
+    case 'yes-no':
+      return test === 'yes' ? value : sql`not ${value}`
+    case 'number':
+      return isOrNot(test, value, sql`${Number(wanted)}::numeric`, { 'at-least': sql`>=`, 'at-most': sql`<=` })
+    case 'words':
+      return words(test, value, String(wanted))
+    case 'one':
+      return oneOrNone(
+        value,
+        sql`${value} = any(${isId ? uuidArray((wanted as string[]).filter(isUuid)) : textArray(wanted as string[])})`,
+        test,
+      )
+    case 'many':
+      return oneOrNone(value, sql`${value} && ${textArray(wanted as string[])}`, test)
+    case 'day':
+      return within(daysOf(condition, today.day), value, day => sql`${day}::text`)
+    case 'instant':
+      return within(instantsOf(condition, today), value, at)
   }
 }
 
@@ -50,6 +61,9 @@ function words(test: Condition['test'], value: SQL, wanted: string): SQL {
 const oneOrNone = (value: SQL, some: SQL, test: Condition['test']): SQL => test === 'one-of' ? some : sql`(${value} is null or not ${some})`
 
 function within<T>({ from, to, orEmpty }: Range<T>, value: SQL, write: (bound: T) => SQL): SQL {
-  const bounds = sql.join([...(from === null ? [] : [sql`${value} >= ${write(from)}`]), ...(to === null ? [] : [sql`${value} < ${write(to)}`])], sql` and `)
+  const bounds = sql.join(
+    [...(from === null ? [] : [sql`${value} >= ${write(from)}`]), ...(to === null ? [] : [sql`${value} < ${write(to)}`])],
+    sql` and `,
+  )
   return orEmpty ? sql`(${value} is null or (${bounds}))` : sql`(${bounds})`
 }

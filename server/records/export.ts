@@ -28,7 +28,8 @@ const PIECE = 200
  */
 export async function exportRecords(asker: SignedIn, { columns: keys, format, ...query }: ExportQuery, now: Date): Promise<Readable> {
   const known = await sqlColumnsOf(asker, query.module)
-  if (format === 'vcf' && !hasNumbers(query.module)) throw badInput({ format: 'A vCard is of people and companies. Take these out as a table.' })
+  if (format === 'vcf' && !hasNumbers(query.module))
+    throw badInput({ format: 'A vCard is of people and companies. Take these out as a table.' })
   const columns = keys.map(key => known.get(key) ?? refuse(key))
   const { from, where, order } = await chosenBy(asker, query, now, 'record.export')
   const { rows } = await ask<{ id: string }>(planned(sql`select r.id from ${from} where ${where} order by ${order}`))
@@ -50,7 +51,13 @@ async function* csvOf(columns: Column[], pieces: AsyncIterable<RecordRow[]>): As
 
 async function* vCardsOf(pieces: AsyncIterable<RecordRow[]>): AsyncGenerator<string> {
   for await (const rows of pieces) {
-    const numbers = await read(database => database.select().from(phone).where(sql`${phone.recordId} = any(${uuidArray(rows.map(({ id }) => id))}) and ${phone.e164} is not null`).orderBy(phone.position))
+    const numbers = await read(database =>
+      database
+        .select()
+        .from(phone)
+        .where(sql`${phone.recordId} = any(${uuidArray(rows.map(({ id }) => id))}) and ${phone.e164} is not null`)
+        .orderBy(phone.position),
+    )
     yield rows.map(row => writeVCard({
       ...row,
       company: row.company?.name ?? null,

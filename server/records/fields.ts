@@ -20,7 +20,9 @@ const MOST = 80
 
 /** What records keep among their `fields`, of all modules: what Plauder knows, then what the firm has added and still uses. */
 export async function ownFields(): Promise<ModuleField[]> {
-  const added = await read(database => database.select().from(customField).where(isNull(customField.retiredAt)).orderBy(customField.position))
+  const added = await read(database =>
+    database.select().from(customField).where(isNull(customField.retiredAt)).orderBy(customField.position),
+  )
   return [...MODULES.flatMap(builtInFields), ...added]
 }
 
@@ -31,8 +33,22 @@ export async function customFieldsOf(module: Module): Promise<Field[]> {
 
 /** Every field of a module that the firm has added, the retired ones last. */
 export async function listFields(module: Module): Promise<OwnField[]> {
-  const rows = await read(database => database.select().from(customField).where(eq(customField.module, module)).orderBy(sql`${customField.retiredAt} is not null`, customField.position))
-  return rows.map(({ id, key, label, kind, example, options, retiredAt }) => ({ id, key, label, kind, example, options, retired: retiredAt !== null }))
+  const rows = await read(database =>
+    database
+      .select()
+      .from(customField)
+      .where(eq(customField.module, module))
+      .orderBy(sql`${customField.retiredAt} is not null`, customField.position),
+  )
+  return rows.map(({ id, key, label, kind, example, options, retiredAt }) => ({
+    id,
+    key,
+    label,
+    kind,
+    example,
+    options,
+    retired: retiredAt !== null,
+  }))
 }
 
 export async function addField(asker: SignedIn, form: FieldForm, now: Date): Promise<OwnField[]> {
@@ -56,7 +72,8 @@ export async function changeField(asker: SignedIn, id: string, form: FieldForm, 
     const field = await heldField(id)
     const others = (await database.select().from(customField).where(eq(customField.module, field.module))).filter(one => one.id !== id)
     mustBeNew(form, others)
-    if (form.kind !== field.kind) throw badInput({ kind: 'The kind of a field stays as it was made. Make a new field, and retire this one.' })
+    if (form.kind !== field.kind)
+      throw badInput({ kind: 'The kind of a field stays as it was made. Make a new field, and retire this one.' })
     const { label, example, options } = form
     await database.update(customField).set({ label, example, options }).where(eq(customField.id, id))
     await note('field-changed', asker.id, now, { module: field.module, key: field.key, from: field.label, to: label })
@@ -87,7 +104,12 @@ export async function retireField(asker: SignedIn, id: string, now: Date): Promi
   return tx(async (database) => {
     const field = await heldField(id)
     const users = await usersOf(field)
-    if (users.length > 0) throw conflict('in-use', 'Still in use', `${users.join(', ')} ${users.length === 1 ? 'uses' : 'use'} “${field.label}”. Take it out there first.`)
+    if (users.length > 0)
+      throw conflict(
+        'in-use',
+        'Still in use',
+        `${users.join(', ')} ${users.length === 1 ? 'uses' : 'use'} “${field.label}”. Take it out there first.`,
+      )
     await database.update(customField).set({ retiredAt: now }).where(eq(customField.id, id))
     await note('field-retired', asker.id, now, { module: field.module, key: field.key })
     return listFields(field.module)
@@ -107,13 +129,18 @@ export async function takeUpField(asker: SignedIn, id: string, now: Date): Promi
 /** The templates and kept lists that speak of a field. */
 async function usersOf({ module, key }: StoredField): Promise<string[]> {
   return tx(async (database) => {
-    const templates = await database.select({ name: template.name }).from(template)
-      .where(and(sql`${module} = any(${template.modules})`, sql`${template.body} ~ ${`${groupOf(module)}\\.${key}\\M`}`)).orderBy(template.name)
+    const templates = await database
+      .select({ name: template.name })
+      .from(template)
+      .where(and(sql`${module} = any(${template.modules})`, sql`${template.body} ~ ${`${groupOf(module)}\\.${key}\\M`}`))
+      .orderBy(template.name)
     const views = await database.select().from(view).where(eq(view.module, module)).orderBy(view.name)
     const column = `own.${key}`
     return [
       ...templates.map(({ name }) => `the template “${name}”`),
-      ...views.filter(one => one.columns.includes(column) || one.sort === column || asksFor(one.conditions, column)).map(({ name }) => `the list “${name}”`),
+      ...views
+        .filter(one => one.columns.includes(column) || one.sort === column || asksFor(one.conditions, column))
+        .map(({ name }) => `the list “${name}”`),
     ]
   })
 }
@@ -128,7 +155,8 @@ async function heldField(id: string): Promise<StoredField> {
 
 function mustBeNew({ label, module }: FieldForm, others: StoredField[]): void {
   const taken = [...others.map(field => field.label), ...fieldsOf(module, builtInFields(module)).map(field => field.label)]
-  if (taken.some(one => one.toLowerCase() === label.toLowerCase())) throw badInput({ label: `There is a field “${label}” already. Give this one another name.` })
+  if (taken.some(one => one.toLowerCase() === label.toLowerCase()))
+    throw badInput({ label: `There is a field “${label}” already. Give this one another name.` })
 }
 
 function mustAdminister(asker: SignedIn): void {

@@ -19,7 +19,9 @@ const FEWEST_DIGITS = 3
  * the last four too, however typed. A name that begins so comes first, then mine, then the latest contact.
  */
 export async function findRecords(asker: Asker, words: string): Promise<RecordRow[]> {
-  const [{ country } = { country: 'US' }] = digitsIn(words) ? await read(database => database.select({ country: firm.country }).from(firm)) : []
+  const [{ country } = { country: 'US' }] = digitsIn(words)
+    ? await read(database => database.select({ country: firm.country }).from(firm))
+    : []
   const query = findQuery(asker, words, country)
   return query ? (await ask<Row>(planned(query))).rows.map(rowOf) : []
 }
@@ -63,10 +65,12 @@ function digitsIn(words: string): string | null {
 function byNumber(words: string, digits: string, country: string): Search {
   const reading = readPhone(words, country)
   const part = digits.replace(/^0+/, '') || digits
-  const like = (pattern: string, fits: number) => sql`(select x.record_id, ${sql.raw(String(fits))} from ${phone} x where x.e164 like ${pattern} limit ${MOST_OF_A_WORD})`
+  const like = (pattern: string, fits: number) => sql`(select x.record_id, ${sql.raw(String(fits))} from ${phone} x
+    where x.e164 like ${pattern} limit ${MOST_OF_A_WORD})`
   const parts = reading.ok ? [like(reading.e164, 2)] : [like(`%${part}`, 2), like(`%${part}%`, 0)]
   return {
-    candidates: sql`${sql.join(parts, sql` union all `)} union all (select x.record_id, 0 from ${phone} x where x.e164 is null and x.typed like ${`%${words.trim()}%`} limit ${MOST_OF_A_WORD})`,
+    candidates: sql`${sql.join(parts, sql` union all `)} union all (select x.record_id, 0 from ${phone} x where x.e164 is null
+      and x.typed like ${`%${words.trim()}%`} limit ${MOST_OF_A_WORD})`,
     where: sql`true`,
     rank: sql`candidate.fits`,
   }
@@ -93,8 +97,11 @@ function candidatesOf(word: string): SQL {
   return sql`
     (select n.id, 0 from ${record} n where n.name ilike ${like} limit ${MOST_OF_A_WORD})
     union all (select n.id, 0 from ${record} n where n.mail ilike ${like} limit ${MOST_BESIDE})
-    union all (select n.id, 0 from ${record} n where n.company_id = any(array(select c.id from ${record} c where c.module = 'company' and c.name ilike ${like})) limit ${MOST_BESIDE})`
+    union all (select n.id, 0 from ${record} n
+      where n.company_id = any(array(select c.id from ${record} c where c.module = 'company' and c.name ilike ${like}))
+        limit ${MOST_BESIDE})`
 }
 
 /** Whose name has all of the words is found, however many have each of them. */
-const namesWith = (words: string[]): SQL => sql`(select n.id, 0 from ${record} n where ${sql.join(words.map(word => sql`n.name ilike ${containing(word)}`), sql` and `)} limit ${MOST_OF_A_WORD})`
+const namesWith = (words: string[]): SQL => sql`(select n.id, 0 from ${record} n
+  where ${sql.join(words.map(word => sql`n.name ilike ${containing(word)}`), sql` and `)} limit ${MOST_OF_A_WORD})`

@@ -6,10 +6,17 @@ import { pipeline, stage } from '../db/schema'
 
 /** Lays pipelines into a firm that has none yet, in this order. */
 export async function layPipelines(all: PipelineToLay[]): Promise<Pipeline[]> {
-  const laid = all.map(({ holds, name, stages, over = [] }): Pipeline => ({ id: uuid(), holds, name, stages: stages.map(one => ({ id: uuid(), name: one, over: over.includes(one) })) }))
+  const laid = all.map(({ holds, name, stages, over = [] }): Pipeline => ({
+    id: uuid(),
+    holds,
+    name,
+    stages: stages.map(one => ({ id: uuid(), name: one, over: over.includes(one) })),
+  }))
   await tx(async (database) => {
     await database.insert(pipeline).values(laid.map(({ id, holds, name }, position) => ({ id, holds, name, position })))
-    await database.insert(stage).values(laid.flatMap(({ id: pipelineId, stages }) => stages.map((one, position) => ({ ...one, pipelineId, position }))))
+    await database
+      .insert(stage)
+      .values(laid.flatMap(({ id: pipelineId, stages }) => stages.map((one, position) => ({ ...one, pipelineId, position }))))
   })
   return laid
 }

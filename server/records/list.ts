@@ -40,14 +40,20 @@ export interface Chosen {
  *
  * @throws Problem 422 for a column or a condition that does not exist
  */
-export async function chosenBy(asker: SignedIn, query: Omit<RecordQuery, 'page'>, now: Date, permission: Permission = 'record.see'): Promise<Chosen> {
+export async function chosenBy(
+  asker: SignedIn,
+  query: Omit<RecordQuery, 'page'>,
+  now: Date,
+  permission: Permission = 'record.see',
+): Promise<Chosen> {
   const columns = await sqlColumnsOf(asker, query.module)
   const sort = columns.get(query.sort)
   if (!sort) throw badInput({ sort: `${query.module} records have no column “${query.sort}”. Choose another one to sort by.` })
   const zone = zoneRules(asker.zone) ?? zoneRules('Etc/UTC')!
   const mine = visible(asker, permission, { owner: sql`r.owner_id`, team: sql`r.team_id` })
   const from = sql`${record} r ${joinCompany(asker)} ${joinContact}`
-  const where = sql`r.module = ${query.module} and ${mine} and ${quickFilter(query.words)} and ${holds(conditionsOf(query.where, columns), columns, { day: dayAt(zone, now.getTime()), zone })}`
+  const where = sql`r.module = ${query.module} and ${mine} and ${quickFilter(query.words)}
+    and ${holds(conditionsOf(query.where, columns), columns, { day: dayAt(zone, now.getTime()), zone })}`
   return { from, where, order: orderOf(sort.walk, query.direction), stretches: stretchesOf(sort.walk, query.direction, { from, where }) }
 }
 

@@ -19,19 +19,35 @@ import { stagesOf } from './stages'
  * @returns the stage in which it was
  * @throws Problem 409 if somebody has moved it since it was looked at
  */
-export async function moveRecord(asker: SignedIn, recordId: string, { stageId, from }: MoveForm, now: Date, because: object = {}): Promise<string | null> {
+export async function moveRecord(
+  asker: SignedIn,
+  recordId: string,
+  { stageId, from }: MoveForm,
+  now: Date,
+  because: object = {},
+): Promise<string | null> {
   return tx(async (database) => {
     const before = await authorize(asker, 'record.edit', recordId)
     const stages = await stagesOf(before.module, before.pipelineId)
     const to = among(stages, stageId)
     if (before.stageId === stageId) return stageId
     mustStillBe(stages, before.stageId, from, before.name)
-    const [moved] = await database.update(record)
+    const [moved] = await database
+      .update(record)
       .set({ stageId, stageSince: now, version: sql`${record.version} + 1` })
       .where(and(eq(record.id, recordId), eq(record.version, before.version)))
       .returning()
     if (!moved) throw movedMeanwhile(before.name, null)
-    await appendEntry({ id: uuid(), at: now, kind: 'stage-changed', colleagueId: asker.id, data: { from: nameIn(stages, before.stageId), to: to.name, ...because } }, [recordId])
+    await appendEntry(
+      {
+        id: uuid(),
+        at: now,
+        kind: 'stage-changed',
+        colleagueId: asker.id,
+        data: { from: nameIn(stages, before.stageId), to: to.name, ...because },
+      },
+      [recordId],
+    )
     announce({ kind: 'record', recordId }, 'record.see', [moved])
     return before.stageId
   })
@@ -46,14 +62,31 @@ export async function moveOnJob(asker: SignedIn, jobId: string, personId: string
   await tx(async (database) => {
     const job = await authorize(asker, 'record.edit', jobId)
     const person = await authorize(asker, 'record.see', personId)
-    const [on] = await database.select().from(recordPerson).where(and(eq(recordPerson.recordId, jobId), eq(recordPerson.personId, personId))).for('update')
+    const [on] = await database
+      .select()
+      .from(recordPerson)
+      .where(and(eq(recordPerson.recordId, jobId), eq(recordPerson.personId, personId)))
+      .for('update')
     if (!on || !job.pipelineId) throw notFound('candidate on this job')
     const { stages } = await pipelineById(job.pipelineId)
     const to = among(stages, stageId)
     if (on.stageId === stageId) return
     mustStillBe(stages, on.stageId, from, person.name)
-    await database.update(recordPerson).set({ stageId, stageSince: now }).where(and(eq(recordPerson.recordId, jobId), eq(recordPerson.personId, personId)))
-    await appendEntry({ id: uuid(), at: now, kind: 'moved-on', colleagueId: asker.id, data: { from: nameIn(stages, on.stageId), to: to.name }, content: { on: job.name, person: person.name } }, [personId, jobId])
+    await database
+      .update(recordPerson)
+      .set({ stageId, stageSince: now })
+      .where(and(eq(recordPerson.recordId, jobId), eq(recordPerson.personId, personId)))
+    await appendEntry(
+      {
+        id: uuid(),
+        at: now,
+        kind: 'moved-on',
+        colleagueId: asker.id,
+        data: { from: nameIn(stages, on.stageId), to: to.name },
+        content: { on: job.name, person: person.name },
+      },
+      [personId, jobId],
+    )
     for (const one of [job, person]) announce({ kind: 'record', recordId: one.id }, 'record.see', [one])
   })
 }
@@ -71,4 +104,8 @@ function mustStillBe(stages: Stage[], is: string | null, from: string | null, na
 }
 
 const movedMeanwhile = (name: string, to: string | null) =>
-  conflict('moved-meanwhile', 'Moved meanwhile', `Somebody else has moved ${name}${to ? ` to ${to}` : ''} meanwhile. Look again, and move it from there.`)
+  conflict(
+    'moved-meanwhile',
+    'Moved meanwhile',
+    `Somebody else has moved ${name}${to ? ` to ${to}` : ''} meanwhile. Look again, and move it from there.`,
+  )

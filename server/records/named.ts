@@ -18,7 +18,8 @@ export async function recordsNamed(asker: Asker, modules: readonly Module[], wor
   const { rows } = await ask<NamedRecord & Record<string, unknown>>(planned(sql`
     select r.id, r.name, r.module, coalesce(r.title, company.name, r.city) as about
     from ${record} r ${joinCompany(asker)} ${joinStage}
-    where r.module in (${sql.join(modules.map(module => sql`${module}`), sql`, `)}) and ${wanted === '' ? sql`true` : sql`r.name ilike ${containing(wanted)}`}
+    where r.module in (${sql.join(modules.map(module => sql`${module}`), sql`, `)})
+      and ${wanted === '' ? sql`true` : sql`r.name ilike ${containing(wanted)}`}
       and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
     order by coalesce(s.over, false), r.name not ilike ${containing(wanted).slice(1)}, r.name collate "und-x-icu", r.id limit ${FOUND}`))
   return rows

@@ -15,9 +15,16 @@ export async function belongingTo(ownerId: string, teamId: string | null): Promi
   return tx(async (database) => {
     const [owner] = await database.select({ id: colleague.id, name: colleague.name }).from(colleague).where(eq(colleague.id, ownerId))
     if (!owner) throw badInput({ ownerId: 'There is no such colleague. Choose one from the list.' })
-    const teams = (await database.select({ id: teamMember.teamId }).from(teamMember).where(eq(teamMember.colleagueId, ownerId)).orderBy(asc(teamMember.teamId))).map(({ id }) => id)
+    const teams = (
+      await database
+        .select({ id: teamMember.teamId })
+        .from(teamMember)
+        .where(eq(teamMember.colleagueId, ownerId))
+        .orderBy(asc(teamMember.teamId))
+    ).map(({ id }) => id)
     const team = teamId && (teams.includes(teamId) || teams.length === 0) ? teamId : teams[0]
-    if (!team) throw badInput({ ownerId: `${owner.name} is in no team yet, so nobody else would see it. Choose somebody else, or ask an admin.` })
+    if (!team)
+      throw badInput({ ownerId: `${owner.name} is in no team yet, so nobody else would see it. Choose somebody else, or ask an admin.` })
     return { ownerId, teamId: team }
   })
 }

@@ -22,7 +22,11 @@ export async function putOn(asker: SignedIn, recordId: string, personId: string,
   await tx(async (database) => {
     const { on, person } = await pair(asker, recordId, personId)
     const stageId = on.module === 'job' && on.pipelineId ? (await pipelineById(on.pipelineId)).stages[0]!.id : null
-    const [put] = await database.insert(recordPerson).values({ recordId, personId, stageId, stageSince: stageId ? now : null, madeAt: now }).onConflictDoNothing().returning()
+    const [put] = await database
+      .insert(recordPerson)
+      .values({ recordId, personId, stageId, stageSince: stageId ? now : null, madeAt: now })
+      .onConflictDoNothing()
+      .returning()
     if (!put) return
     await tell(asker, 'put-on', on, person, now)
     await fillBack(recordId, personId, on.madeAt, now)
@@ -33,7 +37,10 @@ export async function putOn(asker: SignedIn, recordId: string, personId: string,
 export async function takeOff(asker: SignedIn, recordId: string, personId: string, now: Date): Promise<void> {
   await tx(async (database) => {
     const { on, person } = await pair(asker, recordId, personId)
-    const [off] = await database.delete(recordPerson).where(and(eq(recordPerson.recordId, recordId), eq(recordPerson.personId, personId))).returning()
+    const [off] = await database
+      .delete(recordPerson)
+      .where(and(eq(recordPerson.recordId, recordId), eq(recordPerson.personId, personId)))
+      .returning()
     if (off) await tell(asker, 'taken-off', on, person, now)
   })
 }
@@ -41,13 +48,19 @@ export async function takeOff(asker: SignedIn, recordId: string, personId: strin
 async function pair(asker: SignedIn, recordId: string, personId: string): Promise<{ on: StoredRecord, person: StoredRecord }> {
   const on = await authorize(asker, 'record.edit', recordId)
   const person = await authorize(asker, 'record.see', personId)
-  if (!holdsPeople(on.module)) throw badInput({ personId: `Nobody is put on ${MODULE_FACTS[on.module].many.toLowerCase()}. Open a deal, a job, a case or something with a day.` })
+  if (!holdsPeople(on.module))
+    throw badInput({
+      personId: `Nobody is put on ${MODULE_FACTS[on.module].many.toLowerCase()}. Open a deal, a job, a case or something with a day.`,
+    })
   if (!isPersonModule(person.module)) throw badInput({ personId: 'Only people can be put on it. Choose a lead, a candidate or a client.' })
   return { on, person }
 }
 
 /** One entry, on both timelines. */
 async function tell(asker: SignedIn, kind: 'put-on' | 'taken-off', on: StoredRecord, person: StoredRecord, now: Date): Promise<void> {
-  await appendEntry({ id: uuid(), at: now, kind, colleagueId: asker.id, data: { module: on.module }, content: { on: on.name, person: person.name } }, [on.id, person.id])
+  await appendEntry(
+    { id: uuid(), at: now, kind, colleagueId: asker.id, data: { module: on.module }, content: { on: on.name, person: person.name } },
+    [on.id, person.id],
+  )
   for (const one of [on, person]) announce({ kind: 'record', recordId: one.id }, 'record.see', [one])
 }

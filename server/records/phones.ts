@@ -33,23 +33,37 @@ export function storedPhone(typed: string, country: string | null) {
 export async function phonesOf(asker: Asker, recordIds: string[], named = false): Promise<RecordPhone[]> {
   if (recordIds.length === 0) return []
   const mayReadWords = sql`(${consentEntry.messageId} is null or ${mayReadEntry(asker, sql`${message.activityId}`)})`
-  const rows = await read(database => database
-    .select({
-      id: phone.id, label: phone.label, typed: phone.typed, e164: phone.e164, country: phone.country, kind: phone.kind, extension: phone.extension, unusable: phone.unusable,
-      texts: numberState.texts, calls: numberState.calls, consentAt: milliseconds(consentEntry.at), how: consentEntry.how, words: sql<string | null>`case when ${mayReadWords} then ${consentEntry.words} end`, line: sql<string | null>`case when ${mayReadWords} then ${line.name} end`,
-      lastHeardAt: milliseconds(numberState.lastHeardAt),
-      place: { zone: record.zone, country: record.country, region: record.region },
-      person: { id: record.id, name: record.name, firstName: sql<string>`coalesce(${record.firstName}, ${record.name})` },
-    })
-    .from(phone)
-    .innerJoin(record, eq(record.id, phone.recordId))
-    .leftJoin(numberState, eq(numberState.e164, phone.e164))
-    .leftJoin(consentEntry, eq(consentEntry.id, numberState.textsEntryId))
-    .leftJoin(message, eq(message.id, consentEntry.messageId))
-    .leftJoin(conversation, eq(conversation.id, message.conversationId))
-    .leftJoin(line, eq(line.id, conversation.lineId))
-    .where(sql`${phone.recordId} = any(${uuidArray(recordIds)})`)
-    .orderBy(sql`array_position(${uuidArray(recordIds)}, ${phone.recordId})`, phone.position))
+  const rows = await read(database =>
+    database
+      .select({
+        id: phone.id,
+        label: phone.label,
+        typed: phone.typed,
+        e164: phone.e164,
+        country: phone.country,
+        kind: phone.kind,
+        extension: phone.extension,
+        unusable: phone.unusable,
+        texts: numberState.texts,
+        calls: numberState.calls,
+        consentAt: milliseconds(consentEntry.at),
+        how: consentEntry.how,
+        words: sql<string | null>`case when ${mayReadWords} then ${consentEntry.words} end`,
+        line: sql<string | null>`case when ${mayReadWords} then ${line.name} end`,
+        lastHeardAt: milliseconds(numberState.lastHeardAt),
+        place: { zone: record.zone, country: record.country, region: record.region },
+        person: { id: record.id, name: record.name, firstName: sql<string>`coalesce(${record.firstName}, ${record.name})` },
+      })
+      .from(phone)
+      .innerJoin(record, eq(record.id, phone.recordId))
+      .leftJoin(numberState, eq(numberState.e164, phone.e164))
+      .leftJoin(consentEntry, eq(consentEntry.id, numberState.textsEntryId))
+      .leftJoin(message, eq(message.id, consentEntry.messageId))
+      .leftJoin(conversation, eq(conversation.id, message.conversationId))
+      .leftJoin(line, eq(line.id, conversation.lineId))
+      .where(sql`${phone.recordId} = any(${uuidArray(recordIds)})`)
+      .orderBy(sql`array_position(${uuidArray(recordIds)}, ${phone.recordId})`, phone.position),
+  )
   return rows.map(({ texts, calls, consentAt, how, words, line, place, person, ...known }) => ({
     ...known,
     zones: zonesOf(place, known.e164),
@@ -70,12 +84,18 @@ export function clockRules(names: Iterable<string>, now: Date, back = 0): ZoneRu
 
 /** The numbers that a record has and that can be used. */
 export async function numbersOf(recordId: string): Promise<string[]> {
-  const rows = await read(database => database.selectDistinct({ e164: phone.e164 }).from(phone).where(and(eq(phone.recordId, recordId), isNotNull(phone.e164))))
+  const rows = await read(database =>
+    database
+      .selectDistinct({ e164: phone.e164 })
+      .from(phone)
+      .where(and(eq(phone.recordId, recordId), isNotNull(phone.e164))),
+  )
   return rows.map(({ e164 }) => e164!)
 }
 
 /** Records that hold a number. */
 export async function recordsWithNumber(e164: string): Promise<string[]> {
-  const { rows } = await read(database => database.execute<{ record_id: string }>(sql`select distinct record_id from ${phone} where e164 = ${e164}`))
+  const { rows } = await read(database => database.execute<{ record_id: string }>(sql`select distinct record_id from ${phone}
+    where e164 = ${e164}`))
   return rows.map(row => row.record_id)
 }

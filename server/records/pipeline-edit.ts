@@ -17,7 +17,12 @@ const MOST = 30
 /** Pipelines with how many stand in each stage, of those that the asker may see. */
 export async function listPipelines(asker: SignedIn, holds: Held): Promise<OwnPipeline[]> {
   const counts = await standing(asker, holds)
-  return (await pipelinesOf(holds)).map(({ id, name, stages }) => ({ id, name, stages: stages.map(one => ({ ...one, count: counts.get(one.id) ?? 0 })), records: counts.get(id) ?? 0 }))
+  return (await pipelinesOf(holds)).map(({ id, name, stages }) => ({
+    id,
+    name,
+    stages: stages.map(one => ({ ...one, count: counts.get(one.id) ?? 0 })),
+    records: counts.get(id) ?? 0,
+  }))
 }
 
 /** How many stand in each stage, and how many records are in each pipeline: of one for candidates, jobs. */
@@ -25,10 +30,13 @@ async function standing(asker: SignedIn, holds: Held): Promise<Map<string, numbe
   const mine = visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })
   const { rows } = await ask<{ id: string, count: number }>(holds === 'applicant'
     ? sql`
-      select x.stage_id as id, count(*)::int as count from ${record} r join ${recordPerson} x on x.record_id = r.id where r.module = 'job' and x.stage_id is not null and ${mine} group by 1
-      union all select r.pipeline_id, count(*)::int from ${record} r where r.module = 'job' and r.pipeline_id is not null and ${mine} group by 1`
+      select x.stage_id as id, count(*)::int as count from ${record} r join ${recordPerson} x on x.record_id = r.id
+        where r.module = 'job' and x.stage_id is not null and ${mine} group by 1
+      union all select r.pipeline_id, count(*)::int from ${record} r where r.module = 'job' and r.pipeline_id is not null and ${mine}
+        group by 1`
     : sql`
-      with standing as (select r.stage_id, count(*)::int as count from ${record} r where r.module = ${holds} and r.stage_id is not null and ${mine} group by 1)
+      with standing as (select r.stage_id, count(*)::int as count from ${record} r where r.module = ${holds} and r.stage_id is not null
+        and ${mine} group by 1)
       select stage_id as id, count from standing
       union all select s.pipeline_id, sum(count)::int from standing join ${stage} s on s.id = stage_id group by 1`)
   return new Map(rows.map(row => [row.id, row.count]))
@@ -42,7 +50,11 @@ export async function addPipeline(asker: SignedIn, form: PipelineForm, now: Date
     const [there] = await database.select({ count: count(), last: max(pipeline.position) }).from(pipeline).where(eq(pipeline.holds, holds))
     if (there!.count >= MOST) throw badInput({ name: `There are ${MOST} pipelines at most. Remove one that nobody uses.` })
     await mustBeNew(form)
-    const made = await database.insert(pipeline).values({ id, holds, name, position: (there!.last ?? -1) + 1 }).onConflictDoNothing().returning()
+    const made = await database
+      .insert(pipeline)
+      .values({ id, holds, name, position: (there!.last ?? -1) + 1 })
+      .onConflictDoNothing()
+      .returning()
     if (made.length > 0) {
       await saveStages(form)
       await note('pipeline-made', asker.id, now, { holds, name })
@@ -60,14 +72,20 @@ export async function changePipeline(asker: SignedIn, id: string, form: Pipeline
   mustAdminister(asker)
   return tx(async (database) => {
     const before = await held(id)
-    if (before.holds !== form.holds) throw badInput({ name: `A pipeline stays with what it holds: ${HELD_FACTS[before.holds].many.toLowerCase()}.` })
+    if (before.holds !== form.holds)
+      throw badInput({ name: `A pipeline stays with what it holds: ${HELD_FACTS[before.holds].many.toLowerCase()}.` })
     await mustBeNew(form)
     const kept = new Set(form.stages.map(one => one.id))
     await mustNotBeUsed(asker, before, before.stages.filter(one => !kept.has(one.id)))
     await database.update(pipeline).set({ name: form.name }).where(eq(pipeline.id, id))
     await database.delete(stage).where(and(eq(stage.pipelineId, id), notInArray(stage.id, [...kept])))
     await saveStages({ ...form, id })
-    await note('pipeline-changed', asker.id, now, { holds: form.holds, name: form.name, from: sayStages(before.stages), to: sayStages(form.stages) })
+    await note('pipeline-changed', asker.id, now, {
+      holds: form.holds,
+      name: form.name,
+      from: sayStages(before.stages),
+      to: sayStages(form.stages),
+    })
     return listPipelines(asker, form.holds)
   })
 }
@@ -80,10 +98,25 @@ export async function removePipeline(asker: SignedIn, id: string, now: Date): Pr
     const { one, many } = holds === 'applicant' ? MODULE_FACTS.job : HELD_FACTS[holds]
     const all = await listPipelines(asker, holds)
     const used = all.find(each => each.id === id)!.records
-    if (used > 0) throw conflict('in-use', 'Still in use', `${used} ${used === 1 ? one.toLowerCase() : many.toLowerCase()} ${used === 1 ? 'is' : 'are'} in “${name}”. Put them into another pipeline first.`)
-    if (all.length === 1) throw conflict('last-one', 'The last one', `It is the only pipeline for ${HELD_FACTS[holds].many.toLowerCase()}. Make another one first, or change this one.`)
+    if (used > 0)
+      throw conflict(
+        'in-use',
+        'Still in use',
+        `${used} ${used === 1 ? one.toLowerCase() : many.toLowerCase()} ${used === 1 ? 'is' : 'are'} in “${name}”. Put them into another pipeline first.`,
+      )
+    if (all.length === 1)
+      throw conflict(
+        'last-one',
+        'The last one',
+        `It is the only pipeline for ${HELD_FACTS[holds].many.toLowerCase()}. Make another one first, or change this one.`,
+      )
     const users = await usersOf(stages)
-    if (users.length > 0) throw conflict('in-use', 'Still in use', `${users.join(', ')} ${users.length === 1 ? 'asks' : 'ask'} for a stage of “${name}”. Take it out there first.`)
+    if (users.length > 0)
+      throw conflict(
+        'in-use',
+        'Still in use',
+        `${users.join(', ')} ${users.length === 1 ? 'asks' : 'ask'} for a stage of “${name}”. Take it out there first.`,
+      )
     await database.delete(pipeline).where(eq(pipeline.id, id))
     await note('pipeline-removed', asker.id, now, { holds, name })
     return listPipelines(asker, holds)
@@ -119,9 +152,13 @@ async function mustNotBeUsed(asker: SignedIn, { holds }: Pipeline, lost: Stage[]
   const counts = await standing(asker, holds)
   for (const one of lost) {
     const standingHere = counts.get(one.id) ?? 0
-    if (standingHere > 0) throw badInput({ stages: `${standingHere} still ${standingHere === 1 ? 'stands' : 'stand'} in “${one.name}”. Move ${standingHere === 1 ? 'it' : 'them'} to another stage first.` })
+    if (standingHere > 0)
+      throw badInput({
+        stages: `${standingHere} still ${standingHere === 1 ? 'stands' : 'stand'} in “${one.name}”. Move ${standingHere === 1 ? 'it' : 'them'} to another stage first.`,
+      })
     const users = await usersOf([one])
-    if (users.length > 0) throw badInput({ stages: `${users.join(', ')} ${users.length === 1 ? 'asks' : 'ask'} for “${one.name}”. Take it out there first.` })
+    if (users.length > 0)
+      throw badInput({ stages: `${users.join(', ')} ${users.length === 1 ? 'asks' : 'ask'} for “${one.name}”. Take it out there first.` })
   }
 }
 
@@ -130,7 +167,11 @@ async function usersOf(stages: Stage[]): Promise<string[]> {
   const anyOf = stages.map(({ id }) => id).join('|')
   return tx(async (database) => {
     const views = await database.select({ name: view.name }).from(view).where(sql`${view.conditions}::text ~ ${anyOf}`).orderBy(view.name)
-    const dispositions = await database.selectDistinct({ name: disposition.name }).from(disposition).where(sql`${disposition.effects}::text ~ ${anyOf}`).orderBy(disposition.name)
+    const dispositions = await database
+      .selectDistinct({ name: disposition.name })
+      .from(disposition)
+      .where(sql`${disposition.effects}::text ~ ${anyOf}`)
+      .orderBy(disposition.name)
     return [...views.map(({ name }) => `the list “${name}”`), ...dispositions.map(({ name }) => `the disposition “${name}”`)]
   })
 }

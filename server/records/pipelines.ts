@@ -16,8 +16,14 @@ export async function pipelineById(id: string): Promise<Pipeline> {
 }
 
 async function readPipelines(where: SQL): Promise<Pipeline[]> {
-  const rows = await read(database => database.select({ pipeline, stage }).from(pipeline).innerJoin(stage, eq(stage.pipelineId, pipeline.id))
-    .where(where).orderBy(asc(pipeline.position), asc(pipeline.id), asc(stage.position)))
+  const rows = await read(database =>
+    database
+      .select({ pipeline, stage })
+      .from(pipeline)
+      .innerJoin(stage, eq(stage.pipelineId, pipeline.id))
+      .where(where)
+      .orderBy(asc(pipeline.position), asc(pipeline.id), asc(stage.position)),
+  )
   const pipelines = new Map<string, Pipeline>()
   for (const { pipeline: { id, holds, name }, stage: { id: stageId, name: stageName, over } } of rows) {
     const one = pipelines.get(id) ?? { id, holds, name, stages: [] }

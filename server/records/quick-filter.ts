@@ -5,7 +5,8 @@ import { nameOfStage } from '../reading/stages'
 /** Every word is in the name, the company, the city or the stage; digits alone are part of a number, however typed. */
 export function quickFilter(words: string): SQL {
   const typedNumber = /^[\d\s().+-]+$/.test(words) ? words.replace(/\D/g, '') : ''
-  if (typedNumber.length >= 3) return sql`exists (select 1 from ${phone} x where x.record_id = r.id and x.e164 like ${`%${typedNumber.replace(/^0+/, '')}%`})`
+  if (typedNumber.length >= 3) return sql`exists (select 1 from ${phone} x where x.record_id = r.id
+    and x.e164 like ${`%${typedNumber.replace(/^0+/, '')}%`})`
   return everyWord(words.split(/\s+/).filter(Boolean), [sql`r.name`, sql`company.name`, sql`r.city`, nameOfStage(sql`r.stage_id`)])
 }
 

@@ -18,7 +18,8 @@ export async function peopleOf(asker: Asker, { id, module }: StoredRecord): Prom
     ? [sql`${record} r where r.company_id = ${id}::uuid and r.module in ('lead', 'candidate', 'client')`, sql`null`]
     : [sql`${recordPerson} l join ${record} r on r.id = l.person_id where l.record_id = ${id}::uuid`, nameOfStage(sql`l.stage_id`)]
   const { rows } = await read(database => database.execute<PersonOn & Record<string, unknown>>(sql`
-    select r.id, r.name, r.title, r.module, ${stage} as stage from ${from} and ${mine(asker)} order by r.name collate "und-x-icu", r.id limit ${MOST}`))
+    select r.id, r.name, r.title, r.module, ${stage} as stage from ${from} and ${mine(asker)} order by r.name collate "und-x-icu", r.id
+      limit ${MOST}`))
   return rows
 }
 
@@ -28,12 +29,14 @@ export async function peopleOf(asker: Asker, { id, module }: StoredRecord): Prom
  */
 export async function relatedTo(asker: Asker, { id, module }: StoredRecord): Promise<Related[]> {
   const { rows } = await read(database => database.execute<Related & Record<string, unknown>>(sql`
-    select r.id, r.module, r.name, s.name as stage, coalesce(s.over, false) as over, r.fields ->> ${DAY_FIELD} as day, r.fields ->> 'time' as time, ${nameOfStage(sql`l.stage_id`)} as standing
+    select r.id, r.module, r.name, s.name as stage, coalesce(s.over, false) as over, r.fields ->> ${DAY_FIELD} as day,
+      r.fields ->> 'time' as time, ${nameOfStage(sql`l.stage_id`)} as standing
     from ${record} r ${joinStage} left join ${recordPerson} l on l.record_id = r.id and l.person_id = ${id}::uuid
     where r.module not in ('lead', 'candidate', 'client', 'company') and ${mine(asker)} and r.id in (
       ${module === 'company'
         ? sql`select c.id from ${record} c where c.company_id = ${id}::uuid`
-        : sql`select p.record_id from ${recordPerson} p where p.person_id = ${id}::uuid union select a.id from ${record} a where a.about_id = ${id}::uuid`}
+        : sql`select p.record_id from ${recordPerson} p where p.person_id = ${id}::uuid union select a.id from ${record} a
+          where a.about_id = ${id}::uuid`}
     )
     order by coalesce(s.over, false), day nulls last, time nulls last, r.made_at desc limit ${MOST}`))
   return rows

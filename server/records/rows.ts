@@ -17,10 +17,12 @@ export const peopleNamed = (asker: Asker): SQL => sql`(
 /**
  * What a row of a list shows, of some records in their order.
  *
- * @param chosen rows of `id` and `place`, called `chosen`. They stand first: with as many joins as here the database keeps to the order in which they are written
+ * @param chosen rows of `id` and `place`, called `chosen`. They stand first: with as many joins as here the database keeps
+ * to the order in which they are written
  */
 export const rowsFor = (asker: Asker, chosen: SQL): SQL => sql`
-  select r.id, r.module, r.name, r.first_name as "firstName", r.last_name as "lastName", r.title, s.name as stage, r.street, r.city, r.region, r.postcode, r.country, r.mail, r.tags, r.fields,
+  select r.id, r.module, r.name, r.first_name as "firstName", r.last_name as "lastName", r.title, s.name as stage, r.street, r.city,
+    r.region, r.postcode, r.country, r.mail, r.tags, r.fields,
     ${milliseconds(sql`contact.at`)} as last_contact_at, ${milliseconds(sql`r.made_at`)} as made_at,
     o.id as owner_id, o.name as owner_name, company.id as company_id, company.name as company_name,
     pl.id as pipeline_id, pl.name as pipeline_name, coalesce(s.over, false) as over, ${peopleNamed(asker)} as people, about.name as about,
@@ -32,27 +34,63 @@ export const rowsFor = (asker: Asker, chosen: SQL): SQL => sql`
   ${joinContact}
   ${joinStage}
   left join ${pipeline} pl on pl.id = r.pipeline_id
-  left join ${record} about on about.id = r.about_id and ${visible(asker, 'record.see', { owner: sql`about.owner_id`, team: sql`about.team_id` })}
+  left join ${record} about on about.id = r.about_id
+    and ${visible(asker, 'record.see', { owner: sql`about.owner_id`, team: sql`about.team_id` })}
   left join lateral (
-    select coalesce(x.e164, x.typed) as shown, n.texts = 'refused' as opted_out, case when x.e164 is not null and n.calls is distinct from 'refused' then x.id end as callable
+    select coalesce(x.e164, x.typed) as shown, n.texts = 'refused' as opted_out, case when x.e164 is not null and n.calls is distinct
+      from 'refused' then x.id end as callable
     from ${phone} x left join ${numberState} n on n.e164 = x.e164
     where x.record_id = r.id order by x.position limit 1
   ) p on true
   order by chosen.place`
 
-export type Row = Record<string, unknown> & Pick<RecordRow, 'id' | 'module' | 'name' | 'firstName' | 'lastName' | 'title' | 'stage' | 'street' | 'city' | 'region' | 'postcode' | 'country' | 'mail' | 'tags' | 'fields' | 'phone' | 'phoneToCall' | 'people' | 'about' | 'over'> & {
-  last_contact_at: number | null
-  made_at: number
-  owner_id: string
-  owner_name: string
-  company_id: string | null
-  company_name: string
-  pipeline_id: string | null
-  pipeline_name: string
-  opted_out: boolean
-}
+export type Row = Record<string, unknown>
+  & Pick<
+    RecordRow,
+    | 'id'
+    | 'module'
+    | 'name'
+    | 'firstName'
+    | 'lastName'
+    | 'title'
+    | 'stage'
+    | 'street'
+    | 'city'
+    | 'region'
+    | 'postcode'
+    | 'country'
+    | 'mail'
+    | 'tags'
+    | 'fields'
+    | 'phone'
+    | 'phoneToCall'
+    | 'people'
+    | 'about'
+    | 'over'
+  > & {
+    last_contact_at: number | null
+    made_at: number
+    owner_id: string
+    owner_name: string
+    company_id: string | null
+    company_name: string
+    pipeline_id: string | null
+    pipeline_name: string
+    opted_out: boolean
+  }
 
-export function rowOf({ last_contact_at, made_at, owner_id, owner_name, company_id, company_name, pipeline_id, pipeline_name, opted_out, ...row }: Row): RecordRow {
+export function rowOf({
+  last_contact_at,
+  made_at,
+  owner_id,
+  owner_name,
+  company_id,
+  company_name,
+  pipeline_id,
+  pipeline_name,
+  opted_out,
+  ...row
+}: Row): RecordRow {
   return {
     ...row,
     owner: { id: owner_id, name: owner_name },

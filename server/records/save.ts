@@ -4,7 +4,16 @@ import { v7 as uuid } from 'uuid'
 import { readFieldValue } from '~~/core/fields/value'
 import { zoneRules } from '~~/core/hours/zones'
 import { DAY_FIELD, keyOf } from '~~/shared/fields'
-import { CHOICE_OF_PIPELINE, hasNumbers, HELD_FACTS, isDatedModule, isPersonModule, MATTER_MODULES, MODULE_FACTS, type Module } from '~~/shared/modules'
+import {
+  CHOICE_OF_PIPELINE,
+  hasNumbers,
+  HELD_FACTS,
+  isDatedModule,
+  isPersonModule,
+  MATTER_MODULES,
+  MODULE_FACTS,
+  type Module,
+} from '~~/shared/modules'
 import { can } from '~~/shared/permissions'
 import type { EditRecord, MakeRecord, PhoneForm, RecordForm } from '~~/shared/schemas/record'
 import { ask, read, tx } from '../db/door'
@@ -39,7 +48,8 @@ export async function addRecord(asker: SignedIn, form: MakeRecord, now: Date): P
   return tx(async (database) => {
     const [existing] = await database.select({ id: record.id, ownerId: record.ownerId }).from(record).where(eq(record.id, form.id))
     if (existing) {
-      if (existing.ownerId !== (form.ownerId ?? asker.id)) throw conflict('id-taken', 'Already there', 'A record with this id exists. Reload the page and try again.')
+      if (existing.ownerId !== (form.ownerId ?? asker.id))
+        throw conflict('id-taken', 'Already there', 'A record with this id exists. Reload the page and try again.')
       return existing.id
     }
     const values = await valuesIn(asker, form, form.module)
@@ -61,16 +71,28 @@ export async function changeRecord(asker: SignedIn, recordId: string, form: Edit
   await tx(async (database) => {
     const before = await authorize(asker, 'record.edit', recordId)
     const phonesBefore = await database.select().from(phone).where(eq(phone.recordId, recordId)).orderBy(phone.position)
-    const values = { ...await valuesIn(asker, await withHiddenLinks(asker, before, form), before.module, before), ...await belongingTo(form.ownerId ?? before.ownerId, before.teamId) }
+    const values = {
+      ...(await valuesIn(asker, await withHiddenLinks(asker, before, form), before.module, before)),
+      ...(await belongingTo(form.ownerId ?? before.ownerId, before.teamId)),
+    }
     values.fields = { ...await retiredValues(before), ...values.fields }
     const [changed] = await database.update(record)
       .set({ ...values, ...(values.stageId !== before.stageId && { stageSince: now }), version: sql`${record.version} + 1` })
       .where(and(eq(record.id, recordId), eq(record.version, form.version)))
       .returning()
     const fields = await customFieldsOf(before.module)
-    if (!changed) throw stale(changesBetween(before, phonesBefore, { ...before, ...values }, form.phones, fields, await namesIn(asker, before, values)), before.version)
+    if (!changed)
+      throw stale(
+        changesBetween(before, phonesBefore, { ...before, ...values }, form.phones, fields, await namesIn(asker, before, values)),
+        before.version,
+      )
     const phonesAfter = await savePhones(asker, recordId, phonesBefore, form.phones, form.country)
-    await logChanges(asker, changed, changesBetween(before, phonesBefore, changed, phonesAfter, fields, await namesIn(asker, before, changed)), now)
+    await logChanges(
+      asker,
+      changed,
+      changesBetween(before, phonesBefore, changed, phonesAfter, fields, await namesIn(asker, before, changed)),
+      now,
+    )
     if (changed.module === 'job' && changed.pipelineId !== before.pipelineId) await takeApplicantsAlong(changed, now)
     if (changed.companyId && changed.companyId !== before.companyId) await fillBack(changed.companyId, recordId, null, now)
     announce({ kind: 'record', recordId }, 'record.see', [before, changed])
@@ -80,25 +102,39 @@ export async function changeRecord(asker: SignedIn, recordId: string, form: Edit
 async function logChanges(asker: SignedIn, { id }: StoredRecord, changes: Change[], now: Date): Promise<void> {
   const moved = changes.find(change => change.field === 'stage')
   const others = changes.filter(change => change !== moved)
-  if (moved) await appendEntry({ id: uuid(), at: now, kind: 'stage-changed', colleagueId: asker.id, data: { from: moved.from, to: moved.to } }, [id])
-  if (others.length > 0) await appendEntry({ id: uuid(), at: now, kind: 'fields-changed', colleagueId: asker.id, content: { changes: others } }, [id])
+  if (moved)
+    await appendEntry({ id: uuid(), at: now, kind: 'stage-changed', colleagueId: asker.id, data: { from: moved.from, to: moved.to } }, [id])
+  if (others.length > 0)
+    await appendEntry({ id: uuid(), at: now, kind: 'fields-changed', colleagueId: asker.id, content: { changes: others } }, [id])
 }
 
 /** The edit was made on an older version: nothing is taken over, and both values are told. */
 function stale(differences: Change[], version: number) {
-  return conflict('stale', 'Changed meanwhile', 'Somebody else has changed this record since you opened it. Look at both values and save again.', {
-    version,
-    differences: differences.map(({ label, from, to }) => ({ label, theirs: from, mine: to })),
-  })
+  return conflict(
+    'stale',
+    'Changed meanwhile',
+    'Somebody else has changed this record since you opened it. Look at both values and save again.',
+    {
+      version,
+      differences: differences.map(({ label, from, to }) => ({ label, theirs: from, mine: to })),
+    },
+  )
 }
 
 type Linked = Pick<StoredRecord, 'companyId' | 'aboutId' | 'ownerId' | 'pipelineId' | 'stageId'>
 
 /** The names of what records speak of by an id, as far as the asker may know them. */
 async function namesIn(asker: SignedIn, ...records: Linked[]): Promise<Map<string, string>> {
-  const ids = uuidArray(records.flatMap(({ companyId, aboutId, ownerId, pipelineId, stageId }) => [companyId, aboutId, ownerId, pipelineId, stageId].filter(id => id !== null)))
+  const ids = uuidArray(
+    records.flatMap(({ companyId, aboutId, ownerId, pipelineId, stageId }) =>
+      [companyId, aboutId, ownerId, pipelineId, stageId].filter(id => id !== null),
+    ),
+  )
   const { rows } = await ask<{ id: string, name: string }>(sql`
-    select id, name from ${record} where id = any(${ids}) and ${visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })} union all select id, name from ${colleague} where id = any(${ids}) union all select id, name from ${pipeline} where id = any(${ids}) union all select id, name from ${stage} where id = any(${ids})`)
+    select id, name from ${record} where id = any(${ids})
+      and ${visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })} union all select id, name from ${colleague}
+        where id = any(${ids}) union all select id, name from ${pipeline} where id = any(${ids}) union all select id, name from ${stage}
+          where id = any(${ids})`)
   return new Map(rows.map(row => [row.id, row.name]))
 }
 
@@ -117,19 +153,41 @@ async function valuesIn(asker: SignedIn, form: RecordForm, module: Module, befor
   const person = isPersonModule(module)
   const name = person ? [firstName, lastName].filter(Boolean).join(' ') : form.name
   if (!name) throw badInput(person ? { firstName: 'Give a first or a last name.' } : { name: `Give the ${one.toLowerCase()} a name.` })
-  if (phones.length > 0 && !hasNumbers(module)) throw badInput({ phones: `${MODULE_FACTS[module].many} have no numbers of their own. Put the people on it who have them.` })
+  if (phones.length > 0 && !hasNumbers(module))
+    throw badInput({ phones: `${MODULE_FACTS[module].many} have no numbers of their own. Put the people on it who have them.` })
   if (zone && !zoneRules(zone)) throw badInput({ zone: `“${zone}” is not a time zone. Write one such as America/Denver.` })
   if (companyId && companyId !== before?.companyId) await mustBeOne(asker, companyId, ['company'], 'companyId')
   if (aboutId && aboutId !== before?.aboutId) await mustBeOne(asker, aboutId, isDatedModule(module) ? MATTER_MODULES : [], 'aboutId')
   const pipelineId = await pipelineFor(module, form.pipelineId)
   const fields = await readOwnFields(module, form.fields, country ?? undefined)
-  return { firstName, lastName, name, title, companyId, aboutId, pipelineId, stageId: await stageFor(module, pipelineId, form.stageId), street, city, region, postcode, country, zone, mail, tags, fields }
+  return {
+    firstName,
+    lastName,
+    name,
+    title,
+    companyId,
+    aboutId,
+    pipelineId,
+    stageId: await stageFor(module, pipelineId, form.stageId),
+    street,
+    city,
+    region,
+    postcode,
+    country,
+    zone,
+    mail,
+    tags,
+    fields,
+  }
 }
 
 /** The stage asked for, or the first there is. */
 async function stageFor(module: Module, pipelineId: string | null, wanted: string | null): Promise<string | null> {
   const stages = await stagesOf(module, pipelineId)
-  if (wanted && !stages.some(({ id }) => id === wanted)) throw badInput({ stageId: `${module === 'deal' ? 'This pipeline has' : `${MODULE_FACTS[module].many} have`} no such stage. Choose one of ${stages.map(({ name }) => name).join(', ')}.` })
+  if (wanted && !stages.some(({ id }) => id === wanted))
+    throw badInput({
+      stageId: `${module === 'deal' ? 'This pipeline has' : `${MODULE_FACTS[module].many} have`} no such stage. Choose one of ${stages.map(({ name }) => name).join(', ')}.`,
+    })
   return wanted ?? stages[0]?.id ?? null
 }
 
@@ -139,7 +197,8 @@ async function pipelineFor(module: Module, wanted: string | null): Promise<strin
   if (!held) return null
   const pipelines = await pipelinesOf(held)
   const found = wanted ? pipelines.find(({ id }) => id === wanted) : pipelines[0]
-  if (!found) throw badInput({ pipelineId: `There is no such pipeline of ${HELD_FACTS[held].many.toLowerCase()}. Choose one from the list.` })
+  if (!found)
+    throw badInput({ pipelineId: `There is no such pipeline of ${HELD_FACTS[held].many.toLowerCase()}. Choose one from the list.` })
   return found.id
 }
 
@@ -167,11 +226,18 @@ async function retiredValues({ module, fields }: StoredRecord): Promise<Record<s
 async function mustBeOne(asker: SignedIn, id: string, modules: readonly Module[], field: 'companyId' | 'aboutId'): Promise<void> {
   const [found] = await read(database => database.select().from(record).where(eq(record.id, id)))
   const what = field === 'companyId' ? 'company' : 'deal, job or case'
-  if (!found || !modules.includes(found.module) || !can(asker, 'record.see', found)) throw badInput({ [field]: `There is no such ${what}. Choose one from the list.` })
+  if (!found || !modules.includes(found.module) || !can(asker, 'record.see', found))
+    throw badInput({ [field]: `There is no such ${what}. Choose one from the list.` })
 }
 
 /** Keeps rows whose words did not change, so that what hangs on them stays. */
-async function savePhones(asker: SignedIn, recordId: string, before: StoredPhone[], forms: PhoneForm[], recordCountry: string | null): Promise<StoredPhone[]> {
+async function savePhones(
+  asker: SignedIn,
+  recordId: string,
+  before: StoredPhone[],
+  forms: PhoneForm[],
+  recordCountry: string | null,
+): Promise<StoredPhone[]> {
   return tx(async (database) => {
     const [{ country: firmCountry } = { country: 'US' }] = await database.select({ country: firm.country }).from(firm)
     const kept = forms.flatMap(form => form.id ?? [])
@@ -180,7 +246,8 @@ async function savePhones(asker: SignedIn, recordId: string, before: StoredPhone
     const rows: StoredPhone[] = []
     for (const [position, { id, label, typed }] of forms.entries()) {
       const old = before.find(row => row.id === id)
-      const reading = old?.typed === typed && (!old.unusable || old.unusable === 'not-theirs') ? old : storedPhone(typed, recordCountry ?? firmCountry)
+      const reading
+        = old?.typed === typed && (!old.unusable || old.unusable === 'not-theirs') ? old : storedPhone(typed, recordCountry ?? firmCountry)
       const row = { wrongE164: null, ...reading, id: old?.id ?? uuid(), recordId, position, label }
       await database.insert(phone).values(row).onConflictDoUpdate({ target: phone.id, set: row })
       rows.push(row)

@@ -20,18 +20,40 @@ import { authorize } from './one'
  * @returns what it was before
  * @throws Problem 409 where the field is gone, or somebody has changed it meanwhile
  */
-export async function setOwnField(asker: SignedIn, recordId: string, key: string, value: FieldValue, now: Date, { from, because = {} }: { from?: FieldValue, because?: object } = {}): Promise<FieldValue> {
+export async function setOwnField(
+  asker: SignedIn,
+  recordId: string,
+  key: string,
+  value: FieldValue,
+  now: Date,
+  { from, because = {} }: { from?: FieldValue, because?: object } = {},
+): Promise<FieldValue> {
   return tx(async (database) => {
     const before = await authorize(asker, 'record.edit', recordId)
     const field = (await customFieldsOf(before.module)).find(one => keyOf(one) === key)
     if (!field) throw conflict('field-gone', 'The field is gone', 'This field is retired, so nothing is written into it any more.')
     const was = (valueIn(before.fields, key) ?? null) as FieldValue
-    if (from !== undefined && was !== from) throw conflict('changed-meanwhile', 'Changed meanwhile', `Somebody has changed ${field.label} since.`)
+    if (from !== undefined && was !== from)
+      throw conflict('changed-meanwhile', 'Changed meanwhile', `Somebody has changed ${field.label} since.`)
     if (was === value) return was
     const { [key]: _was, ...others } = before.fields
-    const [changed] = await database.update(record).set({ fields: value === null ? others : { ...others, [key]: value }, version: sql`${record.version} + 1` }).where(eq(record.id, recordId)).returning()
-    const say = (one: FieldValue) => one === null ? null : sayFieldValue(one)
-    await appendEntry({ id: uuid(), at: now, kind: 'fields-changed', colleagueId: asker.id, data: { ...because }, content: { changes: [{ field: key, label: field.label, from: say(was), to: say(value) }] } }, [recordId])
+    const [changed] = await database
+      .update(record)
+      .set({ fields: value === null ? others : { ...others, [key]: value }, version: sql`${record.version} + 1` })
+      .where(eq(record.id, recordId))
+      .returning()
+    const say = (one: FieldValue) => (one === null ? null : sayFieldValue(one))
+    await appendEntry(
+      {
+        id: uuid(),
+        at: now,
+        kind: 'fields-changed',
+        colleagueId: asker.id,
+        data: { ...because },
+        content: { changes: [{ field: key, label: field.label, from: say(was), to: say(value) }] },
+      },
+      [recordId],
+    )
     announce({ kind: 'record', recordId }, 'record.see', [changed!])
     return was
   })

@@ -24,7 +24,8 @@ export async function indexSortedFields(): Promise<void> {
     where starts_with(c.relname, ${PREFIX}::text) and c.relnamespace = 'public'::regnamespace`)
   const beside = sql.raw(inTurns() ? '' : 'concurrently')
   // one that was left half made serves nobody, and costs every write
-  for (const { name } of there.filter(one => !wanted.has(one.name) || !one.valid)) await apart(sql`drop index ${beside} if exists ${sql.identifier(name)}`)
+  for (const { name } of there.filter(one => !wanted.has(one.name) || !one.valid))
+    await apart(sql`drop index ${beside} if exists ${sql.identifier(name)}`)
   for (const [name, { module, column }] of wanted) {
     if (there.some(one => one.name === name && one.valid)) continue
     await apart(sql`
@@ -47,4 +48,5 @@ async function sortedFields(): Promise<Sorted[]> {
 }
 
 /** A name of the database holds 63 characters, and a field's key as many as it likes. */
-const nameOf = ({ module, column }: Sorted): string => `${PREFIX}${createHash('sha256').update(`${module} ${column.key} ${column.kind}`).digest('hex').slice(0, 16)}`
+const nameOf = ({ module, column }: Sorted): string =>
+  `${PREFIX}${createHash('sha256').update(`${module} ${column.key} ${column.kind}`).digest('hex').slice(0, 16)}`

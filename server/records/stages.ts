@@ -5,7 +5,9 @@ import { pipelinesOf } from './pipelines'
 /** Every stage in which a record of the module can be, by the name one knows it by: of several pipelines, with the name of its own. */
 export async function allStages(module: Module): Promise<Stage[]> {
   const pipelines = hasStages(module) ? await pipelinesOf(module) : []
-  return pipelines.flatMap(({ name: of, stages }) => stages.map(({ id, name, over }) => ({ id, name: pipelines.length > 1 ? `${name} (${of})` : name, over })))
+  return pipelines.flatMap(({ name: of, stages }) =>
+    stages.map(({ id, name, over }) => ({ id, name: pipelines.length > 1 ? `${name} (${of})` : name, over })),
+  )
 }
 
 /** A deal's are those of its pipeline; those of other modules are the same for all. */

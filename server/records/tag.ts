@@ -16,15 +16,37 @@ import { authorize } from './one'
  * @returns whether that changed anything
  * @throws Problem 409 where a record has as many tags as it can have
  */
-export async function tagRecord(asker: SignedIn, recordId: string, tag: string, on: boolean, now: Date, because: object = {}): Promise<boolean> {
+export async function tagRecord(
+  asker: SignedIn,
+  recordId: string,
+  tag: string,
+  on: boolean,
+  now: Date,
+  because: object = {},
+): Promise<boolean> {
   return tx(async (database) => {
     const before = await authorize(asker, 'record.edit', recordId)
     if (before.tags.includes(tag) === on) return false
-    if (on && before.tags.length >= MOST_TAGS) throw conflict('too-many-tags', 'Too many tags', `${before.name} has ${MOST_TAGS} tags, which is the most. Take one off first.`)
+    if (on && before.tags.length >= MOST_TAGS)
+      throw conflict('too-many-tags', 'Too many tags', `${before.name} has ${MOST_TAGS} tags, which is the most. Take one off first.`)
     const tags = on ? [...before.tags, tag] : before.tags.filter(one => one !== tag)
-    const [changed] = await database.update(record).set({ tags, version: sql`${record.version} + 1` }).where(eq(record.id, recordId)).returning()
-    const say = (all: string[]) => all.length > 0 ? all.join(', ') : null
-    await appendEntry({ id: uuid(), at: now, kind: 'fields-changed', colleagueId: asker.id, data: { ...because }, content: { changes: [{ field: 'tags', label: 'Tags', from: say(before.tags), to: say(tags) }] } }, [recordId])
+    const [changed] = await database
+      .update(record)
+      .set({ tags, version: sql`${record.version} + 1` })
+      .where(eq(record.id, recordId))
+      .returning()
+    const say = (all: string[]) => (all.length > 0 ? all.join(', ') : null)
+    await appendEntry(
+      {
+        id: uuid(),
+        at: now,
+        kind: 'fields-changed',
+        colleagueId: asker.id,
+        data: { ...because },
+        content: { changes: [{ field: 'tags', label: 'Tags', from: say(before.tags), to: say(tags) }] },
+      },
+      [recordId],
+    )
     announce({ kind: 'record', recordId }, 'record.see', [changed!])
     return true
   })

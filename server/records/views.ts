@@ -24,11 +24,26 @@ export async function listColumns(asker: SignedIn, module: Module): Promise<List
   const choices: Record<string, Choice[]> = {
     stage: (await allStages(module)).map(({ id, name }) => ({ value: id, label: name })),
     pipeline: held ? (await pipelinesOf(held)).map(({ id, name }) => ({ value: id, label: name })) : [],
-    owner: (await read(database => database.select({ value: colleague.id, label: colleague.name }).from(colleague).orderBy(sql`${colleague.name} collate "und-x-icu"`))),
-    ...Object.fromEntries((await ownFields()).filter(field => field.module === module && field.kind === 'choice').map(({ key, options }) => [`own.${key}`, options.map(option => ({ value: option, label: option }))])),
+    owner: await read(database =>
+      database
+        .select({ value: colleague.id, label: colleague.name })
+        .from(colleague)
+        .orderBy(sql`${colleague.name} collate "und-x-icu"`),
+    ),
+    ...Object.fromEntries(
+      (await ownFields())
+        .filter(field => field.module === module && field.kind === 'choice')
+        .map(({ key, options }) => [`own.${key}`, options.map(option => ({ value: option, label: option }))]),
+    ),
     tags: (await tagsOf(asker, module)).map(tag => ({ value: tag, label: tag })),
   }
-  return [...(await sqlColumnsOf(asker, module)).values()].map(({ key, label, kind, shows }) => ({ key, label, kind, shows, ...(choices[key] && { choices: choices[key] }) }))
+  return [...(await sqlColumnsOf(asker, module)).values()].map(({ key, label, kind, shows }) => ({
+    key,
+    label,
+    kind,
+    shows,
+    ...(choices[key] && { choices: choices[key] }),
+  }))
 }
 
 /** Every tag on a record that this person may see. */
@@ -69,10 +84,16 @@ export async function saveView(asker: SignedIn, form: ViewForm, now: Date): Prom
   await tx(async (database) => {
     const [there] = await database.select().from(view).where(eq(view.id, id)).for('update')
     if (there) await mayEdit(asker, there)
-    await database.insert(view).values({ ...values, id, ownerId: asker.id, madeAt: now }).onConflictDoUpdate({ target: view.id, set: values })
+    await database
+      .insert(view)
+      .values({ ...values, id, ownerId: asker.id, madeAt: now })
+      .onConflictDoUpdate({ target: view.id, set: values })
   })
   // it is kept either way; without an index it only takes longer
-  if (sort.startsWith(OWN)) await indexSortedFields().catch(error => log.error({ err: error }, 'the order of a kept list has no index yet; the hourly tidying tries again'))
+  if (sort.startsWith(OWN))
+    await indexSortedFields().catch(error =>
+      log.error({ err: error }, 'the order of a kept list has no index yet; the hourly tidying tries again'),
+    )
 }
 
 export async function removeView(asker: SignedIn, id: string): Promise<void> {

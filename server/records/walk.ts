@@ -42,7 +42,8 @@ const many = (through: Through): Walk => ({ by: 'many', through })
 const column = (key: SQL, empty: Empty = { is: sql`${key} is null`, last: true }): Walk => ({ by: 'column', key, empty })
 const words = (key: SQL): Walk => column(sql`${key} ${COLLATION}`)
 
-const STAGES = sql`(select st.id, st.over, pl.position * 1000 + st.position as place from ${stage} st join ${pipeline} pl on pl.id = st.pipeline_id) w`
+const STAGES = sql`(select st.id, st.over, pl.position * 1000 + st.position as place from ${stage} st
+  join ${pipeline} pl on pl.id = st.pipeline_id) w`
 const IN_STAGE = { of: STAGES, link: sql`r.stage_id = w.id`, none: sql`r.stage_id is null` }
 const REFUSED = sql`${numberState} n join ${phone} x on x.e164 = n.e164`
 
@@ -50,10 +51,29 @@ const WALKS: Record<string, Walk> = {
   'name': column(sql`r.name ${COLLATION}`, null),
   'stage': few({ ...IN_STAGE, key: sql`w.place` }),
   'over': few({ ...IN_STAGE, key: sql`w.over`, noneIsLeast: true }),
-  'pipeline': few({ of: sql`${pipeline} w`, key: sql`w.name ${COLLATION}`, link: sql`r.pipeline_id = w.id`, none: sql`r.pipeline_id is null` }),
+  'pipeline': few({
+    of: sql`${pipeline} w`,
+    key: sql`w.name ${COLLATION}`,
+    link: sql`r.pipeline_id = w.id`,
+    none: sql`r.pipeline_id is null`,
+  }),
   'owner': few({ of: sql`${colleague} w`, key: sql`w.name ${COLLATION}`, link: sql`r.owner_id = w.id` }),
-  'phone': many({ of: sql`${phone} w`, key: sql`coalesce(w.e164, w.typed) ${COLLATION}`, link: sql`w.record_id = r.id and w.position = 0`, none: sql`not exists (select 1 from ${phone} x where x.record_id = r.id and x.position = 0)` }),
-  'opted-out': many({ of: sql`(select distinct x.record_id from ${REFUSED} where n.texts = 'refused') w`, key: sql`w.record_id is not null`, link: sql`w.record_id = r.id`, none: sql`not exists (select 1 from ${REFUSED} where x.record_id = r.id and n.texts = 'refused')`, noneIsLeast: true }),
+  'phone': many({
+    of: sql`${phone} w`,
+    key: sql`coalesce(w.e164, w.typed) ${COLLATION}`,
+    link: sql`w.record_id = r.id
+    and w.position = 0`,
+    none: sql`not exists (select 1 from ${phone} x where x.record_id = r.id and x.position = 0)`,
+  }),
+  'opted-out': many({
+    of: sql`(select distinct x.record_id from ${REFUSED}
+    where n.texts = 'refused') w`,
+    key: sql`w.record_id is not null`,
+    link: sql`w.record_id = r.id`,
+    none: sql`not exists (select 1
+      from ${REFUSED} where x.record_id = r.id and n.texts = 'refused')`,
+    noneIsLeast: true,
+  }),
   'last-contact': column(sql`contact.at`, { is: sql`contact.record_id is null`, last: false }),
   'made': column(sql`r.made_at`, null),
   'tags': column(sql`nullif(r.tags, '{}') ${COLLATION}`),
@@ -70,7 +90,8 @@ const WALKS: Record<string, Walk> = {
 const byNameOf = (asker: Asker, id: SQL, modules: SQL): Walk => {
   const mine = (alias: string) => visible(asker, 'record.see', { owner: sql.raw(`${alias}.owner_id`), team: sql.raw(`${alias}.team_id`) })
   return many({
-    of: sql`(select x.id, x.name from ${record} x where ${modules} and ${mine('x')}) w`, key: sql`w.name ${COLLATION}`, link: sql`w.id = ${id}`,
+    of: sql`(select x.id, x.name from ${record} x where ${modules}
+      and ${mine('x')}) w`, key: sql`w.name ${COLLATION}`, link: sql`w.id = ${id}`,
     none: sql`not exists (select 1 from ${record} x where x.id = ${id} and ${mine('x')})`,
   })
 }
@@ -131,12 +152,14 @@ export function stretchesOf(walk: Walk, direction: Direction, { from, where }: {
   const theirs: Stretch = walk.by === 'many'
     ? {
         which: sql`${from} join ${of} on ${link} where ${where}`,
-        ids: (size, after) => sql`select r.id from ${from} join ${of} on ${link} where ${where} order by ${key} ${way}, r.id ${way} ${cut(size, after)}`,
+        ids: (size, after) => sql`select r.id from ${from} join ${of} on ${link} where ${where}
+          order by ${key} ${way}, r.id ${way} ${cut(size, after)}`,
       }
     : {
         which: sql`${from} where ${where} and exists (select 1 from ${of} where ${link})`,
         ids: (size, after) => sql`
-          select its.id from ${of} cross join lateral (select r.id from ${from} where ${where} and ${link} order by r.id ${way} ${cut(size + after, 0)}) its
+          select its.id from ${of} cross join lateral (select r.id from ${from} where ${where} and ${link}
+            order by r.id ${way} ${cut(size + after, 0)}) its
           order by ${key} ${way}, its.id ${way} ${cut(size, after)}`,
       }
   if (!none) return [theirs]

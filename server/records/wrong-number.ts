@@ -34,15 +34,40 @@ export async function markNotTheirs(asker: SignedIn, recordId: string, e164: str
 export async function giveNumberBack(asker: SignedIn, recordId: string, phoneIds: string[], now: Date): Promise<boolean> {
   return tx(async (database) => {
     await authorize(asker, 'record.edit', recordId)
-    const back = await database.update(phone).set({ unusable: null, e164: sql`${phone.wrongE164}`, wrongE164: null })
-      .where(and(eq(phone.recordId, recordId), inArray(phone.id, phoneIds), eq(phone.unusable, 'not-theirs'))).returning({ e164: phone.e164 })
+    const back = await database
+      .update(phone)
+      .set({ unusable: null, e164: sql`${phone.wrongE164}`, wrongE164: null })
+      .where(and(eq(phone.recordId, recordId), inArray(phone.id, phoneIds), eq(phone.unusable, 'not-theirs')))
+      .returning({ e164: phone.e164 })
     if (back[0]) await logNumber(asker, recordId, { e164: back[0].e164!, from: NOT_THEIRS, to: back[0].e164! }, now)
     return back.length > 0
   })
 }
 
-async function logNumber(asker: SignedIn, recordId: string, { e164, from, to }: { e164: string, from: string, to: string }, now: Date, because: object = {}): Promise<void> {
-  await appendEntry({ id: uuid(), at: now, kind: 'fields-changed', colleagueId: asker.id, data: { ...because }, content: { changes: [{ field: 'phones', label: `Number ${e164}`, from, to }] } }, [recordId])
-  const [changed] = await tx(database => database.update(record).set({ version: sql`${record.version} + 1` }).where(eq(record.id, recordId)).returning())
+async function logNumber(
+  asker: SignedIn,
+  recordId: string,
+  { e164, from, to }: { e164: string, from: string, to: string },
+  now: Date,
+  because: object = {},
+): Promise<void> {
+  await appendEntry(
+    {
+      id: uuid(),
+      at: now,
+      kind: 'fields-changed',
+      colleagueId: asker.id,
+      data: { ...because },
+      content: { changes: [{ field: 'phones', label: `Number ${e164}`, from, to }] },
+    },
+    [recordId],
+  )
+  const [changed] = await tx(database =>
+    database
+      .update(record)
+      .set({ version: sql`${record.version} + 1` })
+      .where(eq(record.id, recordId))
+      .returning(),
+  )
   announce({ kind: 'record', recordId }, 'record.see', [changed!])
 }

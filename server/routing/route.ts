@@ -48,7 +48,13 @@ export function route<R, P extends Schema, Q extends Schema, B extends Schema>(
 ) {
   return answering(options, async (event, now) => {
     const asker = await whoSignedIn(getCookie(event, SIGN_IN_COOKIE), now)
-    if (!asker) throw new Problem(401, 'not-signed-in', 'Please sign in', 'Your sign-in has ended. Sign in again; what you wrote is kept in this browser.')
+    if (!asker)
+      throw new Problem(
+        401,
+        'not-signed-in',
+        'Please sign in',
+        'Your sign-in has ended. Sign in again; what you wrote is kept in this browser.',
+      )
     refuseAnothersPage(event, asker)
     const { named, ...asked } = await read(event, now, options)
     await mustSeeNamed(asker, named)
@@ -65,22 +71,27 @@ export function openRoute<R, P extends Schema, Q extends Schema, B extends Schem
 }
 
 /** The handler carries its schemas, so that tests ask every route what it takes. */
-function answering<R>({ params, query, body, uncounted }: Options<Schema, Schema, Schema>, answer: (event: H3Event, now: Date) => Promise<R>) {
-  const handler = defineEventHandler(event => asRequest(async (id) => {
-    noteAsked()
-    setResponseHeader(event, 'x-request-id', id)
-    // what is about people is kept by no cache
-    setResponseHeader(event, 'cache-control', 'no-store')
-    try {
-      refuseForeignWrites(event)
-      if (isWrite(event) && diskIsFull()) throw diskFull()
-      const work = () => answer(event, new Date())
-      return await (uncounted ? work() : withStrength(event.method, work)) ?? null
-    }
-    catch (error) {
-      return answerProblem(event, error, id)
-    }
-  }))
+function answering<R>(
+  { params, query, body, uncounted }: Options<Schema, Schema, Schema>,
+  answer: (event: H3Event, now: Date) => Promise<R>,
+) {
+  const handler = defineEventHandler(event =>
+    asRequest(async (id) => {
+      noteAsked()
+      setResponseHeader(event, 'x-request-id', id)
+      // what is about people is kept by no cache
+      setResponseHeader(event, 'cache-control', 'no-store')
+      try {
+        refuseForeignWrites(event)
+        if (isWrite(event) && diskIsFull()) throw diskFull()
+        const work = () => answer(event, new Date())
+        return (await (uncounted ? work() : withStrength(event.method, work))) ?? null
+      }
+      catch (error) {
+        return answerProblem(event, error, id)
+      }
+    }),
+  )
   return Object.assign(handler, { schemas: { params, query, body } })
 }
 
@@ -109,7 +120,12 @@ function refuseForeignWrites(event: H3Event): void {
 function refuseAnothersPage(event: H3Event, asker: SignedIn): void {
   const as = event.node.req.headers[AS_HEADER]
   if (as !== undefined && as !== asker.id) {
-    throw conflict('somebody-else', 'Somebody else is signed in', `${asker.name} has signed in in another tab of this browser. Sign in again here, or load the page anew to go on as ${asker.firstName}.`, { name: asker.name })
+    throw conflict(
+      'somebody-else',
+      'Somebody else is signed in',
+      `${asker.name} has signed in in another tab of this browser. Sign in again here, or load the page anew to go on as ${asker.firstName}.`,
+      { name: asker.name },
+    )
   }
 }
 

@@ -19,19 +19,59 @@ import { appendEntry } from '../activity/append'
 
 /** The zone by whose clock somebody is called back: where the person is, else where we are. */
 export async function zoneOfRecord(asker: SignedIn, recordId: string): Promise<string> {
-  const [found] = await read(database => database.select({ zone: record.zone, country: record.country, region: record.region, e164: phone.e164 })
-    .from(record).leftJoin(phone, eq(phone.recordId, record.id)).where(eq(record.id, recordId)).orderBy(phone.position).limit(1))
+  const [found] = await read(database =>
+    database
+      .select({ zone: record.zone, country: record.country, region: record.region, e164: phone.e164 })
+      .from(record)
+      .leftJoin(phone, eq(phone.recordId, record.id))
+      .where(eq(record.id, recordId))
+      .orderBy(phone.position)
+      .limit(1),
+  )
   return (found && zonesOf(found, found.e164)[0]) ?? asker.zone
 }
 
-interface NewTask { id: string, recordId: string, kind: 'task' | 'call-back', title: string, due: WallMoment & { instant: number }, callId: string | null }
+interface NewTask {
+  id: string
+  recordId: string
+  kind: 'task' | 'call-back'
+  title: string
+  due: WallMoment & { instant: number }
+  callId: string | null
+}
 
 /** Writes a task and its entry. */
 export async function makeTask(asker: SignedIn, { id, recordId, kind, title, due, callId }: NewTask, now: Date): Promise<void> {
   await tx(async (database) => {
-    const made = await database.insert(task).values({ id, recordId, kind, title, colleagueId: asker.id, madeBy: asker.id, madeAt: now, wallTime: due.wallTime, wallZone: due.zone, dueAt: new Date(due.instant), callId }).onConflictDoNothing().returning()
+    const made = await database
+      .insert(task)
+      .values({
+        id,
+        recordId,
+        kind,
+        title,
+        colleagueId: asker.id,
+        madeBy: asker.id,
+        madeAt: now,
+        wallTime: due.wallTime,
+        wallZone: due.zone,
+        dueAt: new Date(due.instant),
+        callId,
+      })
+      .onConflictDoNothing()
+      .returning()
     if (made.length === 0) return
-    await appendEntry({ id: uuid(), at: now, kind: 'task-made', colleagueId: asker.id, data: { kind, wallTime: due.wallTime, zone: due.zone, ...callId && { callId } }, words: title }, [recordId])
+    await appendEntry(
+      {
+        id: uuid(),
+        at: now,
+        kind: 'task-made',
+        colleagueId: asker.id,
+        data: { kind, wallTime: due.wallTime, zone: due.zone, ...(callId && { callId }) },
+        words: title,
+      },
+      [recordId],
+    )
     await announceTask(recordId)
   })
 }
@@ -48,34 +88,59 @@ export async function addTask(asker: SignedIn, recordId: string, form: TaskForm,
 /** Done, or not done after all. */
 export async function setDone(asker: SignedIn, taskId: string, done: boolean, now: Date): Promise<void> {
   await tx(async (database) => {
-    const [found] = await database.select({ task, record }).from(task).innerJoin(record, eq(record.id, task.recordId)).where(eq(task.id, taskId)).for('update', { of: task })
+    const [found] = await database
+      .select({ task, record })
+      .from(task)
+      .innerJoin(record, eq(record.id, task.recordId))
+      .where(eq(task.id, taskId))
+      .for('update', { of: task })
     if (!found || !can(asker, 'record.see', found.record)) throw notFound('task')
     if ((found.task.doneAt !== null) === done) return
     await database.update(task).set({ doneAt: done ? now : null }).where(eq(task.id, taskId))
-    await appendEntry({ id: uuid(), at: now, kind: done ? 'task-done' : 'task-again', colleagueId: asker.id, data: { kind: found.task.kind }, words: found.task.title }, [found.task.recordId])
+    await appendEntry(
+      {
+        id: uuid(),
+        at: now,
+        kind: done ? 'task-done' : 'task-again',
+        colleagueId: asker.id,
+        data: { kind: found.task.kind },
+        words: found.task.title,
+      },
+      [found.task.recordId],
+    )
     await announceTask(found.task.recordId)
   })
 }
 
 async function announceTask(recordId: string): Promise<void> {
-  const [found] = await read(database => database.select({ ownerId: record.ownerId, teamId: record.teamId }).from(record).where(eq(record.id, recordId)))
+  const [found] = await read(database =>
+    database.select({ ownerId: record.ownerId, teamId: record.teamId }).from(record).where(eq(record.id, recordId)),
+  )
   announce({ kind: 'task', recordId }, 'record.see', [found!])
 }
 
 /** What is still to be done on one record, or by me, the next first. */
 export async function openTasks(asker: Asker, which: { recordId: string } | 'mine'): Promise<TaskDetail[]> {
-  return read(database => database
-    .select({
-      id: task.id, kind: task.kind, title: task.title, wallTime: task.wallTime, zone: task.wallZone, dueAt: milliseconds(task.dueAt).mapWith(Number), doneAt: milliseconds(task.doneAt),
-      owner: { id: colleague.id, firstName: colleague.firstName },
-      record: { id: record.id, name: record.name, module: record.module },
-    })
-    .from(task)
-    .innerJoin(record, and(eq(record.id, task.recordId), visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })))
-    .innerJoin(colleague, eq(colleague.id, task.colleagueId))
-    .where(and(isNull(task.doneAt), which === 'mine' ? eq(task.colleagueId, asker.id) : eq(task.recordId, which.recordId)))
-    .orderBy(asc(task.dueAt), asc(task.id))
-    .limit(200)) as unknown as Promise<TaskDetail[]>
+  return read(database =>
+    database
+      .select({
+        id: task.id,
+        kind: task.kind,
+        title: task.title,
+        wallTime: task.wallTime,
+        zone: task.wallZone,
+        dueAt: milliseconds(task.dueAt).mapWith(Number),
+        doneAt: milliseconds(task.doneAt),
+        owner: { id: colleague.id, firstName: colleague.firstName },
+        record: { id: record.id, name: record.name, module: record.module },
+      })
+      .from(task)
+      .innerJoin(record, and(eq(record.id, task.recordId), visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })))
+      .innerJoin(colleague, eq(colleague.id, task.colleagueId))
+      .where(and(isNull(task.doneAt), which === 'mine' ? eq(task.colleagueId, asker.id) : eq(task.recordId, which.recordId)))
+      .orderBy(asc(task.dueAt), asc(task.id))
+      .limit(200),
+  ) as unknown as Promise<TaskDetail[]>
 }
 
 /** Takes a task away that a disposition made, before anybody has done it. */
@@ -83,7 +148,10 @@ export async function withdrawTask(asker: SignedIn, taskId: string, now: Date): 
   return tx(async (database) => {
     const [gone] = await database.delete(task).where(and(eq(task.id, taskId), sql`${task.doneAt} is null`)).returning()
     if (!gone) return false
-    await appendEntry({ id: uuid(), at: now, kind: 'task-withdrawn', colleagueId: asker.id, data: { kind: gone.kind }, words: gone.title }, [gone.recordId])
+    await appendEntry(
+      { id: uuid(), at: now, kind: 'task-withdrawn', colleagueId: asker.id, data: { kind: gone.kind }, words: gone.title },
+      [gone.recordId],
+    )
     await announceTask(gone.recordId)
     return true
   })

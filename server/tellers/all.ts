@@ -18,7 +18,10 @@ export const exchangeFor = (settings: Settings): Exchange | null =>
 
 function practiceAccess({ PLAUDER_CARRIER_URL, PLAUDER_CARRIER_KEY, PLAUDER_WEBHOOK_SECRET }: Settings): PracticeAccess {
   for (const [name, value] of Object.entries({ PLAUDER_CARRIER_KEY, PLAUDER_WEBHOOK_SECRET })) {
-    if (!value) throw new PlainError(`${name} is not set, and without it anybody could speak for the practice carrier. bin/start makes one; elsewhere set it, or set PLAUDER_PRACTICE=off.`)
+    if (!value)
+      throw new PlainError(
+        `${name} is not set, and without it anybody could speak for the practice carrier. bin/start makes one; elsewhere set it, or set PLAUDER_PRACTICE=off.`,
+      )
   }
   return { url: PLAUDER_CARRIER_URL, key: PLAUDER_CARRIER_KEY, webhookSecret: PLAUDER_WEBHOOK_SECRET }
 }

@@ -27,7 +27,12 @@ export async function catchUp(teller: Teller, now: () => Date = () => new Date()
     for (const one of told) await takeOrSetAside(teller, one, now())
     if (next === cursor) return
     cursor = next
-    await tx(database => database.insert(carrierCursor).values({ carrier: teller.name, cursor }).onConflictDoUpdate({ target: carrierCursor.carrier, set: { cursor } }))
+    await tx(database =>
+      database
+        .insert(carrierCursor)
+        .values({ carrier: teller.name, cursor })
+        .onConflictDoUpdate({ target: carrierCursor.carrier, set: { cursor } }),
+    )
   }
 }
 

@@ -39,10 +39,24 @@ function liesInIt(error: unknown): boolean {
 
 async function setAside(teller: string, told: unknown, error: unknown, now: Date): Promise<void> {
   const words = (JSON.stringify(told) ?? '').slice(0, MOST_KEPT)
-  const why = error instanceof ValidationError ? `It is not what we expect: ${error.errors.join('; ')}`.slice(0, 500) : `It could not be taken: ${namedFailure(error)}`
-  const [kept] = await tx(database => database.insert(setAsideEvent)
-    .values({ id: uuid(), teller, hash: createHash('sha256').update(words).digest('base64url'), told: words, why: why.replaceAll('\0', '\uFFFD'), at: now })
-    .onConflictDoNothing().returning({ id: setAsideEvent.id }))
+  const why
+    = error instanceof ValidationError
+      ? `It is not what we expect: ${error.errors.join('; ')}`.slice(0, 500)
+      : `It could not be taken: ${namedFailure(error)}`
+  const [kept] = await tx(database =>
+    database
+      .insert(setAsideEvent)
+      .values({
+        id: uuid(),
+        teller,
+        hash: createHash('sha256').update(words).digest('base64url'),
+        told: words,
+        why: why.replaceAll('\0', '\uFFFD'),
+        at: now,
+      })
+      .onConflictDoNothing()
+      .returning({ id: setAsideEvent.id }),
+  )
   if (kept) log.error({ err: error, teller, setAside: kept.id }, 'an event could not be taken and is set aside')
 }
 
@@ -50,8 +64,14 @@ async function setAside(teller: string, told: unknown, error: unknown, now: Date
 export async function sayWhatIsMissing(missingBytes: number, now: Date): Promise<void> {
   log.error({ bytes: missingBytes }, 'the end of the database’s log is missing: what was written last is lost')
   const told = JSON.stringify({ missingBytes })
-  await tx(database => database.insert(setAsideEvent).values({
-    id: uuid(), teller: 'the database', hash: createHash('sha256').update(`${told} ${now.getTime()}`).digest('base64url'), told, at: now,
-    why: 'After the last stop the end of the database’s log could not be read, so what was written last is lost. Its files are damaged: have the disk looked at, and compare with the last backup.',
-  }))
+  await tx(database =>
+    database.insert(setAsideEvent).values({
+      id: uuid(),
+      teller: 'the database',
+      hash: createHash('sha256').update(`${told} ${now.getTime()}`).digest('base64url'),
+      told,
+      at: now,
+      why: 'After the last stop the end of the database’s log could not be read, so what was written last is lost. Its files are damaged: have the disk looked at, and compare with the last backup.',
+    }),
+  )
 }

@@ -19,10 +19,24 @@ const MOST = 200
 export async function readStuck(asker: SignedIn): Promise<Stuck> {
   mustAdminister(asker)
   return tx(async (database) => {
-    const jobs = await database.select({ id: job.id, kind: job.kind, failures: job.failures, why: job.lastFailure, since: milliseconds(job.deadAt) }).from(job)
-      .where(and(isNotNull(job.deadAt), isNull(job.doneAt))).orderBy(desc(job.deadAt)).limit(MOST)
-    const events = await database.select({ id: setAsideEvent.id, from: setAsideEvent.teller, why: setAsideEvent.why, told: setAsideEvent.told, at: milliseconds(setAsideEvent.at) }).from(setAsideEvent)
-      .where(isNull(setAsideEvent.settledAt)).orderBy(desc(setAsideEvent.at)).limit(MOST)
+    const jobs = await database
+      .select({ id: job.id, kind: job.kind, failures: job.failures, why: job.lastFailure, since: milliseconds(job.deadAt) })
+      .from(job)
+      .where(and(isNotNull(job.deadAt), isNull(job.doneAt)))
+      .orderBy(desc(job.deadAt))
+      .limit(MOST)
+    const events = await database
+      .select({
+        id: setAsideEvent.id,
+        from: setAsideEvent.teller,
+        why: setAsideEvent.why,
+        told: setAsideEvent.told,
+        at: milliseconds(setAsideEvent.at),
+      })
+      .from(setAsideEvent)
+      .where(isNull(setAsideEvent.settledAt))
+      .orderBy(desc(setAsideEvent.at))
+      .limit(MOST)
     return {
       jobs: jobs.map(one => ({ ...one, what: JOB_WORDS[one.kind as JobKind] ?? one.kind, why: one.why ?? '' })),
       events: events.map(one => ({ ...one, again: tellerNamed(one.from) !== undefined })),
@@ -38,7 +52,11 @@ export async function readStuck(asker: SignedIn): Promise<Stuck> {
 export async function startAgain(asker: SignedIn, id: string, now: Date): Promise<Stuck> {
   mustAdminister(asker)
   return tx(async (database) => {
-    const [dead] = await database.select({ id: job.id, kind: job.kind, payload: job.payload }).from(job).where(and(eq(job.id, id), isNotNull(job.deadAt), isNull(job.doneAt))).for('update')
+    const [dead] = await database
+      .select({ id: job.id, kind: job.kind, payload: job.payload })
+      .from(job)
+      .where(and(eq(job.id, id), isNotNull(job.deadAt), isNull(job.doneAt)))
+      .for('update')
     if (!dead) throw notFound('job')
     await WORKSHOP.endings?.[dead.kind]?.again(dead, now)
     await openJobAgain({ id }, now)
@@ -54,7 +72,12 @@ export async function startAgain(asker: SignedIn, id: string, now: Date): Promis
  */
 export async function settleEvent(asker: SignedIn, id: string, how: 'again' | 'leave', now: Date): Promise<Stuck> {
   mustAdminister(asker)
-  const [kept] = await read(database => database.select().from(setAsideEvent).where(and(eq(setAsideEvent.id, id), isNull(setAsideEvent.settledAt))))
+  const [kept] = await read(database =>
+    database
+      .select()
+      .from(setAsideEvent)
+      .where(and(eq(setAsideEvent.id, id), isNull(setAsideEvent.settledAt))),
+  )
   if (!kept) throw notFound('event')
   const teller = how === 'again' ? tellerNamed(kept.teller) : undefined
   if (how === 'again' && (!teller || await takeOrSetAside(teller, JSON.parse(kept.told), now) !== 'taken')) {
@@ -71,7 +94,8 @@ export async function settleEvent(asker: SignedIn, id: string, how: 'again' | 'l
 export async function countStuck(asker: SignedIn): Promise<number> {
   if (!can(asker, 'stuck.see', {})) return 0
   const { rows: [row] } = await ask<{ stuck: number }>(sql`
-    select ((select count(*) from ${job} where dead_at is not null and done_at is null) + (select count(*) from ${setAsideEvent} where settled_at is null))::int as stuck`)
+    select ((select count(*) from ${job} where dead_at is not null and done_at is null) + (select count(*) from ${setAsideEvent} where
+      settled_at is null))::int as stuck`)
   return row!.stuck
 }
 

@@ -17,9 +17,11 @@ interface Signed { isSigned: (rawBody: Buffer, headers: Record<string, string | 
  */
 export async function takeTold(event: H3Event, signed: Signed, teller: Teller, now: Date): Promise<{ taken: boolean }> {
   const bytes = await readBytes(event, MOST_BYTES)
-  if (!signed.isSigned(bytes, getHeaders(event))) throw new Problem(401, 'bad-signature', 'Not signed', 'The signature is wrong or older than five minutes, so the report is not taken.')
+  if (!signed.isSigned(bytes, getHeaders(event)))
+    throw new Problem(401, 'bad-signature', 'Not signed', 'The signature is wrong or older than five minutes, so the report is not taken.')
   const became = await takeOrSetAside(teller, parse(bytes.toString('utf8')), now)
-  if (became === 'again') throw new Problem(404, 'no-such-call', 'No such call', 'This call is not known here yet. Tell it again in a moment.')
+  if (became === 'again')
+    throw new Problem(404, 'no-such-call', 'No such call', 'This call is not known here yet. Tell it again in a moment.')
   return { taken: became === 'taken' }
 }
 

@@ -35,7 +35,8 @@ export async function fillForRecord(asker: SignedIn, recordId: string, context: 
     const rows = await database.select({ template, favourite: templateMine.favourite, times: templateMine.times }).from(template)
       .leftJoin(templateMine, and(eq(templateMine.templateId, template.id), eq(templateMine.colleagueId, asker.id)))
       .where(and(sql`${found.module} = any(${template.modules})`, offered(asker), only && inArray(template.id, only)))
-      .orderBy(sql`coalesce(${templateMine.favourite}, false) desc, coalesce(${templateMine.times}, 0) desc, ${template.name} collate "und-x-icu"`)
+      .orderBy(sql`coalesce(${templateMine.favourite}, false) desc, coalesce(${templateMine.times}, 0) desc,
+        ${template.name} collate "und-x-icu"`)
     return { rows, values, zone, labels, related }
   })
   // outside of the transaction, and making room for others: there may be hundreds of them, and some may be made to take long
@@ -51,21 +52,34 @@ export async function fillForRecord(asker: SignedIn, recordId: string, context: 
 
 /** All templates of a record together are filled in so long; a usual hundred takes some ten milliseconds. */
 const FILLING_MS = 500
-const TOO_MUCH: Filled = { ok: false, holes: [], problems: [{ line: 1, column: 1, message: 'The templates together take too long to fill. Take out what some of them compute.' }] }
+const TOO_MUCH: Filled = {
+  ok: false,
+  holes: [],
+  problems: [{ line: 1, column: 1, message: 'The templates together take too long to fill. Take out what some of them compute.' }],
+}
 
 /**
  * One template with what whoever sends it has filled in.
  *
  * @throws Problem 422 at each fill-in that is empty or does not fit
  */
-export async function fillOneForRecord(asker: SignedIn, recordId: string, templateId: string, { answers, ...context }: FillContext & { answers: Record<string, unknown> }): Promise<Pick<FilledTemplate, 'text' | 'missing'>> {
+export async function fillOneForRecord(
+  asker: SignedIn,
+  recordId: string,
+  templateId: string,
+  { answers, ...context }: FillContext & { answers: Record<string, unknown> },
+): Promise<Pick<FilledTemplate, 'text' | 'missing'>> {
   return tx(async () => {
     const found = await mustBePerson(asker, recordId)
     const one = await mustSeeTemplate(asker, templateId)
     const read = readAnswers(one.fillIns, answers)
     if (!read.ok) throw badInput(Object.fromEntries(Object.entries(read.problems).map(([key, reason]) => [`answers.${key}`, reason])))
     const { values, zone } = await valuesFor(asker, found, await relatedTo(asker, found), context)
-    const { text, missing } = shown(one, fillerOf(one.body)({ ...values, fill_in: read.values }, zone), await labelsOf([found.module as PersonModule]))
+    const { text, missing } = shown(
+      one,
+      fillerOf(one.body)({ ...values, fill_in: read.values }, zone),
+      await labelsOf([found.module as PersonModule]),
+    )
     return { text, missing }
   })
 }
@@ -82,7 +96,12 @@ export async function tryTemplate(asker: SignedIn, { body, modules, fillIns, rec
     const filled = fillerOf(body)({ ...values, fill_in: exampleAnswers(fillIns) }, zone)
     if (filled.ok) return { problems: [], holes: [], text: filled.text, record: about }
     const labels = await labelsOf(modules)
-    return { problems: filled.problems, holes: filled.holes.map(hole => ({ ...hole, label: labels.get(hole.path) ?? hole.path })), text: null, record: about }
+    return {
+      problems: filled.problems,
+      holes: filled.holes.map(hole => ({ ...hole, label: labels.get(hole.path) ?? hole.path })),
+      text: null,
+      record: about,
+    }
   })
 }
 
@@ -107,7 +126,11 @@ async function labelsOf(modules: PersonModule[]): Promise<Map<string, string>> {
   return new Map(Object.values(await catalogueOf(modules)).flat().map(field => [field.path, fullLabel(field)]))
 }
 
-function shown({ id, name, description, folder, version, fillIns }: StoredTemplate, filled: Filled, labels: Map<string, string>): Omit<FilledTemplate, 'favourite' | 'times'> {
+function shown(
+  { id, name, description, folder, version, fillIns }: StoredTemplate,
+  filled: Filled,
+  labels: Map<string, string>,
+): Omit<FilledTemplate, 'favourite' | 'times'> {
   return { id, name, description, folder, version, fillIns, text: filled.ok ? filled.text : null, missing: whatIsMissing(filled, labels) }
 }
 

@@ -24,7 +24,20 @@ const CHUNK = 1_000
 /** So long one request counts; whoever asks goes on where it ended. */
 const COUNTING_MS = 1_000
 
-type Row = { id: string, name: string, first_name: string | null, last_name: string | null, title: string | null, city: string | null, stage: string | null, mail: string | null, fields: Record<string, unknown>, company: string | null, company_city: string | null, about: Record<string, Record<string, unknown>> | null }
+type Row = {
+  id: string
+  name: string
+  first_name: string | null
+  last_name: string | null
+  title: string | null
+  city: string | null
+  stage: string | null
+  mail: string | null
+  fields: Record<string, unknown>
+  company: string | null
+  company_city: string | null
+  about: Record<string, Record<string, unknown>> | null
+}
 
 /**
  * Fills a template for the next people of its modules, those that the asker may see, and tells how long it became.
@@ -36,7 +49,12 @@ export async function countLength(asker: SignedIn, { body, modules, fillIns, aft
   const [wrong] = checkTemplate(body, await catalogueOf(modules, fillIns))
   if (wrong) throw badInput({ body: `Line ${wrong.line}, character ${wrong.column}: ${wrong.message}` })
   const fill = makeFiller(body)
-  const always = { sender: senderValues(asker), firm: { name: await firmName() }, fill_in: exampleAnswers(fillIns), message: { ref: '4K7P-2M9X' } }
+  const always = {
+    sender: senderValues(asker),
+    firm: { name: await firmName() },
+    fill_in: exampleAnswers(fillIns),
+    message: { ref: '4K7P-2M9X' },
+  }
   const used = CONTEXT_MODULES.filter(module => body.includes(`${module}.`))
   const { rows, total } = await peopleOf(asker, modules, used, after)
   const tally = emptyTally()
@@ -44,7 +62,19 @@ export async function countLength(asker: SignedIn, { body, modules, fillIns, aft
   let last: string | null = null
   for (const { id, name, first_name, last_name, title, city, stage, mail, fields, company, company_city, about } of rows) {
     if (budget.isSpent) return { tally, total, next: last }
-    count(tally, { id, name }, fill({ ...always, ...about, person: { ...fields, name, first_name, last_name, title, city, stage, mail }, company: { name: company, city: company_city } }, asker.zone))
+    count(
+      tally,
+      { id, name },
+      fill(
+        {
+          ...always,
+          ...about,
+          person: { ...fields, name, first_name, last_name, title, city, stage, mail },
+          company: { name: company, city: company_city },
+        },
+        asker.zone,
+      ),
+    )
     last = id
     await budget.makeRoom()
   }
@@ -52,22 +82,47 @@ export async function countLength(asker: SignedIn, { body, modules, fillIns, aft
 }
 
 /** @param used what the template says of what people are on: of each kind the first that is not over */
-async function peopleOf(asker: SignedIn, modules: string[], used: readonly string[], after: string | null): Promise<{ rows: Row[], total: number | null }> {
+async function peopleOf(
+  asker: SignedIn,
+  modules: string[],
+  used: readonly string[],
+  after: string | null,
+): Promise<{ rows: Row[], total: number | null }> {
   const mine = visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })
   const theirs = visible(asker, 'record.see', { owner: sql`x.owner_id`, team: sql`x.team_id` })
-  const wanted = sql`r.module in (${sql.join(modules.map(module => sql`${module}`), sql`, `)}) and ${mine}`
-  const about = used.length === 0
-    ? sql`null::jsonb`
-    : sql`(select jsonb_object_agg(one.module, one.fields || jsonb_build_object('name', one.name, 'city', one.city, 'stage', ${nameOfStage(sql`one.stage_id`)})) from (
+  const wanted = sql`r.module in (${sql.join(
+    modules.map(module => sql`${module}`),
+    sql`, `,
+  )}) and ${mine}`
+  const about
+    = used.length === 0
+      ? sql`null::jsonb`
+      : sql`(select jsonb_object_agg(one.module, one.fields || jsonb_build_object('name', one.name, 'city', one.city, 'stage',
+      ${nameOfStage(sql`one.stage_id`)})) from (
         select distinct on (x.module) x.* from ${recordPerson} l join ${record} x on x.id = l.record_id
-        where l.person_id = r.id and not ${isOver(sql`x.stage_id`)} and x.module in (${sql.join(used.map(module => sql`${module}`), sql`, `)}) and ${theirs}
+        where l.person_id = r.id and not ${isOver(sql`x.stage_id`)}
+          and x.module in (${sql.join(
+            used.map(module => sql`${module}`),
+            sql`, `,
+          )}) and ${theirs}
         order by x.module, x.fields ->> 'day' nulls last, x.fields ->> 'time' nulls last, x.made_at desc) one)`
-  const { rows } = await ask<Row>(planned(sql`
-    select r.id, r.name, r.first_name, r.last_name, r.title, r.city, ${nameOfStage(sql`r.stage_id`)} as stage, r.mail, r.fields, company.name as company, company.city as company_city, ${about} as about
-    from (select * from ${record} r where ${wanted} and ${after ? sql`r.id > ${after}::uuid` : sql`true`} order by r.id limit ${sql.raw(String(CHUNK))}) r
+  const { rows } = await ask<Row>(
+    planned(sql`
+    select r.id, r.name, r.first_name, r.last_name, r.title, r.city, ${nameOfStage(sql`r.stage_id`)} as stage, r.mail, r.fields,
+      company.name as company, company.city as company_city, ${about} as about
+    from (select * from ${record} r where ${wanted} and ${after ? sql`r.id > ${after}::uuid` : sql`true`} order by r.id
+      limit ${sql.raw(String(CHUNK))}) r
     ${joinCompany(asker)}
-    order by r.id`))
+    order by r.id`),
+  )
   // how many there are is asked once, at the start
-  const { rows: [all] } = after ? { rows: [null] } : await ask<{ total: number }>(planned(sql`select count(*)::int as total from ${record} r where ${wanted}`))
+  const {
+    rows: [all],
+  } = after
+    ? { rows: [null] }
+    : await ask<{ total: number }>(
+        planned(sql`select count(*)::int as total
+    from ${record} r where ${wanted}`),
+      )
   return { rows, total: all?.total ?? null }
 }

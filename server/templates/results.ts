@@ -24,11 +24,14 @@ export async function resultsOf(asker: SignedIn, templateId: string, now: Date):
       count(*) filter (where m.state in ('delivered', 'undelivered', 'failed', 'unreported'))::int as settled,
       count(*) filter (where m.handed_at < ${over})::int as waited,
       count(*) filter (where m.handed_at < ${over} and exists (
-        select 1 from ${message} i where i.conversation_id = m.conversation_id and i.direction = 'in' and i.made_at > m.handed_at and i.made_at <= m.handed_at + ${within}))::int as answered,
+        select 1 from ${message} i where i.conversation_id = m.conversation_id and i.direction = 'in' and i.made_at > m.handed_at
+          and i.made_at <= m.handed_at + ${within}))::int as answered,
       count(*) filter (where m.handed_at < ${over} and exists (
-        select 1 from ${consentEntry} e where e.e164 = v.remote and e.kind = 'refused' and e.covers <> 'calls' and e.at > m.handed_at and e.at <= m.handed_at + ${within}))::int as "optedOut"
+        select 1 from ${consentEntry} e where e.e164 = v.remote and e.kind = 'refused' and e.covers <> 'calls' and e.at > m.handed_at
+          and e.at <= m.handed_at + ${within}))::int as "optedOut"
     from ${message} m join ${conversation} v on v.id = m.conversation_id
-    where m.template_id = ${templateId}::uuid and m.template_version is not null and m.handed_at is not null and m.state not in ('held', 'taken-back', 'waiting')
+    where m.template_id = ${templateId}::uuid and m.template_version is not null and m.handed_at is not null
+      and m.state not in ('held', 'taken-back', 'waiting')
     group by 1 order by 1 desc`))
   return rows
 }

@@ -22,16 +22,49 @@ export interface PersonValues { values: FieldValues, zone: string }
  *
  * @param related what the person is on, as the asker may see it
  */
-export async function valuesFor(asker: SignedIn, found: StoredRecord, related: Related[], { aboutId, ref }: FillContext): Promise<PersonValues> {
+export async function valuesFor(
+  asker: SignedIn,
+  found: StoredRecord,
+  related: Related[],
+  { aboutId, ref }: FillContext,
+): Promise<PersonValues> {
   return tx(async (database) => {
     const about = aboutOf(related, aboutId)
-    const [company] = found.companyId ? await database.select().from(record).where(and(eq(record.id, found.companyId), visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId }))) : []
-    const things = about.length > 0 ? await database.select().from(record).where(inArray(record.id, about.map(({ id }) => id))) : []
+    const [company] = found.companyId
+      ? await database
+          .select()
+          .from(record)
+          .where(and(eq(record.id, found.companyId), visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })))
+      : []
+    const things
+      = about.length > 0
+        ? await database
+            .select()
+            .from(record)
+            .where(
+              inArray(
+                record.id,
+                about.map(({ id }) => id),
+              ),
+            )
+        : []
     const stageIds = [found, ...things].flatMap(({ stageId }) => stageId ?? [])
-    const stages = new Map((stageIds.length > 0 ? await database.select().from(stage).where(inArray(stage.id, stageIds)) : []).map(({ id, name }) => [id, name]))
-    const valuesOf = ({ name, city, stageId, fields }: StoredRecord) => ({ ...fields, name, city, stage: stages.get(stageId ?? '') ?? null })
+    const stages = new Map(
+      (stageIds.length > 0 ? await database.select().from(stage).where(inArray(stage.id, stageIds)) : []).map(({ id, name }) => [id, name]),
+    )
+    const valuesOf = ({ name, city, stageId, fields }: StoredRecord) => ({
+      ...fields,
+      name,
+      city,
+      stage: stages.get(stageId ?? '') ?? null,
+    })
     const [us] = await database.select({ name: firm.name }).from(firm)
-    const [first] = await database.select({ e164: phone.e164 }).from(phone).where(eq(phone.recordId, found.id)).orderBy(phone.position).limit(1)
+    const [first] = await database
+      .select({ e164: phone.e164 })
+      .from(phone)
+      .where(eq(phone.recordId, found.id))
+      .orderBy(phone.position)
+      .limit(1)
     return {
       values: {
         person: { ...valuesOf(found), first_name: found.firstName, last_name: found.lastName, title: found.title, mail: found.mail },
@@ -53,5 +86,7 @@ export const senderValues = ({ firstName, name, title, mail, directLine }: Signe
 function aboutOf(related: Related[], aboutId: string | null): Related[] {
   const chosen = related.find(({ id }) => id === aboutId)
   if (aboutId && !chosen) throw badInput({ aboutId: 'This person is not on it any more. Choose another one.' })
-  return CONTEXT_MODULES.flatMap(module => (chosen?.module === module ? chosen : related.find(one => one.module === module && !one.over)) ?? [])
+  return CONTEXT_MODULES.flatMap(
+    module => (chosen?.module === module ? chosen : related.find(one => one.module === module && !one.over)) ?? [],
+  )
 }

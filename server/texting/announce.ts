@@ -25,8 +25,12 @@ export const SHOWN_JOINS = sql`
 /** A message has changed: its entry looks different on every timeline it is on. */
 export function announceShown(rows: ShownRow[]): void {
   for (const row of rows) {
-    for (const { recordId, activityId, ownerId, teamId } of row.shown ?? []) announce({ kind: 'entry', recordId, activityId }, 'record.see', [{ ownerId, teamId }])
-    if (row.conversation_id) announce({ kind: 'conversation', conversationId: row.conversation_id }, 'line.answer', [lineBelongs({ colleagueId: row.line_colleague, teamId: row.line_team })])
+    for (const { recordId, activityId, ownerId, teamId } of row.shown ?? [])
+      announce({ kind: 'entry', recordId, activityId }, 'record.see', [{ ownerId, teamId }])
+    if (row.conversation_id)
+      announce({ kind: 'conversation', conversationId: row.conversation_id }, 'line.answer', [
+        lineBelongs({ colleagueId: row.line_colleague, teamId: row.line_team }),
+      ])
   }
 }
 

@@ -17,8 +17,13 @@ export async function startComposer(asker: SignedIn, recordId: string): Promise<
     const found = await authorize(asker, 'record.see', recordId)
     const holders = [recordId, ...isPersonModule(found.module) ? [] : (await peopleOf(asker, found)).map(({ id }) => id)]
     const lines = await linesOf(asker)
-    const numbers = (await database.select({ e164: phone.e164 }).from(phone).where(inArray(phone.recordId, holders))).flatMap(row => row.e164 ?? [])
-    const used = numbers.length === 0 ? [] : await database.select().from(conversation).where(inArray(conversation.remote, numbers)).orderBy(desc(conversation.lastAt))
+    const numbers = (await database.select({ e164: phone.e164 }).from(phone).where(inArray(phone.recordId, holders))).flatMap(
+      row => row.e164 ?? [],
+    )
+    const used
+      = numbers.length === 0
+        ? []
+        : await database.select().from(conversation).where(inArray(conversation.remote, numbers)).orderBy(desc(conversation.lastAt))
     const mine = used.flatMap(({ remote, lineId }) => lineId && lines.some(line => line.id === lineId) ? [{ remote, lineId }] : [])
     return {
       lines,
@@ -33,9 +38,11 @@ export async function startComposer(asker: SignedIn, recordId: string): Promise<
 async function lastTexts(asker: SignedIn, numbers: string[]): Promise<ComposerStart['texted']> {
   if (numbers.length === 0) return {}
   const { rows } = await ask<{ remote: string, at: number, by: string, mine: boolean }>(sql`
-    select distinct on (v.remote) v.remote, ${milliseconds(sql`m.made_at`)} as at, coalesce(c.first_name, 'Plauder') as by, coalesce(m.author_id = ${asker.id}::uuid, false) as mine
+    select distinct on (v.remote) v.remote, ${milliseconds(sql`m.made_at`)} as at, coalesce(c.first_name, 'Plauder') as by,
+      coalesce(m.author_id = ${asker.id}::uuid, false) as mine
     from ${conversation} v
-    cross join lateral (select * from ${message} m where m.conversation_id = v.id and m.direction = 'out' and m.state <> 'taken-back' and ${mayReadEntry(asker, sql`m.activity_id`)} order by m.made_at desc limit 1) m
+    cross join lateral (select * from ${message} m where m.conversation_id = v.id and m.direction = 'out' and m.state <> 'taken-back'
+      and ${mayReadEntry(asker, sql`m.activity_id`)} order by m.made_at desc limit 1) m
     left join ${colleague} c on c.id = m.author_id
     where v.remote = any(${textArray(numbers)}) order by v.remote, m.made_at desc`)
   return Object.fromEntries(rows.map(({ remote, ...last }) => [remote, last]))

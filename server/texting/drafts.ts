@@ -9,14 +9,39 @@ import { visible } from '../reading/visible'
 
 /** What I have written and not sent, the latest first, each with whom it is for. */
 export async function draftsOf(asker: SignedIn): Promise<KeptDraft[]> {
-  return read(database => database
-    .select({ key: draft.key, text: draft.text, templateId: draft.templateId, templateVersion: draft.templateVersion, ref: draft.ref, pictureIds: draft.pictureIds, at: milliseconds(draft.at), recordId: record.id, name: sql<string | null>`coalesce(${record.name}, ${conversation.remote})` })
-    .from(draft)
-    .leftJoin(record, and(sql`${draft.key} in ('record ' || ${record.id}, 'note ' || ${record.id})`, visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })))
-    .leftJoin(conversation, and(sql`${draft.key} = 'conversation ' || ${conversation.id}`, sql`${conversation.lineId} in (select l.id from ${line} l where ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })})`))
-    .where(eq(draft.colleagueId, asker.id))
-    .orderBy(desc(draft.at))
-    .limit(MOST))
+  return read(database =>
+    database
+      .select({
+        key: draft.key,
+        text: draft.text,
+        templateId: draft.templateId,
+        templateVersion: draft.templateVersion,
+        ref: draft.ref,
+        pictureIds: draft.pictureIds,
+        at: milliseconds(draft.at),
+        recordId: record.id,
+        name: sql<string | null>`coalesce(${record.name}, ${conversation.remote})`,
+      })
+      .from(draft)
+      .leftJoin(
+        record,
+        and(
+          sql`${draft.key} in ('record ' || ${record.id}, 'note ' || ${record.id})`,
+          visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId }),
+        ),
+      )
+      .leftJoin(
+        conversation,
+        and(
+          sql`${draft.key} = 'conversation ' || ${conversation.id}`,
+          sql`${conversation.lineId} in (select l.id
+      from ${line} l where ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })})`,
+        ),
+      )
+      .where(eq(draft.colleagueId, asker.id))
+      .orderBy(desc(draft.at))
+      .limit(MOST),
+  )
 }
 
 const MOST = 200

@@ -28,8 +28,17 @@ export async function takeEvent(carrier: string, event: CarrierEvent, now: Date)
 async function takeCharge(carrier: string, { ref, key, charge }: Extract<CarrierEvent, { kind: 'charged' }>): Promise<boolean> {
   return tx(async (database) => {
     const { parts, ...cost } = charge
-    const [charged] = await database.update(message).set(cost)
-      .where(and(eq(message.carrier, carrier), key && isId(key) ? eq(message.id, key) : eq(message.carrierRef, ref), eq(message.direction, 'out'))).returning({ id: message.id })
+    const [charged] = await database
+      .update(message)
+      .set(cost)
+      .where(
+        and(
+          eq(message.carrier, carrier),
+          key && isId(key) ? eq(message.id, key) : eq(message.carrierRef, ref),
+          eq(message.direction, 'out'),
+        ),
+      )
+      .returning({ id: message.id })
     if (!charged) return false
     if (parts !== undefined) await database.update(textMessage).set({ parts }).where(eq(textMessage.messageId, charged.id))
     await announceMessage(charged.id)
@@ -99,8 +108,10 @@ const storeReports = statement<ReturnType<typeof asColumns>, ShownRow>(value => 
     select distinct on (message_id) ours.* from ours join first using (carrier, id)
     where message_id is not null order by message_id, (${RANKS}::jsonb ->> kind)::int desc
   ), told as (
-    update ${message} m set state = best.kind, code = best.code, settled_at = case when best.settles then best.at end, carrier = best.carrier, carrier_ref = coalesce(m.carrier_ref, best.ref)
-    from best where m.id = best.message_id and m.id = any(array(select message_id from best)) and (${RANKS}::jsonb ->> m.state)::int < (${RANKS}::jsonb ->> best.kind)::int
+    update ${message} m set state = best.kind, code = best.code, settled_at = case when best.settles then best.at end,
+      carrier = best.carrier, carrier_ref = coalesce(m.carrier_ref, best.ref)
+    from best where m.id = best.message_id and m.id = any(array(select message_id from best))
+      and (${RANKS}::jsonb ->> m.state)::int < (${RANKS}::jsonb ->> best.kind)::int
     returning m.id, m.activity_id, m.conversation_id
   )
   select ${SHOWN} from told t ${SHOWN_JOINS}`)
@@ -108,10 +119,22 @@ const storeReports = statement<ReturnType<typeof asColumns>, ShownRow>(value => 
 /** Reports that came before we knew the carrier's own name for a text. */
 export async function applyKeptReports(carrier: string, ref: string): Promise<void> {
   await tx(async (database) => {
-    const [found] = await database.select({ id: message.id }).from(message).where(and(eq(message.carrier, carrier), eq(message.carrierRef, ref)))
+    const [found] = await database
+      .select({ id: message.id })
+      .from(message)
+      .where(and(eq(message.carrier, carrier), eq(message.carrierRef, ref)))
     if (!found) return
-    const kept = await database.update(carrierEvent).set({ messageId: found.id })
-      .where(and(eq(carrierEvent.carrier, carrier), eq(carrierEvent.carrierRef, ref), isNull(carrierEvent.messageId), ne(carrierEvent.kind, 'received')))
+    const kept = await database
+      .update(carrierEvent)
+      .set({ messageId: found.id })
+      .where(
+        and(
+          eq(carrierEvent.carrier, carrier),
+          eq(carrierEvent.carrierRef, ref),
+          isNull(carrierEvent.messageId),
+          ne(carrierEvent.kind, 'received'),
+        ),
+      )
       .returning()
     for (const { at: when, kind, code } of kept) {
       await database.update(message)
@@ -126,9 +149,18 @@ const isId = (key: string) => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.tes
 
 /** Texts of which nobody has told for 72 hours are said to be so. */
 export async function callSilence(now: Date): Promise<void> {
-  const silent = await tx(database => database.update(message)
-    .set({ state: 'unreported' })
-    .where(and(sql`${message.state} in ('accepted', 'sent')`, sql`${message.handedAt} < ${new Date(now.getTime() - SILENCE_AFTER).toISOString()}::timestamptz`, isNull(message.settledAt)))
-    .returning({ id: message.id }))
+  const silent = await tx(database =>
+    database
+      .update(message)
+      .set({ state: 'unreported' })
+      .where(
+        and(
+          sql`${message.state} in ('accepted', 'sent')`,
+          sql`${message.handedAt} < ${new Date(now.getTime() - SILENCE_AFTER).toISOString()}::timestamptz`,
+          isNull(message.settledAt),
+        ),
+      )
+      .returning({ id: message.id }),
+  )
   for (const { id } of silent) await tx(() => announceMessage(id))
 }

@@ -44,25 +44,44 @@ function factsOf(text: AtGate, number: NumberState, now: Date): GateFacts {
 
 /** The record for which it was written still has the number, and none on which it stands has found it to be somebody else's. */
 const NUMBER_USABLE = sql<boolean>`(
-  (${message.recordId} is null or exists (select 1 from ${phone} p where p.record_id = ${message.recordId} and p.e164 = ${conversation.remote}))
+  (${message.recordId} is null or exists (select 1 from ${phone} p where p.record_id = ${message.recordId}
+    and p.e164 = ${conversation.remote}))
   and not exists (
     select 1 from ${activityOnRecord} s join ${phone} p on p.record_id = s.record_id
-    where s.activity_id = ${message.activityId} and s.along_line_id is null and p.wrong_e164 = ${conversation.remote} and p.unusable = 'not-theirs'))`
+    where s.activity_id = ${message.activityId} and s.along_line_id is null and p.wrong_e164 = ${conversation.remote}
+      and p.unusable = 'not-theirs'))`
 
 async function readAll(messageIds: string[]) {
-  return read(database => database
-    .select({
-      id: message.id, state: message.state, shift: textMessage.shift, pictures: message.pictures, acceptedAt: message.acceptedAt, askedCarrier: message.carrier, confirmsOptOut: textMessage.confirmsOptOut,
-      nightAllowed: message.nightAllowed, leavesAt: message.leavesAt, wallTime: message.wallTime,
-      remote: conversation.remote, numberUsable: NUMBER_USABLE, from: line.e164, carrier: line.carrier, lineActive: line.active,
-      words: activityContent.words, textingOn: sql<boolean>`coalesce((select ${firm.textingOn} from ${firm}), false)`,
-      zone: record.zone, country: record.country, region: record.region,
-    })
-    .from(message)
-    .innerJoin(textMessage, eq(textMessage.messageId, message.id))
-    .innerJoin(conversation, eq(conversation.id, message.conversationId))
-    .innerJoin(line, eq(line.id, conversation.lineId))
-    .leftJoin(activityContent, eq(activityContent.activityId, message.activityId))
-    .leftJoin(record, eq(record.id, message.recordId))
-    .where(sql`${message.id} = any(${uuidArray(messageIds)})`))
+  return read(database =>
+    database
+      .select({
+        id: message.id,
+        state: message.state,
+        shift: textMessage.shift,
+        pictures: message.pictures,
+        acceptedAt: message.acceptedAt,
+        askedCarrier: message.carrier,
+        confirmsOptOut: textMessage.confirmsOptOut,
+        nightAllowed: message.nightAllowed,
+        leavesAt: message.leavesAt,
+        wallTime: message.wallTime,
+        remote: conversation.remote,
+        numberUsable: NUMBER_USABLE,
+        from: line.e164,
+        carrier: line.carrier,
+        lineActive: line.active,
+        words: activityContent.words,
+        textingOn: sql<boolean>`coalesce((select ${firm.textingOn} from ${firm}), false)`,
+        zone: record.zone,
+        country: record.country,
+        region: record.region,
+      })
+      .from(message)
+      .innerJoin(textMessage, eq(textMessage.messageId, message.id))
+      .innerJoin(conversation, eq(conversation.id, message.conversationId))
+      .innerJoin(line, eq(line.id, conversation.lineId))
+      .leftJoin(activityContent, eq(activityContent.activityId, message.activityId))
+      .leftJoin(record, eq(record.id, message.recordId))
+      .where(sql`${message.id} = any(${uuidArray(messageIds)})`),
+  )
 }

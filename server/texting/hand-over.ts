@@ -69,19 +69,42 @@ async function begin(messageIds: string[], now: Date): Promise<Map<string, Ready
       else if (uncertain || afterEvent(text.state as MessageState, 'claim')) {
         if (!uncertain) fresh.push(text.id)
         // of what may have left only the carrier that was asked can say anything, whichever the line has now
-        ready.set(text.id, { carrier: (uncertain && text.askedCarrier) || text.carrier, uncertain, text: { key: text.id, from: text.from, to: text.remote, text: text.words ?? '', shift: text.shift, pictures: pictures.get(text.id) ?? [], confirmsOptOut: text.confirmsOptOut } })
+        ready.set(text.id, {
+          carrier: (uncertain && text.askedCarrier) || text.carrier,
+          uncertain,
+          text: {
+            key: text.id,
+            from: text.from,
+            to: text.remote,
+            text: text.words ?? '',
+            shift: text.shift,
+            pictures: pictures.get(text.id) ?? [],
+            confirmsOptOut: text.confirmsOptOut,
+          },
+        })
       }
     }
     // taking back is the same kind of update: where it has won, the text is not ours to hand over any more
-    const claimed = fresh.length === 0
-      ? []
-      : await database.update(message).set({ state: 'handing-over', carrier: CARRIER_OF_LINE, handedAt: now, tryingSince: sql`coalesce(${message.tryingSince}, ${at(now)})` }).where(and(inArray(message.id, fresh), inArray(message.state, statesBefore('claim')))).returning({ id: message.id })
+    const claimed
+      = fresh.length === 0
+        ? []
+        : await database
+            .update(message)
+            .set({
+              state: 'handing-over',
+              carrier: CARRIER_OF_LINE,
+              handedAt: now,
+              tryingSince: sql`coalesce(${message.tryingSince}, ${at(now)})`,
+            })
+            .where(and(inArray(message.id, fresh), inArray(message.state, statesBefore('claim'))))
+            .returning({ id: message.id })
     for (const id of fresh) if (!claimed.some(one => one.id === id)) ready.delete(id)
     return ready
   })
 }
 
-const CARRIER_OF_LINE = sql<string>`(select l.carrier from ${conversation} v join ${line} l on l.id = v.line_id where v.id = ${message.conversationId})`
+const CARRIER_OF_LINE = sql<string>`(select l.carrier from ${conversation} v join ${line} l on l.id = v.line_id
+  where v.id = ${message.conversationId})`
 
 /** A report may have overtaken the answer: then the text has left, but what its carrier answers is still to be asked. */
 function askedBefore({ state, acceptedAt }: AtGate): boolean {
@@ -129,13 +152,15 @@ const asColumns = (items: AcceptedItem[]) => ({
 const storeAnswers = statement<ReturnType<typeof asColumns>, AcceptedRow>(value => sql`
   with input as (
     select * from unnest(
-      ${value('jobs')}::uuid[], ${value('attempts')}::int[], ${value('messages')}::uuid[], ${value('carriers')}::text[], ${value('refs')}::text[],
+      ${value('jobs')}::uuid[], ${value('attempts')}::int[], ${value('messages')}::uuid[], ${value('carriers')}::text[],
+        ${value('refs')}::text[],
       ${value('parts')}::int[], ${value('costs')}::bigint[], ${value('currencies')}::text[], ${value('ats')}::timestamptz[]
     ) i (job_id, attempt, message_id, carrier, ref, parts, cost_micros, currency, at)
   ), mine as (
     ${jobsDone(sql`input`, sql`i.message_id`)}
   ), told as (
-    update ${message} m set carrier_ref = i.ref, accepted_at = i.at, cost_micros = coalesce(i.cost_micros, m.cost_micros), currency = coalesce(i.currency, m.currency),
+    update ${message} m set carrier_ref = i.ref, accepted_at = i.at, cost_micros = coalesce(i.cost_micros, m.cost_micros),
+      currency = coalesce(i.currency, m.currency),
       state = case when m.state = any(${textArray(statesBefore('accepted'))}) then 'accepted' else m.state end
     from input i
     where m.id = i.message_id and m.id = any(array(select message_id from mine)) and m.state = any(${textArray(ACCEPTED_AFTER)})
@@ -144,16 +169,22 @@ const storeAnswers = statement<ReturnType<typeof asColumns>, AcceptedRow>(value 
     update ${textMessage} x set parts = i.parts from input i
     where x.message_id = i.message_id and x.message_id = any(array(select id from told)) and x.parts <> i.parts
   ), touched as (
-    ${contacted(sql`select s.record_id, max(told.at) as at from told join ${activityOnRecord} s on s.activity_id = told.activity_id and s.along_line_id is null group by s.record_id`)}
+    ${contacted(sql`select s.record_id, max(told.at) as at from told join ${activityOnRecord} s on s.activity_id = told.activity_id
+      and s.along_line_id is null group by s.record_id`)}
   )
   select i.message_id, i.message_id not in (select message_id from mine) as overtaken,
-    exists (select 1 from ${carrierEvent} e where e.carrier = i.carrier and e.carrier_ref = i.ref and e.message_id is null) as kept, ${SHOWN}
+    exists (select 1 from ${carrierEvent} e where e.carrier = i.carrier and e.carrier_ref = i.ref and e.message_id is null) as kept,
+      ${SHOWN}
   from input i left join told t on t.id = i.message_id ${SHOWN_JOINS}`)
 
 async function takeRefusal(claim: Claim, ready: Ready, answer: Exclude<HandOverAnswer, { kind: 'accepted' }>, now: Date): Promise<Outcome> {
   return tx(async (database) => {
     const messageId = ready.text.key
-    const [{ state, tryingSince } = { state: 'handing-over', tryingSince: null }] = await database.select({ state: message.state, tryingSince: message.tryingSince }).from(message).where(eq(message.id, messageId)).for('update')
+    const [{ state, tryingSince } = { state: 'handing-over', tryingSince: null }] = await database
+      .select({ state: message.state, tryingSince: message.tryingSince })
+      .from(message)
+      .where(eq(message.id, messageId))
+      .for('update')
     if (answer.kind === 'refused') {
       await move(messageId, state, 'refused', { code: answer.code, settledAt: now })
       return 'done'
@@ -173,11 +204,17 @@ async function takeRefusal(claim: Claim, ready: Ready, answer: Exclude<HandOverA
 }
 
 /** Moves a message by one of our events, if it still is where that event may begin. */
-export async function move(messageId: string, state: string, event: OurEvent, values: Partial<typeof message.$inferInsert>): Promise<boolean> {
+export async function move(
+  messageId: string,
+  state: string,
+  event: OurEvent,
+  values: Partial<typeof message.$inferInsert>,
+): Promise<boolean> {
   const next = afterEvent(state as MessageState, event)
   if (!next) return false
   return tx(async (database) => {
-    const [moved] = await database.update(message)
+    const [moved] = await database
+      .update(message)
       .set({ ...values, state: next })
       .where(and(eq(message.id, messageId), inArray(message.state, statesBefore(event))))
       .returning({ id: message.id })
@@ -195,12 +232,15 @@ export const handOverBroke: Ending = {
   },
   again: async ({ payload }, now) => {
     const { messageId, state } = await stateOf(payload)
-    if (state === 'held') await move(messageId, state, 'release', { code: null, leavesAt: now, tryingSince: null, wallTime: null, wallZone: null })
+    if (state === 'held')
+      await move(messageId, state, 'release', { code: null, leavesAt: now, tryingSince: null, wallTime: null, wallZone: null })
   },
 }
 
 async function stateOf(payload: Claim['payload']): Promise<{ messageId: string, state: string }> {
   const messageId = String(payload.messageId)
-  const [found] = await tx(database => database.select({ state: message.state }).from(message).where(eq(message.id, messageId)).for('update'))
+  const [found] = await tx(database =>
+    database.select({ state: message.state }).from(message).where(eq(message.id, messageId)).for('update'),
+  )
   return { messageId, state: found?.state ?? 'gone' }
 }

@@ -12,12 +12,29 @@ import type { SignedIn } from '../identity/sign-in'
 /** All lines of the firm, for those who set them up. */
 export async function listLines(asker: SignedIn): Promise<SetUpLine[]> {
   if (!can(asker, 'line.edit', {})) throw notAllowed('see how lines are set up; an admin does')
-  return read(database => database
-    .select({ id: line.id, name: line.name, e164: line.e164, active: line.active, private: line.private, colleague: colleague.name, team: team.name, carrier: line.carrier, languages: line.languages, records: line.records, ownerFirst: line.ownerFirst, greeting: line.greeting, ringSeconds: line.ringSeconds, hours: line.hours })
-    .from(line)
-    .leftJoin(colleague, eq(colleague.id, line.colleagueId))
-    .leftJoin(team, eq(team.id, line.teamId))
-    .orderBy(asc(line.name)))
+  return read(database =>
+    database
+      .select({
+        id: line.id,
+        name: line.name,
+        e164: line.e164,
+        active: line.active,
+        private: line.private,
+        colleague: colleague.name,
+        team: team.name,
+        carrier: line.carrier,
+        languages: line.languages,
+        records: line.records,
+        ownerFirst: line.ownerFirst,
+        greeting: line.greeting,
+        ringSeconds: line.ringSeconds,
+        hours: line.hours,
+      })
+      .from(line)
+      .leftJoin(colleague, eq(colleague.id, line.colleagueId))
+      .leftJoin(team, eq(team.id, line.teamId))
+      .orderBy(asc(line.name)),
+  )
 }
 
 /** The carriers over which a line's texts can go. */
@@ -35,7 +52,11 @@ export async function changeLine(asker: SignedIn, id: string, form: LineForm, no
     if (!carrierRegistered(form.carrier)) throw badInput({ carrier: 'There is no such carrier here. Choose one from the list.' })
     await database.update(line).set(form).where(eq(line.id, id))
     const { carrier, languages, records, ownerFirst, greeting, ringSeconds, hours } = before
-    await note('line-changed', asker.id, now, { lineId: id, from: { carrier, languages, records, ownerFirst, greeting, ringSeconds, hours }, to: form })
+    await note('line-changed', asker.id, now, {
+      lineId: id,
+      from: { carrier, languages, records, ownerFirst, greeting, ringSeconds, hours },
+      to: form,
+    })
     return listLines(asker)
   })
 }

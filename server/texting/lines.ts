@@ -11,7 +11,14 @@ export type TextLine = Omit<Line, 'records' | 'ownerFirst' | 'greeting' | 'ringS
 export const lineBelongs = ({ colleagueId, teamId }: Pick<Line, 'colleagueId' | 'teamId'>) => ({ ownerId: colleagueId, teamId })
 
 /** What a text costs within a country, and the most that its carrier takes. */
-export interface Price { microsPerPart: number, currency: string, mostParts: number, microsPerPicture: number | null, mostPictures: number, mostPictureBytes: number }
+export interface Price {
+  microsPerPart: number
+  currency: string
+  mostParts: number
+  microsPerPicture: number | null
+  mostPictures: number
+  mostPictureBytes: number
+}
 
 /** A number of one country texts only within that country (common practice). */
 export const mayText = (line: Pick<Line, 'country'>, country: string) => line.country === country

@@ -25,13 +25,25 @@ export async function takePicture(asker: SignedIn, id: string, file: Buffer, now
 
 /** Takes a picture out before its text is sent. */
 export async function dropPicture(asker: SignedIn, id: string): Promise<void> {
-  await tx(database => database.delete(picture).where(and(eq(picture.id, id), eq(picture.colleagueId, asker.id), isNull(picture.messageId))))
+  await tx(database =>
+    database.delete(picture).where(and(eq(picture.id, id), eq(picture.colleagueId, asker.id), isNull(picture.messageId))),
+  )
 }
 
 /** @throws Problem 404 for one that is neither my own nor in an entry that I may read */
 export async function readPicture(asker: SignedIn, id: string): Promise<{ type: string, bytes: Buffer }> {
-  const [found] = await read(database => database.select({ type: picture.type, bytes: picture.bytes }).from(picture).where(and(eq(picture.id, id), sql`(${picture.colleagueId} = ${asker.id}::uuid or exists (
-    select 1 from ${message} m where m.id = ${picture.messageId} and ${mayReadEntry(asker, sql`m.activity_id`)}))`)))
+  const [found] = await read(database =>
+    database
+      .select({ type: picture.type, bytes: picture.bytes })
+      .from(picture)
+      .where(
+        and(
+          eq(picture.id, id),
+          sql`(${picture.colleagueId} = ${asker.id}::uuid or exists (
+    select 1 from ${message} m where m.id = ${picture.messageId} and ${mayReadEntry(asker, sql`m.activity_id`)}))`,
+        ),
+      ),
+  )
   if (!found) throw notFound('picture')
   return found
 }
@@ -39,16 +51,27 @@ export async function readPicture(asker: SignedIn, id: string): Promise<{ type: 
 /** @throws Problem 422 where the line's carrier does not take these pictures */
 export async function checkPictures(asker: SignedIn, ids: string[], lineName: string, price: Price | null): Promise<void> {
   if (ids.length === 0) return
-  if (!price || price.microsPerPicture === null) throw badInput({ pictureIds: `No pictures go out over ${lineName}: its carrier takes none in that country. Take them out, or choose another line.` })
-  if (ids.length > price.mostPictures) throw badInput({ pictureIds: `The carrier takes ${price.mostPictures} pictures in one text at most. Take ${ids.length - price.mostPictures} out.` })
+  if (!price || price.microsPerPicture === null)
+    throw badInput({
+      pictureIds: `No pictures go out over ${lineName}: its carrier takes none in that country. Take them out, or choose another line.`,
+    })
+  if (ids.length > price.mostPictures)
+    throw badInput({
+      pictureIds: `The carrier takes ${price.mostPictures} pictures in one text at most. Take ${ids.length - price.mostPictures} out.`,
+    })
   const found = await unsent(asker, ids)
-  if (found.length < ids.length) throw badInput({ pictureIds: 'A picture of this text is not there any more. Take it out and put it in anew.' })
-  if (found.some(({ size }) => size > price.mostPictureBytes)) throw badInput({ pictureIds: 'A picture is too large for this carrier. Take it out, or choose another line.' })
+  if (found.length < ids.length)
+    throw badInput({ pictureIds: 'A picture of this text is not there any more. Take it out and put it in anew.' })
+  if (found.some(({ size }) => size > price.mostPictureBytes))
+    throw badInput({ pictureIds: 'A picture is too large for this carrier. Take it out, or choose another line.' })
 }
 
 /** The pictures of texts that are about to be handed over, by text, in the order in which they were put in. */
 export async function picturesOf(messageIds: string[]): Promise<Map<string, { type: string, bytes: Buffer }[]>> {
-  const rows = messageIds.length === 0 ? [] : await read(database => database.select().from(picture).where(inArray(picture.messageId, messageIds)).orderBy(picture.id))
+  const rows
+    = messageIds.length === 0
+      ? []
+      : await read(database => database.select().from(picture).where(inArray(picture.messageId, messageIds)).orderBy(picture.id))
   const byMessage = new Map<string, { type: string, bytes: Buffer }[]>()
   for (const { messageId, type, bytes } of rows) byMessage.set(messageId!, [...byMessage.get(messageId!) ?? [], { type, bytes }])
   return byMessage
@@ -71,5 +94,6 @@ const unsent = (asker: SignedIn, ids: string[]) => read(database => database
 
 async function forgetUnsent(asker: SignedIn, now: Date): Promise<void> {
   const old = and(eq(picture.colleagueId, asker.id), isNull(picture.messageId), lt(picture.at, new Date(now.getTime() - KEPT_UNSENT_MS)))
-  await once(sql`delete from ${picture} where ${old} and not exists (select 1 from ${draft} d where d.colleague_id = ${asker.id}::uuid and d.picture_ids ? ${picture.id}::text)`)
+  await once(sql`delete from ${picture} where ${old} and not exists (select 1 from ${draft} d where d.colleague_id = ${asker.id}::uuid
+    and d.picture_ids ? ${picture.id}::text)`)
 }

@@ -90,12 +90,18 @@ function valuesOf({ line, leavesAt, later, ref, ...out }: Outgoing, now: Date) {
 const OUT = sql.raw(`'${messageEntry('text', 'out')}'`)
 
 const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
-  const [now, activityId, byHand, authorId] = [sql`${value('now')}::timestamptz`, sql`${value('activityId')}::uuid`, sql`${value('byHand')}::boolean`, sql`${value('authorId')}::uuid`]
+  const [now, activityId, byHand, authorId] = [
+    sql`${value('now')}::timestamptz`,
+    sql`${value('activityId')}::uuid`,
+    sql`${value('byHand')}::boolean`,
+    sql`${value('authorId')}::uuid`,
+  ]
   return sql`
     with before as (
       select id, waits_since from ${conversation} where line_id = ${value('lineId')}::uuid and remote = ${value('to')}
     ), talk as (
-      insert into ${conversation} as v (id, kind, line_id, remote, last_at) values (${value('conversationId')}::uuid, 'text', ${value('lineId')}::uuid, ${value('to')}, ${now})
+      insert into ${conversation} as v (id, kind, line_id, remote, last_at)
+        values (${value('conversationId')}::uuid, 'text', ${value('lineId')}::uuid, ${value('to')}, ${now})
       on conflict (line_id, remote) do update set last_at = excluded.last_at,
         waits_since = case when ${byHand} then null else v.waits_since end
       returning id
@@ -111,9 +117,11 @@ const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
     ), shown as (
       ${isShown(sql`select record_id, ${now}, (select id from happened), via, ${value('privateLine')}::uuid, along from places`)}
     ), told as (
-      insert into ${message} (id, kind, conversation_id, activity_id, direction, origin, author_id, record_id, template_id, template_version, state,
+      insert into ${message} (id, kind, conversation_id, activity_id, direction, origin, author_id, record_id, template_id,
+        template_version, state,
         night_allowed, answers_since, pictures, made_at, leaves_at, wall_time, wall_zone, ref)
-      select ${value('id')}::uuid, 'text', talk.id, (select id from happened), 'out', ${value('origin')}, ${authorId}, ${value('recordId')}::uuid,
+      select ${value('id')}::uuid, 'text', talk.id, (select id from happened), 'out', ${value('origin')}, ${authorId},
+        ${value('recordId')}::uuid,
         ${value('templateId')}::uuid, ${value('templateVersion')}::int, 'waiting', ${value('nightAllowed')}::boolean,
         case when ${byHand} then (select waits_since from before) end, ${value('pictures')}::int, ${now}, ${value('leavesAt')}::timestamptz,
         ${value('wallTime')}, ${value('wallZone')}, ${value('ref')}
@@ -121,16 +129,19 @@ const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
       returning id, activity_id, conversation_id
     ), measured as (
       insert into ${textMessage} (message_id, encoding, shift, units, parts, confirms_opt_out)
-      select id, ${value('encoding')}, ${value('shift')}, ${value('units')}::int, ${value('parts')}::int, ${value('confirmsOptOut')}::boolean from told
+      select id, ${value('encoding')}, ${value('shift')}, ${value('units')}::int, ${value('parts')}::int,
+        ${value('confirmsOptOut')}::boolean from told
     ), pictured as (
       update ${picture} set message_id = ${value('id')}::uuid
-      where ${value('pictures')}::int > 0 and message_id is null and colleague_id = ${authorId} and id in (select x::uuid from jsonb_array_elements_text(${value('pictureIds')}::jsonb) x)
+      where ${value('pictures')}::int > 0 and message_id is null and colleague_id = ${authorId}
+        and id in (select x::uuid from jsonb_array_elements_text(${value('pictureIds')}::jsonb) x)
     ), later as (
       ${jobMade(sql`
         select ${value('jobId')}::uuid, ${HAND_OVER}::text, ${value('jobKey')}, ${value('payload')}::jsonb, ${value('lane')},
           ${value('orderAt')}::timestamptz, ${value('leavesAt')}::timestamptz, ${now}, ${value('wallTime')}::text is not null`)}
     )
-    select (select conversation_id from told) as conversation_id, ${value('lineColleague')}::uuid as line_colleague, ${value('lineTeam')}::uuid as line_team,
+    select (select conversation_id from told) as conversation_id, ${value('lineColleague')}::uuid as line_colleague,
+      ${value('lineTeam')}::uuid as line_team,
       (select json_agg(json_build_object('recordId', r.id, 'activityId', ${activityId}, 'ownerId', r.owner_id, 'teamId', r.team_id))
         from shown join ${record} r on r.id = shown.record_id) as shown`
 })

@@ -83,10 +83,32 @@ async function store(carrier: string, to: Line, conversationId: string, incoming
 async function obey(order: 'stop' | 'start' | 'help', to: Line, incoming: Incoming, messageId: string, now: Date): Promise<void> {
   const [{ name } = { name: 'us' }] = await read(database => database.select({ name: firm.name }).from(firm))
   const before = await lockNumber(incoming.from)
-  if (order === 'help') return answerByItself(to, incoming.from, `${name}: you have our texts because you asked us or work with us. Write here and a person answers. Text STOP to end them.`, false, now)
+  if (order === 'help')
+    return answerByItself(
+      to,
+      incoming.from,
+      `${name}: you have our texts because you asked us or work with us. Write here and a person answers. Text STOP to end them.`,
+      false,
+      now,
+    )
   const already = order === 'stop' && before.texts === 'refused'
-  await writeConsent({ e164: incoming.from, at: incoming.at, kind: order === 'stop' ? 'refused' : 'agreed', covers: 'texts', how: 'text', words: incoming.text, messageId })
+  await writeConsent({
+    e164: incoming.from,
+    at: incoming.at,
+    kind: order === 'stop' ? 'refused' : 'agreed',
+    covers: 'texts',
+    how: 'text',
+    words: incoming.text,
+    messageId,
+  })
   // one confirming text after a revocation, without advertising, and no second one (47 CFR 64.1200(a)(12), from memory)
-  if (order === 'stop' && !already) await answerByItself(to, incoming.from, `${name}: you get no more texts from any of our numbers. Text START if you want them again.`, true, now)
+  if (order === 'stop' && !already)
+    await answerByItself(
+      to,
+      incoming.from,
+      `${name}: you get no more texts from any of our numbers. Text START if you want them again.`,
+      true,
+      now,
+    )
   if (order === 'start') await answerByItself(to, incoming.from, `${name}: texts are on again. Text STOP to end them.`, false, now)
 }

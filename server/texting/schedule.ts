@@ -24,7 +24,13 @@ export function leavesAtOf({ wallTime, zone }: LaterForm, now: Date): Date {
   const rules = zoneRules(zone)
   if (!rules) throw badInput({ 'later.zone': `“${zone}” is not a time zone.` })
   const found = instantOf(wallTime, rules)
-  if (!found.ok) throw badInput({ 'later.wallTime': found.reason === 'gap' ? `That time never comes there: clocks are put forward. Choose ${found.next.slice(11)} or later.` : 'Choose a day and a time.' })
+  if (!found.ok)
+    throw badInput({
+      'later.wallTime':
+        found.reason === 'gap'
+          ? `That time never comes there: clocks are put forward. Choose ${found.next.slice(11)} or later.`
+          : 'Choose a day and a time.',
+    })
   if (found.instant <= now.getTime()) throw badInput({ 'later.wallTime': 'That moment has passed. Choose a later one, or send it now.' })
   if (found.instant > now.getTime() + YEAR) throw badInput({ 'later.wallTime': 'That is more than a year away. Choose an earlier day.' })
   return new Date(found.instant)
@@ -35,20 +41,51 @@ export function leavesAtOf({ wallTime, zone }: LaterForm, now: Date): Date {
  *
  * @throws Problem 409 if it has left, or if that moment is in the person's night
  */
-export async function reschedule(asker: SignedIn, messageId: string, { later, nightAllowed }: { later: LaterForm | null, nightAllowed: boolean }, now: Date): Promise<{ leavesAt: number }> {
+export async function reschedule(
+  asker: SignedIn,
+  messageId: string,
+  { later, nightAllowed }: { later: LaterForm | null, nightAllowed: boolean },
+  now: Date,
+): Promise<{ leavesAt: number }> {
   return tx(async (database) => {
-    const [found] = await database.select({ message, remote: conversation.remote, lastHeardAt: numberState.lastHeardAt, zone: record.zone, country: record.country, region: record.region })
-      .from(message).innerJoin(conversation, eq(conversation.id, message.conversationId))
-      .leftJoin(numberState, eq(numberState.e164, conversation.remote)).leftJoin(record, eq(record.id, message.recordId))
-      .where(eq(message.id, messageId)).for('update', { of: message })
+    const [found] = await database
+      .select({
+        message,
+        remote: conversation.remote,
+        lastHeardAt: numberState.lastHeardAt,
+        zone: record.zone,
+        country: record.country,
+        region: record.region,
+      })
+      .from(message)
+      .innerJoin(conversation, eq(conversation.id, message.conversationId))
+      .leftJoin(numberState, eq(numberState.e164, conversation.remote))
+      .leftJoin(record, eq(record.id, message.recordId))
+      .where(eq(message.id, messageId))
+      .for('update', { of: message })
     if (!found || found.message.authorId !== asker.id) throw notFound('text')
-    if (found.message.state !== 'waiting' || !found.message.wallTime) throw conflict('has-left', 'It has left', 'This text waits no more, so its time cannot be changed.')
-    const leavesAt = later ? leavesAtOf(later, now) : new Date(now.getTime() + await takeBackMs())
+    if (found.message.state !== 'waiting' || !found.message.wallTime)
+      throw conflict('has-left', 'It has left', 'This text waits no more, so its time cannot be changed.')
+    const leavesAt = later ? leavesAtOf(later, now) : new Date(now.getTime() + (await takeBackMs()))
     const zones = zonesOf(found, found.remote)
     const allowed = nightAllowed || (later === null && found.message.nightAllowed)
-    const verdict = mayLeaveNow({ now: (later ? leavesAt : now).getTime(), zones, lastHeardAt: found.lastHeardAt?.getTime() ?? null, nightAllowed: allowed })
-    if (!verdict.leaves) throw conflict('night', 'Their night', 'That is outside of the hours in which a person there may be texted. Choose another time, or say that it may leave then.', { reason: verdict.reason, zones: clockRules(zones, leavesAt), notBefore: verdict.notBefore })
-    await database.update(message).set({ wallTime: later?.wallTime ?? null, wallZone: later?.zone ?? null, leavesAt, nightAllowed: allowed }).where(eq(message.id, messageId))
+    const verdict = mayLeaveNow({
+      now: (later ? leavesAt : now).getTime(),
+      zones,
+      lastHeardAt: found.lastHeardAt?.getTime() ?? null,
+      nightAllowed: allowed,
+    })
+    if (!verdict.leaves)
+      throw conflict(
+        'night',
+        'Their night',
+        'That is outside of the hours in which a person there may be texted. Choose another time, or say that it may leave then.',
+        { reason: verdict.reason, zones: clockRules(zones, leavesAt), notBefore: verdict.notBefore },
+      )
+    await database
+      .update(message)
+      .set({ wallTime: later?.wallTime ?? null, wallZone: later?.zone ?? null, leavesAt, nightAllowed: allowed })
+      .where(eq(message.id, messageId))
     await moveJob(HAND_OVER, messageId, leavesAt, later !== null)
     await announceMessage(messageId)
     return { leavesAt: leavesAt.getTime() }
@@ -77,8 +114,13 @@ export async function workOutSchedule(piece = PIECE): Promise<number> {
 
 async function workOutPiece(after: string | null, piece: number): Promise<{ moved: number, last: string | null }> {
   return tx(async (database) => {
-    const waiting = await database.select({ id: message.id, leavesAt: message.leavesAt, wallTime: message.wallTime, zone: message.wallZone }).from(message)
-      .where(and(eq(message.state, 'waiting'), isNotNull(message.wallTime), after ? gt(message.id, after) : undefined)).orderBy(asc(message.id)).limit(piece).for('update')
+    const waiting = await database
+      .select({ id: message.id, leavesAt: message.leavesAt, wallTime: message.wallTime, zone: message.wallZone })
+      .from(message)
+      .where(and(eq(message.state, 'waiting'), isNotNull(message.wallTime), after ? gt(message.id, after) : undefined))
+      .orderBy(asc(message.id))
+      .limit(piece)
+      .for('update')
     let moved = 0
     for (const { id, leavesAt, ...moment } of waiting) {
       const instant = instantNow(moment as WallMoment)

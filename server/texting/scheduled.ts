@@ -9,7 +9,8 @@ import { mayRead } from '../reading/entries'
 /** Texts on a record's timeline that are to leave later, the next first. Whoever calls has checked that the record may be seen. */
 export async function scheduledOn(asker: Asker, recordId: string): Promise<ScheduledText[]> {
   const { rows } = await ask<ScheduledText & Record<string, unknown>>(sql`
-    select m.id, m.activity_id as "activityId", t.words, ${milliseconds(sql`m.leaves_at`)} as "leavesAt", m.wall_time as "wallTime", m.wall_zone as zone, m.author_id as "authorId", c.first_name as author
+    select m.id, m.activity_id as "activityId", t.words, ${milliseconds(sql`m.leaves_at`)} as "leavesAt", m.wall_time as "wallTime",
+      m.wall_zone as zone, m.author_id as "authorId", c.first_name as author
     from ${message} m
     join ${activityOnRecord} s on s.activity_id = m.activity_id and s.record_id = ${recordId}::uuid and ${mayRead(asker)}
     left join ${activityContent} t on t.activity_id = m.activity_id

@@ -55,7 +55,8 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date, origi
     return queued
   }
   catch (error) {
-    if (isDuplicate(error, 'message_ref_unique')) throw conflict('ref-taken', 'Its reference is taken', 'Another text has this reference. Send it once more: it gets a new one.')
+    if (isDuplicate(error, 'message_ref_unique'))
+      throw conflict('ref-taken', 'Its reference is taken', 'Another text has this reference. Send it once more: it gets a new one.')
     if (!isDuplicate(error, 'message_pkey')) throw error
     // the same was sent twice in one moment, and the other came first
     return firstResult(asker, form.id, (await readSituation(asker, form)).earlier!)
@@ -63,36 +64,74 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date, origi
 }
 
 function firstResult(asker: SignedIn, id: string, earlier: NonNullable<Situation['earlier']>): Queued {
-  if (earlier.authorId !== asker.id) throw conflict('id-taken', 'Already there', 'A text with this id exists. Reload the page and try again.')
+  if (earlier.authorId !== asker.id)
+    throw conflict('id-taken', 'Already there', 'A text with this id exists. Reload the page and try again.')
   return { id, activityId: earlier.activityId, leavesAt: earlier.leavesAt }
 }
 
 /** The one way out for Plauder itself: an answer to STOP, START or HELP. The gate asks its rules all the same. */
 export async function answerByItself(line: Line, to: string, text: string, confirmsOptOut: boolean, now: Date): Promise<void> {
-  await queueText({ id: uuid(), line, to, recordId: null, text, authorId: null, origin: 'automatic', writtenOn: null, templateId: null, templateVersion: null, nightAllowed: false, confirmsOptOut, leavesAt: now, later: null, ref: null, pictureIds: [] }, now)
+  await queueText(
+    {
+      id: uuid(),
+      line,
+      to,
+      recordId: null,
+      text,
+      authorId: null,
+      origin: 'automatic',
+      writtenOn: null,
+      templateId: null,
+      templateVersion: null,
+      nightAllowed: false,
+      confirmsOptOut,
+      leavesAt: now,
+      later: null,
+      ref: null,
+      pictureIds: [],
+    },
+    now,
+  )
 }
 
 function checkWords({ text, pictureIds }: SendForm, { line, recipient, price, priced }: Situation): void {
   if (text.trim() === '' && pictureIds.length === 0) throw badInput({ text: 'Write the text first.' })
   if (/\{\{|\{%/.test(text)) throw badInput({ text: 'A field of the template is still open in the text. Fill it in or take it out.' })
-  if (!mayText(line, recipient.country)) throw badInput({ lineId: `${line.name} texts within ${line.country} only, and this number is in ${recipient.country}. Choose a line there.` })
-  if (!price && priced) throw badInput({ lineId: `The carrier of ${line.name} has no price for ${recipient.country}, so it cannot text there. Choose another line.` })
+  if (!mayText(line, recipient.country))
+    throw badInput({
+      lineId: `${line.name} texts within ${line.country} only, and this number is in ${recipient.country}. Choose a line there.`,
+    })
+  if (!price && priced)
+    throw badInput({
+      lineId: `The carrier of ${line.name} has no price for ${recipient.country}, so it cannot text there. Choose another line.`,
+    })
   const { parts } = measureText(text, line.languages)
   const most = price?.mostParts ?? MOST_PARTS
-  if (pictureIds.length === 0 && parts > most) throw badInput({ text: `The text has ${parts} parts; the carrier takes ${most}. Shorten it, or send it as two.` })
+  if (pictureIds.length === 0 && parts > most)
+    throw badInput({ text: `The text has ${parts} parts; the carrier takes ${most}. Shorten it, or send it as two.` })
 }
 
 /** @param when the hour that decides: now, or the moment for which it is meant */
 function checkRules({ nightAllowed }: SendForm, { line, recipient, textingOn }: Situation, when: Date): void {
   if (!textingOn) throw conflict('texting-off', 'Texting is off', 'Texting is switched off for the firm. Ask an admin to switch it on.')
   if (!line.active) throw badInput({ lineId: `${line.name} is not active. Choose another line.` })
-  if (recipient.optedOut) throw conflict('opted-out', 'Opted out', 'This number has opted out, so no text leaves for it. Call, or wait until START comes from it.')
+  if (recipient.optedOut)
+    throw conflict(
+      'opted-out',
+      'Opted out',
+      'This number has opted out, so no text leaves for it. Call, or wait until START comes from it.',
+    )
   askAtNight(recipient, nightAllowed, when)
 }
 
 function askAtNight({ zones, lastHeardAt }: Recipient, nightAllowed: boolean, now: Date): void {
   const verdict = mayLeaveNow({ now: now.getTime(), zones, lastHeardAt, nightAllowed })
   if (verdict.leaves) return
-  const detail = verdict.reason === 'night' ? 'It is outside of the hours in which a person there may be texted.' : 'Nobody knows what time it is there.'
-  throw conflict('night', 'Their night', `${detail} Send it later, or say that it may leave now.`, { reason: verdict.reason, zones: clockRules(zones, now), notBefore: verdict.notBefore })
+  const detail
+    = verdict.reason === 'night' ? 'It is outside of the hours in which a person there may be texted.' : 'Nobody knows what time it is there.'
+  throw conflict('night', 'Their night', `${detail} Send it later, or say that it may leave now.`, {
+    reason: verdict.reason,
+    zones: clockRules(zones, now),
+    notBefore: verdict.notBefore,
+  })
 }

@@ -26,9 +26,11 @@ export async function shrinkPicture(file: Buffer): Promise<SmallPicture> {
   if (!facts) throw badInput({ picture: 'This is no picture that telephones show. Take a JPEG, PNG, GIF or WebP.' })
   const { format, width, height, pages = 1 } = facts
   try {
-    if (width * height * pages > MOST_PIXELS) throw badInput({ picture: `The picture has more than ${MOST_PIXELS / 1e6} million points. Make it smaller first.` })
+    if (width * height * pages > MOST_PIXELS)
+      throw badInput({ picture: `The picture has more than ${MOST_PIXELS / 1e6} million points. Make it smaller first.` })
     for await (const { data, info } of attempts(format === 'jpeg', pages > 1, open)) {
-      if (data.length <= MOST_BYTES_OUT) return { type: `image/${info.format as 'jpeg'}`, width: info.width, height: info.pageHeight ?? info.height, bytes: data }
+      if (data.length <= MOST_BYTES_OUT)
+        return { type: `image/${info.format as 'jpeg'}`, width: info.width, height: info.pageHeight ?? info.height, bytes: data }
     }
   }
   catch (error) {
@@ -39,7 +41,8 @@ export async function shrinkPicture(file: Buffer): Promise<SmallPicture> {
 }
 
 async function* attempts(photo: boolean, moves: boolean, open: (animated: boolean) => Sharp) {
-  const within = (edge: number, animated = false) => open(animated).autoOrient().resize({ width: edge, height: edge, fit: 'inside', withoutEnlargement: true })
+  const within = (edge: number, animated = false) =>
+    open(animated).autoOrient().resize({ width: edge, height: edge, fit: 'inside', withoutEnlargement: true })
   const made = (picture: Sharp) => picture.toBuffer({ resolveWithObject: true })
   if (moves) {
     for (const edge of MOVING) yield await made(within(edge, true).gif())

@@ -40,16 +40,54 @@ export interface Situation {
  *   that takes no texts
  */
 export async function readSituation(asker: Asker, form: SendForm): Promise<Situation> {
-  const { rows: [found] } = await situationOf({ id: form.id, lineId: form.lineId, phoneId: form.phoneId, conversationId: form.conversationId, recordId: form.recordId, templateId: form.templateId, templateVersion: form.templateVersion })
+  const {
+    rows: [found],
+  } = await situationOf({
+    id: form.id,
+    lineId: form.lineId,
+    phoneId: form.phoneId,
+    conversationId: form.conversationId,
+    recordId: form.recordId,
+    templateId: form.templateId,
+    templateVersion: form.templateVersion,
+  })
   if (!found) throw notFound('line')
-  const own: TextLine = { id: found.id, e164: found.e164, name: found.name, country: found.country, teamId: found.team_id, colleagueId: found.colleague_id, private: found.private, active: found.active, carrier: found.carrier, languages: found.languages }
+  const own: TextLine = {
+    id: found.id,
+    e164: found.e164,
+    name: found.name,
+    country: found.country,
+    teamId: found.team_id,
+    colleagueId: found.colleague_id,
+    private: found.private,
+    active: found.active,
+    carrier: found.carrier,
+    languages: found.languages,
+  }
   if (!can(asker, 'line.answer', lineBelongs(own))) throw notAllowed(`text from ${own.name}`)
-  if (form.recordId && !(found.written_on_id && can(asker, 'record.edit', { ownerId: found.written_on_owner, teamId: found.written_on_team }))) throw notFound('record')
-  if (form.templateId && !mayUse(asker, found)) throw badInput({ templateId: 'There is no such template any more, or no such version of it. Choose another one, or send it as your own words.' })
+  if (
+    form.recordId
+    && !(found.written_on_id && can(asker, 'record.edit', { ownerId: found.written_on_owner, teamId: found.written_on_team }))
+  )
+    throw notFound('record')
+  if (form.templateId && !mayUse(asker, found))
+    throw badInput({
+      templateId: 'There is no such template any more, or no such version of it. Choose another one, or send it as your own words.',
+    })
   return {
     earlier: found.activity_id ? { authorId: found.author_id, activityId: found.activity_id, leavesAt: found.leaves_at } : null,
     line: own,
-    price: found.most_parts === null ? null : { microsPerPart: found.micros_per_part, currency: found.currency, mostParts: found.most_parts, microsPerPicture: found.micros_per_picture, mostPictures: found.most_pictures, mostPictureBytes: found.most_picture_bytes },
+    price:
+      found.most_parts === null
+        ? null
+        : {
+            microsPerPart: found.micros_per_part,
+            currency: found.currency,
+            mostParts: found.most_parts,
+            microsPerPicture: found.micros_per_picture,
+            mostPictures: found.most_pictures,
+            mostPictureBytes: found.most_picture_bytes,
+          },
     priced: carrierRegistered(found.carrier)?.prices !== undefined,
     recipient: recipientOf(asker, form, found),
     textingOn: found.texting_on,
@@ -59,10 +97,16 @@ export async function readSituation(asker: Asker, form: SendForm): Promise<Situa
 
 /** Its wording may be an older one, and it may be retired meanwhile: what counts is that it was theirs to use. */
 const mayUse = (asker: Asker, found: Row): boolean =>
-  found.template_version !== null && (found.template_audience === 'all' || can(asker, 'template.see', { ownerId: found.template_owner, teamId: found.template_team }))
+  found.template_version !== null
+  && (found.template_audience === 'all' || can(asker, 'template.see', { ownerId: found.template_owner, teamId: found.template_team }))
 
-const situationOf = question<Pick<SendForm, 'id' | 'lineId' | 'phoneId' | 'conversationId' | 'recordId' | 'templateId' | 'templateVersion'>, Row>(value => sql`
-  select l.*, f.texting_on, f.take_back_seconds, c.micros_per_part, c.currency, c.most_parts, c.micros_per_picture, c.most_pictures, c.most_picture_bytes,
+const situationOf = question<
+  Pick<SendForm, 'id' | 'lineId' | 'phoneId' | 'conversationId' | 'recordId' | 'templateId' | 'templateVersion'>,
+  Row
+>(
+  value => sql`
+  select l.*, f.texting_on, f.take_back_seconds, c.micros_per_part, c.currency, c.most_parts, c.micros_per_picture, c.most_pictures,
+    c.most_picture_bytes,
     m.author_id, m.activity_id, ${milliseconds(sql`m.leaves_at`)} as leaves_at,
     p.id as phone_id, p.e164 as phone_e164, p.country as phone_country, p.kind as phone_kind,
     r.id as record_id, r.owner_id, r.team_id as record_team, r.zone, r.country as record_country, r.region, v.remote,
@@ -80,21 +124,32 @@ const situationOf = question<Pick<SendForm, 'id' | 'lineId' | 'phoneId' | 'conve
   left join ${template} t on t.id = ${value('templateId')}::uuid
   left join ${templateVersion} tv on tv.template_id = t.id and tv.version = ${value('templateVersion')}::int
   left join ${numberState} n on n.e164 = coalesce(p.e164, v.remote)
-  where l.id = ${value('lineId')}::uuid`)
+  where l.id = ${value('lineId')}::uuid`,
+)
 
 function recipientOf(asker: Asker, form: SendForm, found: Row): Recipient {
   const heard = { optedOut: found.texts === 'refused', lastHeardAt: found.last_heard_at }
   if (!form.phoneId) {
     if (!form.conversationId) throw badInput({ phoneId: 'Choose a number to text.' })
     if (!found.remote) throw notFound('conversation')
-    if (!isE164(found.remote)) throw badInput({ conversationId: `${found.remote} is no telephone number, so nothing can be sent to it. Whoever sends under it takes no answers.` })
+    if (!isE164(found.remote))
+      throw badInput({
+        conversationId: `${found.remote} is no telephone number, so nothing can be sent to it. Whoever sends under it takes no answers.`,
+      })
     return { e164: found.remote, country: found.country, zones: zonesOf(NOWHERE, found.remote), recordId: null, ...heard }
   }
   if (!found.phone_id || !can(asker, 'record.see', { ownerId: found.owner_id, teamId: found.record_team })) throw notFound('number')
   if (!found.phone_e164) throw badInput({ phoneId: 'This number cannot be used, so nothing can be sent to it. Correct it on the record.' })
-  if (found.phone_kind === 'landline') throw badInput({ phoneId: 'This is a landline, which takes no texts. Choose another number, or call it.' })
+  if (found.phone_kind === 'landline')
+    throw badInput({ phoneId: 'This is a landline, which takes no texts. Choose another number, or call it.' })
   const place: Place = { zone: found.zone, country: found.record_country, region: found.region }
-  return { e164: found.phone_e164, country: found.phone_country, zones: zonesOf(place, found.phone_e164), recordId: found.record_id, ...heard }
+  return {
+    e164: found.phone_e164,
+    country: found.phone_country,
+    zones: zonesOf(place, found.phone_e164),
+    recordId: found.record_id,
+    ...heard,
+  }
 }
 
 const NOWHERE: Place = { zone: null, country: null, region: null }

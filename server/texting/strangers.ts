@@ -24,12 +24,21 @@ export async function readStranger(asker: SignedIn, typed: string): Promise<Stra
  * Opens a conversation with a number that may be on no record. Where it is on one that the asker sees, that record
  * is named instead: what is known of somebody should not be passed over.
  */
-export async function beginWith(asker: SignedIn, typed: string, now: Date): Promise<{ conversationId: string | null, recordId: string | null }> {
+export async function beginWith(
+  asker: SignedIn,
+  typed: string,
+  now: Date,
+): Promise<{ conversationId: string | null, recordId: string | null }> {
   const found = await readStranger(asker, typed)
-  if (found.kind === 'unusable') throw badInput({ typed: 'This number cannot be texted from a line of yours. Look at its digits and its country.' })
+  if (found.kind === 'unusable')
+    throw badInput({ typed: 'This number cannot be texted from a line of yours. Look at its digits and its country.' })
   return tx(async (database) => {
-    const [known] = await database.select({ id: record.id }).from(phone).innerJoin(record, eq(record.id, phone.recordId))
-      .where(and(eq(phone.e164, found.e164), visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId }))).limit(1)
+    const [known] = await database
+      .select({ id: record.id })
+      .from(phone)
+      .innerJoin(record, eq(record.id, phone.recordId))
+      .where(and(eq(phone.e164, found.e164), visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })))
+      .limit(1)
     if (known) return { conversationId: null, recordId: known.id }
     const { country } = readPhone(found.e164, 'US') as { country: string }
     const line = await lineFor(asker, found.e164, country)

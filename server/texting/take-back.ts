@@ -43,7 +43,14 @@ export async function letGo(asker: SignedIn, messageId: string, now: Date): Prom
     const found = await mustBeMine(asker, messageId)
     const reason = found.message.code as HoldReason
     const forTheHour = reason === 'night' || reason === 'zone-unknown'
-    const released = { code: null, nightAllowed: forTheHour || found.message.nightAllowed, leavesAt: now, tryingSince: null, wallTime: null, wallZone: null }
+    const released = {
+      code: null,
+      nightAllowed: forTheHour || found.message.nightAllowed,
+      leavesAt: now,
+      tryingSince: null,
+      wallTime: null,
+      wallZone: null,
+    }
     if (!MAY_BE_LET_GO.includes(reason) || !await move(messageId, found.message.state, 'release', released)) {
       throw conflict('not-held', 'Not held', 'This text is not held for its hour or its moment, so there is nothing to let go.')
     }
@@ -61,7 +68,10 @@ async function mustBeMine(asker: SignedIn, messageId: string) {
     .leftJoin(activityContent, eq(activityContent.activityId, message.activityId))
     .where(eq(message.id, messageId))
     .for('update', { of: message }))
-  const mine = found && (found.message.authorId === asker.id || (found.message.authorId === null && found.message.direction === 'out' && can(asker, 'line.answer', lineBelongs(found.line))))
+  const mine
+    = found
+      && (found.message.authorId === asker.id
+        || (found.message.authorId === null && found.message.direction === 'out' && can(asker, 'line.answer', lineBelongs(found.line))))
   if (!mine) throw notFound('text')
   return found
 }

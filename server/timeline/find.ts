@@ -21,7 +21,8 @@ export async function findSaid(asker: Asker, words: string): Promise<Said[]> {
   const query = all.map((word, i) => i === all.length - 1 ? `${word}:*` : word).join(' & ')
   const matches = sql`to_tsvector('simple', coalesce(t.words, '')) @@ to_tsquery('simple', ${query})`
   // a rare word is looked up; walking back from the newest until enough are found would read everything that was ever said
-  const { rows: some } = await ask<{ id: string }>(planned(sql`select t.activity_id as id from ${activityContent} t where ${matches} limit ${sql.raw(String(RARE))}`))
+  const { rows: some } = await ask<{ id: string }>(planned(sql`select t.activity_id as id from ${activityContent} t where ${matches}
+    limit ${sql.raw(String(RARE))}`))
   const which = some.length < RARE ? sql`t.activity_id = any(${uuidArray(some.map(({ id }) => id))})` : matches
   const { rows } = await ask<Said & Record<string, unknown>>(planned(sql`
     with hits as (

@@ -10,7 +10,24 @@ import { factsOf, storedOf } from '../calling/stored'
 import { read, tx } from '../db/door'
 import { at, milliseconds, uuidArray } from '../db/instants'
 import { recordingShown } from '../calling/recording-shown'
-import { activity, activityContent, activityOnRecord, call, callEffect, callTransfer, colleague, consentProposal, conversation, disposition, line, message, picture, record, template, textMessage } from '../db/schema'
+import {
+  activity,
+  activityContent,
+  activityOnRecord,
+  call,
+  callEffect,
+  callTransfer,
+  colleague,
+  consentProposal,
+  conversation,
+  disposition,
+  line,
+  message,
+  picture,
+  record,
+  template,
+  textMessage,
+} from '../db/schema'
 import { notFound } from '../http/problem'
 import { visible } from '../reading/visible'
 import { isKind } from '../reading/kinds'
@@ -23,18 +40,25 @@ const A_FEW = 5
 const SLIP = sql`
   a.id, ${milliseconds(sql`a.at`)} as at, a.kind, a.data, t.words, t.data as content,
   c.id as colleague_id, c.first_name as colleague_first, c.name as colleague_name,
-  m.id as message_id, m.state, m.code, m.direction, m.origin, m.author_id, m.kind as message_kind, x.units, x.parts, m.cost_micros::float8 as cost_micros, m.currency,
+  m.id as message_id, m.state, m.code, m.direction, m.origin, m.author_id, m.kind as message_kind, x.units, x.parts,
+    m.cost_micros::float8 as cost_micros, m.currency,
   m.conversation_id, m.ref, m.wall_time, m.wall_zone, m.template_version, tp.name as template_name,
   case when ${isKind(sql`a.kind`, CONTACT.call)} then (
-    select json_build_object('call', to_jsonb(k), 'disposition', case when di.id is not null then json_build_object('name', di.name, 'colour', di.colour) end,
+    select json_build_object('call', to_jsonb(k), 'disposition', case
+      when di.id is not null then json_build_object('name', di.name, 'colour', di.colour) end,
       'spoken', k.spoken,
-      'transfers', (select coalesce(json_agg(json_build_object('from', f.first_name, 'to', g.first_name, 'at', ${milliseconds(sql`h.ended_at`)}) order by h.ended_at), '[]')
-        from ${callTransfer} h join ${colleague} f on f.id = h.from_id join ${colleague} g on g.id = h.to_id where h.call_id = k.id and h.state = 'transferred'), 'recording', ${recordingShown(sql`k.id`)}, 'effects', (
-      select coalesce(json_agg(json_build_object('position', e.position, 'words', e.words, 'state', e.state, 'reason', e.reason) order by e.position), '[]')
+      'transfers', (select coalesce(json_agg(json_build_object('from', f.first_name, 'to', g.first_name, 'at',
+        ${milliseconds(sql`h.ended_at`)}) order by h.ended_at), '[]')
+        from ${callTransfer} h join ${colleague} f on f.id = h.from_id join ${colleague} g on g.id = h.to_id where h.call_id = k.id
+          and h.state = 'transferred'), 'recording', ${recordingShown(sql`k.id`)}, 'effects', (
+      select coalesce(json_agg(json_build_object('position', e.position, 'words', e.words, 'state', e.state, 'reason', e.reason)
+        order by e.position), '[]')
       from ${callEffect} e where e.call_id = k.id and e.attempt = (select max(attempt) from ${callEffect} x where x.call_id = k.id)))
     from ${call} k left join ${disposition} di on di.id = k.disposition_id where k.activity_id = a.id) end as called,
-  case when m.pictures > 0 then (select json_agg(json_build_object('id', pi.id, 'width', pi.width, 'height', pi.height, 'size', pi.size) order by pi.id) from ${picture} pi where pi.message_id = m.id) end as pictures,
-  ${milliseconds(sql`m.leaves_at`)} as leaves_at, ${milliseconds(sql`m.handed_at`)} as handed_at, ${milliseconds(sql`m.settled_at`)} as settled_at,
+  case when m.pictures > 0 then (select json_agg(json_build_object('id', pi.id, 'width', pi.width, 'height', pi.height, 'size', pi.size)
+    order by pi.id) from ${picture} pi where pi.message_id = m.id) end as pictures,
+  ${milliseconds(sql`m.leaves_at`)} as leaves_at, ${milliseconds(sql`m.handed_at`)} as handed_at, ${milliseconds(sql`m.settled_at`)} as
+    settled_at,
   v.remote, l.name as line_name, l.e164 as line_e164,
   p.id as proposal_id, p.opted_out as proposal_decision`
 
@@ -96,7 +120,8 @@ export async function readTimeline(asker: Asker, recordId: string, before?: Time
 
 /** The page above another one, for who has come into the middle of a timeline. */
 export async function readNewer(asker: Asker, recordId: string, after: TimelineCursor, limit = PAGE): Promise<TimelinePage> {
-  const { rows } = await read(database => database.execute<EntryRow>(timelineQuery(asker, recordId, sql`(s.at, s.activity_id) > ${place(after)}`, limit + 1, OLDEST_FIRST)))
+  const { rows } = await read(database => database.execute<EntryRow>(timelineQuery(asker, recordId, sql`(s.at,
+    s.activity_id) > ${place(after)}`, limit + 1, OLDEST_FIRST)))
   return { entries: rows.slice(0, limit).map(entryOf).reverse(), more: true, newer: rows.length > limit }
 }
 
@@ -118,7 +143,9 @@ const place = ({ at: instant, id }: TimelineCursor) => sql`(${at(instant)}, ${id
 
 /** Single entries, as a browser asks for them after a notice. Those that may not be seen are left out. */
 export async function readEntries(asker: Asker, recordId: string, ids: string[]): Promise<TimelineEntry[]> {
-  const { rows } = await read(database => database.execute<EntryRow>(timelineQuery(asker, recordId, sql`s.activity_id = any(${uuidArray(ids)})`, ids.length)))
+  const { rows } = await read(database =>
+    database.execute<EntryRow>(timelineQuery(asker, recordId, sql`s.activity_id = any(${uuidArray(ids)})`, ids.length)),
+  )
   return rows.map(entryOf)
 }
 
@@ -143,7 +170,8 @@ export async function readRhythm(asker: Asker, recordId: string, from: Date, off
 }
 
 async function mustSee(asker: Asker, recordId: string): Promise<void> {
-  const { rows } = await read(database => database.execute(sql`select 1 from ${record} r where r.id = ${recordId}::uuid and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}`))
+  const { rows } = await read(database => database.execute(sql`select 1 from ${record} r where r.id = ${recordId}::uuid
+    and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}`))
   if (rows.length === 0) throw notFound('record')
 }
 

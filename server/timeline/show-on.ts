@@ -21,7 +21,12 @@ const MOST = 2_000
  *
  * @throws Problem 404 for an entry that the asker may not see; 422 if the record takes none
  */
-export async function showOnMatter(asker: SignedIn, entryId: string, { recordId, whole }: { recordId: string, whole: boolean }, now: Date): Promise<void> {
+export async function showOnMatter(
+  asker: SignedIn,
+  entryId: string,
+  { recordId, whole }: { recordId: string, whole: boolean },
+  now: Date,
+): Promise<void> {
   await tx(async () => {
     const matter = await authorize(asker, 'record.edit', recordId)
     if (!isMatterModule(matter.module)) throw badInput({ recordId: 'Choose a deal, a job or a case.' })
@@ -34,7 +39,7 @@ export async function showOnMatter(asker: SignedIn, entryId: string, { recordId,
           and s.via_record_id is null and s.record_id <> ${recordId}::uuid and ${mayRead(asker)}
         order by s.at desc, s.activity_id, r.id limit ${MOST}
       ) shown`)}`)
-    if (seen.length === 0 && !await showsAlready(asker, entryId, recordId)) throw notFound('entry')
+    if (seen.length === 0 && !(await showsAlready(asker, entryId, recordId))) throw notFound('entry')
     if (seen.length === 0) return
     await note('entry-shown-on', asker.id, now, { activityId: entryId, recordId, entries: seen.length })
     for (const { activity_id: activityId } of seen.slice(0, PAGE)) announce({ kind: 'entry', recordId, activityId }, 'record.see', [matter])
@@ -43,7 +48,8 @@ export async function showOnMatter(asker: SignedIn, entryId: string, { recordId,
 
 /** All entries of the conversation in which one is a text; that one alone where it is none. */
 const conversationOf = (entryId: string) => sql`
-  select own.activity_id from ${message} own where own.conversation_id = (select m.conversation_id from ${message} m where m.activity_id = ${entryId}::uuid)
+  select own.activity_id from ${message} own where own.conversation_id = (select m.conversation_id from ${message} m
+    where m.activity_id = ${entryId}::uuid)
   union select ${entryId}::uuid`
 
 /** Whether it showed there before; then asking for it once more is no mistake. */

@@ -9,11 +9,21 @@ export const beginForm = object({
   /** Out of the address that the start has printed. */
   key: string().max(200).required('Open the address that the start of Plauder has printed.'),
   firm: line(80).required('Say what the firm is called.'),
-  country: string().matches(/^[A-Z]{2}$/, 'Choose a country.').required('Choose a country.'),
+  country: string()
+    .matches(/^[A-Z]{2}$/, 'Choose a country.')
+    .required('Choose a country.'),
   zone: string().max(60).required('Choose a time zone.'),
   name: line(80).required('Say who you are.'),
-  mail: string().trim().lowercase().max(200).email('This is not a mail address. It needs a name, an @ and a place.').required('Give the mail address with which you sign in.'),
-  password: string().min(SHORTEST_PASSWORD, `At least ${SHORTEST_PASSWORD} characters: a few words are easier to remember than signs.`).max(200).required('Choose a password.'),
+  mail: string()
+    .trim()
+    .lowercase()
+    .max(200)
+    .email('This is not a mail address. It needs a name, an @ and a place.')
+    .required('Give the mail address with which you sign in.'),
+  password: string()
+    .min(SHORTEST_PASSWORD, `At least ${SHORTEST_PASSWORD} characters: a few words are easier to remember than signs.`)
+    .max(200)
+    .required('Choose a password.'),
   /** The stages, fields and ends of calls to begin with. */
   set: string().oneOf(STARTING_SET_KEYS, 'Choose what you do.').default('sales'),
   /** Whether a line of the practice carrier is made, to try everything with nobody outside. */

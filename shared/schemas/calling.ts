@@ -19,7 +19,9 @@ export const dialForm = object({
 })
 export type DialForm = InferType<typeof dialForm>
 
-export const callNotesForm = object({ notes: string().defined().max(10_000, 'The notes are too long. Put what matters into a note of its own.') })
+export const callNotesForm = object({
+  notes: string().defined().max(10_000, 'The notes are too long. Put what matters into a note of its own.'),
+})
 
 const time = () => string().matches(/^([01]\d|2[0-3]):[0-5]\d$/, 'Write a time such as 09:30.')
 
@@ -50,8 +52,15 @@ export type MarkForm = InferType<typeof markForm>
 export const MOST_OWN_PHONES = 5
 export const howICallForm = object({
   callsWith: string().oneOf(CALLS_WITH).required(),
-  phones: array().of(object({ number: string().trim().max(40, 'That is no telephone number.').required('Write the number.'), label: line(40).required('Say which telephone it is.') }).required())
-    .max(MOST_OWN_PHONES, `${MOST_OWN_PHONES} telephones at most.`).default([]),
+  phones: array()
+    .of(
+      object({
+        number: string().trim().max(40, 'That is no telephone number.').required('Write the number.'),
+        label: line(40).required('Say which telephone it is.'),
+      }).required(),
+    )
+    .max(MOST_OWN_PHONES, `${MOST_OWN_PHONES} telephones at most.`)
+    .default([]),
 })
 export type HowICallForm = InferType<typeof howICallForm>
 

@@ -3,8 +3,32 @@ import { isDay } from '../../core/conditions/conditions'
 
 /** What an id in a request can name. The server asks of each whether whoever names it may see it (server/identity/named). */
 export const NAMED = [
-  'record', 'phone', 'conversation', 'message', 'entry', 'picture', 'proposal', 'call', 'recording', 'spoken', 'round', 'task', 'template', 'line', 'view', 'bulk-change', 'import',
-  'disposition', 'colleague', 'team', 'pipeline', 'stage', 'field', 'job', 'set-aside-event', 'sign-in',
+  'record',
+  'phone',
+  'conversation',
+  'message',
+  'entry',
+  'picture',
+  'proposal',
+  'call',
+  'recording',
+  'spoken',
+  'round',
+  'task',
+  'template',
+  'line',
+  'view',
+  'bulk-change',
+  'import',
+  'disposition',
+  'colleague',
+  'team',
+  'pipeline',
+  'stage',
+  'field',
+  'job',
+  'set-aside-event',
+  'sign-in',
 ] as const
 export type Named = typeof NAMED[number]
 
@@ -31,8 +55,10 @@ export const idIfSeen = () => uuid().meta({ names: null })
 export const byId = (names: Named) => object({ id: idOf(names).required() })
 
 /** A day of the calendar, `2026-12-03`. */
-export const day = () => string().matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, { message: 'Choose a day.', excludeEmptyString: true })
-  .test('calendar', 'The calendar has no such day. Choose another one.', value => !value || isDay(value))
+export const day = () =>
+  string()
+    .matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, { message: 'Choose a day.', excludeEmptyString: true })
+    .test('calendar', 'The calendar has no such day. Choose another one.', value => !value || isDay(value))
 
 /** A line of text as people type it: trimmed, and never longer than anybody needs. */
 export const line = (most: number) => string().trim().max(most, ({ max }) => `That is longer than ${max} characters. Shorten it.`)

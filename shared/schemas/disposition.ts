@@ -17,4 +17,7 @@ export const dispositionForm = object({
 })
 export type DispositionForm = InferType<typeof dispositionForm>
 
-export const dispositionOrderForm = object({ module: string().oneOf(PERSON_MODULES).required(), ids: array().of(idOf('disposition').required()).max(200).required() })
+export const dispositionOrderForm = object({
+  module: string().oneOf(PERSON_MODULES).required(),
+  ids: array().of(idOf('disposition').required()).max(200).required(),
+})

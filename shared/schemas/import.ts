@@ -10,12 +10,28 @@ export const importForm = object({
   id: freshId().required(),
   module: string().oneOf(IMPORT_MODULES).required(),
   fileName: line(200).required(),
-  headings: array(string().max(200).defined()).min(1, 'The file has no columns.').max(MOST_COLUMNS, ({ max }) => `A file has ${max} columns at most.`).required(),
-  total: number().integer().min(1, 'There is no row in the file.').max(MOST_ROWS, ({ max }) => `A file has ${max.toLocaleString('en-US')} rows at most. Bring it in as several.`).required(),
+  headings: array(string().max(200).defined())
+    .min(1, 'The file has no columns.')
+    .max(MOST_COLUMNS, ({ max }) => `A file has ${max} columns at most.`)
+    .required(),
+  total: number()
+    .integer()
+    .min(1, 'There is no row in the file.')
+    .max(MOST_ROWS, ({ max }) => `A file has ${max.toLocaleString('en-US')} rows at most. Bring it in as several.`)
+    .required(),
   rules: object({
     matching: array(string().max(80).nullable().defined()).max(MOST_COLUMNS).required(),
-    country: string().matches(/^[A-Z]{2}$/, 'Choose a country.').required(),
-    dayOrders: array(string().oneOf(['day-first', 'month-first'] as const).nullable().defined()).max(MOST_COLUMNS).required(),
+    country: string()
+      .matches(/^[A-Z]{2}$/, 'Choose a country.')
+      .required(),
+    dayOrders: array(
+      string()
+        .oneOf(['day-first', 'month-first'] as const)
+        .nullable()
+        .defined(),
+    )
+      .max(MOST_COLUMNS)
+      .required(),
     duplicates: object({ number: onDuplicate(), mail: onDuplicate(), name: onDuplicate() }).required(),
     ownerId: idOf('colleague').required('Choose whose they are.'),
   }).required(),
@@ -25,13 +41,20 @@ export type ImportForm = InferType<typeof importForm>
 const PIECES_AT_ONCE = 40
 const LONGEST_CELL = 20_000
 
-const isRow = (row: unknown): row is string[] => Array.isArray(row) && row.length <= MOST_COLUMNS && row.every(cell => typeof cell === 'string' && cell.length <= LONGEST_CELL)
+const isRow = (row: unknown): row is string[] =>
+  Array.isArray(row) && row.length <= MOST_COLUMNS && row.every(cell => typeof cell === 'string' && cell.length <= LONGEST_CELL)
 
 /** Cells are checked by hand: a schema asked a million times would keep everybody waiting. */
 export const rowsForm = object({
   /** Place of the first piece among all of the file. */
-  place: number().integer().min(0).max(MOST_ROWS / PIECE_ROWS).required(),
-  rows: mixed<string[][]>((rows): rows is string[][] => Array.isArray(rows) && rows.length > 0 && rows.length <= PIECES_AT_ONCE * PIECE_ROWS && rows.every(isRow)).required(),
+  place: number()
+    .integer()
+    .min(0)
+    .max(MOST_ROWS / PIECE_ROWS)
+    .required(),
+  rows: mixed<string[][]>(
+    (rows): rows is string[][] => Array.isArray(rows) && rows.length > 0 && rows.length <= PIECES_AT_ONCE * PIECE_ROWS && rows.every(isRow),
+  ).required(),
 })
 export type RowsForm = InferType<typeof rowsForm>
 

@@ -7,17 +7,32 @@ const time = (message: string) => string().matches(TIME, message).required(messa
 
 export const lineForm = object({
   carrier: line(60).required('Choose over which carrier its texts go.'),
-  languages: array().of(string().oneOf(NATIONAL_LANGUAGES).required()).max(NATIONAL_LANGUAGES.length).required('Say whose letters the carrier knows.'),
+  languages: array()
+    .of(string().oneOf(NATIONAL_LANGUAGES).required())
+    .max(NATIONAL_LANGUAGES.length)
+    .required('Say whose letters the carrier knows.'),
   records: boolean().required(),
   ownerFirst: boolean().required(),
   /** What a caller hears before the tone; none: no messages are taken. */
   greeting: optionalLine(500),
-  ringSeconds: number().typeError('Write a number of seconds.').integer('Write whole seconds.').min(5, 'Let it ring for five seconds at least.').max(120, 'Nobody waits for longer than two minutes.').required(),
+  ringSeconds: number()
+    .typeError('Write a number of seconds.')
+    .integer('Write whole seconds.')
+    .min(5, 'Let it ring for five seconds at least.')
+    .max(120, 'Nobody waits for longer than two minutes.')
+    .required(),
   /** Outside of these a message is taken at once. */
   hours: object({
     opens: time('Write a time such as 08:00.'),
-    closes: time('Write a time such as 18:00.').test('later', 'It closes before it opens. Write a later time.', (closes = '', { parent: { opens = '' } }: { parent: { opens?: string } }) => !TIME.test(closes) || !TIME.test(opens) || closes > opens),
+    closes: time('Write a time such as 18:00.').test(
+      'later',
+      'It closes before it opens. Write a later time.',
+      (closes = '', { parent: { opens = '' } }: { parent: { opens?: string } }) =>
+        !TIME.test(closes) || !TIME.test(opens) || closes > opens,
+    ),
     days: array().of(number().integer().min(0).max(6).required()).min(1, 'Choose at least one day.').required(),
-  }).nullable().default(null),
+  })
+    .nullable()
+    .default(null),
 })
 export type LineForm = InferType<typeof lineForm>

@@ -22,15 +22,25 @@ export type ViewForm = InferType<typeof viewForm>
 
 export const exportQuery = listQuery.shape({
   /** Keys with commas between. */
-  columns: array(line(80).required()).min(1, 'Take out at least one column.').max(60).required().transform((_, given: unknown) => typeof given === 'string' ? given.split(',') : given),
-  format: string().oneOf(['csv', 'vcf'] as const).required(),
+  columns: array(line(80).required())
+    .min(1, 'Take out at least one column.')
+    .max(60)
+    .required()
+    .transform((_, given: unknown) => (typeof given === 'string' ? given.split(',') : given)),
+  format: string()
+    .oneOf(['csv', 'vcf'] as const)
+    .required(),
 })
 export type ExportQuery = InferType<typeof exportQuery>
 
 /** Which records: those with these ids, those that a file brought, or all that the list holds. */
 export const selection = object({
   list: listQuery.required(),
-  ids: array(idIfSeen().required()).min(1, 'Choose at least one record.').max(1_000, 'Choose 1,000 one by one at most, or all of the list.').nullable().default(null),
+  ids: array(idIfSeen().required())
+    .min(1, 'Choose at least one record.')
+    .max(1_000, 'Choose 1,000 one by one at most, or all of the list.')
+    .nullable()
+    .default(null),
   importId: idOf('import').nullable().default(null),
 })
 export type Selection = InferType<typeof selection>

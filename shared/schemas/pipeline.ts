@@ -19,7 +19,10 @@ export const pipelineForm = object({
   id: freshId().required(),
   holds: string().oneOf(HELD).required(),
   name: line(60).required('Give the pipeline a name.'),
-  stages: array(stage.required()).min(2, 'A pipeline has at least two stages.').max(MOST_STAGES, `A pipeline has ${MOST_STAGES} stages at most.`).required()
+  stages: array(stage.required())
+    .min(2, 'A pipeline has at least two stages.')
+    .max(MOST_STAGES, `A pipeline has ${MOST_STAGES} stages at most.`)
+    .required()
     .test('different', 'Two stages have the same name.', value => different(value?.map(({ name }) => name?.toLowerCase())))
     .test('one-each', 'Two stages are the same one.', value => different(value?.map(({ id }) => id)))
     .test('open', 'Leave at least one stage in which it is not over.', value => value?.some(({ over }) => !over)),

@@ -49,13 +49,30 @@ export const recordForm = object({
   city: optionalLine(80),
   region: optionalLine(40),
   postcode: optionalLine(20),
-  country: string().trim().uppercase().matches(/^[A-Z]{2}$/, { message: 'Give the country as two letters, such as US, CA or GB.', excludeEmptyString: true }).nullable().transform((value: unknown) => value === '' ? null : value).default(null),
+  country: string()
+    .trim()
+    .uppercase()
+    .matches(/^[A-Z]{2}$/, { message: 'Give the country as two letters, such as US, CA or GB.', excludeEmptyString: true })
+    .nullable()
+    .transform((value: unknown) => (value === '' ? null : value))
+    .default(null),
   /** IANA name, where it is known better than the number and the address tell. */
   zone: optionalLine(60),
-  mail: string().trim().email(MAIL_MESSAGE).max(160).nullable().transform((value: unknown) => value === '' ? null : value).default(null),
+  mail: string()
+    .trim()
+    .email(MAIL_MESSAGE)
+    .max(160)
+    .nullable()
+    .transform((value: unknown) => (value === '' ? null : value))
+    .default(null),
   phones: array(phoneForm).max(10, 'A record holds ten numbers at most.').default([]),
-  tags: array(line(40).required()).max(MOST_TAGS, ({ max }) => `A record holds ${max} tags at most.`).transform((tags: unknown) => Array.isArray(tags) ? [...new Set(tags)] : tags).default([]),
-  fields: mixed<Record<string, unknown>>((value): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value)).default({}),
+  tags: array(line(40).required())
+    .max(MOST_TAGS, ({ max }) => `A record holds ${max} tags at most.`)
+    .transform((tags: unknown) => (Array.isArray(tags) ? [...new Set(tags)] : tags))
+    .default([]),
+  fields: mixed<Record<string, unknown>>(
+    (value): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value),
+  ).default({}),
 })
 export type RecordForm = InferType<typeof recordForm>
 export type PhoneForm = InferType<typeof phoneForm>

@@ -4,7 +4,14 @@ import { ROUND_ORDERS } from '../rounds'
 import { freshId, idOf, line, page } from './common'
 import { selection } from './list'
 
-export const roundSelectionForm = object({ selection: selection.required(), notWithinHours: number().integer().min(1).max(24 * 90).default(24) })
+export const roundSelectionForm = object({
+  selection: selection.required(),
+  notWithinHours: number()
+    .integer()
+    .min(1)
+    .max(24 * 90)
+    .default(24),
+})
 export type RoundSelectionForm = InferType<typeof roundSelectionForm>
 
 /** How a round goes; can be changed while it is worked. */
@@ -13,7 +20,12 @@ const manner = {
   order: string().oneOf(ROUND_ORDERS).default('list'),
   /** Left out: the next is dialled by key. */
   pauseSeconds: number().integer().min(0).max(120, 'Wait two minutes at most.').nullable().default(null),
-  notWithinHours: number().typeError('Write a number of hours.').integer('Write whole hours.').min(1, 'At least an hour lies between two calls to one person.').max(24 * 90, 'At most 90 days.').default(24),
+  notWithinHours: number()
+    .typeError('Write a number of hours.')
+    .integer('Write whole hours.')
+    .min(1, 'At least an hour lies between two calls to one person.')
+    .max(24 * 90, 'At most 90 days.')
+    .default(24),
 }
 
 export const roundForm = object({

@@ -10,9 +10,14 @@ export const laterForm = object({
 })
 export type LaterForm = InferType<typeof laterForm>
 
-const ref = string().test('ref', 'This is no reference of a text. Leave it out, and it gets one.', value => value == null || readRef(value).ok)
+const ref = string().test(
+  'ref',
+  'This is no reference of a text. Leave it out, and it gets one.',
+  value => value == null || readRef(value).ok,
+)
 
-const pictureIds = () => array().of(idOf('picture').required()).max(MOST_PICTURES, `A text takes ${MOST_PICTURES} pictures at most.`).default([])
+const pictureIds = () =>
+  array().of(idOf('picture').required()).max(MOST_PICTURES, `A text takes ${MOST_PICTURES} pictures at most.`).default([])
 
 export const sendForm = object({
   /** Made by the browser: sending the same again gives the first result. */

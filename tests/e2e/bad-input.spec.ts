@@ -6,7 +6,16 @@ import { credentials, freshNumber, makeLead, signIn, test, textsOnHandset } from
 
 /** Every route there is, read from the files, so that a new one is asked too. */
 const ROUTES = listRoutes()
-const OPEN = ['GET /api/health', 'GET /api/ready', 'GET /api/begin', 'POST /api/begin', 'POST /api/sign-in', 'POST /api/sign-out', 'POST /api/carriers/[carrier]/events', 'POST /api/exchanges/practice/events']
+const OPEN = [
+  'GET /api/health',
+  'GET /api/ready',
+  'GET /api/begin',
+  'POST /api/begin',
+  'POST /api/sign-in',
+  'POST /api/sign-out',
+  'POST /api/carriers/[carrier]/events',
+  'POST /api/exchanges/practice/events',
+]
 
 function listRoutes(): { method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, name: string }[] {
   const files = readdirSync('server/api', { recursive: true, encoding: 'utf8' })
@@ -40,17 +49,24 @@ const takesMuch = (name: string) => name.includes('/imports/') || name.startsWit
 /** Those take the bytes of a picture, not JSON; see the test of their own. */
 const takesBytes = (name: string) => name.startsWith('PUT /api/pictures/')
 
-for (const { method, path, name } of ROUTES.filter(route => !takesBytes(route.name) && (route.method === 'POST' || route.method === 'PUT') && !route.name.endsWith('/practice/events') && route.name !== 'POST /api/sign-out')) {
+for (const { method, path, name } of ROUTES.filter(
+  route =>
+    !takesBytes(route.name)
+    && (route.method === 'POST' || route.method === 'PUT')
+    && !route.name.endsWith('/practice/events')
+    && route.name !== 'POST /api/sign-out',
+)) {
   test(`${name} refuses what is malformed, oversized or from elsewhere`, async ({ browser }) => {
     const { request } = await signIn(browser, 'ada')
-    const send = (data: string | Buffer, headers: Record<string, string> = {}) => request.fetch(path, { method, data: Buffer.from(data), headers: { 'content-type': 'application/json', ...headers } })
+    const send = (data: string | Buffer, headers: Record<string, string> = {}) =>
+      request.fetch(path, { method, data: Buffer.from(data), headers: { 'content-type': 'application/json', ...headers } })
     await isProblem(await send('{}', { origin: 'https://elsewhere.example' }), 403)
     const malformed = await send('{"half')
     // those that take none answer at once whether there is such a thing, whether it may be done, or that it is done
     const takesABody = ![200, 403, 404].includes(malformed.status())
     if (!takesABody) return
     await isProblem(malformed, 400)
-    await isProblem(await send(Buffer.from([0x22, 0xFF, 0xFE, 0x22])), 400)
+    await isProblem(await send(Buffer.from([0x22, 0xff, 0xfe, 0x22])), 400)
     await isProblem(await send(JSON.stringify({ words: 'a'.repeat(takesMuch(name) ? 9_000_000 : 200_000) })), 413)
     await isProblem(await send('{}', { 'content-type': 'text/plain' }), 415)
     await isProblem(await send('[]'), 422)
@@ -59,7 +75,8 @@ for (const { method, path, name } of ROUTES.filter(route => !takesBytes(route.na
 
 test('a picture is refused from elsewhere, as JSON, too large, and when it is none', async ({ browser }) => {
   const { request } = await signIn(browser, 'ada')
-  const put = (data: Buffer, headers: Record<string, string> = {}) => request.put(`/api/pictures/${randomUUID()}`, { data, headers: { 'content-type': 'image/png', ...headers } })
+  const put = (data: Buffer, headers: Record<string, string> = {}) =>
+    request.put(`/api/pictures/${randomUUID()}`, { data, headers: { 'content-type': 'image/png', ...headers } })
   await isProblem(await put(Buffer.from('x'), { origin: 'https://elsewhere.example' }), 403)
   await isProblem(await put(Buffer.from('{}'), { 'content-type': 'application/json' }), 415)
   await isProblem(await put(Buffer.alloc(12_000_001)), 413)
@@ -87,17 +104,32 @@ test('an address that leads nowhere, and an id that is none, say so', async ({ b
 
 test.describe('the webhook', () => {
   const events = '/api/carriers/practice/events'
-  const event = (values: object) => JSON.stringify({ id: randomUUID(), type: 'text.received', at: new Date().toISOString(), data: { id: randomUUID(), from: '+14585550188', to: '+15035550118', text: 'Hi' }, ...values })
+  const event = (values: object) =>
+    JSON.stringify({
+      id: randomUUID(),
+      type: 'text.received',
+      at: new Date().toISOString(),
+      data: { id: randomUUID(), from: '+14585550188', to: '+15035550118', text: 'Hi' },
+      ...values,
+    })
 
   function signed(body: string, at = new Date(), secret = credentials().webhookSecret) {
     const id = randomUUID()
-    return { 'webhook-id': id, 'webhook-timestamp': String(Math.floor(at.getTime() / 1000)), 'webhook-signature': new Webhook(secret).sign(id, at, body), 'content-type': 'application/json' }
+    return {
+      'webhook-id': id,
+      'webhook-timestamp': String(Math.floor(at.getTime() / 1000)),
+      'webhook-signature': new Webhook(secret).sign(id, at, body),
+      'content-type': 'application/json',
+    }
   }
 
   test('refuses what is unsigned, forged, replayed or not an event', async ({ request }) => {
     const body = event({})
     await isProblem(await request.post(events, { data: body }), 401)
-    await isProblem(await request.post(events, { data: body, headers: signed(body, new Date(), Buffer.from('another').toString('base64')) }), 401)
+    await isProblem(
+      await request.post(events, { data: body, headers: signed(body, new Date(), Buffer.from('another').toString('base64')) }),
+      401,
+    )
     await isProblem(await request.post(events, { data: body.replace('Hi', 'Ho'), headers: signed(body) }), 401)
     await isProblem(await request.post(events, { data: body, headers: signed(body, new Date(Date.now() - 6 * 60_000)) }), 401)
     // what is signed and cannot be read is kept for an admin: telling it again would help nobody
@@ -113,13 +145,18 @@ test.describe('the webhook', () => {
     const { phones } = await (await request.get(`/api/records/${recordId}`)).json() as { phones: { id: string }[] }
     const { lines } = await (await request.get(`/api/records/${recordId}/composer`)).json() as { lines: { id: string, name: string }[] }
     const id = randomUUID()
-    await request.post('/api/texts', { data: { id, lineId: lines.find(line => line.name === 'Portland line')!.id, phoneId: phones[0]!.id, text: 'Shuffle me' } })
+    await request.post('/api/texts', {
+      data: { id, lineId: lines.find(line => line.name === 'Portland line')!.id, phoneId: phones[0]!.id, text: 'Shuffle me' },
+    })
     // before it has even left: a report about a text of ours, twice, and an older one behind it
     for (const type of ['text.delivered', 'text.delivered', 'text.sent']) {
       const body = event({ id: `${type} ${id}`, type, data: { id: `ref ${id}`, key: id } })
       expect((await request.post(events, { data: body, headers: signed(body) })).ok()).toBe(true)
     }
-    const state = async () => (await (await request.get(`/api/records/${recordId}/timeline`)).json() as { entries: { message: { state: string } | null }[] }).entries.find(entry => entry.message)?.message?.state
+    const state = async () =>
+      (
+        (await (await request.get(`/api/records/${recordId}/timeline`)).json()) as { entries: { message: { state: string } | null }[] }
+      ).entries.find(entry => entry.message)?.message?.state
     expect(await state()).toBe('delivered')
     await expect.poll(() => textsOnHandset(request, number).then(texts => texts.length), { timeout: 3_000 }).toBeLessThanOrEqual(1)
   })

@@ -10,7 +10,12 @@ import { startApplication, startPractice, stop } from '../../scripts/world.mjs'
 test('a new firm begins with the key that the start has printed, and sends its first text', async ({ page }) => {
   const port = Number(process.env.E2E_PORT ?? 4610) + 4
   const folder = mkdtempSync(join(tmpdir(), 'plauder-begin-'))
-  const practice = startPractice({ folder, port, practicePort: port + 1, env: { PRACTICE_PACE: JSON.stringify({ sent: 20, delivered: 50 }) } })
+  const practice = startPractice({
+    folder,
+    port,
+    practicePort: port + 1,
+    env: { PRACTICE_PACE: JSON.stringify({ sent: 20, delivered: 50 }) },
+  })
   await practice.open
   const application = startApplication({ folder, port, practicePort: port + 1 })
   await application.healthy

@@ -41,7 +41,9 @@ test('by keyboard alone: somebody is called, talked to and noted, and one key do
   await expect(call).toContainText('Task “Plan the trial week”')
   await expect(mika.getByLabel('About this record')).toContainText('Plan the trial week')
   await expect(mika.getByText('set off by a disposition')).toBeVisible()
-  await expect.poll(async () => (await textsOnHandset(page.request, number)).map(({ text }) => text)).toEqual([expect.stringContaining('As agreed: we bring two bikes on Friday.')])
+  await expect
+    .poll(async () => (await textsOnHandset(page.request, number)).map(({ text }) => text))
+    .toEqual([expect.stringContaining('As agreed: we bring two bikes on Friday.')])
 
   await page.getByLabel('Done: Plan the trial week').check()
   await expect(mika.getByText('did “Plan the trial week”')).toBeVisible()

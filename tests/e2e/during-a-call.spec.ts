@@ -75,7 +75,9 @@ test('a message is spoken once, left on a mailbox by key, and the next is called
   await page.getByLabel(/^What is said/).fill('Hello, Ada of Pannier and Post.')
   await page.getByRole('button', { name: 'Keep the message' }).click()
   await expect(page.getByText('There is nothing to be heard yet.')).toBeVisible()
-  await page.getByLabel('Choose a file').setInputFiles({ name: 'speech.wav', mimeType: 'audio/wav', buffer: madeUpSound('speech', 125_000, 1) })
+  await page
+    .getByLabel('Choose a file')
+    .setInputFiles({ name: 'speech.wav', mimeType: 'audio/wav', buffer: madeUpSound('speech', 125_000, 1) })
   await expect(page.getByText('Two minutes at most')).toBeVisible()
   await page.getByLabel('Choose a file').setInputFiles({ name: 'word.wav', mimeType: 'audio/wav', buffer: madeUpSound('word', 60_000, 1) })
   await expect(page.getByRole('button', { name: 'Hear what you have spoken' })).toContainText('1:00')
@@ -93,7 +95,9 @@ test('a message is spoken once, left on a mailbox by key, and the next is called
   await expect(panel(page, 'Mailbox Testaway').getByRole('heading', { name: 'Message left' })).toBeVisible()
   // the exchange goes on saying it, while somebody else is talked to
   const second = await talk(page, 'Meanwhile')
-  expect(await (await page.request.get(`${PRACTICE}/handsets/api/phones`)).json()).toMatchObject({ phones: expect.arrayContaining([expect.objectContaining({ number, call: expect.objectContaining({ state: 'leaving' }) })]) })
+  expect(await (await page.request.get(`${PRACTICE}/handsets/api/phones`)).json()).toMatchObject({
+    phones: expect.arrayContaining([expect.objectContaining({ number, call: expect.objectContaining({ state: 'leaving' }) })]),
+  })
   await phone(page, second.number, 'hang-up')
   await page.getByRole('button', { name: 'Put it away without' }).click()
   await page.goto(`/record/${id}`)
@@ -143,7 +147,9 @@ test('with a telephone of mine: it rings first, and the other one is called when
   await page.keyboard.type('42')
   await page.getByRole('button', { name: 'hash', exact: true }).click()
   await expect(page.getByLabel(/^Type digits/)).toHaveValue('42#')
-  await expect.poll(async () => JSON.stringify(await (await page.request.get(`${PRACTICE}/handsets/api/phones`)).json())).toContain('"tones":"42#"')
+  await expect
+    .poll(async () => JSON.stringify(await (await page.request.get(`${PRACTICE}/handsets/api/phones`)).json()))
+    .toContain('"tones":"42#"')
   await axe(page)
   await phone(page, own, 'hang-up')
   await expect(calls).toContainText('ended, waits for its disposition')

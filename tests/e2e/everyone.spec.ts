@@ -2,8 +2,16 @@ import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page } from '@playwright/test'
 import { PRACTICE, signIn, test } from './people'
 
-const violations = async (page: Page) => (await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze())
-  .violations.map(({ id, nodes }) => `${id}: ${nodes.map(node => node.target.join(' ')).slice(0, 3).join(', ')}`)
+const violations = async (page: Page) =>
+  (
+    await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze()
+  ).violations.map(
+    ({ id, nodes }) =>
+      `${id}: ${nodes
+        .map(node => node.target.join(' '))
+        .slice(0, 3)
+        .join(', ')}`,
+  )
 
 for (const colorScheme of ['light', 'dark'] as const) {
   test.describe(`axe finds nothing, ${colorScheme}`, () => {
@@ -15,7 +23,12 @@ for (const colorScheme of ['light', 'dark'] as const) {
       expect(await violations(page)).toEqual([])
     })
 
-    for (const [what, path, sign] of [['a list', '/records/leads', 'Iris Holm'], ['the templates', '/templates', 'What would be sent'], ['a new record', '/records/leads/new', 'Make this lead'], ['the drafts', '/drafts', 'Nothing is begun.']] as const) {
+    for (const [what, path, sign] of [
+      ['a list', '/records/leads', 'Iris Holm'],
+      ['the templates', '/templates', 'What would be sent'],
+      ['a new record', '/records/leads/new', 'Make this lead'],
+      ['the drafts', '/drafts', 'Nothing is begun.'],
+    ] as const) {
       test(`on ${what}`, async ({ browser }) => {
         const page = await signIn(browser, 'odile')
         await page.emulateMedia({ colorScheme })

@@ -46,7 +46,9 @@ test('a first text by keyboard alone, its answer, and a colleague who sees it al
     await type('first word')
     await expect(page.getByRole('option')).toHaveCount(1)
     await press('Enter')
-    await expect(page.getByLabel('Text to Lehua')).toHaveValue('Hi Lehua, Ada from Pannier & Post. Thank you for asking about a trial week. When may I ring you this week?')
+    await expect(page.getByLabel('Text to Lehua')).toHaveValue(
+      'Hi Lehua, Ada from Pannier & Post. Thank you for asking about a trial week. When may I ring you this week?',
+    )
     await expect(page.getByText('1 part, 106 units, 0.8 ¢')).toBeVisible()
     await press('Control+Enter')
     await expect(page.getByText(/Leaves in \d s/)).toBeVisible()

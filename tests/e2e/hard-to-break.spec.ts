@@ -8,7 +8,15 @@ import { credentials, freshNumber, makeLead, signIn, test } from './people'
 async function tell(page: Page, event: object): Promise<{ taken: boolean }> {
   const body = JSON.stringify(event)
   const [id, now] = [randomUUID(), new Date()]
-  const answer = await page.request.post('/api/carriers/practice/events', { data: body, headers: { 'content-type': 'application/json', 'webhook-id': id, 'webhook-timestamp': String(Math.floor(now.getTime() / 1000)), 'webhook-signature': new Webhook(credentials().webhookSecret).sign(id, now, body) } })
+  const answer = await page.request.post('/api/carriers/practice/events', {
+    data: body,
+    headers: {
+      'content-type': 'application/json',
+      'webhook-id': id,
+      'webhook-timestamp': String(Math.floor(now.getTime() / 1000)),
+      'webhook-signature': new Webhook(credentials().webhookSecret).sign(id, now, body),
+    },
+  })
   expect(answer.ok()).toBe(true)
   return await answer.json() as { taken: boolean }
 }
@@ -76,7 +84,14 @@ test('what nobody can read of a carrier is shown to an admin, and everything aft
 test('a text from a sender that is no number waits on the shelf, and can be answered by nobody', async ({ browser }) => {
   const ada = await signIn(browser, 'ada')
   const from = `Post,${Date.now() % 10_000}`
-  expect(await tell(ada, { id: randomUUID(), type: 'text.received', at: new Date().toISOString(), data: { id: randomUUID(), from, to: '+15035550118', text: 'HELP' } })).toEqual({ taken: true })
+  expect(
+    await tell(ada, {
+      id: randomUUID(),
+      type: 'text.received',
+      at: new Date().toISOString(),
+      data: { id: randomUUID(), from, to: '+15035550118', text: 'HELP' },
+    }),
+  ).toEqual({ taken: true })
   await ada.goto('/')
   await ada.getByRole('button', { name: new RegExp(from) }).first().click()
   await expect(ada.getByText(`${from} is no telephone number: whoever sends under it takes no answers.`)).toBeVisible()

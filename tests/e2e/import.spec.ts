@@ -3,8 +3,10 @@ import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page } from '@playwright/test'
 import { freshNumber, makeLead, signIn, test } from './people'
 
-const choose = (page: Page, name: string, text: string | Buffer) => page.locator('input[type=file]').setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })
-const axe = async (page: Page) => expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id, nodes }) => [id, nodes.map(({ html }) => html)])).toEqual([])
+const choose = (page: Page, name: string, text: string | Buffer) =>
+  page.locator('input[type=file]').setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })
+const axe = async (page: Page) =>
+  expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id, nodes }) => [id, nodes.map(({ html }) => html)])).toEqual([])
 
 test('a spreadsheet is matched, foreseen row by row, brought in, and taken back whole', async ({ browser }) => {
   const page = await signIn(browser, 'ada')
@@ -14,7 +16,11 @@ test('a spreadsheet is matched, foreseen row by row, brought in, and taken back 
   await page.goto('/records/leads')
   await page.getByRole('link', { name: 'Bring in' }).click()
   await axe(page)
-  await choose(page, 'fair.csv', `Vorname;Surname;Cell;Mail;Met at\nNew;${last};${fresh};;Hall 2\nSame;${last};${there};;\nBad;${last};;nowhere;\n`)
+  await choose(
+    page,
+    'fair.csv',
+    `Vorname;Surname;Cell;Mail;Met at\nNew;${last};${fresh};;Hall 2\nSame;${last};${there};;\nBad;${last};;nowhere;\n`,
+  )
   await expect(page.getByText('3 rows, cells between semicolons')).toBeVisible()
   await expect(page.getByRole('combobox', { name: 'Cell' })).toContainText('Number')
   await expect(page.getByRole('button', { name: 'New 1' })).toBeVisible()
@@ -61,7 +67,11 @@ test('contacts of a telephone are brought in', async ({ browser }) => {
   const page = await signIn(browser, 'mika')
   const last = `Cardwell${Date.now() % 100_000}`
   await page.goto('/records/clients/import')
-  await choose(page, 'contacts.vcf', `BEGIN:VCARD\nVERSION:2.1\nN;ENCODING=QUOTED-PRINTABLE;CHARSET=UTF-8:${last};Zo=C3=AB\nTEL;CELL:${freshNumber()}\nEND:VCARD\n`)
+  await choose(
+    page,
+    'contacts.vcf',
+    `BEGIN:VCARD\nVERSION:2.1\nN;ENCODING=QUOTED-PRINTABLE;CHARSET=UTF-8:${last};Zo=C3=AB\nTEL;CELL:${freshNumber()}\nEND:VCARD\n`,
+  )
   await expect(page.getByText(/1 row, vCards/)).toBeVisible()
   await page.getByRole('button', { name: 'Bring in 1 row' }).click()
   await expect(page.getByText('1 new')).toBeVisible()

@@ -84,7 +84,9 @@ test('a template is refused with the place of its mistake, then saved, and used 
   await page.getByLabel('where it is empty').fill('there')
   await page.getByLabel('where it is empty').press('Enter')
   await page.getByRole('button', { name: 'See it as Liquid' }).click()
-  await expect(page.getByLabel('Text', { exact: true })).toHaveValue('Hi {{ person.first_name | default: "there" }}, a helmet is on its way.')
+  await expect(page.getByLabel('Text', { exact: true })).toHaveValue(
+    'Hi {{ person.first_name | default: "there" }}, a helmet is on its way.',
+  )
   await page.getByRole('button', { name: 'Save this template' }).click()
   await expect(page.getByText('Version 1, looked after by Ada Lund')).toBeVisible()
   const found = await (await page.request.get('/api/find', { params: { words: 'wren adeyemi' } })).json() as { id: string }[]

@@ -24,7 +24,14 @@ test('conditions read as a sentence, are kept as a view, and the team sees it', 
   await expect(page.getByRole('button', { name: 'stage is Offer', exact: true })).toBeVisible()
   await ask(page, 'Country', 'is', page => page.getByLabel('Words').fill('gb'))
   await expect(page.getByRole('button', { name: 'country is “gb”', exact: true })).toBeVisible()
-  await expect.poll(async () => page.locator('tbody td:nth-child(4)').allTextContents().then(stages => [...new Set(stages.map(stage => stage.trim()))])).toEqual(['Offer'])
+  await expect
+    .poll(async () =>
+      page
+        .locator('tbody td:nth-child(4)')
+        .allTextContents()
+        .then(stages => [...new Set(stages.map(stage => stage.trim()))]),
+    )
+    .toEqual(['Offer'])
 
   await page.getByRole('button', { name: 'Keep this list' }).click()
   await page.getByRole('button', { name: 'Keep it' }).click()
@@ -113,7 +120,9 @@ test('axe finds nothing on a list with conditions, a choice and a peek', async (
   await rows(page).first().focus()
   await page.keyboard.press('p')
   await expect(page.getByRole('complementary', { name: /^Peek at/ })).toBeVisible()
-  expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id, nodes }) => ({ id, at: nodes.map(node => node.html) }))).toEqual([])
+  expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id, nodes }) => ({ id, at: nodes.map(node => node.html) }))).toEqual(
+    [],
+  )
 })
 
 test('a list is taken out as a table, as it is on screen', async ({ browser }) => {

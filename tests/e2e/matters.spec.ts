@@ -4,11 +4,14 @@ import type { Pipeline } from '../../shared/pipelines'
 import { freshNumber, makeLead, signIn, slipWith, test, textsOnHandset } from './people'
 
 const stage = (page: Page, name: string) => page.getByRole('region', { name, exact: true })
-const fleets = async (request: APIRequestContext) => (await (await request.get('/api/pipelines?holds=deal')).json() as Pipeline[]).find(({ name }) => name === 'New fleets')!
+const fleets = async (request: APIRequestContext) =>
+  ((await (await request.get('/api/pipelines?holds=deal')).json()) as Pipeline[]).find(({ name }) => name === 'New fleets')!
 
 async function makeDeal(request: APIRequestContext, name: string, personIds: string[] = []): Promise<{ id: string, pipeline: Pipeline }> {
   const [id, pipeline] = [crypto.randomUUID(), await fleets(request)]
-  const answer = await request.post('/api/records', { data: { id, module: 'deal', name, pipelineId: pipeline.id, personIds, fields: { value: 4_800, currency: 'GBP' } } })
+  const answer = await request.post('/api/records', {
+    data: { id, module: 'deal', name, pipelineId: pipeline.id, personIds, fields: { value: 4_800, currency: 'GBP' } },
+  })
   expect(answer.ok()).toBe(true)
   return { id, pipeline }
 }

@@ -27,12 +27,15 @@ const AREAS = ['541', '509', '425', '702', '775', '208', '406', '307', '801', '4
 let used = 0
 
 /** A number for fiction that nobody has yet. */
-export const freshNumber = () => `+1${AREAS[Number(process.env.TEST_WORKER_INDEX ?? 0) % AREAS.length]}555${String(100 + used++).padStart(4, '0')}`
+export const freshNumber = () =>
+  `+1${AREAS[Number(process.env.TEST_WORKER_INDEX ?? 0) % AREAS.length]}555${String(100 + used++).padStart(4, '0')}`
 
 /** Makes a lead by the interface for programs; gives its id. */
 export async function makeLead(request: APIRequestContext, firstName: string, typed: string, values: object = {}): Promise<string> {
   const id = crypto.randomUUID()
-  const answer = await request.post('/api/records', { data: { id, module: 'lead', firstName, lastName: 'Testaway', phones: [{ label: 'mobile', typed }], zone: zoneWhereItIs(12), ...values } })
+  const answer = await request.post('/api/records', {
+    data: { id, module: 'lead', firstName, lastName: 'Testaway', phones: [{ label: 'mobile', typed }], zone: zoneWhereItIs(12), ...values },
+  })
   expect(await answer.json()).toEqual({ id })
   return id
 }
@@ -57,4 +60,5 @@ export function zoneWhereItIs(hour: number): string {
 
 export const slipWith = (page: Page, words: string): Locator => page.getByRole('listitem').filter({ hasText: words })
 
-export const credentials = () => JSON.parse(readFileSync(join(process.env.E2E_FOLDER!, 'practice-credentials.json'), 'utf8')) as { key: string, webhookSecret: string }
+export const credentials = () =>
+  JSON.parse(readFileSync(join(process.env.E2E_FOLDER!, 'practice-credentials.json'), 'utf8')) as { key: string, webhookSecret: string }

@@ -6,7 +6,14 @@ test('at 1280x800 the name, the numbers, the composer and the newest three entri
   const found = await (await page.request.get('/api/find', { params: { words: 'iris holm' } })).json() as { id: string }[]
   await page.goto(`/record/${found[0]!.id}`)
   const entries = page.getByRole('region', { name: 'Timeline' }).locator('ol > li')
-  for (const element of [page.getByRole('heading', { name: 'Iris Holm' }), page.getByText('+1 808 555 0142'), page.getByRole('button', { name: 'Send to Iris now' }), entries.nth(0), entries.nth(1), entries.nth(2)]) {
+  for (const element of [
+    page.getByRole('heading', { name: 'Iris Holm' }),
+    page.getByText('+1 808 555 0142'),
+    page.getByRole('button', { name: 'Send to Iris now' }),
+    entries.nth(0),
+    entries.nth(1),
+    entries.nth(2),
+  ]) {
     await expect(element).toBeInViewport({ ratio: 1 })
   }
 })
@@ -102,7 +109,9 @@ test('a phone that is off ends in "not delivered", with a reason and what to do'
   await page.getByLabel('Text to Offline').fill('Are you there?')
   await page.getByRole('button', { name: 'Send to Offline now' }).click()
   const slip = slipWith(page, 'Are you there?')
-  await expect(slip).toContainText(/Not delivered .*The telephone was off or out of reach for too long\. Try again later, or call\./, { timeout: 15_000 })
+  await expect(slip).toContainText(/Not delivered .*The telephone was off or out of reach for too long\. Try again later, or call\./, {
+    timeout: 15_000,
+  })
   await slip.getByRole('button', { name: 'Write it again' }).click()
   await expect(page.getByLabel('Text to Offline')).toHaveValue('Are you there?')
 })
@@ -163,6 +172,7 @@ test('a number on no record waits, is answered, and becomes a record with the wh
   await page.getByRole('link', { name: 'Make a record' }).click()
   await page.getByLabel('First name').fill('Kalani')
   await page.getByRole('button', { name: 'Make this lead' }).click()
-  for (const words of ['Saw your trike outside the library', 'That is us! Who are you?', 'Kalani, from the ice cream shop']) await expect(slipWith(page, words)).toBeVisible()
+  for (const words of ['Saw your trike outside the library', 'That is us! Who are you?', 'Kalani, from the ice cream shop'])
+    await expect(slipWith(page, words)).toBeVisible()
   await expect(page.getByText('Answer Kalani')).toBeVisible()
 })

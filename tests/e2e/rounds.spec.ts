@@ -4,7 +4,8 @@ import { freshNumber, makeLead, PRACTICE, signIn, test, textsOnHandset } from '.
 
 const NAMES = ['Aldous', 'Bettina', 'Corin', 'Delphine', 'Emeka', 'Fenna', 'Gustav', 'Hilde', 'Ivo', 'Jelka']
 const shelf = (page: Page) => page.getByRole('region', { name: 'Shelf' })
-const manner = async (page: Page, phone: string, how: 'picks-up' | 'busy' | 'lets-it-ring') => expect((await page.request.post(`${PRACTICE}/handsets/api/calls`, { data: { phone, act: 'manner', manner: how } })).ok()).toBe(true)
+const manner = async (page: Page, phone: string, how: 'picks-up' | 'busy' | 'lets-it-ring') =>
+  expect((await page.request.post(`${PRACTICE}/handsets/api/calls`, { data: { phone, act: 'manner', manner: how } })).ok()).toBe(true)
 
 /** Leads with a last name of their own, whose telephones are as told; by first name. */
 async function leads(page: Page, lastName: string, names: string[], how: (index: number) => 'picks-up' | 'busy' | 'lets-it-ring') {
@@ -72,9 +73,13 @@ test('by keyboard alone: a round of ten is called, and each key sends what it sa
   for (const [index, name] of NAMES.entries()) {
     const expected = index % 3 === 0 ? [expect.stringContaining('tried')] : []
     await expect.poll(async () => (await textsOnHandset(page.request, made[name]!.number)).map(({ text }) => text)).toEqual(expected)
-    const { entries } = await (await odile.request.get(`/api/records/${made[name]!.id}/timeline`)).json() as { entries: { kind: string, data: object, call: { disposition: { name: string } | null } | null, words: string | null }[] }
+    const { entries } = (await (await odile.request.get(`/api/records/${made[name]!.id}/timeline`)).json()) as {
+      entries: { kind: string, data: object, call: { disposition: { name: string } | null } | null, words: string | null }[]
+    }
     const calls = entries.filter(({ kind }) => kind === 'call-out')
-    expect(calls).toMatchObject([{ data: { round: 'The Roundaway round' }, call: { disposition: { name: index % 3 === 0 ? 'No answer' : 'Not interested' } } }])
+    expect(calls).toMatchObject([
+      { data: { round: 'The Roundaway round' }, call: { disposition: { name: index % 3 === 0 ? 'No answer' : 'Not interested' } } },
+    ])
     if (index % 3 > 0) expect(calls[0]!.words).toBe('Not this year.')
   }
   await odile.goto('/calling')
@@ -105,10 +110,15 @@ test('two work one round without calling the same person; the next is dialled by
 
   await mika.goto('/calling')
   await mika.getByRole('button', { name: 'Work on The Pairaway round' }).click()
-  const [first, second] = [(await page.locator('h1').textContent())!, (await mika.getByRole('heading', { name: / Pairaway$/, level: 1 }).textContent())!]
+  const [first, second] = [
+    (await page.locator('h1').textContent())!,
+    (await mika.getByRole('heading', { name: / Pairaway$/, level: 1 }).textContent())!,
+  ]
   expect(second).not.toBe(first)
   await expect(shelf(mika)).toContainText('it rings')
-  expect(await mika.request.get('/api/rounds/mine').then(answer => answer.json())).toMatchObject({ round: { inHand: null, counts: { called: 1, held: 1, waiting: 1 } } })
+  expect(await mika.request.get('/api/rounds/mine').then(answer => answer.json())).toMatchObject({
+    round: { inHand: null, counts: { called: 1, held: 1, waiting: 1 } },
+  })
 
   // who is skipped is not called; who is to come back later comes when the others had their turn
   await page.keyboard.press('r')

@@ -18,8 +18,12 @@ async function scriptsOf(page: Page, path: string, sign: string): Promise<number
 
 /** What a page does not show it does not load: each may weigh so many kilobytes, with some room for what comes a moment later. */
 for (const [what, path, sign, most] of [
-  ['today', '/', 'Ada Lund', 235], ['a list', '/records/leads', 'Iris Holm', 285], ['the pipelines', '/pipelines', 'First word', 335], ['the call rounds', '/calling', 'Calling', 235],
-  ['the templates', '/templates', 'What would be sent', 455], ['a record', null, 'Send to', 300],
+  ['today', '/', 'Ada Lund', 235],
+  ['a list', '/records/leads', 'Iris Holm', 285],
+  ['the pipelines', '/pipelines', 'First word', 335],
+  ['the call rounds', '/calling', 'Calling', 235],
+  ['the templates', '/templates', 'What would be sent', 455],
+  ['a record', null, 'Send to', 300],
 ] as const) {
   test(`${what} loads scripts of ${most} kB at most`, async ({ browser }) => {
     const page = await signIn(browser, 'ada')

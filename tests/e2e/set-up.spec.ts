@@ -52,5 +52,7 @@ test('set-up is for admins, and axe finds nothing on it', async ({ browser }) =>
   expect((await new AxeBuilder({ page: rafe }).analyze()).violations).toEqual([])
   await rafe.goto('/set-up/fields')
   await expect(rafe.getByRole('row', { name: /Came by/ })).toBeVisible()
-  expect((await new AxeBuilder({ page: rafe }).analyze()).violations.map(({ id, nodes }) => ({ id, at: nodes.map(node => node.html) }))).toEqual([])
+  expect(
+    (await new AxeBuilder({ page: rafe }).analyze()).violations.map(({ id, nodes }) => ({ id, at: nodes.map(node => node.html) })),
+  ).toEqual([])
 })

@@ -185,7 +185,10 @@ test('a picture goes with a text, survives a reload, arrives at the handset and 
   await page.getByLabel('Text to Pictured').fill('Ada here: this is the bike.')
   await page.locator('input[type=file]').setInputFiles({ name: 'no-picture.png', mimeType: 'image/png', buffer: Buffer.from('words') })
   await expect(page.getByRole('alert')).toContainText('This is no picture that telephones show')
-  await page.locator('input[type=file]').setInputFiles([{ name: 'one.png', mimeType: 'image/png', buffer: picture }, { name: 'two.png', mimeType: 'image/png', buffer: picture }])
+  await page.locator('input[type=file]').setInputFiles([
+    { name: 'one.png', mimeType: 'image/png', buffer: picture },
+    { name: 'two.png', mimeType: 'image/png', buffer: picture },
+  ])
   await expect(page.getByAltText('Picture 2')).toBeVisible()
   await page.getByRole('button', { name: 'Take picture 2 out' }).click()
   await expect(page.getByText('One message, however long the text: 2 ¢')).toBeVisible()
@@ -193,7 +196,9 @@ test('a picture goes with a text, survives a reload, arrives at the handset and 
   await expect(page.getByAltText('Picture 1')).toBeVisible()
   await page.getByRole('button', { name: 'Send to Pictured now' }).click()
   await expect(page.getByText(/^Delivered/)).toBeVisible()
-  expect(await textsOnHandset(page.request, number)).toMatchObject([{ text: 'Ada here: this is the bike.', pictures: [{ type: 'image/png' }] }])
+  expect(await textsOnHandset(page.request, number)).toMatchObject([
+    { text: 'Ada here: this is the bike.', pictures: [{ type: 'image/png' }] },
+  ])
   await mika.goto(`/record/${id}`)
   await expect(mika.getByAltText('Picture 1 of this text')).toBeVisible()
   expect(await mika.getByAltText('Picture 1 of this text').evaluate((one: HTMLImageElement) => one.naturalWidth)).toBe(900)

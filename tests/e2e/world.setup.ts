@@ -15,9 +15,19 @@ export default async function world() {
   process.env.PLAUDER_BUILD = resolve('.output/parts')
   process.env.PLAUDER_QUIET = '1'
   process.env.E2E_FOLDER = folder
-  const { layDemo } = await import(pathToFileURL(resolve('.output/parts/demo.mjs')).href) as { layDemo: (folder: string) => Promise<boolean> }
+  const { layDemo } = (await import(pathToFileURL(resolve('.output/parts/demo.mjs')).href)) as {
+    layDemo: (folder: string) => Promise<boolean>
+  }
   await layDemo(folder)
-  const practice = startPractice({ folder, port, practicePort: port + 1, env: { PRACTICE_PACE: JSON.stringify({ sent: 20, delivered: 50 }), PRACTICE_CALL_PACE: JSON.stringify({ ringing: 50, pickUp: 400, busy: 200, mailbox: 600, speaking: 0.1 }) } })
+  const practice = startPractice({
+    folder,
+    port,
+    practicePort: port + 1,
+    env: {
+      PRACTICE_PACE: JSON.stringify({ sent: 20, delivered: 50 }),
+      PRACTICE_CALL_PACE: JSON.stringify({ ringing: 50, pickUp: 400, busy: 200, mailbox: 600, speaking: 0.1 }),
+    },
+  })
   const application = startApplication({ folder, port, practicePort: port + 1 })
   await Promise.all([practice.open, application.healthy])
   return async () => {
@@ -29,7 +39,10 @@ export default async function world() {
 
 /** Every text of the whole run: the parts that the ruler says are those that the carrier counted. */
 function compareParts(folder: string): void {
-  const entries = readFileSync(join(folder, 'carrier', 'journal.jsonl'), 'utf8').split('\n').filter(Boolean).map(line => JSON.parse(line) as { do: string, text: SentText })
+  const entries = readFileSync(join(folder, 'carrier', 'journal.jsonl'), 'utf8')
+    .split('\n')
+    .filter(Boolean)
+    .map(line => JSON.parse(line) as { do: string, text: SentText })
   for (const { text: { text, parts, tables, pictures } } of entries.filter(entry => entry.do === 'accept')) {
     if (pictures?.length) continue
     const languages = NATIONAL_LANGUAGES.filter(language => [tables?.single, tables?.locking].includes(NATIONAL_TABLES[language].id))

@@ -3,9 +3,23 @@ import type { Board, BoardCard } from '~~/shared/pipelines'
 import { useBoard } from '~/composables/board'
 
 const card = (id: string): BoardCard => ({ id, name: id }) as unknown as BoardCard
-const board = (first: string[], second: string[], mayMove = true): Board => ({ mayMove, stages: [{ id: 'new', name: 'New', count: first.length, cards: first.map(card) }, { id: 'trial', name: 'Trial', count: second.length, cards: second.map(card) }] }) as unknown as Board
-const open = () => inPage(() => useBoard(() => ({ url: '/api/board', query: { pipelineId: 'p1' } }), ({ id }) => `/api/records/${id}/stage`))
-const shown = ({ board }: ReturnType<typeof useBoard>) => board.value?.stages.map(({ count, cards }) => [count, ...cards.map(({ id }) => id)])
+const board = (first: string[], second: string[], mayMove = true): Board =>
+  ({
+    mayMove,
+    stages: [
+      { id: 'new', name: 'New', count: first.length, cards: first.map(card) },
+      { id: 'trial', name: 'Trial', count: second.length, cards: second.map(card) },
+    ],
+  }) as unknown as Board
+const open = () =>
+  inPage(() =>
+    useBoard(
+      () => ({ url: '/api/board', query: { pipelineId: 'p1' } }),
+      ({ id }) => `/api/records/${id}/stage`,
+    ),
+  )
+const shown = ({ board }: ReturnType<typeof useBoard>) =>
+  board.value?.stages.map(({ count, cards }) => [count, ...cards.map(({ id }) => id)])
 const [NEW, TRIAL] = [{ id: 'new', name: 'New', over: false }, { id: 'trial', name: 'Trial', over: false }]
 const MOVE = 'PUT /api/records/a/stage'
 
@@ -32,7 +46,10 @@ describe('a pipeline on screen', () => {
     await one.move({ card: card('a'), from: NEW, to: TRIAL })
     expect(one.moved.value).toMatchObject({ from: NEW, to: TRIAL })
     await one.takeBack()
-    expect(asked.filter(({ method }) => method === 'PUT').map(({ body }) => body)).toEqual([{ stageId: 'trial', from: 'new' }, { stageId: 'new', from: 'trial' }])
+    expect(asked.filter(({ method }) => method === 'PUT').map(({ body }) => body)).toEqual([
+      { stageId: 'trial', from: 'new' },
+      { stageId: 'new', from: 'trial' },
+    ])
     expect(one.moved.value).toBeNull()
     await one.takeBack()
     expect(asked.filter(({ method }) => method === 'PUT')).toHaveLength(2)
@@ -50,7 +67,10 @@ describe('a pipeline on screen', () => {
     before({ 'GET /api/board': () => board(['a'], [], false) })
     const one = open()
     await settled()
-    expect([await one.move({ card: card('a'), from: NEW, to: NEW }), await one.move({ card: card('a'), from: NEW, to: TRIAL })]).toEqual([false, false])
+    expect([await one.move({ card: card('a'), from: NEW, to: NEW }), await one.move({ card: card('a'), from: NEW, to: TRIAL })]).toEqual([
+      false,
+      false,
+    ])
     expect(askedFor()).toEqual(['GET /api/board'])
   })
 

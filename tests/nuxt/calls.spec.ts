@@ -7,13 +7,37 @@ import { useShelf } from '~/stores/shelf'
 const NOW = Date.parse('2026-11-25T18:00:00Z')
 const talking = { ...newCall(NOW), answeredAt: NOW + 1_000, answeredBy: 'person' as const }
 const call = (values: Partial<CallDetail> = {}): CallDetail => ({
-  id: 'c1', direction: 'out', remote: '+18085550142', line: { id: 'l1', name: 'Portland line' }, record: null, facts: talking, mine: true, roundId: null, notes: '', recording: null,
-  disposition: null, rating: null, transfer: null, spoken: null, zones: [], lastSaid: null, ...values,
+  id: 'c1',
+  direction: 'out',
+  remote: '+18085550142',
+  line: { id: 'l1', name: 'Portland line' },
+  record: null,
+  facts: talking,
+  mine: true,
+  roundId: null,
+  notes: '',
+  recording: null,
+  disposition: null,
+  rating: null,
+  transfer: null,
+  spoken: null,
+  zones: [],
+  lastSaid: null,
+  ...values,
 })
-const rings = (values: Partial<CallDetail> = {}) => call({ id: 'in', direction: 'in', mine: false, facts: { ...newCall(NOW), ringingAt: NOW }, ...values })
+const rings = (values: Partial<CallDetail> = {}) =>
+  call({ id: 'in', direction: 'in', mine: false, facts: { ...newCall(NOW), ringingAt: NOW }, ...values })
 const shelf = (...calls: CallDetail[]) => ({ 'GET /api/calls': () => ({ calls, now: Date.now() + 5_000 }) })
 const dialled = { id: 'c1', calls: [call()], now: Date.now() }
-const transfer = (values: object) => ({ id: 'h1', way: 'blind' as const, state: 'asked' as const, from: { id: 'a', firstName: 'Ada' }, to: { id: 'm', firstName: 'Mika' }, toMe: true, ...values })
+const transfer = (values: object) => ({
+  id: 'h1',
+  way: 'blind' as const,
+  state: 'asked' as const,
+  from: { id: 'a', firstName: 'Ada' },
+  to: { id: 'm', firstName: 'Mika' },
+  toMe: true,
+  ...values,
+})
 
 describe('the calls on my shelf', () => {
   it('know which one I am on and which ring for me, by the clock of the server', async () => {
@@ -42,7 +66,12 @@ describe('the calls on my shelf', () => {
 
   it.each([
     ['one from outside by answering it', rings(), 'POST /api/calls/in/order', { order: 'answer' }],
-    ['one that is handed to me by taking it', call({ id: 'in', mine: false, transfer: transfer({}) }), 'POST /api/calls/in/transfer/step', { step: 'take' }],
+    [
+      'one that is handed to me by taking it',
+      call({ id: 'in', mine: false, transfer: transfer({}) }),
+      'POST /api/calls/in/transfer/step',
+      { step: 'take' },
+    ],
   ])('are taken, %s', async (_, ringing, path, body) => {
     before({ ...shelf(ringing), [path]: () => null })
     const calls = useCalls()
@@ -56,7 +85,10 @@ describe('the calls on my shelf', () => {
   it('do not ring for me while I hand one on, nor once it is taken', () => {
     before({})
     const calls = useCalls()
-    expect([calls.rings(call({ transfer: transfer({ toMe: false }) })), calls.rings(call({ mine: false, transfer: transfer({ state: 'together' }) }))]).toEqual([false, false])
+    expect([
+      calls.rings(call({ transfer: transfer({ toMe: false }) })),
+      calls.rings(call({ mine: false, transfer: transfer({ state: 'together' }) })),
+    ]).toEqual([false, false])
   })
 })
 
@@ -71,7 +103,10 @@ describe('calling somebody', () => {
   })
 
   it('asks at night, and calls all the same when that is said', async () => {
-    before({ 'POST /api/calls': ({ body }) => (body as { nightAllowed: boolean }).nightAllowed ? dialled : refuse(409, 'night', 'It is outside of the hours.', { zones: [] }) })
+    before({
+      'POST /api/calls': ({ body }) =>
+        (body as { nightAllowed: boolean }).nightAllowed ? dialled : refuse(409, 'night', 'It is outside of the hours.', { zones: [] }),
+    })
     const calls = useCalls()
     await calls.dial({ phoneId: 'p1', name: 'Iris' })
     expect([calls.night?.question.detail, calls.openId, calls.problem]).toEqual(['It is outside of the hours.', null, ''])
@@ -80,7 +115,10 @@ describe('calling somebody', () => {
   })
 
   it('says why not, at the field where there is one, and is free for the next', async () => {
-    before({ 'POST /api/calls': () => refuse(422, 'bad-input', 'Look at the marked fields.', { fields: { number: 'This cannot be a telephone number.' } }) })
+    before({
+      'POST /api/calls': () =>
+        refuse(422, 'bad-input', 'Look at the marked fields.', { fields: { number: 'This cannot be a telephone number.' } }),
+    })
     const calls = useCalls()
     await calls.dial({ number: '911', name: '911' })
     expect([calls.problem, calls.busy, calls.openId]).toEqual(['This cannot be a telephone number.', false, null])
@@ -118,7 +156,11 @@ describe('what is done with a call', () => {
   })
 
   it('is put away, and opened again when its disposition is taken back', async () => {
-    before({ ...shelf(), 'POST /api/calls/c1/put-away': () => null, 'POST /api/calls/c1/disposition/take-back': () => ({ name: '', effects: [] }) })
+    before({
+      ...shelf(),
+      'POST /api/calls/c1/put-away': () => null,
+      'POST /api/calls/c1/disposition/take-back': () => ({ name: '', effects: [] }),
+    })
     const calls = useCalls()
     calls.openId = 'c1'
     await calls.putAway(call())

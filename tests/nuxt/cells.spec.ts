@@ -9,14 +9,34 @@ import { GROUP_WORDS, sayField } from '~/words/template'
 
 const NOW = Date.parse('2026-11-25T18:00:00Z')
 const row = {
-  name: 'Iris Holm', company: { id: 'c', name: 'Holm & Daughters' }, owner: { id: 'a', name: 'Ada Lund' }, stage: 'Trial', over: false, phone: '+18085550142', tags: ['fair', 'bakery'],
-  lastContactAt: NOW - 180_000, madeAt: NOW - 86_400_000 * 3, optedOut: true, pipeline: null, city: 'Honolulu', fields: { bikes: '4', currency: 'GBP', budget: 640 },
+  name: 'Iris Holm',
+  company: { id: 'c', name: 'Holm & Daughters' },
+  owner: { id: 'a', name: 'Ada Lund' },
+  stage: 'Trial',
+  over: false,
+  phone: '+18085550142',
+  tags: ['fair', 'bakery'],
+  lastContactAt: NOW - 180_000,
+  madeAt: NOW - 86_400_000 * 3,
+  optedOut: true,
+  pipeline: null,
+  city: 'Honolulu',
+  fields: { bikes: '4', currency: 'GBP', budget: 640 },
 } as unknown as RecordRow
 const shown = (key: string, of: RecordRow = row, shows = 'text') => cell(of, { key, shows } as never, NOW)
 
 describe('a cell of a list', () => {
   it.each([
-    ['company', 'Holm & Daughters'], ['owner', 'Ada Lund'], ['phone', '+1 808 555 0142'], ['tags', 'fair, bakery'], ['last-contact', '3 min ago'], ['opted-out', 'opted out'], ['pipeline', ''], ['over', ''], ['own.bikes', '4'], ['own.gone', ''],
+    ['company', 'Holm & Daughters'],
+    ['owner', 'Ada Lund'],
+    ['phone', '+1 808 555 0142'],
+    ['tags', 'fair, bakery'],
+    ['last-contact', '3 min ago'],
+    ['opted-out', 'opted out'],
+    ['pipeline', ''],
+    ['over', ''],
+    ['own.bikes', '4'],
+    ['own.gone', ''],
   ])('of %s', (key, words) => {
     expect(shown(key)).toBe(words)
   })
@@ -27,7 +47,12 @@ describe('a cell of a list', () => {
   })
 
   it.each([
-    ['date', '2026-12-04', 'Fri 4 Dec 2026'], ['money', 640, '£640'], ['number', 12_500, '12,500'], ['yes-no', true, 'yes'], ['yes-no', 'false', 'no'], ['text', 0, '0'],
+    ['date', '2026-12-04', 'Fri 4 Dec 2026'],
+    ['money', 640, '£640'],
+    ['number', 12_500, '12,500'],
+    ['yes-no', true, 'yes'],
+    ['yes-no', 'false', 'no'],
+    ['text', 0, '0'],
   ])('of a field of one’s own, a %s', (shows, value, words) => {
     expect(ownField(value, { shows } as never, row.fields)).toBe(words)
   })
@@ -38,7 +63,13 @@ describe('a cell of a list', () => {
 })
 
 describe('money, in words', () => {
-  it.each([[7_680, 'USD', '$7,680'], [12.5, 'CAD', 'C$12.50'], [640, 'GBP', '£640'], [90, 'SEK', 'SEK 90'], [90, null, '90']])('%d %s', (value, currency, words) => {
+  it.each([
+    [7_680, 'USD', '$7,680'],
+    [12.5, 'CAD', 'C$12.50'],
+    [640, 'GBP', '£640'],
+    [90, 'SEK', 'SEK 90'],
+    [90, null, '90'],
+  ])('%d %s', (value, currency, words) => {
     expect(amount(value, currency)).toBe(words)
   })
 
@@ -48,13 +79,20 @@ describe('money, in words', () => {
 })
 
 describe('conditions, in words', () => {
-  const columns = [{ key: 'stage', label: 'Stage', choices: [{ value: 'trial', label: 'Trial' }] }, { key: 'last-contact', label: 'Last contact' }, { key: 'opted-out', label: 'Opted out' }] as unknown as ListColumn[]
+  const columns = [
+    { key: 'stage', label: 'Stage', choices: [{ value: 'trial', label: 'Trial' }] },
+    { key: 'last-contact', label: 'Last contact' },
+    { key: 'opted-out', label: 'Opted out' },
+  ] as unknown as ListColumn[]
   it.each([
     [{ field: 'stage', test: 'one-of', value: ['trial', 'Offer', 'New'] }, 'stage is Trial, Offer or New'],
     [{ field: 'last-contact', test: 'not-for-days', value: 30 }, 'last contact is longer ago than 30 days, or never was'],
     [{ field: 'last-contact', test: 'after', value: '2026-12-04' }, 'last contact is after Fri 4 Dec 2026'],
-    [{ field: 'opted-out', test: 'yes' }, 'opted out'], [{ field: 'opted-out', test: 'no' }, 'not opted out'],
-    [{ field: 'stage', test: 'empty' }, 'stage is empty'], [{ field: 'budget', test: 'at-least', value: 1_500 }, 'budget is at least 1,500'], [{ field: 'city', test: 'contains', value: 'hono' }, 'city contains “hono”'],
+    [{ field: 'opted-out', test: 'yes' }, 'opted out'],
+    [{ field: 'opted-out', test: 'no' }, 'not opted out'],
+    [{ field: 'stage', test: 'empty' }, 'stage is empty'],
+    [{ field: 'budget', test: 'at-least', value: 1_500 }, 'budget is at least 1,500'],
+    [{ field: 'city', test: 'contains', value: 'hono' }, 'city contains “hono”'],
   ])('%j', (condition, words) => {
     expect(sayCondition(condition as never, columns)).toBe(words)
   })
@@ -65,7 +103,15 @@ describe('conditions, in words', () => {
 })
 
 describe('templates, in words', () => {
-  it.each([['person.first_name', 'first name'], ['sender.name', 'my name'], ['firm.name', 'our firm'], ['company.name', 'company'], ['company.city', 'company city'], ['deal.value', 'deal value'], ['fill_in.day', 'day']])('%s', (path, words) => {
+  it.each([
+    ['person.first_name', 'first name'],
+    ['sender.name', 'my name'],
+    ['firm.name', 'our firm'],
+    ['company.name', 'company'],
+    ['company.city', 'company city'],
+    ['deal.value', 'deal value'],
+    ['fill_in.day', 'day'],
+  ])('%s', (path, words) => {
     expect(sayField(path)).toBe(words)
   })
 

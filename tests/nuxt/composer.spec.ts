@@ -7,7 +7,8 @@ const KEY = 'record r1'
 const TO: Target = { lineId: 'l1', phoneId: 'p1', conversationId: null }
 const sent = (leavesInMs = 5_000) => ({ id: 't1', activityId: 'a1', leavesAt: Date.now() + leavesInMs })
 const server = { 'PUT /api/drafts': () => null, 'POST /api/texts': () => sent() }
-const sends = () => asked.filter(({ path, method }) => method === 'POST' && path === '/api/texts').map(({ body }) => body as Record<string, unknown>)
+const sends = () =>
+  asked.filter(({ path, method }) => method === 'POST' && path === '/api/texts').map(({ body }) => body as Record<string, unknown>)
 const composer = (to: Target | null = TO) => useComposer(KEY, () => to, () => [])
 beforeEach(() => browserKeeps.removeItem('plauder-drafts-nobody'))
 
@@ -28,7 +29,18 @@ describe('writing a text', () => {
     pictureIds.value = ['picture1']
     const own = reference.value
     await send()
-    expect(sends()).toEqual([expect.objectContaining({ ...TO, text: 'Hi Iris.', templateId: 'template1', templateVersion: 3, pictureIds: ['picture1'], ref: own, nightAllowed: false, later: null })])
+    expect(sends()).toEqual([
+      expect.objectContaining({
+        ...TO,
+        text: 'Hi Iris.',
+        templateId: 'template1',
+        templateVersion: 3,
+        pictureIds: ['picture1'],
+        ref: own,
+        nightAllowed: false,
+        later: null,
+      }),
+    ])
     expect([text.value, pictureIds.value, lastSent.value?.activityId, secondsLeft.value]).toEqual(['', [], 'a1', 5])
     expect(reference.value).not.toBe(own)
   })
@@ -67,11 +79,21 @@ describe('writing a text', () => {
   })
 
   it('asks at night, and keeps what was written', async () => {
-    before({ ...server, 'POST /api/texts': ({ body }) => (body as { nightAllowed: boolean }).nightAllowed ? sent() : refuse(409, 'night', 'It is night there.', { zones: [], reason: 'night', notBefore: 5 }) })
+    before({
+      ...server,
+      'POST /api/texts': ({ body }) =>
+        (body as { nightAllowed: boolean }).nightAllowed
+          ? sent()
+          : refuse(409, 'night', 'It is night there.', { zones: [], reason: 'night', notBefore: 5 }),
+    })
     const { text, send, night, problem } = composer()
     text.value = 'Hi Iris'
     expect(await send()).toBeNull()
-    expect([night.value, problem.value, text.value]).toEqual([expect.objectContaining({ detail: 'It is night there.', reason: 'night', notBefore: 5 }), null, 'Hi Iris'])
+    expect([night.value, problem.value, text.value]).toEqual([
+      expect.objectContaining({ detail: 'It is night there.', reason: 'night', notBefore: 5 }),
+      null,
+      'Hi Iris',
+    ])
     expect(await send(true)).toMatchObject({ id: 't1' })
     expect(night.value).toBeNull()
   })

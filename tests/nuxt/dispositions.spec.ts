@@ -3,18 +3,48 @@ import type { CallDetail, DispositionPreview } from '~~/shared/calling'
 import type { EffectPreview } from '~~/shared/effects'
 import { useDispositions } from '~/composables/dispositions'
 
-const effect = (position: number, values: Partial<EffectPreview>): EffectPreview => ({ position, effect: { kind: 'no-calls' }, words: '', text: null, due: null, field: null, problem: null, ...values })
+const effect = (position: number, values: Partial<EffectPreview>): EffectPreview => ({
+  position,
+  effect: { kind: 'no-calls' },
+  words: '',
+  text: null,
+  due: null,
+  field: null,
+  problem: null,
+  ...values,
+})
 const fillIn = { key: 'agreed', label: 'What was agreed', kind: 'text' as const, example: '', options: [] }
 const KEYS = [
   { id: 'plain', name: 'Not interested', letter: 'n', colour: 'plain', family: 'reached', effects: [] },
-  { id: 'asks', name: 'Wants an offer', letter: 'o', colour: 'accent', family: 'reached', effects: [
-    effect(0, { effect: { kind: 'text', templateId: 't' }, text: { name: 'Offer', text: null, missing: [], fillIns: [fillIn], line: 'Portland line', to: '+18085550142' } as unknown as EffectPreview['text'] }),
-    effect(1, { effect: { kind: 'call-back', days: null, time: '10:00' } }),
-    effect(2, { effect: { kind: 'field', field: 'bikes', value: null } }),
-  ] },
+  {
+    id: 'asks',
+    name: 'Wants an offer',
+    letter: 'o',
+    colour: 'accent',
+    family: 'reached',
+    effects: [
+      effect(0, {
+        effect: { kind: 'text', templateId: 't' },
+        text: {
+          name: 'Offer',
+          text: null,
+          missing: [],
+          fillIns: [fillIn],
+          line: 'Portland line',
+          to: '+18085550142',
+        } as unknown as EffectPreview['text'],
+      }),
+      effect(1, { effect: { kind: 'call-back', days: null, time: '10:00' } }),
+      effect(2, { effect: { kind: 'field', field: 'bikes', value: null } }),
+    ],
+  },
 ] as DispositionPreview[]
 const DONE = { name: 'Not interested', effects: [] }
-const routes = { 'GET /api/calls/c1/dispositions': () => KEYS, 'POST /api/calls/c1/disposition': () => DONE, 'POST /api/calls/c1/disposition/take-back': () => DONE }
+const routes = {
+  'GET /api/calls/c1/dispositions': () => KEYS,
+  'POST /api/calls/c1/disposition': () => DONE,
+  'POST /api/calls/c1/disposition/take-back': () => DONE,
+}
 
 async function keys(more: object = {}, call: Partial<CallDetail> = {}) {
   before({ ...routes, ...more })
@@ -53,7 +83,13 @@ describe('the keys of a call', () => {
     expect(presses()).toEqual([])
     shown.say(2, { answers: { value: '4' } })
     expect(await shown.press('asks')).toBe(true)
-    expect(presses()[0]!.body).toMatchObject({ choices: [{ position: 0, answers: { agreed: 'Friday' } }, { position: 1, leftOut: true }, { position: 2, answers: { value: '4' } }] })
+    expect(presses()[0]!.body).toMatchObject({
+      choices: [
+        { position: 0, answers: { agreed: 'Friday' } },
+        { position: 1, leftOut: true },
+        { position: 2, answers: { value: '4' } },
+      ],
+    })
   })
 
   it('need no answer where the text was written by hand, or the day is said', async () => {
@@ -94,7 +130,10 @@ describe('the keys of a call', () => {
 
   it('show what was done already, and say what stays when it is taken back', async () => {
     const stays = { name: 'Visit', effects: [{ position: 0, words: 'Text “Hi”', state: 'stays', reason: 'It has left.' }] }
-    const shown = await keys({ 'GET /api/calls/c1/disposition': () => stays, 'POST /api/calls/c1/disposition/take-back': () => stays }, { disposition: { name: 'Visit', at: 0 } })
+    const shown = await keys(
+      { 'GET /api/calls/c1/disposition': () => stays, 'POST /api/calls/c1/disposition/take-back': () => stays },
+      { disposition: { name: 'Visit', at: 0 } },
+    )
     expect(shown.done.value).toEqual(stays)
     await shown.takeBack()
     expect([shown.done.value, shown.problem.value]).toEqual([null, 'Taken back, but this stays: Text “Hi”. It has left.'])

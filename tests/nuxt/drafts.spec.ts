@@ -60,7 +60,17 @@ describe('what is written and not sent', () => {
   })
 
   it('is taken up from another machine where that is later, and not where this one is', async () => {
-    const there = (text: string, at: number) => ({ key: KEY, text, at, ref: 'ABCD1234', templateId: null, templateVersion: null, pictureIds: [], recordId: 'r1', name: 'Iris' })
+    const there = (text: string, at: number) => ({
+      key: KEY,
+      text,
+      at,
+      ref: 'ABCD1234',
+      templateId: null,
+      templateVersion: null,
+      pictureIds: [],
+      recordId: 'r1',
+      name: 'Iris',
+    })
     before({ ...server, 'GET /api/drafts': () => [there('Earlier there', 1)] })
     const drafts = useDrafts()
     drafts.keep(KEY, { text: 'Here' })

@@ -6,8 +6,26 @@ import { useFind, type Found } from '~/composables/find'
 import { useMe } from '~/stores/me'
 import { useShelf } from '~/stores/shelf'
 
-const row = (name: string, more: object = {}): RecordRow => ({ id: name, name, module: 'lead', company: { id: 'c', name: 'Holm & Daughters' }, phone: '+18085550142', mail: null, ...more }) as unknown as RecordRow
-const said = (more: Partial<Said> = {}): Said => ({ id: 'e1', recordId: 'r1', recordName: 'Iris Holm', words: 'Could we make it Thursday?', at: Date.now() - 180_000, kind: 'text-in', ...more }) as Said
+const row = (name: string, more: object = {}): RecordRow =>
+  ({
+    id: name,
+    name,
+    module: 'lead',
+    company: { id: 'c', name: 'Holm & Daughters' },
+    phone: '+18085550142',
+    mail: null,
+    ...more,
+  }) as unknown as RecordRow
+const said = (more: Partial<Said> = {}): Said =>
+  ({
+    id: 'e1',
+    recordId: 'r1',
+    recordName: 'Iris Holm',
+    words: 'Could we make it Thursday?',
+    at: Date.now() - 180_000,
+    kind: 'text-in',
+    ...more,
+  }) as Said
 const server = { 'GET /api/find': () => [row('Iris Holm')], 'GET /api/find/said': () => [] as Said[] }
 const words = () => asked.filter(({ path }) => path === '/api/find').map(({ query }) => (query as { words: string }).words)
 let gone: Found[] = []
@@ -23,11 +41,21 @@ function begin(of: object) {
 
 describe('finding while one types', () => {
   it('shows people with where they are and how they are reached, then what to do, then what was said', async () => {
-    const { find, shown, groups } = begin({ 'GET /api/find': () => [row('Leander Holm'), row('Lea Marsh', { company: null, phone: null, mail: 'lea@marsh.example' })], 'GET /api/find/said': () => [said(), said({ id: 'e2', kind: 'note' }), said({ id: 'e3', kind: 'text-out' })] })
+    const { find, shown, groups } = begin({
+      'GET /api/find': () => [row('Leander Holm'), row('Lea Marsh', { company: null, phone: null, mail: 'lea@marsh.example' })],
+      'GET /api/find/said': () => [said(), said({ id: 'e2', kind: 'note' }), said({ id: 'e3', kind: 'text-out' })],
+    })
     await find('lea')
     await settled()
-    expect(shown()).toEqual([['Records', 'Leander Holm', 'Lea Marsh'], ['To do', 'Go to leads', 'Make a new lead', 'Bring in a file of leads'], ['Said and noted', 'Iris Holm', 'Note on Iris Holm', 'To Iris Holm']])
-    expect([groups.value[0]!.items.map(({ about }) => about), groups.value[2]!.items[0]!.about]).toEqual([['Lead, Holm & Daughters, +1 808 555 0142', 'Lead, lea@marsh.example'], '3 min ago: Could we make it Thursday?'])
+    expect(shown()).toEqual([
+      ['Records', 'Leander Holm', 'Lea Marsh'],
+      ['To do', 'Go to leads', 'Make a new lead', 'Bring in a file of leads'],
+      ['Said and noted', 'Iris Holm', 'Note on Iris Holm', 'To Iris Holm'],
+    ])
+    expect([groups.value[0]!.items.map(({ about }) => about), groups.value[2]!.items[0]!.about]).toEqual([
+      ['Lead, Holm & Daughters, +1 808 555 0142', 'Lead, lea@marsh.example'],
+      '3 min ago: Could we make it Thursday?',
+    ])
     groups.value[2]!.items[0]!.act()
     expect(wentTo).toEqual([{ path: '/record/r1', query: { entry: 'e1' } }])
   })
@@ -53,7 +81,9 @@ describe('finding while one types', () => {
 
   it('looks for one thing at a time, and then for what was typed last', async () => {
     const slow = held<RecordRow[]>()
-    const { find, askEarly, shown } = begin({ 'GET /api/find': ({ query }: { query: { words: string } }) => query.words === 'ir' ? slow.answer : [row(query.words)] })
+    const { find, askEarly, shown } = begin({
+      'GET /api/find': ({ query }: { query: { words: string } }) => (query.words === 'ir' ? slow.answer : [row(query.words)]),
+    })
     const first = find('ir')
     for (const typed of ['iri', 'iris', 'iris h']) {
       askEarly(typed)
@@ -66,7 +96,9 @@ describe('finding while one types', () => {
 
   it('does not show that nothing was found for half of a word, while the whole is being looked for', async () => {
     const slow = held<RecordRow[]>()
-    const { find, shown, empty } = begin({ 'GET /api/find': ({ query }: { query: { words: string } }) => query.words === 'zz' ? slow.answer : [] })
+    const { find, shown, empty } = begin({
+      'GET /api/find': ({ query }: { query: { words: string } }) => (query.words === 'zz' ? slow.answer : []),
+    })
     const first = find('zz')
     const second = find('zzx')
     slow.give([])
@@ -105,16 +137,27 @@ describe('Enter', () => {
 describe('what is on no record', () => {
   const stranger = { 'GET /api/find': () => [] }
   it('is texted and called', async () => {
-    const { find, shown, groups } = begin({ ...stranger, 'GET /api/find/number': () => ({ kind: 'usable', e164: '+18085550199', line: 'Hilo line' }), 'POST /api/conversations': () => ({ conversationId: 'c9', recordId: null }) })
+    const { find, shown, groups } = begin({
+      ...stranger,
+      'GET /api/find/number': () => ({ kind: 'usable', e164: '+18085550199', line: 'Hilo line' }),
+      'POST /api/conversations': () => ({ conversationId: 'c9', recordId: null }),
+    })
     await find('808 555 0199')
-    expect([shown(), groups.value[0]!.items[0]!.about]).toEqual([[['To do', 'Text +1 808 555 0199', 'Call +1 808 555 0199']], 'on no record, from Hilo line'])
+    expect([shown(), groups.value[0]!.items[0]!.about]).toEqual([
+      [['To do', 'Text +1 808 555 0199', 'Call +1 808 555 0199']],
+      'on no record, from Hilo line',
+    ])
     groups.value[0]!.items[0]!.act()
     await settled()
     expect(useShelf().openId).toBe('c9')
   })
 
   it('is texted on its record, where it has one by now', async () => {
-    const { find, groups } = begin({ ...stranger, 'GET /api/find/number': () => ({ kind: 'usable', e164: '+18085550199', line: 'Hilo line' }), 'POST /api/conversations': () => ({ conversationId: null, recordId: 'r7' }) })
+    const { find, groups } = begin({
+      ...stranger,
+      'GET /api/find/number': () => ({ kind: 'usable', e164: '+18085550199', line: 'Hilo line' }),
+      'POST /api/conversations': () => ({ conversationId: null, recordId: 'r7' }),
+    })
     await find('808 555 0199')
     groups.value[0]!.items[0]!.act()
     await settled()
@@ -124,7 +167,10 @@ describe('what is on no record', () => {
   it('is only called where no line texts its country, and not at all where it is no number', async () => {
     const abroad = begin({ ...stranger, 'GET /api/find/number': () => ({ kind: 'unusable', reason: 'no-line' }) })
     await abroad.find('+49 30 5550199')
-    expect([abroad.shown(), abroad.empty.value]).toEqual([[['To do', 'Call +49 30 5550199']], 'No line of yours texts the country of this number.'])
+    expect([abroad.shown(), abroad.empty.value]).toEqual([
+      [['To do', 'Call +49 30 5550199']],
+      'No line of yours texts the country of this number.',
+    ])
     const short = begin({ ...stranger, 'GET /api/find/number': () => ({ kind: 'unusable', reason: 'too-short' }) })
     await short.find('808 5550')
     await settled()

@@ -5,7 +5,8 @@ import { useLength } from '~/composables/length'
 
 const PATH = 'POST /api/templates/length'
 const template = { body: 'Hi', modules: ['lead' as const], fillIns: [] }
-const piece = (people: number, next: string | null, total: number | null = null): CountedLength => ({ tally: { ...emptyTally(), people }, next, total }) as CountedLength
+const piece = (people: number, next: string | null, total: number | null = null): CountedLength =>
+  ({ tally: { ...emptyTally(), people }, next, total }) as CountedLength
 
 describe('the length of a template over everybody', () => {
   it('is counted piece by piece, each after the one before', async () => {
@@ -17,7 +18,10 @@ describe('the length of a template over everybody', () => {
     expect(asked.map(({ body }) => (body as { after: string | null }).after)).toEqual([null, 'p100', 'p200'])
   })
 
-  it.each([['by hand', ({ stop }: ReturnType<typeof useLength>) => stop()], ['by leaving the page', () => leave()]])('can be stopped %s, and shows how far it came', async (_, stop) => {
+  it.each([
+    ['by hand', ({ stop }: ReturnType<typeof useLength>) => stop()],
+    ['by leaving the page', () => leave()],
+  ])('can be stopped %s, and shows how far it came', async (_, stop) => {
     const slow = held<CountedLength>()
     const pieces = [piece(100, 'p100', 250), slow.answer]
     before({ [PATH]: () => pieces.shift() })

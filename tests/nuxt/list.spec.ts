@@ -25,7 +25,10 @@ describe('a list on screen', () => {
     await settled()
     for (const words of ['h', 'ho', 'hol']) list.words.value = words
     await typed()
-    expect(questions().slice(1)).toEqual([expect.objectContaining({ page: 3, words: '' }), expect.objectContaining({ page: 1, words: 'hol' })])
+    expect(questions().slice(1)).toEqual([
+      expect.objectContaining({ page: 3, words: '' }),
+      expect.objectContaining({ page: 1, words: 'hol' }),
+    ])
   })
 
   it('is counted anew for another question, and not for another order or page', async () => {
@@ -38,7 +41,10 @@ describe('a list on screen', () => {
     list.words.value = 'holm'
     await typed()
     await settled()
-    expect(asked.filter(({ path }) => path === '/api/records/count').map(({ query }) => query)).toEqual([{ module: 'lead', words: '', where: '' }, { module: 'lead', words: 'holm', where: '' }])
+    expect(asked.filter(({ path }) => path === '/api/records/count').map(({ query }) => query)).toEqual([
+      { module: 'lead', words: '', where: '' },
+      { module: 'lead', words: 'holm', where: '' },
+    ])
   })
 
   it('turns its order around, or sorts by another column with what matters first', async () => {

@@ -5,7 +5,11 @@ import { usePictures } from '~/composables/pictures'
 
 const file = (name: string, size = 10, type = 'image/png') => ({ name, size, type }) as File
 /** A server that takes pictures, or does as it is told. */
-const server = (take: () => unknown = () => ({ id: `taken${asked.length}` })) => new Proxy({}, { get: (_, key) => String(key).startsWith('PUT /api/pictures/') ? take : String(key).startsWith('DELETE') ? () => null : undefined })
+const server = (take: () => unknown = () => ({ id: `taken${asked.length}` })) =>
+  new Proxy(
+    {},
+    { get: (_, key) => (String(key).startsWith('PUT /api/pictures/') ? take : String(key).startsWith('DELETE') ? () => null : undefined) },
+  )
 
 describe('pictures of a text', () => {
   it('go to the server one after the other, and stand in the draft', async () => {
@@ -27,7 +31,10 @@ describe('pictures of a text', () => {
     expect(problem.value).toMatch(/^huge\.png has more than \d+ MB/)
   })
 
-  it.each([[() => refuse(422, 'bad-input', 'Look at the marked fields.', { fields: { picture: 'This is no picture.' } }), /^This is no picture/], [away, /cannot be reached/]])('that are refused say why', async (take, words) => {
+  it.each([
+    [() => refuse(422, 'bad-input', 'Look at the marked fields.', { fields: { picture: 'This is no picture.' } }), /^This is no picture/],
+    [away, /cannot be reached/],
+  ])('that are refused say why', async (take, words) => {
     before(server(take))
     const { add, comingIn, problem } = usePictures(shallowRef([]))
     await add([file('a.png')])
@@ -44,7 +51,9 @@ describe('pictures of a text', () => {
 
   it('are found among what was pasted', () => {
     const { among } = usePictures(shallowRef([]))
-    expect(among({ files: [file('a.png'), file('notes.txt', 10, 'text/plain')] } as unknown as DataTransfer).map(({ name }) => name)).toEqual(['a.png'])
+    expect(
+      among({ files: [file('a.png'), file('notes.txt', 10, 'text/plain')] } as unknown as DataTransfer).map(({ name }) => name),
+    ).toEqual(['a.png'])
     expect(among(null)).toEqual([])
   })
 })

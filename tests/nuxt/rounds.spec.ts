@@ -6,12 +6,34 @@ import { useCalls } from '~/stores/calls'
 import { useRounds } from '~/stores/rounds'
 
 const iris = { recordId: 'r1', name: 'Iris Holm', firstName: 'Iris', phoneId: 'p1', number: '+18085550142' }
-const round = (values: Partial<MyRound> = {}): MyRound => ({ id: 'w1', name: 'Spring', state: 'open', pauseSeconds: null, inHand: iris, nextAt: null, counts: { waiting: 3, held: 1, called: 0, passed: 0, skipped: 0 }, ...values })
-const calls = { 'GET /api/calls': () => ({ calls: [], now: Date.now() }), 'POST /api/calls': () => ({ id: 'c1', calls: [], now: Date.now() }) }
-const page = { 'GET /api/records/r1': () => ({ name: 'Iris Holm' }), 'GET /api/records/r1/composer': () => ({}), 'GET /api/records/r1/timeline': () => ({ entries: [], more: false, newer: false }) }
-const on = { id: 'c0', mine: true, roundId: 'w1', facts: { endedAt: null, answeredAt: 1, answeredBy: 'person', switches: [], leavingAt: null } } as unknown as CallDetail
+const round = (values: Partial<MyRound> = {}): MyRound => ({
+  id: 'w1',
+  name: 'Spring',
+  state: 'open',
+  pauseSeconds: null,
+  inHand: iris,
+  nextAt: null,
+  counts: { waiting: 3, held: 1, called: 0, passed: 0, skipped: 0 },
+  ...values,
+})
+const calls = {
+  'GET /api/calls': () => ({ calls: [], now: Date.now() }),
+  'POST /api/calls': () => ({ id: 'c1', calls: [], now: Date.now() }),
+}
+const page = {
+  'GET /api/records/r1': () => ({ name: 'Iris Holm' }),
+  'GET /api/records/r1/composer': () => ({}),
+  'GET /api/records/r1/timeline': () => ({ entries: [], more: false, newer: false }),
+}
+const on = {
+  id: 'c0',
+  mine: true,
+  roundId: 'w1',
+  facts: { endedAt: null, answeredAt: 1, answeredBy: 'person', switches: [], leavingAt: null },
+} as unknown as CallDetail
 const over = { ...on, id: 'c9', facts: { ...on.facts, endedAt: 2 } } as CallDetail
-const dialled = () => asked.filter(({ path, method }) => method === 'POST' && path === '/api/calls').map(({ body }) => (body as { phoneId: string }).phoneId)
+const dialled = () =>
+  asked.filter(({ path, method }) => method === 'POST' && path === '/api/calls').map(({ body }) => (body as { phoneId: string }).phoneId)
 afterEach(() => useRounds().wait())
 
 describe('the round I am on', () => {
@@ -67,8 +89,18 @@ describe('the round I am on', () => {
     const rounds = useRounds()
     await rounds.next('w1')
     await rounds.say('skip')
-    expect(askedFor().filter(path => path.startsWith('POST'))).toEqual(['POST /api/rounds/w1/next', 'POST /api/rounds/w1/people/r1', 'POST /api/rounds/w1/next'])
-    before({ ...calls, ...page, 'POST /api/rounds/w1/next': () => round(), 'POST /api/rounds/w1/people/r1': () => refuse(409, 'not-in-hand', 'You do not have this person in hand any more.'), 'GET /api/rounds/mine': () => ({ round: null }) })
+    expect(askedFor().filter(path => path.startsWith('POST'))).toEqual([
+      'POST /api/rounds/w1/next',
+      'POST /api/rounds/w1/people/r1',
+      'POST /api/rounds/w1/next',
+    ])
+    before({
+      ...calls,
+      ...page,
+      'POST /api/rounds/w1/next': () => round(),
+      'POST /api/rounds/w1/people/r1': () => refuse(409, 'not-in-hand', 'You do not have this person in hand any more.'),
+      'GET /api/rounds/mine': () => ({ round: null }),
+    })
     const others = useRounds()
     await others.next('w1')
     await others.say('later')
@@ -127,17 +159,31 @@ describe('the round I am on', () => {
   })
 
   it('calls nobody whom a colleague has in hand by now, and shows the round as it is', async () => {
-    before({ ...calls, ...page, 'POST /api/calls': () => refuse(409, 'not-in-hand', 'You do not have this person in hand any more.'), 'GET /api/rounds/mine': () => ({ round: round({ inHand: null }) }) })
+    before({
+      ...calls,
+      ...page,
+      'POST /api/calls': () => refuse(409, 'not-in-hand', 'You do not have this person in hand any more.'),
+      'GET /api/rounds/mine': () => ({ round: round({ inHand: null }) }),
+    })
     const rounds = useRounds()
     rounds.mine = round()
     await rounds.dial()
-    expect([asked.find(({ method }) => method === 'POST')?.body, useCalls().problem, rounds.mine?.inHand]).toEqual([expect.objectContaining({ phoneId: 'p1', roundId: 'w1' }), 'You do not have this person in hand any more.', null])
+    expect([asked.find(({ method }) => method === 'POST')?.body, useCalls().problem, rounds.mine?.inHand]).toEqual([
+      expect.objectContaining({ phoneId: 'p1', roundId: 'w1' }),
+      'You do not have this person in hand any more.',
+      null,
+    ])
   })
 
   it('is not put back to what was read before it was left', async () => {
     const stale = held<object>()
     let reads = 0
-    before({ ...calls, ...page, 'POST /api/rounds/w1/leave': () => null, 'GET /api/rounds/mine': () => reads++ === 0 ? stale.answer : { round: null } })
+    before({
+      ...calls,
+      ...page,
+      'POST /api/rounds/w1/leave': () => null,
+      'GET /api/rounds/mine': () => (reads++ === 0 ? stale.answer : { round: null }),
+    })
     const rounds = useRounds()
     rounds.mine = round()
     const reading = rounds.load()

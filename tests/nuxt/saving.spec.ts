@@ -9,7 +9,11 @@ const put = () => api('/api/things', { method: 'PUT', body: {} })
 describe('asking the server', () => {
   it('gives what it says of a problem, with its fields', async () => {
     before({ 'PUT /api/things': () => refuse(422, 'bad-input', 'Look at the marked fields.', { fields: { name: 'Give it a name.' } }) })
-    await expect(put()).rejects.toMatchObject({ type: 'bad-input', message: 'Look at the marked fields.', fields: { name: 'Give it a name.' } })
+    await expect(put()).rejects.toMatchObject({
+      type: 'bad-input',
+      message: 'Look at the marked fields.',
+      fields: { name: 'Give it a name.' },
+    })
     await expect(put()).rejects.toBeInstanceOf(ApiProblem)
   })
 
@@ -53,7 +57,12 @@ describe('saving a form', () => {
 })
 
 describe('the shelf', () => {
-  const item = (conversationId: string, recordId: string | null) => ({ conversationId, remote: '+1', waitsSince: 0, record: recordId && { id: recordId, name: 'Iris' } })
+  const item = (conversationId: string, recordId: string | null) => ({
+    conversationId,
+    remote: '+1',
+    waitsSince: 0,
+    record: recordId && { id: recordId, name: 'Iris' },
+  })
 
   it('leaves out whoever’s record is open, and says where it could not be loaded', async () => {
     before({ 'GET /api/shelf': () => ({ items: [item('v1', 'r1'), item('v2', null)], total: 2 }) })

@@ -3,12 +3,12 @@ import { nextTick, ref, shallowRef } from 'vue'
 import type { List } from '~/composables/list'
 import { useSelection } from '~/composables/selection'
 
-const page = (...ids: string[]) => ({ rows: ids.map(id => ({ id })), total: 120 })
+const page = (...ids: string[]) => ({ rows: ids.map(id => ({ id })) })
 
 function chosen() {
   const list = shallowRef(page('a', 'b', 'c'))
   const question = ref({ module: 'lead', words: '' })
-  return { list, question, ...useSelection({ list, question } as unknown as List) }
+  return { list, question, ...useSelection({ list, total: ref(120), question } as unknown as List) }
 }
 
 describe('what is chosen in a list', () => {

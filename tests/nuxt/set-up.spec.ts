@@ -52,7 +52,10 @@ describe('who is signed in', () => {
 
 describe('a list of Set-up', () => {
   it('is what the server made of each change', async () => {
-    before({ 'GET /api/things': () => ['one'], 'POST /api/things': () => refuse(422, 'bad-input', 'Look at the marked fields.', { fields: { name: 'Give it a name.' } }) })
+    before({
+      'GET /api/things': () => ['one'],
+      'POST /api/things': () => refuse(422, 'bad-input', 'Look at the marked fields.', { fields: { name: 'Give it a name.' } }),
+    })
     const { list, trying, problem } = useSetUpList<string>(() => ({ path: '/api/things' }))
     await settled()
     await trying(async () => ['one', 'two'])
@@ -74,12 +77,29 @@ describe('a list of Set-up', () => {
 
 describe('templates as a file', () => {
   it('hold what a template is made of, and nothing of whose it is', async () => {
-    const blob = templatesAsFile([{ id: 't', name: 'Offer', description: '', folder: '', modules: ['lead'], body: 'Hi', fillIns: [], owner: 'Ada', version: 3 } as never])
-    expect(JSON.parse(await blob.text())).toEqual([{ name: 'Offer', description: '', folder: '', modules: ['lead'], body: 'Hi', fillIns: [] }])
+    const blob = templatesAsFile([
+      {
+        id: 't',
+        name: 'Offer',
+        description: '',
+        folder: '',
+        modules: ['lead'],
+        body: 'Hi',
+        fillIns: [],
+        owner: 'Ada',
+        version: 3,
+      } as never,
+    ])
+    expect(JSON.parse(await blob.text())).toEqual([
+      { name: 'Offer', description: '', folder: '', modules: ['lead'], body: 'Hi', fillIns: [] },
+    ])
   })
 
   it('are taken in one by one, each for oneself, and those that are refused are named', async () => {
-    before({ 'POST /api/templates': ({ body }) => (body as { name?: string }).name ? null : refuse(422, 'bad-input', 'Look.', { fields: { name: 'Give it a name.' } }) })
+    before({
+      'POST /api/templates': ({ body }) =>
+        (body as { name?: string }).name ? null : refuse(422, 'bad-input', 'Look.', { fields: { name: 'Give it a name.' } }),
+    })
     const file = new Blob([JSON.stringify([{ name: 'Offer', audience: 'all', body: 'Hi' }, { body: 'Hi' }])]) as File
     expect(await takeTemplatesIn(file)).toEqual({ taken: 1, refused: [{ name: 'without a name', reason: 'Give it a name.' }] })
     expect(asked[0]!.body).toMatchObject({ name: 'Offer', audience: 'mine' })
@@ -91,12 +111,27 @@ describe('templates as a file', () => {
 })
 
 describe('a record made from another one', () => {
-  const detail = (values: object) => ({ id: 'r1', name: 'Iris Holm', module: 'lead', company: { id: 'c1', name: 'Holm' }, people: [{ id: 'p1', name: 'Joss' }], ...values })
+  const detail = (values: object) => ({
+    id: 'r1',
+    name: 'Iris Holm',
+    module: 'lead',
+    company: { id: 'c1', name: 'Holm' },
+    people: [{ id: 'p1', name: 'Joss' }],
+    ...values,
+  })
   it.each([
     ['a person', {}, { people: [{ id: 'r1', name: 'Iris Holm' }], company: { id: 'c1', name: 'Holm' } }],
     ['a company', { module: 'company', name: 'Holm', company: null }, { company: { id: 'r1', name: 'Holm' } }],
-    ['a deal', { module: 'deal', name: 'Two bikes' }, { company: { id: 'c1', name: 'Holm' }, people: [{ id: 'p1', name: 'Joss' }], about: { id: 'r1', name: 'Two bikes' } }],
-    ['an appointment', { module: 'appointment', name: 'Trial' }, { company: { id: 'c1', name: 'Holm' }, people: [{ id: 'p1', name: 'Joss' }], about: null }],
+    [
+      'a deal',
+      { module: 'deal', name: 'Two bikes' },
+      { company: { id: 'c1', name: 'Holm' }, people: [{ id: 'p1', name: 'Joss' }], about: { id: 'r1', name: 'Two bikes' } },
+    ],
+    [
+      'an appointment',
+      { module: 'appointment', name: 'Trial' },
+      { company: { id: 'c1', name: 'Holm' }, people: [{ id: 'p1', name: 'Joss' }], about: null },
+    ],
   ])('begins with whom it is for, from %s', async (_, values, start) => {
     before({ 'GET /api/records/r1': () => detail(values) })
     expect(await startFrom('r1')).toEqual(start)

@@ -5,27 +5,76 @@ import type { RecordDetail, RecordPhone } from '~~/shared/record'
 import { useTarget } from '~/composables/target'
 
 const phone = (id: string, e164: string | null, more: Partial<RecordPhone> = {}): RecordPhone =>
-  ({ id, label: 'mobile', typed: e164 ?? 'n/a', e164, country: 'US', kind: 'mobile-or-landline', consent: { texts: null }, person: null, zones: ['Pacific/Honolulu'], lastHeardAt: null, ...more }) as unknown as RecordPhone
+  ({
+    id,
+    label: 'mobile',
+    typed: e164 ?? 'n/a',
+    e164,
+    country: 'US',
+    kind: 'mobile-or-landline',
+    consent: { texts: null },
+    person: null,
+    zones: ['Pacific/Honolulu'],
+    lastHeardAt: null,
+    ...more,
+  }) as unknown as RecordPhone
 const line = (id: string, e164: string, more: Partial<LineChoice> = {}): LineChoice =>
-  ({ id, name: id, e164, country: 'US', active: true, mine: false, answeredBy: 2, price: null, languages: [], ...more }) as unknown as LineChoice
+  ({
+    id,
+    name: id,
+    e164,
+    country: 'US',
+    active: true,
+    mine: false,
+    answeredBy: 2,
+    price: null,
+    languages: [],
+    ...more,
+  }) as unknown as LineChoice
 const record = (phones: RecordPhone[], more: Partial<RecordDetail> = {}): RecordDetail =>
-  ({ id: 'r1', module: 'lead', name: 'Iris Holm', firstName: 'Iris', phones, zones: [{ name: 'Pacific/Honolulu' }, { name: 'America/Denver' }], ...more }) as unknown as RecordDetail
-const start = (lines: LineChoice[], lastLine: Record<string, string> = {}): ComposerStart => ({ lines, lastLine, texted: {}, sender: {} }) as unknown as ComposerStart
+  ({
+    id: 'r1',
+    module: 'lead',
+    name: 'Iris Holm',
+    firstName: 'Iris',
+    phones,
+    zones: [{ name: 'Pacific/Honolulu' }, { name: 'America/Denver' }],
+    ...more,
+  }) as unknown as RecordDetail
+const start = (lines: LineChoice[], lastLine: Record<string, string> = {}): ComposerStart =>
+  ({ lines, lastLine, texted: {}, sender: {} }) as unknown as ComposerStart
 
 const HONOLULU = '+18085550142'
-const both = [line('portland', '+15035550118'), line('hilo', '+18085550104'), line('own', '+18085550190', { mine: true }), line('halifax', '+19025550120', { country: 'CA' })]
+const both = [
+  line('portland', '+15035550118'),
+  line('hilo', '+18085550104'),
+  line('own', '+18085550190', { mine: true }),
+  line('halifax', '+19025550120', { country: 'CA' }),
+]
 beforeEach(() => before({}))
 
 describe('where a text goes', () => {
   it('is the first number that takes texts, from the shared line nearest to it', () => {
-    const { phoneId, lineId, target, zones } = useTarget(() => record([phone('none', null), phone('out', '+18085550100', { consent: { texts: 'refused' } as never }), phone('desk', '+18085550101', { kind: 'landline' as never }), phone('p1', HONOLULU)]), () => start(both))
+    const { phoneId, lineId, target, zones } = useTarget(
+      () =>
+        record([
+          phone('none', null),
+          phone('out', '+18085550100', { consent: { texts: 'refused' } as never }),
+          phone('desk', '+18085550101', { kind: 'landline' as never }),
+          phone('p1', HONOLULU),
+        ]),
+      () => start(both),
+    )
     expect([phoneId.value, lineId.value]).toEqual(['p1', 'hilo'])
     expect(target.value).toEqual({ phoneId: 'p1', lineId: 'hilo', conversationId: null, recordId: null })
     expect(zones.value.map(({ name }) => name)).toEqual(['Pacific/Honolulu'])
   })
 
   it('is the line used last with the number, and another one for a number abroad', async () => {
-    const { phoneId, lineId, lines } = useTarget(() => record([phone('p1', HONOLULU), phone('p2', '+19025550150', { country: 'CA' })]), () => start(both, { [HONOLULU]: 'own' }))
+    const { phoneId, lineId, lines } = useTarget(
+      () => record([phone('p1', HONOLULU), phone('p2', '+19025550150', { country: 'CA' })]),
+      () => start(both, { [HONOLULU]: 'own' }),
+    )
     expect(lineId.value).toBe('own')
     phoneId.value = 'p2'
     await settled()
@@ -35,7 +84,10 @@ describe('where a text goes', () => {
 
   it('is nowhere without a number or a line', () => {
     expect(useTarget(() => record([]), () => start(both)).target.value).toBeNull()
-    const { target, lineId } = useTarget(() => record([phone('p1', HONOLULU)]), () => start([line('old', '+18085550104', { active: false })]))
+    const { target, lineId } = useTarget(
+      () => record([phone('p1', HONOLULU)]),
+      () => start([line('old', '+18085550104', { active: false })]),
+    )
     expect([target.value, lineId.value]).toEqual([null, null])
   })
 
@@ -52,9 +104,15 @@ describe('where a text goes', () => {
 
   it('is a person of a deal or a company, by their first name and with their templates', () => {
     const person = { id: 'iris', name: 'Iris Holm', firstName: 'Iris' }
-    const { firstName, templatesFor, target } = useTarget(() => record([phone('p1', HONOLULU, { person } as never)], { id: 'deal', module: 'deal', name: 'Two bikes', firstName: null }), () => start(both))
+    const { firstName, templatesFor, target } = useTarget(
+      () => record([phone('p1', HONOLULU, { person } as never)], { id: 'deal', module: 'deal', name: 'Two bikes', firstName: null }),
+      () => start(both),
+    )
     expect([firstName.value, templatesFor.value, target.value?.recordId]).toEqual(['Iris', 'iris', 'deal'])
-    const firm = useTarget(() => record([phone('p1', HONOLULU)], { id: 'firm', module: 'company', name: 'Holm & Daughters', firstName: null }), () => start(both))
+    const firm = useTarget(
+      () => record([phone('p1', HONOLULU)], { id: 'firm', module: 'company', name: 'Holm & Daughters', firstName: null }),
+      () => start(both),
+    )
     expect([firm.firstName.value, firm.templatesFor.value, firm.target.value?.recordId]).toEqual(['Holm & Daughters', null, null])
   })
 })

@@ -5,12 +5,35 @@ import { useTemplateForm } from '~/composables/template-form'
 import { useTemplateList } from '~/composables/template-list'
 
 const template = (name: string, folder: string, more: Partial<TemplateDetail> = {}): TemplateDetail =>
-  ({ id: name, name, folder, description: '', body: 'Hi', modules: ['lead'], fillIns: [], audience: 'mine', team: null, version: 2, favourite: false, mayEdit: true, ...more }) as unknown as TemplateDetail
-const names = ({ shown }: ReturnType<typeof useTemplateList>) => shown.value.map(({ name, templates }) => [name, ...templates.map(one => one.name)])
+  ({
+    id: name,
+    name,
+    folder,
+    description: '',
+    body: 'Hi',
+    modules: ['lead'],
+    fillIns: [],
+    audience: 'mine',
+    team: null,
+    version: 2,
+    favourite: false,
+    mayEdit: true,
+    ...more,
+  }) as unknown as TemplateDetail
+const names = ({ shown }: ReturnType<typeof useTemplateList>) =>
+  shown.value.map(({ name, templates }) => [name, ...templates.map(one => one.name)])
 
 describe('the list of templates', () => {
-  const three = [template('Offer', 'Sales'), template('Missed', 'Calls', { body: 'Sorry I missed you', favourite: true }), template('Loose', '')]
-  const server = { 'GET /api/templates': () => three, 'PUT /api/templates/Offer/favourite': () => null, 'DELETE /api/templates/Offer': () => null }
+  const three = [
+    template('Offer', 'Sales'),
+    template('Missed', 'Calls', { body: 'Sorry I missed you', favourite: true }),
+    template('Loose', ''),
+  ]
+  const server = {
+    'GET /api/templates': () => three,
+    'PUT /api/templates/Offer/favourite': () => null,
+    'DELETE /api/templates/Offer': () => null,
+  }
 
   it('has favourites first, then folders by name, then what is in none', async () => {
     before({ ...server, 'GET /api/templates': () => [...three, template('Again', 'Calls')] })
@@ -31,7 +54,11 @@ describe('the list of templates', () => {
   })
 
   it('draws a hundred at first, and more when asked', async () => {
-    before({ ...server, 'GET /api/templates': () => Array.from({ length: 250 }, (_, n) => template(`T${n}`, n < 150 ? 'A' : 'B', { body: n < 150 ? 'Early' : 'Late' })) })
+    before({
+      ...server,
+      'GET /api/templates': () =>
+        Array.from({ length: 250 }, (_, n) => template(`T${n}`, n < 150 ? 'A' : 'B', { body: n < 150 ? 'Early' : 'Late' })),
+    })
     const list = useTemplateList()
     await settled()
     expect([names(list).map(one => one.length - 1), list.hidden.value]).toEqual([[100], 150])
@@ -62,7 +89,10 @@ describe('the templates for one person', () => {
   const PATH = '/api/records/r1/templates'
 
   it('are filled anew when it is said what the text is about, and one with what was filled in', async () => {
-    before({ [`GET ${PATH}`]: () => ({ templates: [filled('t1')], contexts: [{ id: 'd1' }] }), [`POST ${PATH}/t1`]: () => ({ text: 'Hi Iris, on Thursday', missing: [] }) })
+    before({
+      [`GET ${PATH}`]: () => ({ templates: [filled('t1')], contexts: [{ id: 'd1' }] }),
+      [`POST ${PATH}/t1`]: () => ({ text: 'Hi Iris, on Thursday', missing: [] }),
+    })
     const { aboutId, templates, contexts, fill } = useFilledTemplates('r1', 'ABCD1234')
     await settled()
     aboutId.value = 'd1'
@@ -90,7 +120,10 @@ describe('the templates for one person', () => {
 
 describe('writing a template', () => {
   const TRY = 'POST /api/templates/try'
-  const server = { 'GET /api/templates/fields': () => [{ path: 'person.first_name', label: 'first name' }], [TRY]: () => ({ problems: [], holes: [], text: 'Hi Iris', record: null }) }
+  const server = {
+    'GET /api/templates/fields': () => [{ path: 'person.first_name', label: 'first name' }],
+    [TRY]: () => ({ problems: [], holes: [], text: 'Hi Iris', record: null }),
+  }
   const tries = () => asked.filter(({ path }) => path === '/api/templates/try').map(({ body }) => body as { body: string })
   const soon = () => new Promise(resolve => setTimeout(resolve, 230))
 
@@ -106,7 +139,11 @@ describe('writing a template', () => {
 
   it('shows the trial of what is written now, whichever answer comes last', async () => {
     const slow = held<object>()
-    before({ ...server, [TRY]: ({ body }) => (body as { body: string }).body === 'Old' ? slow.answer : { problems: [], holes: [], text: 'New', record: null } })
+    before({
+      ...server,
+      [TRY]: ({ body }) =>
+        (body as { body: string }).body === 'Old' ? slow.answer : { problems: [], holes: [], text: 'New', record: null },
+    })
     const { form, trial } = inPage(() => useTemplateForm(null, () => undefined))
     form.body.value = 'Old'
     await soon()
@@ -124,7 +161,10 @@ describe('writing a template', () => {
     toggle('client')
     await settled()
     expect(asked.filter(({ path }) => path === '/api/templates/fields').at(-1)?.query).toEqual({ modules: ['lead', 'client'] })
-    form.fillIns.value = [{ key: 'day', label: 'Day', kind: 'text', required: true, example: '' }, { key: 'new', label: '', kind: 'text', required: true, example: '' }] as never
+    form.fillIns.value = [
+      { key: 'day', label: 'Day', kind: 'text', required: true, example: '' },
+      { key: 'new', label: '', kind: 'text', required: true, example: '' },
+    ] as never
     expect(fields.value.map(({ path }) => path)).toEqual(['person.first_name', 'fill_in.day'])
     toggle('client')
     toggle('lead')
@@ -137,7 +177,11 @@ describe('writing a template', () => {
     before({ ...server, 'PUT /api/templates/Offer': () => null })
     await inPage(() => useTemplateForm(template('Offer', 'Sales', { body: 'Hi there' }), id => saved.push(id))).save()
     expect([saved, asked.at(-1)?.body]).toEqual([['Offer'], expect.objectContaining({ name: 'Offer', version: 2, body: 'Hi there' })])
-    before({ ...server, 'POST /api/templates': () => refuse(422, 'bad-input', 'Look at the marked fields.', { fields: { name: 'There is one of this name.' } }) })
+    before({
+      ...server,
+      'POST /api/templates': () =>
+        refuse(422, 'bad-input', 'Look at the marked fields.', { fields: { name: 'There is one of this name.' } }),
+    })
     const { form, save, errors, problem } = inPage(() => useTemplateForm(null, id => saved.push(id)))
     form.name.value = 'Offer'
     form.body.value = 'Hi there'

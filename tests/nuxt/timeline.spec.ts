@@ -45,6 +45,30 @@ describe('a timeline on screen', () => {
     expect(asked).toHaveLength(3)
   })
 
+  it('takes an entry that comes along with its notice, and fetches nothing', async () => {
+    before({ [PATH]: () => page([entry(3), entry(2)]) })
+    const timeline = open('r1')
+    await settled()
+    tell({ kind: 'entry', recordId: 'r1', activityId: 'e9', entry: entry(9) })
+    tell({ kind: 'entry', recordId: 'r1', activityId: 'e2', entry: entry(2, 'e2', 'delivered') })
+    tell({ kind: 'entry', recordId: 'r2', activityId: 'e7', entry: entry(7) })
+    await settled()
+    expect([shown(timeline), timeline.entries.value.at(-1)!.words, asked.length]).toEqual([['e9', 'e3', 'e2'], 'delivered', 1])
+  })
+
+  it('fetches it once more while a fetch is under way, which may bring an older one', async () => {
+    const older = held<TimelinePage>()
+    const answers = [() => page([entry(3)]), () => older.answer, () => page([entry(2, 'e2', 'delivered')])]
+    before({ [PATH]: () => answers.shift()!() })
+    const timeline = open('r1')
+    await settled()
+    tell({ kind: 'entry', recordId: 'r1', activityId: 'e2' })
+    tell({ kind: 'entry', recordId: 'r1', activityId: 'e2', entry: entry(2, 'e2', 'delivered') })
+    older.give(page([entry(2, 'e2', 'waiting')]))
+    await settled()
+    expect(timeline.entries.value.map(({ words }) => words)).toEqual(['', 'delivered'])
+  })
+
   it('shows what comes live in its place, and changed entries anew', async () => {
     const live: Record<string, TimelineEntry> = { e9: entry(9), e2: entry(2, 'e2', 'delivered') }
     before({ [PATH]: ({ query }) => {
@@ -81,7 +105,10 @@ describe('a timeline on screen', () => {
   })
 
   it('in its middle shows nothing new beside what it is not next to', async () => {
-    before({ [PATH]: ({ query }) => (query as { only?: string[] }).only ? page([entry(9), entry(4, 'e4', 'read')]) : page([entry(5), entry(4)], true, true) })
+    before({
+      [PATH]: ({ query }) =>
+        (query as { only?: string[] }).only ? page([entry(9), entry(4, 'e4', 'read')]) : page([entry(5), entry(4)], true, true),
+    })
     const timeline = open('r1', 'e4')
     await settled()
     await timeline.refresh('e9')

@@ -11,7 +11,18 @@ import type { Notice } from '~~/shared/live'
 const { ref, shallowRef, computed, watch, nextTick, toValue } = vue
 /** Where the interface went, newest last. */
 export const wentTo: unknown[] = []
-Object.assign(globalThis, { ref, shallowRef, computed, watch, nextTick, toValue, onMounted: within(vue.onMounted), onBeforeUnmount: within(vue.onBeforeUnmount), navigateTo: async (to: unknown) => void wentTo.push(to), $fetch: ask })
+Object.assign(globalThis, {
+  ref,
+  shallowRef,
+  computed,
+  watch,
+  nextTick,
+  toValue,
+  onMounted: within(vue.onMounted),
+  onBeforeUnmount: within(vue.onBeforeUnmount),
+  navigateTo: async (to: unknown) => void wentTo.push(to),
+  $fetch: ask,
+})
 
 /** What belongs to a component is nothing outside of one. */
 function within(hook: (act: () => void) => void) {
@@ -19,7 +30,18 @@ function within(hook: (act: () => void) => void) {
 }
 
 const nowhere = () => ({})
-const { createApp } = vue.createRenderer<object, object>({ insert: nowhere, remove: nowhere, patchProp: nowhere, setText: nowhere, setElementText: nowhere, createElement: nowhere, createText: nowhere, createComment: nowhere, parentNode: () => null, nextSibling: () => null })
+const { createApp } = vue.createRenderer<object, object>({
+  insert: nowhere,
+  remove: nowhere,
+  patchProp: nowhere,
+  setText: nowhere,
+  setElementText: nowhere,
+  createElement: nowhere,
+  createText: nowhere,
+  createComment: nowhere,
+  parentNode: () => null,
+  nextSibling: () => null,
+})
 const pages: vue.App<object>[] = []
 
 /** What a component has of a composable: it begins with it, and ends when the page is left. */
@@ -53,7 +75,13 @@ class Storage {
 /** What this browser keeps over a reload. */
 export const browserKeeps = new Storage()
 const listens = { addEventListener: () => undefined, removeEventListener: () => undefined, dispatchEvent: () => true }
-Object.assign(globalThis, { window: { ...listens, localStorage: browserKeeps, location: { assign: (to: string) => void wentTo.push(to) } }, document: listens, localStorage: browserKeeps, Storage, StorageEvent: Event })
+Object.assign(globalThis, {
+  window: { ...listens, localStorage: browserKeeps, location: { assign: (to: string) => void wentTo.push(to) } },
+  document: listens,
+  localStorage: browserKeeps,
+  Storage,
+  StorageEvent: Event,
+})
 
 /** Another tab of this browser holds the stream of notices, and tells. */
 const channels: { onmessage: (event: { data: unknown }) => void }[] = []
@@ -76,7 +104,10 @@ let answers: Record<string, Answer> = {}
 /** What the server was asked, oldest first. */
 export const asked: Asked[] = []
 
-async function ask(path: string, { method = 'GET', body, query }: { method?: string, body?: unknown, query?: unknown } = {}): Promise<unknown> {
+async function ask(
+  path: string,
+  { method = 'GET', body, query }: { method?: string, body?: unknown, query?: unknown } = {},
+): Promise<unknown> {
   asked.push({ method, path, body, query })
   const answer = answers[`${method} ${path}`]
   if (!answer) throw new Error(`Nobody answers ${method} ${path}.`)

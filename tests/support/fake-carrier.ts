@@ -15,7 +15,11 @@ import { takeDue } from '~~/server/jobs/outbox'
 export function fakeCarrier(name = 'practice') {
   const asked: CarrierText[] = []
   const answers: ((text: CarrierText) => HandOverAnswer | Promise<HandOverAnswer>)[] = []
-  const accept = (text: CarrierText): HandOverAnswer => ({ kind: 'accepted', ref: `ref-${text.key}`, charge: { parts: 1, costMicros: 8_000, currency: 'USD' } })
+  const accept = (text: CarrierText): HandOverAnswer => ({
+    kind: 'accepted',
+    ref: `ref-${text.key}`,
+    charge: { parts: 1, costMicros: 8_000, currency: 'USD' },
+  })
   const carrier: Carrier = {
     name,
     title: `The carrier “${name}”`,
@@ -29,7 +33,11 @@ export function fakeCarrier(name = 'practice') {
     prices: async () => ({ prices: [], mostParts: 10, mostPictures: 3, mostPictureBytes: 600_000 }),
   }
   registerCarrier(carrier)
-  return { asked, next: (answer: HandOverAnswer | ((text: CarrierText) => HandOverAnswer | Promise<HandOverAnswer>)) => answers.push(typeof answer === 'function' ? answer : () => answer) }
+  return {
+    asked,
+    next: (answer: HandOverAnswer | ((text: CarrierText) => HandOverAnswer | Promise<HandOverAnswer>)) =>
+      answers.push(typeof answer === 'function' ? answer : () => answer),
+  }
 }
 
 /** Runs every job that is due at this time, and those that become so meanwhile. */

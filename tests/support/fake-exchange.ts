@@ -1,6 +1,16 @@
 import type { CallEvent } from '~~/core/call/facts'
 import { takeCallEvent } from '~~/server/calling/events'
-import { registerExchange, type DialAnswer, type Exchange, type ExchangeEvent, type Order, type OrderAnswer, type OwnOrder, type ToDial, type WhatBecame } from '~~/server/calling/port'
+import {
+  registerExchange,
+  type DialAnswer,
+  type Exchange,
+  type ExchangeEvent,
+  type Order,
+  type OrderAnswer,
+  type OwnOrder,
+  type ToDial,
+  type WhatBecame,
+} from '~~/server/calling/port'
 
 /** An exchange under the test's control: it keeps what it is asked, answers as told, and tells what the test says. */
 export function fakeExchange() {
@@ -59,18 +69,21 @@ export function fakeExchange() {
     ordered,
     seated,
     sent,
-    refuseNextOrder: (answer: OrderAnswer = 'not-now') => nextOrder = answer,
+    refuseNextOrder: (answer: OrderAnswer = 'not-now') => (nextOrder = answer),
     askedAfter,
     /** What the exchange says of a call of which its answer was lost. */
-    became: (fate: WhatBecame) => nextFate = fate,
-    answerNext: (answer: DialAnswer) => next = answer,
-    tell: (key: string, event: CallEvent, id = `told-${key}-${told++}`) => takeCallEvent('practice', { id, ref: `call-${key}`, key, kind: 'happened', event }, new Date(event.at)),
-    ring: (remote: string, line: string, at: Date, ref = `in-${remote}-${told++}`) => takeCallEvent('practice', { id: `ring-${ref}`, ref, key: null, kind: 'incoming', at, line, remote }, at).then(() => ref),
+    became: (fate: WhatBecame) => (nextFate = fate),
+    answerNext: (answer: DialAnswer) => (next = answer),
+    tell: (key: string, event: CallEvent, id = `told-${key}-${told++}`) =>
+      takeCallEvent('practice', { id, ref: `call-${key}`, key, kind: 'happened', event }, new Date(event.at)),
+    ring: (remote: string, line: string, at: Date, ref = `in-${remote}-${told++}`) =>
+      takeCallEvent('practice', { id: `ring-${ref}`, ref, key: null, kind: 'incoming', at, line, remote }, at).then(() => ref),
     /** Something was recorded of a call, and can be fetched. */
     recorded: (ref: string, of: 'call' | 'message', sound: Buffer, at: Date) => {
       sounds.set(ref, sound)
       return takeCallEvent('practice', { id: `recorded-${ref}`, ref, key: null, kind: 'recorded', of }, at)
     },
-    tellOf: (ref: string, event: CallEvent) => takeCallEvent('practice', { id: `told-${ref}-${told++}`, ref, key: null, kind: 'happened', event }, new Date(event.at)),
+    tellOf: (ref: string, event: CallEvent) =>
+      takeCallEvent('practice', { id: `told-${ref}-${told++}`, ref, key: null, kind: 'happened', event }, new Date(event.at)),
   }
 }

@@ -16,10 +16,29 @@ export const DAY = new Date('2026-11-25T18:00:00Z')
 /** In the middle of the night in Honolulu. */
 export const NIGHT = new Date('2026-11-25T11:00:00Z')
 
-export interface Firm { ada: SignedIn, mika: SignedIn, noor: SignedIn, odile: SignedIn, rafe: SignedIn, portland: Line, second: Line, halifax: Line, own: Line }
+export interface Firm {
+  ada: SignedIn
+  mika: SignedIn
+  noor: SignedIn
+  odile: SignedIn
+  rafe: SignedIn
+  portland: Line
+  second: Line
+  halifax: Line
+  own: Line
+}
 
 const asker = (name: string, role: Role, teamIds: string[], peopleIds: string[], id: string): SignedIn => ({
-  id, role, teamIds, peopleIds, name, firstName: name.split(' ')[0]!, mail: `${name.split(' ')[0]!.toLowerCase()}@pannier.example`, title: 'Sales', directLine: null, zone: 'America/Los_Angeles',
+  id,
+  role,
+  teamIds,
+  peopleIds,
+  name,
+  firstName: name.split(' ')[0]!,
+  mail: `${name.split(' ')[0]!.toLowerCase()}@pannier.example`,
+  title: 'Sales',
+  directLine: null,
+  zone: 'America/Los_Angeles',
 })
 
 /** The id of a stage of a pipeline, by the names of both: tables of cases can name it before there is any. */
@@ -31,7 +50,11 @@ export async function layPipeline({ holds, name, stages, over = [] }: PipelineTo
   const id = pipelineOf(name)
   await tx(async (database) => {
     await database.insert(schema.pipeline).values({ id, holds, name, position })
-    await database.insert(schema.stage).values(stages.map((one, place) => ({ id: stageOf(name, one), pipelineId: id, name: one, over: over.includes(one), position: place })))
+    await database
+      .insert(schema.stage)
+      .values(
+        stages.map((one, place) => ({ id: stageOf(name, one), pipelineId: id, name: one, over: over.includes(one), position: place })),
+      )
   })
   return id
 }
@@ -40,7 +63,12 @@ export async function layPipeline({ holds, name, stages, over = [] }: PipelineTo
 const LAID: PipelineToLay[] = [
   ...PIPELINES.filter(({ holds }) => holds !== 'deal' && holds !== 'applicant'),
   { holds: 'deal', name: 'Sales', stages: ['New', 'Talking', 'Offer', 'Won', 'Lost'], over: ['Won', 'Lost'] },
-  { holds: 'applicant', name: 'Hiring', stages: ['Applied', 'Talking', 'Trial shift', 'Offer', 'Hired', 'Not taken'], over: ['Hired', 'Not taken'] },
+  {
+    holds: 'applicant',
+    name: 'Hiring',
+    stages: ['Applied', 'Talking', 'Trial shift', 'Offer', 'Hired', 'Not taken'],
+    over: ['Hired', 'Not taken'],
+  },
 ]
 
 /** A small Pannier & Post: two in sales, one recruiter, a lead, an admin, and their lines. */
@@ -54,7 +82,24 @@ export async function makeFirm(): Promise<Firm> {
     odile: asker('Odile Marchetti', 'lead', [sales, recruiting], [a, m, n, o], o),
     rafe: asker('Rafe Pennington', 'admin', [], [r], r),
   }
-  const line = (e164: string, name: string, country: string, belongs: Partial<Line>): Line => ({ id: uuid(), e164, name, country, teamId: null, colleagueId: null, private: false, active: true, carrier: 'practice', languages: [], records: false, ownerFirst: false, greeting: null, ringSeconds: 25, hours: null, ...belongs })
+  const line = (e164: string, name: string, country: string, belongs: Partial<Line>): Line => ({
+    id: uuid(),
+    e164,
+    name,
+    country,
+    teamId: null,
+    colleagueId: null,
+    private: false,
+    active: true,
+    carrier: 'practice',
+    languages: [],
+    records: false,
+    ownerFirst: false,
+    greeting: null,
+    ringSeconds: 25,
+    hours: null,
+    ...belongs,
+  })
   const lines = {
     portland: line('+15035550118', 'Portland line', 'US', { teamId: sales }),
     second: line('+16125550104', 'Minneapolis line', 'US', { teamId: sales }),
@@ -64,10 +109,38 @@ export async function makeFirm(): Promise<Firm> {
   await tx(async (database) => {
     await database.insert(schema.firm).values({ name: 'Pannier & Post', country: 'US', textingOn: true })
     await database.insert(schema.team).values([{ id: sales, name: 'Sales' }, { id: recruiting, name: 'Recruiting' }])
-    await database.insert(schema.colleague).values(Object.values(colleagues).map(({ id, name, firstName, mail, role, title, zone }) => ({ id, name, firstName, mail, role, title, zone, passwordHash: 'none' })))
-    await database.insert(schema.teamMember).values(Object.values(colleagues).flatMap(one => one.teamIds.map(teamId => ({ teamId, colleagueId: one.id }))))
+    await database
+      .insert(schema.colleague)
+      .values(
+        Object.values(colleagues).map(({ id, name, firstName, mail, role, title, zone }) => ({
+          id,
+          name,
+          firstName,
+          mail,
+          role,
+          title,
+          zone,
+          passwordHash: 'none',
+        })),
+      )
+    await database
+      .insert(schema.teamMember)
+      .values(Object.values(colleagues).flatMap(one => one.teamIds.map(teamId => ({ teamId, colleagueId: one.id }))))
     await database.insert(schema.line).values(Object.values(lines))
-    await database.insert(schema.carrierPrice).values(['US', 'CA'].map(country => ({ carrier: 'practice', country, microsPerPart: 8_000, currency: 'USD', mostParts: 10, microsPerPicture: country === 'US' ? 20_000 : null, mostPictures: 3, mostPictureBytes: 600_000 })))
+    await database
+      .insert(schema.carrierPrice)
+      .values(
+        ['US', 'CA'].map(country => ({
+          carrier: 'practice',
+          country,
+          microsPerPart: 8_000,
+          currency: 'USD',
+          mostParts: 10,
+          microsPerPicture: country === 'US' ? 20_000 : null,
+          mostPictures: 3,
+          mostPictureBytes: 600_000,
+        })),
+      )
   })
   for (const one of LAID) await layPipeline(one)
   return { ...colleagues, ...lines }
@@ -83,12 +156,25 @@ export const makeThing = async (owner: SignedIn, module: Module, values: object 
   addRecord(owner, { ...form({ name: 'Two bikes', ...values }), personIds, id: uuid(), module }, DAY)
 
 /** A lead with one mobile number in Honolulu; gives the record and the number. */
-export async function makeLead(owner: SignedIn, values: object = {}, typed = `808 555 0${numbers++}`): Promise<{ recordId: string, phoneId: string, e164: string }> {
-  const recordId = await addRecord(owner, { ...form({ firstName: 'Iris', lastName: 'Holm', region: 'HI', country: 'US', phones: [{ label: 'mobile', typed }], ...values }), id: uuid(), module: 'lead' }, DAY)
+export async function makeLead(
+  owner: SignedIn,
+  values: object = {},
+  typed = `808 555 0${numbers++}`,
+): Promise<{ recordId: string, phoneId: string, e164: string }> {
+  const recordId = await addRecord(
+    owner,
+    {
+      ...form({ firstName: 'Iris', lastName: 'Holm', region: 'HI', country: 'US', phones: [{ label: 'mobile', typed }], ...values }),
+      id: uuid(),
+      module: 'lead',
+    },
+    DAY,
+  )
   const [phone] = await tx(database => database.query.phone.findMany({ where: (table, { eq }) => eq(table.recordId, recordId) }))
   return { recordId, phoneId: phone!.id, e164: phone!.e164! }
 }
 
-export const textTo = (phoneId: string, line: Line, values: Partial<SendForm> = {}): SendForm => sendForm.validateSync({ id: uuid(), lineId: line.id, phoneId, text: 'Hi Iris, Ada here.', ...values })
+export const textTo = (phoneId: string, line: Line, values: Partial<SendForm> = {}): SendForm =>
+  sendForm.validateSync({ id: uuid(), lineId: line.id, phoneId, text: 'Hi Iris, Ada here.', ...values })
 
 export const later = (from: Date, milliseconds: number) => new Date(from.getTime() + milliseconds)

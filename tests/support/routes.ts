@@ -24,7 +24,12 @@ export async function allRoutes(): Promise<Route[]> {
   return Promise.all(files.map(async (file) => {
     const [, name, method] = FILE.exec(file)!
     const { default: handler } = await import(resolve('server/api', file)) as { default: EventHandler & { schemas: Schemas } }
-    return { method: method!.toUpperCase() as Method, path: `/api/${name!.replace(/\[(\w+)\]/g, ':$1')}`, schemas: handler.schemas, handler }
+    return {
+      method: method!.toUpperCase() as Method,
+      path: `/api/${name!.replace(/\[(\w+)\]/g, ':$1')}`,
+      schemas: handler.schemas,
+      handler,
+    }
   }))
 }
 
@@ -32,7 +37,8 @@ export async function allRoutes(): Promise<Route[]> {
 export async function serve(routes: Route[]): Promise<{ url: string, server: Server, close: () => Promise<void> }> {
   const router = createRouter()
   // those with a name in their path come after those that are spelt out
-  for (const { method, path, handler } of [...routes].sort((a, b) => a.path.split(':').length - b.path.split(':').length)) router.use(path, handler, method.toLowerCase() as 'get')
+  for (const { method, path, handler } of [...routes].sort((a, b) => a.path.split(':').length - b.path.split(':').length))
+    router.use(path, handler, method.toLowerCase() as 'get')
   const server = createServer(toNodeListener(createApp().use(router)))
   server.on('clientError', answerRefused)
   await new Promise<void>(done => server.listen(0, '127.0.0.1', done))
@@ -49,6 +55,15 @@ export async function serve(routes: Route[]): Promise<{ url: string, server: Ser
 /** The cookie of somebody who is signed in. */
 export async function cookieOf({ id }: SignedIn, now = new Date()): Promise<string> {
   const token = randomUUID()
-  await tx(database => database.insert(signIn).values({ tokenHash: createHash('sha256').update(token).digest('base64url'), colleagueId: id, madeAt: now, endsAt: new Date(now.getTime() + 3_600_000) }))
+  await tx(database =>
+    database
+      .insert(signIn)
+      .values({
+        tokenHash: createHash('sha256').update(token).digest('base64url'),
+        colleagueId: id,
+        madeAt: now,
+        endsAt: new Date(now.getTime() + 3_600_000),
+      }),
+  )
   return `${SIGN_IN_COOKIE}=${token}`
 }

@@ -5,7 +5,8 @@ import type { ShownBoard } from '~/composables/board'
 /** A pipeline, and beside it whoever is peeked at or texted. */
 const { shown } = defineProps<{ shown: ShownBoard }>()
 const peeked = shallowRef<{ id: string, texting: boolean } | null>(null)
-const peek = (card: BoardCard, texting: boolean) => peeked.value = peeked.value?.id === card.id && !texting ? null : { id: card.id, texting }
+const peek = (card: BoardCard, texting: boolean) =>
+  (peeked.value = peeked.value?.id === card.id && !texting ? null : { id: card.id, texting })
 </script>
 
 <template>
@@ -27,7 +28,7 @@ const peek = (card: BoardCard, texting: boolean) => peeked.value = peeked.value?
 </template>
 
 <style scoped>
-.beside { display: grid; grid-template-columns: minmax(0, 1fr) 22rem; gap: 1.25rem; align-items: start; }
+.beside { display: grid; grid-template-columns: minmax(0, 1fr) 22rem; gap: var(--space-7); align-items: start; }
 .peek { position: sticky; top: 1rem; max-height: calc(100vh - 7rem); overflow-y: auto; }
 @media (max-width: 900px) { .beside { grid-template-columns: minmax(0, 1fr); } }
 </style>

@@ -87,7 +87,11 @@ async function carry(to: number): Promise<void> {
 
 const menu = useTemplateRef<{ toggle: (event: Event) => void }>('menu')
 const held = shallowRef<{ card: BoardCard, from: Stage } | null>(null)
-const places = computed(() => stages.value.filter(({ id }) => id !== held.value?.from.id).map(to => ({ label: to.name, command: () => void move({ ...held.value!, to }) })))
+const places = computed(() =>
+  stages.value
+    .filter(({ id }) => id !== held.value?.from.id)
+    .map(to => ({ label: to.name, command: () => void move({ ...held.value!, to }) })),
+)
 
 function askWhere(event: Event, card: BoardCard, from: Stage): void {
   held.value = { card, from }
@@ -254,32 +258,32 @@ useKeys([
 </template>
 
 <style scoped>
-.board { display: grid; gap: 0.3rem; min-width: 0; }
+.board { display: grid; gap: var(--space-2); min-width: 0; }
 .told { min-height: 1.6rem; }
 .columns { display: grid; grid-auto-flow: column; grid-auto-columns: minmax(11.5rem, 1fr); overflow-x: auto; border-top: 1px solid var(--field-rule); }
-.stage { padding: 0.5rem 0.7rem 1rem; border-left: 1px solid var(--rule); min-width: 0; transition: background var(--move); }
+.stage { padding: var(--space-3) var(--space-4) var(--space-6); border-left: 1px solid var(--rule); min-width: 0; transition: background var(--move); }
 .stage:first-child { border-left: 0; padding-left: 0; }
 .stage.target { background: var(--accent-ground); box-shadow: inset 0 3px var(--accent); }
-.head { display: grid; grid-template-columns: 1fr auto; align-items: baseline; padding-bottom: 0.45rem; }
+.head { display: grid; grid-template-columns: 1fr auto; align-items: baseline; padding-bottom: var(--space-3); }
 .head h2 { font-size: var(--size); }
 .stage.over h2 { color: var(--quiet); }
 .worth { grid-column: 1 / -1; min-height: 1.2em; }
-.card { padding: 0.45rem 0.2rem 0.45rem 0.5rem; border-top: 1px solid var(--rule); border-left: 3px solid transparent; overflow-wrap: anywhere; position: relative; }
+.card { padding: var(--space-3) var(--space-1) var(--space-3) var(--space-3); border-top: 1px solid var(--rule); border-left: 3px solid transparent; overflow-wrap: anywhere; position: relative; }
 .card[draggable='true'] { cursor: grab; }
 .card:hover, .card:focus-within { background: var(--hover); }
 .card.waits { border-left-color: var(--waiting); }
 .card.peeked { box-shadow: inset 3px 0 var(--accent); }
 .card.held { opacity: 0.45; }
-.first { display: flex; justify-content: space-between; gap: 0.5rem; align-items: baseline; }
+.first { display: flex; justify-content: space-between; gap: var(--space-3); align-items: baseline; }
 .open { color: var(--ink); font-weight: 700; text-decoration: none; }
 .open:hover { color: var(--accent); }
 .money { white-space: nowrap; }
 .waiting { color: var(--waiting); font-weight: 700; }
-.acts { display: flex; gap: 0.9rem; position: absolute; right: 0.3rem; bottom: 0.3rem; padding: 0 0.3rem; background: var(--hover); opacity: 0; }
+.acts { display: flex; gap: var(--space-5); position: absolute; right: 0.3rem; bottom: 0.3rem; padding: 0 var(--space-2); background: var(--hover); opacity: 0; }
 .card:hover .acts, .card:focus-within .acts { opacity: 1; }
-.none, .more { padding-top: 0.4rem; }
-.shape { display: grid; gap: 0.9rem; align-content: start; }
+.none, .more { padding-top: var(--space-2); }
+.shape { display: grid; gap: var(--space-5); align-content: start; }
 .shape span { display: block; height: 2.2rem; background: var(--hover); border-radius: var(--round-small); }
-@media (hover: none) { .acts { position: static; opacity: 1; background: none; padding: 0.2rem 0 0; } }
+@media (hover: none) { .acts { position: static; opacity: 1; background: none; padding: var(--space-1) 0 0; } }
 @media (prefers-reduced-motion: reduce) { .stage { transition: none; } }
 </style>

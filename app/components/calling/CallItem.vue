@@ -18,7 +18,9 @@ const rings = computed(() => calls.rings(call))
 const talking = computed(() => state.value === 'talking' || state.value === 'held')
 const off = computed(() => isOff(state.value))
 const name = computed(() => call.record?.name ?? showPhone(call.remote))
-const icon = computed(() => rings.value ? PhPhoneIncoming : state.value === 'ended' ? PhPhoneDisconnect : state.value === 'talking' ? PhPhoneCall : PhPhone)
+const icon = computed(() =>
+  rings.value ? PhPhoneIncoming : state.value === 'ended' ? PhPhoneDisconnect : state.value === 'talking' ? PhPhoneCall : PhPhone,
+)
 const how = computed(() => {
   if (call.transfer) return sayTransfer(call.transfer, name.value)
   if (state.value !== 'ended') return sayCall(call.facts, call.direction, now.value)
@@ -183,10 +185,10 @@ const toggle = () => calls.openId = calls.openId === call.id ? null : call.id
 .call.open { border-top-color: var(--calm); background: var(--surface); }
 .call.rings { background: var(--good-ground); color: var(--good); }
 .who, .act { border: 0; background: none; cursor: pointer; color: inherit; }
-.who { display: flex; align-items: center; gap: 0.5rem; padding: 0 0.9rem 0 1.1rem; }
+.who { display: flex; align-items: center; gap: var(--space-3); padding: 0 var(--space-5) 0 var(--space-6); }
 .who strong { color: var(--ink); }
-.act { padding: 0 0.6rem; font-weight: 700; }
-.act:last-child { padding-right: 1rem; }
+.act { padding: 0 var(--space-4); font-weight: 700; }
+.act:last-child { padding-right: var(--space-6); }
 .act:hover { background: var(--hover); }
 .act[aria-pressed='true'] { color: var(--waiting); }
 .end { color: var(--wrong); }

@@ -39,5 +39,5 @@ const shown = computed({ get: () => calls.night !== null, set: open => open || (
 </template>
 
 <style scoped>
-.choices { display: flex; gap: 1rem; align-items: center; padding-top: 0.8rem; }
+.choices { display: flex; gap: var(--space-6); align-items: center; padding-top: var(--space-5); }
 </style>

@@ -48,5 +48,5 @@ defineExpose({ focus: () => field.value?.focus() })
 </template>
 
 <style scoped>
-.notes { width: 100%; padding: 0.5rem 0.75rem; resize: vertical; line-height: 1.4; }
+.notes { width: 100%; padding: var(--space-3) var(--space-5); resize: vertical; line-height: 1.4; }
 </style>

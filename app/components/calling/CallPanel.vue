@@ -37,9 +37,20 @@ const outcome = computed(() => outcomeOf(call.facts) ?? (call.facts.answeredBy =
 const about = computed(() => {
   const { record } = call
   const there = call.zones[0]
-  return [record ? MODULE_FACTS[record.module].one : 'On no record', record?.title, record?.company, record?.city, there && `${clock(now.value, there)} there`].filter(Boolean).join(', ')
+  return [
+    record ? MODULE_FACTS[record.module].one : 'On no record',
+    record?.title,
+    record?.company,
+    record?.city,
+    there && `${clock(now.value, there)} there`,
+  ]
+    .filter(Boolean)
+    .join(', ')
 })
-const { all, chosen, choices, open, problem, busy, done, load, choose, say, press, takeBack } = useDispositions(() => call, () => void calls.load())
+const { all, chosen, choices, open, problem, busy, done, load, choose, say, press, takeBack } = useDispositions(
+  () => call,
+  () => void calls.load(),
+)
 /** Only who is on the call, or was, says how it went. */
 const mine = computed(() => call.mine)
 
@@ -97,8 +108,14 @@ async function back(): Promise<void> {
 }
 
 /** The disposition of a letter, once the call is over and nothing is said of it yet. */
-const lettered = ({ code }: KeyboardEvent) => over.value && !done.value ? all.value?.find(({ letter }) => letter === code.at(-1)!.toLowerCase()) : undefined
-const byLetter = { what: 'Say how the call went', first: true, when: (event: KeyboardEvent) => lettered(event) !== undefined, act: (event: KeyboardEvent) => void pressKey(lettered(event)!.id) }
+const lettered = ({ code }: KeyboardEvent) =>
+  over.value && !done.value ? all.value?.find(({ letter }) => letter === code.at(-1)!.toLowerCase()) : undefined
+const byLetter = {
+  what: 'Say how the call went',
+  first: true,
+  when: (event: KeyboardEvent) => lettered(event) !== undefined,
+  act: (event: KeyboardEvent) => void pressKey(lettered(event)!.id),
+}
 useKeys([
   { ...byLetter, keys: '(Key[A-Z])', shown: 'its letter' },
   { ...byLetter, keys: 'Alt+(Key[A-Z])', shown: 'Alt and its letter', inFields: true },
@@ -260,20 +277,20 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
   border: 1px solid var(--ink); border-top: 0; border-radius: 0 0 8px 8px; display: grid; grid-template-columns: minmax(0, 1fr) 19rem; animation: open-down var(--move);
 }
 @keyframes open-down { from { opacity: 0; transform: translateY(-6px); } }
-.main { grid-column: 1; padding: 0.9rem 1.1rem; display: grid; gap: 0.65rem; align-content: start; }
+.main { grid-column: 1; padding: var(--space-5) var(--space-6); display: grid; gap: var(--space-4); align-content: start; }
 .main:last-child { grid-column: 1 / -1; }
-.beside { padding: 0.9rem 1.1rem; border-left: 1px solid var(--rule); display: grid; gap: 0.4rem; align-content: start; justify-items: start; }
+.beside { padding: var(--space-5) var(--space-6); border-left: 1px solid var(--rule); display: grid; gap: var(--space-2); align-content: start; justify-items: start; }
 .beside > ul { width: 100%; }
 .beside h3 { font-size: var(--size-small); }
-.who { display: flex; flex-wrap: wrap; gap: 0.2rem 1rem; align-items: baseline; background: var(--calm-ground); border-left: 4px solid var(--calm); padding: 0.5rem 0.9rem; }
+.who { display: flex; flex-wrap: wrap; gap: var(--space-1) var(--space-6); align-items: baseline; background: var(--calm-ground); border-left: 4px solid var(--calm); padding: var(--space-3) var(--space-5); }
 .who h2 { font-size: var(--size-large); }
 .who p { flex: 1; }
 .state { color: var(--calm); }
 .open-record { font-weight: 700; text-decoration: none; }
-.said { border-left: 3px solid var(--good); padding-left: 0.8rem; overflow: hidden; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; }
-.handed-notes { border-left: 3px solid var(--waiting); padding-left: 0.8rem; white-space: pre-wrap; }
-.make { display: flex; gap: 0.9rem; }
-.foot { display: flex; gap: 1.25rem; align-items: center; }
+.said { border-left: 3px solid var(--good); padding-left: var(--space-5); overflow: hidden; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; }
+.handed-notes { border-left: 3px solid var(--waiting); padding-left: var(--space-5); white-space: pre-wrap; }
+.make { display: flex; gap: var(--space-5); }
+.foot { display: flex; gap: var(--space-7); align-items: center; }
 .back { margin-left: auto; }
 @media (max-width: 900px) { .call-panel { grid-template-columns: minmax(0, 1fr); width: min(100vw, 40rem); } .beside { border-left: 0; border-top: 1px solid var(--rule); } }
 @media (max-width: 700px) { .call-panel { width: 100vw; } }

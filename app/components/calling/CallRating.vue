@@ -42,8 +42,8 @@ async function rate(stars: number): Promise<void> {
 </template>
 
 <style scoped>
-.rating { display: flex; border: 0; padding: 0; margin: 0; gap: 0.3rem; align-items: center; }
-.rating legend { float: left; padding: 0 0.8rem 0 0; }
+.rating { display: flex; border: 0; padding: 0; margin: 0; gap: var(--space-2); align-items: center; }
+.rating legend { float: left; padding: 0 var(--space-5) 0 0; }
 .rating button { width: 1.9rem; height: 1.75rem; border: 1px solid var(--field-rule); border-radius: var(--round-small); background: var(--surface); cursor: pointer; }
 .rating button[aria-pressed='true'] { background: var(--calm); border-color: var(--calm); color: var(--surface); font-weight: 700; }
 </style>

@@ -5,7 +5,11 @@ import { useCalls, type CallWay } from '~/stores/calls'
 /** What can be done with a call while one talks: hand it to a colleague, send tones, leave what was spoken before. */
 const { call } = defineProps<{ call: CallDetail }>()
 const calls = useCalls()
-const WAYS: { way: CallWay, name: string }[] = [{ way: 'transfer', name: 'Hand over' }, { way: 'tones', name: 'Tones' }, { way: 'leave', name: 'Leave a message' }]
+const WAYS: { way: CallWay, name: string }[] = [
+  { way: 'transfer', name: 'Hand over' },
+  { way: 'tones', name: 'Tones' },
+  { way: 'leave', name: 'Leave a message' },
+]
 /** Whoever calls us is no mailbox. */
 const ways = computed(() => WAYS.filter(({ way }) => way !== 'leave' || call.direction === 'out'))
 // a mailbox that answers wants a message
@@ -42,7 +46,7 @@ watch(() => call.facts.answeredBy, by => by === 'machine' && call.direction === 
 </template>
 
 <style scoped>
-.ways { display: grid; gap: 0.5rem; }
-.row { display: flex; gap: 1.25rem; }
+.ways { display: grid; gap: var(--space-3); }
+.row { display: flex; gap: var(--space-7); }
 .row button[aria-expanded='true'] { color: var(--ink); text-decoration: underline; text-underline-offset: 4px; text-decoration-thickness: 2px; }
 </style>

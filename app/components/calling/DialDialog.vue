@@ -64,6 +64,6 @@ watch(number, () => calls.problem = '', { immediate: true })
 </template>
 
 <style scoped>
-.form { display: grid; gap: 0.9rem; }
+.form { display: grid; gap: var(--space-5); }
 .number { width: 100%; font-size: var(--size-large); letter-spacing: 0.04em; }
 </style>

@@ -16,7 +16,10 @@ const emit = defineEmits<{ look: [id: string], press: [id: string] }>()
 const NAMES: Record<Family, string> = { 'reached': 'Reached', 'not-reached': 'Not reached' }
 const families = computed(() => (first === 'reached' ? ['reached', 'not-reached'] as const : ['not-reached', 'reached'] as const)
   .map(family => ({ family, keys: dispositions.filter(one => one.family === family) })).filter(({ keys }) => keys.length > 0))
-const sum = ({ effects }: DispositionPreview) => effects.length === 0 ? 'only the note' : effects.map(({ words, problem, effect }) => problem && effect.kind === 'text' ? `no text: ${problem}` : words).join('. ')
+const sum = ({ effects }: DispositionPreview) =>
+  effects.length === 0
+    ? 'only the note'
+    : effects.map(({ words, problem, effect }) => (problem && effect.kind === 'text' ? `no text: ${problem}` : words)).join('. ')
 
 /** The next key in reading order, for the arrows. */
 function onKey(event: KeyboardEvent): void {
@@ -69,10 +72,10 @@ function onKey(event: KeyboardEvent): void {
 </template>
 
 <style scoped>
-.keys { display: grid; gap: 0.8rem; }
-.keys h3 { font-size: var(--size-small); padding-bottom: 0.35rem; }
+.keys { display: grid; gap: var(--space-5); }
+.keys h3 { font-size: var(--size-small); padding-bottom: var(--space-2); }
 .board { display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); border: solid var(--rule); border-width: 1px 0 0 1px; }
-.key { display: grid; grid-template-columns: 1.4rem minmax(0, 1fr); gap: 0.1rem 0.5rem; align-content: start; text-align: left; min-height: 4.6rem; padding: 0.6rem 0.75rem; border: solid var(--rule); border-width: 0 1px 1px 0; background: var(--surface); cursor: pointer; }
+.key { display: grid; grid-template-columns: 1.4rem minmax(0, 1fr); gap: var(--space-hair) var(--space-3); align-content: start; text-align: left; min-height: 4.6rem; padding: var(--space-4) var(--space-5); border: solid var(--rule); border-width: 0 1px 1px 0; background: var(--surface); cursor: pointer; }
 .key.chosen { outline: 2px solid var(--accent); outline-offset: -2px; }
 .key:focus-visible { outline: 3px solid var(--accent); outline-offset: -3px; }
 .key[aria-disabled='true'] { cursor: default; }

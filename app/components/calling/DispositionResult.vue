@@ -41,9 +41,9 @@ defineEmits<{ close: [], back: [] }>()
 </template>
 
 <style scoped>
-.result { display: grid; gap: 0.5rem; }
-.result li { padding: 0.3rem 0; border-top: 1px solid var(--rule); }
+.result { display: grid; gap: var(--space-3); }
+.result li { padding: var(--space-2) 0; border-top: 1px solid var(--rule); }
 .failed { color: var(--wrong); }
 .left-out { color: var(--quiet); text-decoration: line-through; }
-.acts { display: flex; gap: 1.25rem; align-items: center; }
+.acts { display: flex; gap: var(--space-7); align-items: center; }
 </style>

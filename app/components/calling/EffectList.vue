@@ -8,7 +8,11 @@ import { api } from '~/composables/api'
 import { useMe } from '~/stores/me'
 
 /** What a key is going to do for this person, each part to be changed, filled in or left out once. */
-const { disposition, choices, recordId } = defineProps<{ disposition: DispositionPreview, choices: Record<number, Choice>, recordId: string }>()
+const { disposition, choices, recordId } = defineProps<{
+  disposition: DispositionPreview
+  choices: Record<number, Choice>
+  recordId: string
+}>()
 const emit = defineEmits<{ say: [position: number, values: Partial<Choice>], enter: [] }>()
 
 const me = useMe()
@@ -31,7 +35,10 @@ function keep(one: EffectPreview, key: string, value: string): Record<string, st
 async function answer(one: EffectPreview, key: string, value: string): Promise<void> {
   const answers = keep(one, key, value)
   if (one.effect.kind !== 'text' || one.text!.fillIns.some(({ key }) => !answers[key])) return
-  const again = await api<{ text: string | null }>(`/api/records/${recordId}/templates/${one.effect.templateId}`, { method: 'POST', body: { answers } }).catch(() => null)
+  const again = await api<{ text: string | null }>(`/api/records/${recordId}/templates/${one.effect.templateId}`, {
+    method: 'POST',
+    body: { answers },
+  }).catch(() => null)
   if (again) filled.value = { ...filled.value, [one.position]: again.text }
 }
 const value = (event: Event) => (event.target as HTMLInputElement).value
@@ -158,12 +165,12 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
 </template>
 
 <style scoped>
-.effects li { display: grid; gap: 0.25rem; padding: 0.5rem 0; border-top: 1px solid var(--rule); }
-.what { display: flex; gap: 0.5rem; align-items: baseline; cursor: pointer; }
+.effects li { display: grid; gap: var(--space-1); padding: var(--space-3) 0; border-top: 1px solid var(--rule); }
+.what { display: flex; gap: var(--space-3); align-items: baseline; cursor: pointer; }
 .out .what { color: var(--quiet); text-decoration: line-through; }
 .problem { color: var(--wrong); }
-.text { width: 100%; border: 0; border-left: 3px solid var(--accent); background: var(--surface); padding: 0.2rem 0.5rem; resize: vertical; line-height: 1.4; }
-.asked { display: flex; flex-wrap: wrap; gap: 0.3rem 0.5rem; align-items: center; }
-.asked input, .asked select { padding: 0.2rem 0.4rem; max-width: 100%; }
+.text { width: 100%; border: 0; border-left: 3px solid var(--accent); background: var(--surface); padding: var(--space-1) var(--space-3); resize: vertical; line-height: 1.4; }
+.asked { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-3); align-items: center; }
+.asked input, .asked select { padding: var(--space-1) var(--space-2); max-width: 100%; }
 .asked [data-asked]:not(:focus) { background: var(--waiting-ground); }
 </style>

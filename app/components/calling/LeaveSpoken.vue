@@ -69,7 +69,7 @@ useKeys([{
 </template>
 
 <style scoped>
-.one { display: grid; grid-template-columns: auto auto auto minmax(0, 1fr); gap: 0.75rem; align-items: baseline; width: 100%; text-align: left; border: 0; border-top: 1px solid var(--rule); background: none; padding: 0.4rem 0.2rem; cursor: pointer; }
+.one { display: grid; grid-template-columns: auto auto auto minmax(0, 1fr); gap: var(--space-5); align-items: baseline; width: 100%; text-align: left; border: 0; border-top: 1px solid var(--rule); background: none; padding: var(--space-2) var(--space-1); cursor: pointer; }
 .one:hover { background: var(--hover); }
 .words { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 </style>

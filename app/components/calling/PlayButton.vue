@@ -49,5 +49,5 @@ onBeforeUnmount(stop)
 </template>
 
 <style scoped>
-.play { display: inline-flex; gap: 0.35rem; align-items: center; }
+.play { display: inline-flex; gap: var(--space-2); align-items: center; }
 </style>

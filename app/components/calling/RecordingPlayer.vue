@@ -27,8 +27,19 @@ let loaded = false
 onMounted(() => {
   const color = (role: string) => getComputedStyle(document.documentElement).getPropertyValue(role).trim()
   player = WaveSurfer.create({
-    container: shape.value!, height: 36, barWidth: 2, barGap: 1, cursorWidth: 2, normalize: true, dragToSeek: true, interact: false,
-    waveColor: color('--field-rule'), progressColor: color('--calm'), cursorColor: color('--accent'), peaks: [recording.peaks], duration: recording.ms / 1_000,
+    container: shape.value!,
+    height: 36,
+    barWidth: 2,
+    barGap: 1,
+    cursorWidth: 2,
+    normalize: true,
+    dragToSeek: true,
+    interact: false,
+    waveColor: color('--field-rule'),
+    progressColor: color('--calm'),
+    cursorColor: color('--accent'),
+    peaks: [recording.peaks],
+    duration: recording.ms / 1_000,
   })
   player.on('timeupdate', seconds => atMs.value = Math.round(seconds * 1_000))
   player.on('play', () => playing.value = true)
@@ -42,7 +53,11 @@ async function load(): Promise<boolean> {
   if (loaded) return true
   loading.value = true
   try {
-    await player!.loadBlob(await api<Blob>(`/api/recordings/${recording.id}`, { responseType: 'blob' }), [recording.peaks], recording.ms / 1_000)
+    await player!.loadBlob(
+      await api<Blob>(`/api/recordings/${recording.id}`, { responseType: 'blob' }),
+      [recording.peaks],
+      recording.ms / 1_000,
+    )
     player!.setOptions({ interact: true })
     loaded = true
     problem.value = ''
@@ -65,7 +80,10 @@ async function hearFrom(ms: number): Promise<void> {
 }
 
 const mark = () => trying(async () => {
-  await api(`/api/recordings/${recording.id}/marks`, { method: 'POST', body: { id: uuid(), atMs: Math.min(atMs.value, recording.ms), words: words.value } })
+  await api(`/api/recordings/${recording.id}/marks`, {
+    method: 'POST',
+    body: { id: uuid(), atMs: Math.min(atMs.value, recording.ms), words: words.value },
+  })
   marking.value = false
   words.value = ''
 })
@@ -177,11 +195,11 @@ const mark = () => trying(async () => {
 </template>
 
 <style scoped>
-.recording { display: grid; gap: 0.3rem; padding: 0.3rem 0; max-width: 44rem; }
-.row { display: flex; align-items: center; gap: 0.9rem; }
-.play { display: inline-flex; align-items: center; gap: 0.3rem; min-width: 4.6rem; }
+.recording { display: grid; gap: var(--space-2); padding: var(--space-2) 0; max-width: 44rem; }
+.row { display: flex; align-items: center; gap: var(--space-5); }
+.play { display: inline-flex; align-items: center; gap: var(--space-2); min-width: 4.6rem; }
 .drawn { position: relative; flex: 1; min-width: 4rem; }
 .flag { position: absolute; top: 0; bottom: 0; width: 2px; background: var(--waiting); pointer-events: none; }
 .words { flex: 1; }
-li { display: flex; gap: 0.6rem; align-items: baseline; }
+li { display: flex; gap: var(--space-4); align-items: baseline; }
 </style>

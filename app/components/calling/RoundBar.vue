@@ -7,7 +7,13 @@ const { counts } = defineProps<{ counts: StandingCounts }>()
 
 const ORDER = ['called', 'held', 'waiting', 'passed', 'skipped'] as const
 const total = computed(() => ORDER.reduce((sum, state) => sum + counts[state], 0))
-const parts = computed(() => ORDER.filter(state => counts[state] > 0).map(state => ({ state, count: counts[state], width: `${counts[state] / total.value * 100}%` })))
+const parts = computed(() =>
+  ORDER.filter(state => counts[state] > 0).map(state => ({
+    state,
+    count: counts[state],
+    width: `${(counts[state] / total.value) * 100}%`,
+  })),
+)
 const words = computed(() => parts.value.map(({ state, count }) => `${count.toLocaleString('en-US')} ${STANDING_WORDS[state]}`).join(', '))
 </script>
 

@@ -20,7 +20,12 @@ const me = useMe().me!
 const rounds = useRounds()
 
 const id = uuid()
-const manner = ref<RoundMannerForm>({ name: `${MODULE_FACTS[selection.list.module].many}, ${shortDay(Date.now(), me.zone)}`, order: 'local-time', pauseSeconds: null, notWithinHours: 24 })
+const manner = ref<RoundMannerForm>({
+  name: `${MODULE_FACTS[selection.list.module].many}, ${shortDay(Date.now(), me.zone)}`,
+  order: 'local-time',
+  pauseSeconds: null,
+  notWithinHours: 24,
+})
 /** A list that drops down shows no choice whose value is nothing. */
 const ALONE = 'alone'
 const teams = [...me.teams.map(team => ({ value: team.id, label: team.name })), { value: ALONE, label: 'I alone' }]
@@ -31,10 +36,17 @@ const { errors, saving, save } = useSaving('selection')
 watch(() => manner.value.notWithinHours, notWithinHours => save(async () => {
   preview.value = await api<RoundPreview>('/api/rounds/preview', { method: 'POST', body: { selection, notWithinHours } })
 }), { immediate: true })
-const passed = computed(() => PASS_REASONS.filter(reason => preview.value?.passed[reason]).map(reason => `${preview.value!.passed[reason]!.toLocaleString('en-US')} ${PASS_WORDS[reason]}`))
+const passed = computed(() =>
+  PASS_REASONS.filter(reason => preview.value?.passed[reason]).map(
+    reason => `${preview.value!.passed[reason]!.toLocaleString('en-US')} ${PASS_WORDS[reason]}`,
+  ),
+)
 
 const make = (begin: boolean) => save(async () => {
-  await api('/api/rounds', { method: 'POST', body: { id, selection, teamId: worksIt.value === ALONE ? null : worksIt.value, ...manner.value } })
+  await api('/api/rounds', {
+    method: 'POST',
+    body: { id, selection, teamId: worksIt.value === ALONE ? null : worksIt.value, ...manner.value },
+  })
   emit('close')
   if (begin) await rounds.next(id)
   if (!begin || !rounds.mine?.inHand) await navigateTo(`/calling/${id}`)
@@ -117,6 +129,6 @@ const make = (begin: boolean) => save(async () => {
 </template>
 
 <style scoped>
-.form { display: grid; gap: 0.9rem; }
-.acts { display: flex; gap: 1.25rem; align-items: center; }
+.form { display: grid; gap: var(--space-5); }
+.acts { display: flex; gap: var(--space-7); align-items: center; }
 </style>

@@ -25,7 +25,8 @@ const idle = computed(() => {
   if (round.state !== 'open') return `is ${round.state}`
   if (round.counts.waiting + round.counts.held === 0) return 'everybody had their turn'
   // what is due now is told as this very moment, by a clock that may be a little ahead
-  if (round.nextAt !== null && round.nextAt > seconds.value + A_MOMENT_MS) return `nobody may be called before ${clock(round.nextAt, me.me!.zone)}`
+  if (round.nextAt !== null && round.nextAt > seconds.value + A_MOMENT_MS)
+    return `nobody may be called before ${clock(round.nextAt, me.me!.zone)}`
   return ''
 })
 /** Whoever comes next waits while it is being said how it went with the one before. */
@@ -140,13 +141,13 @@ useKeys([
 <style scoped>
 .round { display: flex; align-items: stretch; min-height: 41px; border-right: 1px solid var(--field-rule); white-space: nowrap; }
 .name, .act, .text { display: flex; align-items: center; color: inherit; text-decoration: none; }
-.name { gap: 0.5rem; padding: 0 0.7rem 0 1.1rem; }
-.act { gap: 0.35rem; border: 0; background: none; cursor: pointer; padding: 0 0.55rem; font-weight: 700; }
+.name { gap: var(--space-3); padding: 0 var(--space-4) 0 var(--space-6); }
+.act { gap: var(--space-2); border: 0; background: none; cursor: pointer; padding: 0 var(--space-3); font-weight: 700; }
 .act:hover, .name:hover { background: var(--hover); }
 .main { color: var(--accent); }
-.text { padding: 0 0.55rem; color: var(--waiting); }
+.text { padding: 0 var(--space-3); color: var(--waiting); }
 .text.quiet { color: var(--quiet); }
-.calm { color: var(--quiet); font-weight: 400; padding-right: 1rem; }
+.calm { color: var(--quiet); font-weight: 400; padding-right: var(--space-6); }
 .name:focus-visible, .act:focus-visible { outline-offset: -3px; }
 @media (max-width: 700px) { .round { flex: 1 1 100%; flex-wrap: wrap; border-right: 0; } }
 </style>

@@ -47,5 +47,5 @@ const save = () => saveWith(async () => {
 </template>
 
 <style scoped>
-.form { display: grid; gap: 0.9rem; }
+.form { display: grid; gap: var(--space-5); }
 </style>

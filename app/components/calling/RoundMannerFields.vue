@@ -79,6 +79,6 @@ const PAUSE_CHOICES = PAUSES.map(seconds => ({ value: seconds ?? BY_KEY, label: 
 </template>
 
 <style scoped>
-.two { display: grid; grid-template-columns: 1fr 1fr; gap: 0.9rem; align-items: end; }
+.two { display: grid; grid-template-columns: 1fr 1fr; gap: var(--space-5); align-items: end; }
 @media (max-width: 700px) { .two { grid-template-columns: minmax(0, 1fr); } }
 </style>

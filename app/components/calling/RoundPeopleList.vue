@@ -16,7 +16,12 @@ const me = useMe()
 const now = useNow()
 const state = ref<Standing['state'] | null>(null)
 const page = ref(1)
-const { found: people, problem, load, trying } = useLoaded(() => api<RoundPeople>(`/api/rounds/${round.id}/people`, { query: { state: state.value ?? undefined, page: page.value } }))
+const {
+  found: people,
+  problem,
+  load,
+  trying,
+} = useLoaded(() => api<RoundPeople>(`/api/rounds/${round.id}/people`, { query: { state: state.value ?? undefined, page: page.value } }))
 watch(state, () => page.value = 1)
 watch([state, page, () => changes], load)
 
@@ -28,9 +33,13 @@ async function again({ recordId }: RoundPersonRow): Promise<void> {
 
 const pages = computed(() => Math.max(1, Math.ceil((people.value?.total ?? 0) / (people.value?.size ?? 1))))
 const kinds = computed(() => STANDINGS.filter(one => round.counts[one] > 0))
-const when = (instant: number) => `${dayName(instant, me.me!.zone, now.value) === 'Today' ? '' : `${dayName(instant, me.me!.zone, now.value)}, `}${clock(instant, me.me!.zone)}`
+const when = (instant: number) =>
+  `${dayName(instant, me.me!.zone, now.value) === 'Today' ? '' : `${dayName(instant, me.me!.zone, now.value)}, `}${clock(instant, me.me!.zone)}`
 function how(row: RoundPersonRow): string {
-  if (row.reason) return [PASS_WORDS[row.reason], row.notBefore && row.notBefore > now.value ? `again from ${when(row.notBefore)}` : ''].filter(Boolean).join(', ')
+  if (row.reason)
+    return [PASS_WORDS[row.reason], row.notBefore && row.notBefore > now.value ? `again from ${when(row.notBefore)}` : '']
+      .filter(Boolean)
+      .join(', ')
   if (row.state === 'held') return `with ${row.by}`
   if (row.state === 'skipped') return `by ${row.by}`
   return row.facts && row.state === 'called' ? sayCall(row.facts, 'out', now.value) : ''
@@ -135,12 +144,12 @@ const mayPutBack = (row: RoundPersonRow) => ['called', 'passed', 'skipped'].incl
 </template>
 
 <style scoped>
-.top { display: flex; align-items: baseline; gap: 1.5rem; flex-wrap: wrap; padding-bottom: 0.3rem; }
+.top { display: flex; align-items: baseline; gap: var(--space-8); flex-wrap: wrap; padding-bottom: var(--space-2); }
 h2 { font-size: var(--size-text); }
-.kinds { display: flex; gap: 1rem; flex-wrap: wrap; }
+.kinds { display: flex; gap: var(--space-6); flex-wrap: wrap; }
 .kinds .chosen { font-weight: 700; color: var(--ink); }
 table { width: 100%; border-collapse: collapse; table-layout: fixed; }
-td { height: 36px; border-top: 1px solid var(--rule); padding: 0.25rem 0.75rem 0.25rem 0; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+td { height: 36px; border-top: 1px solid var(--rule); padding: var(--space-1) var(--space-5) var(--space-1) 0; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .who { width: 36%; }
 .stands { width: 9.5rem; }
 .when { width: 8rem; }

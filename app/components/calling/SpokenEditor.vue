@@ -20,7 +20,12 @@ const words = ref(spoken?.words ?? '')
 /** A list that drops down shows no choice whose value is nothing. */
 const ALONE = 'alone'
 const whose = ref(spoken ? spoken.team?.id ?? ALONE : me.teams[0]?.id ?? ALONE)
-const teams = [...new Map([...me.teams, ...spoken?.team ? [spoken.team] : []].map(team => [team.id, { value: team.id, label: `All of ${team.name}` }])).values(), { value: ALONE, label: 'Whoever has spoken it' }]
+const teams = [
+  ...new Map(
+    [...me.teams, ...(spoken?.team ? [spoken.team] : [])].map(team => [team.id, { value: team.id, label: `All of ${team.name}` }]),
+  ).values(),
+  { value: ALONE, label: 'Whoever has spoken it' },
+]
 const sound = shallowRef<{ base64: string, ms: number } | null>(null)
 const { errors, saving, save } = useSaving('name')
 const seconds = useSeconds()
@@ -42,9 +47,21 @@ function onFile(event: Event): void {
   if (file) void take(file)
 }
 
-const keep = () => save(async () => emit('saved', await api<SpokenMessage[]>(`/api/spoken/${id}`, {
-  method: 'PUT', body: { name: name.value, words: words.value, teamId: whose.value === ALONE ? null : whose.value, sound: sound.value?.base64 ?? null },
-})))
+const keep = () =>
+  save(async () =>
+    emit(
+      'saved',
+      await api<SpokenMessage[]>(`/api/spoken/${id}`, {
+        method: 'PUT',
+        body: {
+          name: name.value,
+          words: words.value,
+          teamId: whose.value === ALONE ? null : whose.value,
+          sound: sound.value?.base64 ?? null,
+        },
+      }),
+    ),
+  )
 </script>
 
 <template>
@@ -160,8 +177,8 @@ const keep = () => save(async () => emit('saved', await api<SpokenMessage[]>(`/a
 </template>
 
 <style scoped>
-.form { display: grid; gap: 0.9rem; }
-.acts { display: flex; gap: 1.25rem; align-items: center; min-height: 28px; }
+.form { display: grid; gap: var(--space-5); }
+.acts { display: flex; gap: var(--space-7); align-items: center; min-height: 28px; }
 .stop { color: var(--wrong); }
 .file { position: relative; }
 .file:focus-within { outline: 2px solid var(--accent); outline-offset: 2px; border-radius: var(--round-small); }

@@ -51,7 +51,7 @@ function onPaste(event: ClipboardEvent): void {
 </template>
 
 <style scoped>
-section { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 1rem; align-items: start; }
-.sent { border: 1px solid var(--field-rule); border-radius: var(--round); background: var(--surface); padding: 0.45rem 0.7rem; letter-spacing: 0.08em; }
+section { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: var(--space-6); align-items: start; }
+.sent { border: 1px solid var(--field-rule); border-radius: var(--round); background: var(--surface); padding: var(--space-3) var(--space-4); letter-spacing: 0.08em; }
 .sent::placeholder { letter-spacing: 0; }
 </style>

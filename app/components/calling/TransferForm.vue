@@ -8,7 +8,14 @@ const { call } = defineProps<{ call: CallDetail }>()
 const calls = useCalls()
 const who = computed(() => call.record?.firstName ?? 'whoever is on the line')
 const list = useTemplateRef<HTMLElement>('list')
-const { found: all, problem, load } = useLoaded<TransferTo[]>(`/api/calls/${call.id}/transfer/colleagues`, () => void nextTick(() => list.value?.querySelector('button')?.focus()))
+const {
+  found: all,
+  problem,
+  load,
+} = useLoaded<TransferTo[]>(
+  `/api/calls/${call.id}/transfer/colleagues`,
+  () => void nextTick(() => list.value?.querySelector('button')?.focus()),
+)
 </script>
 
 <template>
@@ -69,6 +76,6 @@ const { found: all, problem, load } = useLoaded<TransferTo[]>(`/api/calls/${call
 </template>
 
 <style scoped>
-.row { display: grid; grid-template-columns: minmax(0, 1fr) auto auto; gap: 1.1rem; align-items: baseline; border-top: 1px solid var(--rule); padding: 0.4rem 0; }
+.row { display: grid; grid-template-columns: minmax(0, 1fr) auto auto; gap: var(--space-6); align-items: baseline; border-top: 1px solid var(--rule); padding: var(--space-2) 0; }
 .plain-button:disabled { color: var(--quiet); cursor: default; }
 </style>

@@ -61,9 +61,9 @@ const lineId = defineModel<string | null>('lineId', { required: true })
 </template>
 
 <style scoped>
-.head { display: flex; flex-wrap: wrap; align-items: center; gap: 0.4rem; padding: 0.3rem 0.85rem; border-bottom: 1px solid var(--rule); }
+.head { display: flex; flex-wrap: wrap; align-items: center; gap: var(--space-2); padding: var(--space-2) var(--space-5); border-bottom: 1px solid var(--rule); }
 .bare { border-color: transparent; background: none; }
-.bare :deep(.p-select-label) { padding: 0.2rem 0.1rem 0.2rem 0.3rem; font-weight: 700; color: var(--ink); }
+.bare :deep(.p-select-label) { padding: var(--space-1) var(--space-hair) var(--space-1) var(--space-2); font-weight: 700; color: var(--ink); }
 .bare :deep(.p-select-dropdown) { width: 1.5rem; }
 .answered { margin-left: auto; }
 </style>

@@ -94,7 +94,7 @@ function choose(): void {
 </template>
 
 <style scoped>
-.tool { display: inline-flex; align-items: center; gap: 0.35rem; border: 0; background: none; color: var(--quiet); cursor: pointer; padding: 0.3rem 0; }
+.tool { display: inline-flex; align-items: center; gap: var(--space-2); border: 0; background: none; color: var(--quiet); cursor: pointer; padding: var(--space-2) 0; }
 .tool:hover { color: var(--ink); }
 .tool:disabled { opacity: 0.45; cursor: default; }
 </style>

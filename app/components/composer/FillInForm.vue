@@ -116,12 +116,12 @@ const typeOf = (kind: string) => kind === 'date' ? 'date' : kind === 'time' ? 't
 </template>
 
 <style scoped>
-.fill-ins { display: grid; grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr)); gap: 0.6rem 1rem; align-items: start; }
-.blank { width: 100%; padding: 0.3rem 0.55rem; }
+.fill-ins { display: grid; grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr)); gap: var(--space-4) var(--space-6); align-items: start; }
+.blank { width: 100%; padding: var(--space-2) var(--space-3); }
 .blank[aria-invalid='true'] { border-color: var(--wrong); }
 .blank::placeholder { color: var(--quiet); opacity: 1; }
 .notice, .filled, .acts { grid-column: 1 / -1; }
-.filled { white-space: pre-wrap; font-size: var(--size-text); border-left: 3px solid var(--accent); padding-left: 0.75rem; }
+.filled { white-space: pre-wrap; font-size: var(--size-text); border-left: 3px solid var(--accent); padding-left: var(--space-5); }
 .examples { color: var(--quiet); }
-.acts { display: flex; align-items: center; gap: 1rem; }
+.acts { display: flex; align-items: center; gap: var(--space-6); }
 </style>

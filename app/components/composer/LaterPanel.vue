@@ -28,7 +28,9 @@ const day = ref(start.slice(0, 10))
 const time = ref(start.slice(11))
 const chosen = computed<WallMoment>(() => ({ wallTime: `${day.value}T${time.value}`, zone: zone.value }))
 const complete = computed(() => day.value !== '' && time.value !== '')
-const elsewhere = computed(() => complete.value ? zones.value.map(other => sayElsewhere(chosen.value, zones.value, other)).find(Boolean) : null)
+const elsewhere = computed(() =>
+  complete.value ? zones.value.map(other => sayElsewhere(chosen.value, zones.value, other)).find(Boolean) : null,
+)
 const whose = ({ name }: ZoneRules) => name === theirs[0]?.name ? `${person}’s time, ${placeOf(name)}` : `my time, ${placeOf(name)}`
 
 const form = useTemplateRef<HTMLFormElement>('form')
@@ -102,9 +104,9 @@ onMounted(() => form.value?.querySelector<HTMLInputElement>('input')?.focus())
 </template>
 
 <style scoped>
-.later { display: flex; flex-wrap: wrap; align-items: center; gap: 0.5rem 1.2rem; border-top: 1px solid var(--rule); margin-top: 0.5rem; padding-top: 0.6rem; }
-.later label { display: inline-flex; align-items: center; gap: 0.4rem; }
-.clocks { display: flex; flex-wrap: wrap; gap: 0.2rem 1rem; border: 0; margin: 0; padding: 0; }
-.acts { display: flex; align-items: center; gap: 1rem; flex-basis: 100%; }
+.later { display: flex; flex-wrap: wrap; align-items: center; gap: var(--space-3) var(--space-7); border-top: 1px solid var(--rule); margin-top: var(--space-3); padding-top: var(--space-4); }
+.later label { display: inline-flex; align-items: center; gap: var(--space-3); }
+.clocks { display: flex; flex-wrap: wrap; gap: var(--space-1) var(--space-6); border: 0; margin: 0; padding: 0; }
+.acts { display: flex; align-items: center; gap: var(--space-6); flex-basis: 100%; }
 .small, .field-error { flex-basis: 100%; }
 </style>

@@ -43,6 +43,6 @@ const next = computed(() => question.notBefore && question.zones[0] ? `${clock(q
 </template>
 
 <style scoped>
-.night { display: grid; gap: 0.5rem; margin-top: 0.5rem; }
-.choices { display: flex; gap: 1rem; align-items: center; }
+.night { display: grid; gap: var(--space-3); margin-top: var(--space-3); }
+.choices { display: flex; gap: var(--space-6); align-items: center; }
 </style>

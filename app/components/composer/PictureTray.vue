@@ -63,8 +63,8 @@ const refused = computed(() => price.value !== null && (price.value.microsPerPic
 </template>
 
 <style scoped>
-.tray { display: flex; flex-wrap: wrap; align-items: end; gap: 0.4rem 1rem; padding-top: 0.4rem; }
-.pictures { display: flex; gap: 0.6rem; }
+.tray { display: flex; flex-wrap: wrap; align-items: end; gap: var(--space-2) var(--space-6); padding-top: var(--space-2); }
+.pictures { display: flex; gap: var(--space-4); }
 .pictures li { position: relative; height: 72px; }
 .pictures img { height: 72px; max-width: 160px; object-fit: cover; border-radius: var(--round-small); display: block; }
 .out { position: absolute; top: -6px; right: -6px; display: grid; place-items: center; width: 24px; height: 24px; border-radius: 50%; border: 1px solid var(--field-rule); background: var(--surface); color: var(--ink); cursor: pointer; }

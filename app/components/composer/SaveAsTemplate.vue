@@ -16,7 +16,10 @@ const { errors, saving, save: saveWith } = useSaving('name')
 const body = computed(() => withFields.value ? turned.value ?? text : text)
 
 onMounted(async () => {
-  turned.value = await api<{ body: string }>(`/api/records/${recordId}/as-template`, { method: 'POST', body: { text } }).then(({ body: made }) => made, () => null)
+  turned.value = await api<{ body: string }>(`/api/records/${recordId}/as-template`, { method: 'POST', body: { text } }).then(
+    ({ body: made }) => made,
+    () => null,
+  )
 })
 
 const save = () => saveWith(async () => {
@@ -81,7 +84,7 @@ const save = () => saveWith(async () => {
 </template>
 
 <style scoped>
-.form { display: grid; gap: 0.9rem; }
-.turn { display: flex; gap: 0.5rem; align-items: center; }
-.words { border-left: 3px solid var(--accent); padding-left: 0.75rem; font-size: var(--size-text); }
+.form { display: grid; gap: var(--space-5); }
+.turn { display: flex; gap: var(--space-3); align-items: center; }
+.words { border-left: 3px solid var(--accent); padding-left: var(--space-5); font-size: var(--size-text); }
 </style>

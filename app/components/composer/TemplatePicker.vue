@@ -21,7 +21,10 @@ const asking = ref(false)
 
 /** As many are drawn: nobody reads further, and every key stays quick. */
 const MOST = 80
-const searched = computed(() => templates.value?.map(template => ({ template, in: `${template.name} ${template.folder} ${template.text ?? ''}`.toLowerCase() })) ?? [])
+const searched = computed(
+  () =>
+    templates.value?.map(template => ({ template, in: `${template.name} ${template.folder} ${template.text ?? ''}`.toLowerCase() })) ?? [],
+)
 const matching = computed(() => {
   const typed = words.value.trim().toLowerCase()
   return searched.value.filter(one => one.in.includes(typed)).map(({ template }) => template)
@@ -29,7 +32,12 @@ const matching = computed(() => {
 const found = computed(() => matching.value.slice(0, MOST))
 const current = computed(() => found.value[at.value])
 const length = computed(() => current.value?.text ? measureText(current.value.text) : null)
-const abouts = computed(() => contexts.value.map(({ id, module, name, day, over }) => ({ id, label: [`${MODULE_FACTS[module].one}: ${name}`, day && calendarDay(day), over && 'over'].filter(Boolean).join(', ') })))
+const abouts = computed(() =>
+  contexts.value.map(({ id, module, name, day, over }) => ({
+    id,
+    label: [`${MODULE_FACTS[module].one}: ${name}`, day && calendarDay(day), over && 'over'].filter(Boolean).join(', '),
+  })),
+)
 watch([words, aboutId], () => {
   at.value = 0
   asking.value = false
@@ -226,21 +234,21 @@ watch(at, index => document.getElementById(`template-${found.value[index]?.id}`)
 .template-picker { position: absolute; z-index: 12; left: 0; right: 0; top: 100%; display: grid; grid-template-columns: minmax(14rem, 2fr) 3fr; background: var(--surface); border: 1px solid var(--ink); border-radius: 0 0 8px 8px; min-height: 16rem; animation: open-down var(--move); }
 @keyframes open-down { from { opacity: 0; transform: translateY(-4px); } }
 .choose { border-right: 1px solid var(--rule); min-width: 0; }
-.words { width: 100%; border: 0; border-bottom: 1px solid var(--rule); background: none; padding: 0.6rem 0.9rem; }
+.words { width: 100%; border: 0; border-bottom: 1px solid var(--rule); background: none; padding: var(--space-4) var(--space-5); }
 .words:focus-visible { outline-offset: -2px; }
-.list { max-height: 17rem; overflow-y: auto; padding: 0.25rem 0; }
-.option { padding: 0.35rem 0.9rem; cursor: pointer; display: grid; border-left: 3px solid transparent; }
+.list { max-height: 17rem; overflow-y: auto; padding: var(--space-1) 0; }
+.option { padding: var(--space-2) var(--space-5); cursor: pointer; display: grid; border-left: 3px solid transparent; }
 .option.current { background: var(--accent-ground); border-left-color: var(--accent); }
 .option.held { color: var(--quiet); cursor: default; }
 .option .quiet { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .star { color: var(--waiting); vertical-align: -1px; }
 .missing { color: var(--waiting); }
-.preview { padding: 0.7rem 0.9rem 0.9rem; display: grid; gap: 0.6rem; align-content: start; justify-items: start; min-width: 0; }
+.preview { padding: var(--space-4) var(--space-5) var(--space-5); display: grid; gap: var(--space-4); align-content: start; justify-items: start; min-width: 0; }
 .preview > .fill-ins { width: 100%; }
-.about { display: flex; align-items: center; gap: 0.4rem; max-width: 100%; }
-.about-choice { border: 0; border-bottom: 1px solid var(--field-rule); background: none; color: var(--ink); padding: 0.15rem 0; min-width: 0; max-width: 20rem; }
-.seen { display: grid; gap: 0.5rem; width: 100%; }
-.filled { white-space: pre-wrap; font-size: var(--size-text); border-left: 3px solid var(--accent); padding-left: 0.75rem; }
-.pad { padding: 0.6rem 0.9rem; }
+.about { display: flex; align-items: center; gap: var(--space-2); max-width: 100%; }
+.about-choice { border: 0; border-bottom: 1px solid var(--field-rule); background: none; color: var(--ink); padding: var(--space-hair) 0; min-width: 0; max-width: 20rem; }
+.seen { display: grid; gap: var(--space-3); width: 100%; }
+.filled { white-space: pre-wrap; font-size: var(--size-text); border-left: 3px solid var(--accent); padding-left: var(--space-5); }
+.pad { padding: var(--space-4) var(--space-5); }
 @media (max-width: 700px) { .template-picker { grid-template-columns: 1fr; } .choose { border-right: 0; } }
 </style>

@@ -32,7 +32,15 @@ const savedAs = ref('')
 const scheduled = ref('')
 const now = useNow()
 /** What the sender may want to look at again; it stands in no way. */
-const careful = computed(() => cautions({ text: text.value, now: now.value, sender: start.sender, last: start.texted[phone.value?.e164 ?? ''] ?? null, lastHeardAt: phone.value?.lastHeardAt ?? null }))
+const careful = computed(() =>
+  cautions({
+    text: text.value,
+    now: now.value,
+    sender: start.sender,
+    last: start.texted[phone.value?.e164 ?? ''] ?? null,
+    lastHeardAt: phone.value?.lastHeardAt ?? null,
+  }),
+)
 const why = computed(() => problem.value ? Object.values(problem.value.fields)[0] ?? problem.value.message : '')
 
 /** Pictures that are pasted or dropped go in; words go where words go. */
@@ -89,9 +97,23 @@ useKeys([
   { keys: 't', shown: 'T', what: 'Write a text', act: () => textarea.value?.focus() },
   { keys: 'e', shown: 'E', what: 'Choose a template', act: pick },
   { keys: '$mod+e', shown: 'Ctrl E', what: 'Choose a template while writing', act: pick, inFields: true },
-  { keys: '$mod+Shift+Enter', shown: 'Ctrl Shift Enter', what: 'Send later', act: () => { if (!empty.value) opened.value = 'later' }, inFields: true },
-  { keys: '$mod+.', shown: 'Ctrl .', what: 'Put an emoji in', act: () => opened.value = 'emoji', inFields: true },
-  { keys: '$mod+Shift+s', shown: 'Ctrl Shift S', what: 'Save what is written as a template', act: () => savingAs.value = text.value.trim() !== '' && isPerson.value, inFields: true },
+  {
+    keys: '$mod+Shift+Enter',
+    shown: 'Ctrl Shift Enter',
+    what: 'Send later',
+    act: () => {
+      if (!empty.value) opened.value = 'later'
+    },
+    inFields: true,
+  },
+  { keys: '$mod+.', shown: 'Ctrl .', what: 'Put an emoji in', act: () => (opened.value = 'emoji'), inFields: true },
+  {
+    keys: '$mod+Shift+s',
+    shown: 'Ctrl Shift S',
+    what: 'Save what is written as a template',
+    act: () => (savingAs.value = text.value.trim() !== '' && isPerson.value),
+    inFields: true,
+  },
   { keys: '$mod+Enter', shown: 'Ctrl Enter', what: 'Send', act: () => void go(), inFields: true },
   { keys: '$mod+Backspace', shown: 'Ctrl Backspace', what: 'Take the last text back', act: () => void back() },
 ])
@@ -251,13 +273,13 @@ useKeys([
 <style scoped>
 .composer { position: relative; background: var(--surface); border: 1px solid var(--field-rule); border-radius: var(--round-large); }
 .composer:focus-within { border-color: var(--quiet); }
-.sheet { position: relative; padding: 0.5rem 0.85rem 0.7rem; }
-.text { display: block; width: 100%; min-height: 3.2rem; max-height: 40vh; border: 0; background: none; resize: none; field-sizing: content; padding: 0.2rem 0; font-size: var(--size-text); line-height: 1.45; }
+.sheet { position: relative; padding: var(--space-3) var(--space-5) var(--space-4); }
+.text { display: block; width: 100%; min-height: 3.2rem; max-height: 40vh; border: 0; background: none; resize: none; field-sizing: content; padding: var(--space-1) 0; font-size: var(--size-text); line-height: 1.45; }
 .text:focus-visible { outline: none; }
 .text::placeholder { color: var(--quiet); opacity: 1; }
-.foot { display: flex; flex-wrap: wrap; align-items: center; gap: 0.2rem 1.1rem; padding-top: 0.4rem; }
+.foot { display: flex; flex-wrap: wrap; align-items: center; gap: var(--space-1) var(--space-6); padding-top: var(--space-2); }
 .send { margin-left: auto; }
-.careful { color: var(--waiting-ink, var(--waiting)); padding-top: 0.25rem; }
-.going { display: flex; gap: 0.6rem; align-items: center; margin-left: auto; color: var(--waiting); }
+.careful { color: var(--waiting-ink, var(--waiting)); padding-top: var(--space-1); }
+.going { display: flex; gap: var(--space-4); align-items: center; margin-left: auto; color: var(--waiting); }
 .going + .send { margin-left: 0; }
 </style>

@@ -34,7 +34,11 @@ const cost = computed(() => price ? sayMoney({ micros: measure.parts * price.mic
 const tooLong = computed(() => price !== null && measure.parts > price.mostParts)
 
 const plural = (count: number, word: string) => `${count} ${word}${count === 1 ? '' : 's'}`
-const sum = computed(() => measure.parts === 0 ? 'Nothing written yet' : [plural(measure.parts, 'part'), plural(measure.units, 'unit'), cost.value].filter(Boolean).join(', '))
+const sum = computed(() =>
+  measure.parts === 0
+    ? 'Nothing written yet'
+    : [plural(measure.parts, 'part'), plural(measure.units, 'unit'), cost.value].filter(Boolean).join(', '),
+)
 const hint = computed(() => {
   if (measure.units === 0) return `${single.value} units make one part`
   if (tooLong.value) return `the carrier takes ${price!.mostParts} parts at most`
@@ -108,7 +112,7 @@ const hint = computed(() => {
 </template>
 
 <style scoped>
-.ruler { padding: 0.4rem 0 0.1rem; }
+.ruler { padding: var(--space-2) 0 var(--space-hair); }
 .scale { position: relative; height: 20px; margin-right: 4px; }
 .scale::before { content: ''; position: absolute; inset: 6px 0 auto; height: 3px; background: var(--rule); }
 .used { position: absolute; left: 0; top: 6px; height: 3px; background: var(--accent); transition: width var(--move); }
@@ -117,9 +121,9 @@ const hint = computed(() => {
 .end { position: absolute; top: 1px; width: 2px; height: 17px; margin-left: -1px; background: var(--ink); }
 .pin { position: absolute; top: 9px; width: 6px; height: 6px; margin-left: -3px; border-radius: 50%; background: var(--waiting); }
 .here { position: absolute; top: -1px; margin-left: -5px; border: 5px solid transparent; border-top: 6px solid var(--accent); border-bottom: 0; transition: left var(--move); }
-.words { display: flex; justify-content: space-between; gap: 1rem; font-size: var(--size-small); }
+.words { display: flex; justify-content: space-between; gap: var(--space-6); font-size: var(--size-small); }
 .hint { color: var(--quiet); }
 .hint.more, .dear { color: var(--waiting); }
 .failed { color: var(--wrong); }
-.char { border: 1px solid currentcolor; border-radius: var(--round-small); padding: 0 0.25rem; margin-right: 0.25rem; }
+.char { border: 1px solid currentcolor; border-radius: var(--round-small); padding: 0 var(--space-1); margin-right: var(--space-1); }
 </style>

@@ -76,12 +76,12 @@ useKeys([
 </template>
 
 <style scoped>
-.find { display: flex; align-items: center; gap: 0.5rem; flex: 0 1 520px; border-bottom: 1px solid var(--quiet); color: var(--quiet); min-width: 0; }
+.find { display: flex; align-items: center; gap: var(--space-3); flex: 0 1 520px; border-bottom: 1px solid var(--quiet); color: var(--quiet); min-width: 0; }
 .find-input { flex: 1; min-width: 0; }
 .find :deep(input) { border: 0; background: none; width: 100%; padding-left: 0; box-shadow: none; }
 .find:focus-within { border-color: var(--accent); box-shadow: 0 1px 0 var(--accent); }
 .find :deep(input:focus-visible) { outline: none; }
 .found { display: block; max-width: 31rem; white-space: normal; }
-.about { margin-left: 0.5rem; }
+.about { margin-left: var(--space-3); }
 @media (max-width: 480px) { .find kbd { display: none; } }
 </style>

@@ -63,11 +63,11 @@ const ICONS: Record<string, Component> = { 'Keys': PhKeyboard, 'Where I am signe
 </template>
 
 <style scoped>
-.line { display: flex; align-items: center; gap: 1.5rem; height: 50px; padding: 0 1.5rem; border-bottom: 1px solid var(--rule); }
+.line { display: flex; align-items: center; gap: var(--space-8); height: 50px; padding: 0 var(--space-8); border-bottom: 1px solid var(--rule); }
 .owed { margin-left: auto; white-space: nowrap; }
-.me { border: 0; background: none; color: var(--quiet); cursor: pointer; padding: 0.3rem 0; white-space: nowrap; }
+.me { border: 0; background: none; color: var(--quiet); cursor: pointer; padding: var(--space-2) 0; white-space: nowrap; }
 .me strong { color: var(--ink); }
 .me:hover { color: var(--ink); }
-@media (max-width: 900px) { .owed { display: none; } .line { gap: 0.75rem; padding: 0 0.75rem; } .me { margin-left: auto; } }
+@media (max-width: 900px) { .owed { display: none; } .line { gap: var(--space-5); padding: 0 var(--space-5); } .me { margin-left: auto; } }
 @media (max-width: 700px) { .my-name { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); } }
 </style>

@@ -27,5 +27,5 @@ const shown = defineModel<boolean>({ required: true })
 </template>
 
 <style scoped>
-.keys { display: grid; grid-template-columns: auto 1fr; gap: 0.5rem 1rem; margin-bottom: 1rem; }
+.keys { display: grid; grid-template-columns: auto 1fr; gap: var(--space-3) var(--space-6); margin-bottom: var(--space-6); }
 </style>

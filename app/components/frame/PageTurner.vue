@@ -31,5 +31,5 @@ const page = defineModel<number>({ required: true })
 </template>
 
 <style scoped>
-.pages { display: flex; align-items: center; gap: 0.75rem; padding-top: 0.75rem; }
+.pages { display: flex; align-items: center; gap: var(--space-5); padding-top: var(--space-5); }
 </style>

@@ -8,7 +8,17 @@ const places = computed(() => [
   { name: 'Records', to: '/records/leads', within: ['/records', '/record', '/pipelines'], icon: PhAddressBook, owed: 0 },
   { name: 'Calling', to: '/calling', within: ['/calling'], icon: PhPhone, owed: 0 },
   { name: 'Templates', to: '/templates', within: ['/templates'], icon: PhNotePencil, owed: 0 },
-  ...(me.me && me.me.role !== 'rep' ? [{ name: 'Set-up', to: me.me.stuck > 0 ? '/set-up/stuck' : me.me.role === 'admin' ? '/set-up/fields' : '/set-up/dispositions', within: ['/set-up'], icon: PhWrench, owed: me.me.stuck }] : []),
+  ...(me.me && me.me.role !== 'rep'
+    ? [
+        {
+          name: 'Set-up',
+          to: me.me.stuck > 0 ? '/set-up/stuck' : me.me.role === 'admin' ? '/set-up/fields' : '/set-up/dispositions',
+          within: ['/set-up'],
+          icon: PhWrench,
+          owed: me.me.stuck,
+        },
+      ]
+    : []),
 ])
 const route = useRoute()
 const isHere = (within: string[]) => within.some(start => route.path === start || (start !== '/' && route.path.startsWith(`${start}/`)))
@@ -47,8 +57,8 @@ const isHere = (within: string[]) => within.some(start => route.path === start |
 
 <style scoped>
 .rail { position: sticky; top: 0; height: 100vh; display: flex; flex-direction: column; border-right: 1px solid var(--rule); }
-.name { font-family: var(--heading); font-size: 1.2rem; font-weight: 800; color: var(--accent); text-decoration: none; padding: 0.75rem 0.35rem 1rem; text-align: center; }
-.place { display: grid; justify-items: center; gap: 0.15rem; padding: 0.55rem 0; color: var(--quiet); text-decoration: none; font-size: var(--size-small); border-left: 3px solid transparent; border-right: 3px solid transparent; }
+.name { font-family: var(--heading); font-size: 1.2rem; font-weight: 800; color: var(--accent); text-decoration: none; padding: var(--space-5) var(--space-2) var(--space-6); text-align: center; }
+.place { display: grid; justify-items: center; gap: var(--space-hair); padding: var(--space-3) 0; color: var(--quiet); text-decoration: none; font-size: var(--size-small); border-left: 3px solid transparent; border-right: 3px solid transparent; }
 .place:hover { color: var(--ink); }
 .place.here { color: var(--accent); font-weight: 700; border-left-color: var(--accent); }
 .owed { color: var(--waiting); }

@@ -33,6 +33,6 @@ const reload = () => window.location.assign('/')
 </template>
 
 <style scoped>
-.explain { margin-bottom: 1rem; }
-.plain-button { margin-top: 1rem; }
+.explain { margin-bottom: var(--space-6); }
+.plain-button { margin-top: var(--space-6); }
 </style>

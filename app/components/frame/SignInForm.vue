@@ -75,5 +75,5 @@ const submit = handleSubmit(async (values) => {
 </template>
 
 <style scoped>
-.form { display: grid; gap: 1rem; }
+.form { display: grid; gap: var(--space-6); }
 </style>

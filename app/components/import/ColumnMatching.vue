@@ -53,13 +53,13 @@ function set(index: number, key: string): void {
 
 <style scoped>
 .columns { width: 100%; border-collapse: collapse; table-layout: fixed; }
-th { text-align: left; font-weight: 400; font-size: var(--size-small); color: var(--quiet); padding-bottom: 0.25rem; }
+th { text-align: left; font-weight: 400; font-size: var(--size-small); color: var(--quiet); padding-bottom: var(--space-1); }
 th:nth-child(1) { width: 26%; }
 th:nth-child(3) { width: 14rem; }
-td { border-top: 1px solid var(--rule); padding: 0.2rem 0.6rem 0.2rem 0; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+td { border-top: 1px solid var(--rule); padding: var(--space-1) var(--space-4) var(--space-1) 0; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .out td:first-child { color: var(--quiet); text-decoration: line-through; }
 .becomes { width: 100%; border-color: transparent; background: none; }
 .becomes:hover, .becomes:focus-within { border-color: var(--field-rule); }
-.becomes :deep(.p-select-label) { padding: 0.15rem 0.4rem; font-weight: 700; }
+.becomes :deep(.p-select-label) { padding: var(--space-hair) var(--space-2); font-weight: 700; }
 .out .becomes :deep(.p-select-label) { font-weight: 400; color: var(--quiet); }
 </style>

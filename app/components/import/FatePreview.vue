@@ -102,10 +102,10 @@ const about = (row: ForeseenRow) => row.about.map(one => one.startsWith('+') ? s
 </template>
 
 <style scoped>
-.kinds { display: flex; flex-wrap: wrap; gap: 0.3rem 1.1rem; padding-bottom: 0.4rem; }
+.kinds { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-6); padding-bottom: var(--space-2); }
 [aria-pressed='true'] { color: var(--accent); font-weight: 700; }
 .rows { width: 100%; border-collapse: collapse; table-layout: fixed; }
-.rows td { border-top: 1px solid var(--rule); padding: 0.3rem 0.6rem 0.3rem 0; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.rows td { border-top: 1px solid var(--rule); padding: var(--space-2) var(--space-4) var(--space-2) 0; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .number { width: 3.5rem; }
 .name { width: 20%; }
 .fate { width: 36%; }
@@ -113,5 +113,5 @@ const about = (row: ForeseenRow) => row.about.map(one => one.startsWith('+') ? s
 .joined { color: var(--good); }
 .refused { color: var(--wrong); }
 .left-out, .there-already { color: var(--waiting); }
-.more { padding-top: 0.5rem; }
+.more { padding-top: var(--space-3); }
 </style>

@@ -28,8 +28,8 @@ function take(files: FileList | null | undefined): void {
 </template>
 
 <style scoped>
-.drop { display: grid; gap: 0.4rem; justify-items: start; padding: 1.6rem 1.4rem; border: 1.5px dashed var(--field-rule); border-radius: var(--round-large); background: var(--surface); cursor: pointer; }
+.drop { display: grid; gap: var(--space-2); justify-items: start; padding: var(--space-8) var(--space-7); border: 1.5px dashed var(--field-rule); border-radius: var(--round-large); background: var(--surface); cursor: pointer; }
 .drop.over { border-color: var(--accent); background: var(--accent-ground); }
 .drop:focus-within { border-color: var(--accent); }
-input { margin-top: 0.4rem; }
+input { margin-top: var(--space-2); }
 </style>

@@ -26,8 +26,16 @@ const turn = (one: ImportProgress, way: 'stop' | 'take-back') => trying(async ()
 
 /** A file whose people are to be called, one after the other. */
 const calling = shallowRef<ImportProgress | null>(null)
-const selection = computed(() => calling.value && { list: { module, sort: 'name', direction: 'up' as const, words: '', where: '' }, ids: null, importId: calling.value.id })
-const canBeCalled = ({ state, made, joined, leftOut }: ImportProgress) => hasNumbers(module) && (state === 'done' || state === 'stopped') && made + joined + leftOut > 0
+const selection = computed(
+  () =>
+    calling.value && {
+      list: { module, sort: 'name', direction: 'up' as const, words: '', where: '' },
+      ids: null,
+      importId: calling.value.id,
+    },
+)
+const canBeCalled = ({ state, made, joined, leftOut }: ImportProgress) =>
+  hasNumbers(module) && (state === 'done' || state === 'stopped') && made + joined + leftOut > 0
 
 const moving = ({ state }: ImportProgress) => state === 'running' || state === 'taking-back'
 </script>
@@ -107,9 +115,9 @@ const moving = ({ state }: ImportProgress) => state === 'running' || state === '
 </template>
 
 <style scoped>
-h2 { padding-bottom: 0.4rem; }
-.files li { border-top: 1px solid var(--rule); padding: 0.45rem 0; display: grid; gap: 0.2rem; }
-.head { display: flex; flex-wrap: wrap; gap: 0.3rem 0.7rem; align-items: baseline; }
-.acts { margin-left: auto; display: flex; gap: 1.2rem; }
+h2 { padding-bottom: var(--space-2); }
+.files li { border-top: 1px solid var(--rule); padding: var(--space-3) 0; display: grid; gap: var(--space-1); }
+.head { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-4); align-items: baseline; }
+.acts { margin-left: auto; display: flex; gap: var(--space-7); }
 progress { width: 100%; height: 0.5rem; accent-color: var(--accent); }
 </style>

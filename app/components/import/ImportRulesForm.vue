@@ -16,15 +16,25 @@ const ownerId = defineModel<string>('ownerId', { required: true })
 
 const names = new Intl.DisplayNames('en', { type: 'region' })
 const FIRST = ['US', 'CA', 'GB']
-const countries = [...FIRST, ...getCountries().filter(code => !FIRST.includes(code)).sort((a, b) => (names.of(a) ?? a) < (names.of(b) ?? b) ? -1 : 1)].map(code => ({ code, name: names.of(code) ?? code }))
-const ORDERS: { value: DayOrder, label: string }[] = [{ value: 'month-first', label: 'month first (12/3)' }, { value: 'day-first', label: 'day first (3/12)' }]
+const countries = [
+  ...FIRST,
+  ...getCountries()
+    .filter(code => !FIRST.includes(code))
+    .sort((a, b) => ((names.of(a) ?? a) < (names.of(b) ?? b) ? -1 : 1)),
+].map(code => ({ code, name: names.of(code) ?? code }))
+const ORDERS: { value: DayOrder, label: string }[] = [
+  { value: 'month-first', label: 'month first (12/3)' },
+  { value: 'day-first', label: 'day first (3/12)' },
+]
 const BY = { number: 'has the same number', mail: 'has the same mail address', name: 'has the same name only' }
 const ways = ON_DUPLICATE.map(value => ({ value, label: DUPLICATE_WORDS[value] }))
 
 const me = useMe()
 const owners = shallowRef([{ id: me.me!.id, name: me.me!.name }])
 /** A rep brings records in for nobody else. */
-const mayChooseOwner = computed(() => can({ id: me.me!.id, role: me.me!.role, teamIds: [], peopleIds: ['others'] }, 'record.import', { ownerId: 'others' }))
+const mayChooseOwner = computed(() =>
+  can({ id: me.me!.id, role: me.me!.role, teamIds: [], peopleIds: ['others'] }, 'record.import', { ownerId: 'others' }),
+)
 onMounted(async () => owners.value = await api<{ id: string, name: string }[]>('/api/colleagues').catch(() => owners.value))
 </script>
 
@@ -89,7 +99,7 @@ onMounted(async () => owners.value = await api<{ id: string, name: string }[]>('
 </template>
 
 <style scoped>
-.rules { display: grid; gap: 0.5rem; }
-.rule { display: grid; grid-template-columns: 1fr 15rem; align-items: center; gap: 0.75rem; }
+.rules { display: grid; gap: var(--space-3); }
+.rule { display: grid; grid-template-columns: 1fr 15rem; align-items: center; gap: var(--space-5); }
 @media (max-width: 700px) { .rule { grid-template-columns: 1fr; } }
 </style>

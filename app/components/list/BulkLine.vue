@@ -27,7 +27,11 @@ const progress = shallowRef<BulkProgress | null>(null)
 
 const one = MODULE_FACTS[module].one.toLowerCase()
 const several = MODULE_FACTS[module].many.toLowerCase()
-const choices = computed(() => list.columns.value.find(column => column.key === (kind.value === 'owner' ? 'owner' : kind.value === 'stage' ? 'stage' : 'tags'))?.choices ?? [])
+const choices = computed(
+  () =>
+    list.columns.value.find(column => column.key === (kind.value === 'owner' ? 'owner' : kind.value === 'stage' ? 'stage' : 'tags'))
+      ?.choices ?? [],
+)
 const total = computed(() => list.total.value ?? 0)
 
 const change = computed<BulkChange | null>(() => {
@@ -57,12 +61,19 @@ watch(change, async () => {
   preview.value = null
   const turn = ++asked
   if (!change.value) return
-  const counted = await asking(() => api<BulkPreview>('/api/bulk-changes/preview', { method: 'POST', body: { selection: selection.selection.value, change: change.value } }))
+  const counted = await asking(() =>
+    api<BulkPreview>('/api/bulk-changes/preview', { method: 'POST', body: { selection: selection.selection.value, change: change.value } }),
+  )
   if (turn === asked) preview.value = counted
 })
 
 async function go(): Promise<void> {
-  const begun = await asking(() => api<BulkProgress>('/api/bulk-changes', { method: 'POST', body: { id: uuid(), selection: selection.selection.value, change: change.value } }))
+  const begun = await asking(() =>
+    api<BulkProgress>('/api/bulk-changes', {
+      method: 'POST',
+      body: { id: uuid(), selection: selection.selection.value, change: change.value },
+    }),
+  )
   if (!begun) return
   kind.value = null
   selection.clear()
@@ -84,7 +95,12 @@ useIntervalFn(async () => {
   if (!underWay.value) await list.loadAgain()
 }, 400)
 // a change that was under way when the page was left is found again
-onMounted(async () => progress.value = (await api<BulkProgress[]>('/api/bulk-changes').catch(() => [])).find(({ state }) => state === 'running' || state === 'taking-back') ?? null)
+onMounted(
+  async () =>
+    (progress.value
+      = (await api<BulkProgress[]>('/api/bulk-changes').catch(() => [])).find(({ state }) => state === 'running' || state === 'taking-back')
+        ?? null),
+)
 </script>
 
 <template>
@@ -239,9 +255,9 @@ onMounted(async () => progress.value = (await api<BulkProgress[]>('/api/bulk-cha
 </template>
 
 <style scoped>
-.line { display: flex; align-items: center; flex-wrap: wrap; gap: 0.5rem 1.5rem; background: var(--accent-ground); border-left: 3px solid var(--accent); padding: 0.45rem 0.75rem; margin-bottom: 0.6rem; }
-.ways { display: flex; gap: 1.2rem; }
-.form { display: flex; align-items: center; gap: 0.75rem; flex-wrap: wrap; flex-basis: 100%; }
-.next { margin-left: 0.9rem; }
-progress { accent-color: var(--accent); vertical-align: middle; margin: 0 0.6rem; }
+.line { display: flex; align-items: center; flex-wrap: wrap; gap: var(--space-3) var(--space-8); background: var(--accent-ground); border-left: 3px solid var(--accent); padding: var(--space-3) var(--space-5); margin-bottom: var(--space-4); }
+.ways { display: flex; gap: var(--space-7); }
+.form { display: flex; align-items: center; gap: var(--space-5); flex-wrap: wrap; flex-basis: 100%; }
+.next { margin-left: var(--space-5); }
+progress { accent-color: var(--accent); vertical-align: middle; margin: 0 var(--space-4); }
 </style>

@@ -5,7 +5,10 @@ import type { ListColumn } from '~~/shared/list'
 const { columns } = defineProps<{ columns: ListColumn[] }>()
 const shown = defineModel<string[]>({ required: true })
 
-const inOrder = computed(() => [...shown.value.flatMap(key => columns.find(column => column.key === key) ?? []), ...columns.filter(column => !shown.value.includes(column.key))])
+const inOrder = computed(() => [
+  ...shown.value.flatMap(key => columns.find(column => column.key === key) ?? []),
+  ...columns.filter(column => !shown.value.includes(column.key)),
+])
 
 function toggle(key: string): void {
   shown.value = shown.value.includes(key) ? shown.value.filter(one => one !== key) : [...shown.value, key]
@@ -63,10 +66,10 @@ function move(key: string, by: number): void {
 
 <style scoped>
 .columns { width: 16rem; max-height: 22rem; overflow-y: auto; }
-.columns li { display: flex; justify-content: space-between; padding: 0.15rem 0; }
-.column { display: flex; gap: 0.5rem; align-items: baseline; }
+.columns li { display: flex; justify-content: space-between; padding: var(--space-hair) 0; }
+.column { display: flex; gap: var(--space-3); align-items: baseline; }
 .column input { accent-color: var(--accent); }
-.move { border: 0; background: none; padding: 0 0.35rem; cursor: pointer; color: var(--quiet); }
+.move { border: 0; background: none; padding: 0 var(--space-2); cursor: pointer; color: var(--quiet); }
 .move:hover:not(:disabled) { color: var(--accent); }
 .move:disabled { opacity: 0.35; cursor: default; }
 </style>

@@ -23,7 +23,13 @@ watch(field, () => {
 })
 
 const VALUE_LABELS = { words: 'Words', number: 'Number', day: 'Day', days: 'Days', choices: '' }
-const MISSING = { words: 'Type what to look for.', number: 'Type a number.', day: 'Choose a day.', days: 'Type how many days.', choices: 'Choose at least one.' }
+const MISSING = {
+  words: 'Type what to look for.',
+  number: 'Type a number.',
+  day: 'Choose a day.',
+  days: 'Type how many days.',
+  choices: 'Choose at least one.',
+}
 
 function done(): void {
   if (!column.value || !test.value) return
@@ -31,7 +37,10 @@ function done(): void {
   const empty = kind === 'choices' ? chosen.value.length === 0 : kind !== 'nothing' && value.value.trim() === ''
   error.value = empty && kind !== 'nothing' ? MISSING[kind] : ''
   if (error.value) return
-  const compared = kind === 'nothing' ? {} : { value: kind === 'choices' ? chosen.value : kind === 'number' || kind === 'days' ? Number(value.value) : value.value.trim() }
+  const compared
+    = kind === 'nothing'
+      ? {}
+      : { value: kind === 'choices' ? chosen.value : kind === 'number' || kind === 'days' ? Number(value.value) : value.value.trim() }
   emit('done', { field: field.value, test: test.value, ...compared })
 }
 </script>
@@ -141,9 +150,9 @@ function done(): void {
 </template>
 
 <style scoped>
-.form { display: grid; gap: 0.7rem; width: 18rem; }
-.choices { border: 0; margin: 0; padding: 0; display: grid; gap: 0.3rem; max-height: 14rem; overflow-y: auto; }
-.choice { display: flex; gap: 0.5rem; align-items: baseline; }
+.form { display: grid; gap: var(--space-4); width: 18rem; }
+.choices { border: 0; margin: 0; padding: 0; display: grid; gap: var(--space-2); max-height: 14rem; overflow-y: auto; }
+.choice { display: flex; gap: var(--space-3); align-items: baseline; }
 .choice input { accent-color: var(--accent); }
-.ways { display: flex; gap: 1rem; align-items: center; }
+.ways { display: flex; gap: var(--space-6); align-items: center; }
 </style>

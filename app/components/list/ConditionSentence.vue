@@ -7,7 +7,10 @@ import { joining, sayCondition } from '~/words/conditions'
 const { conditions, columns, nested = false } = defineProps<{ conditions: Conditions, columns: ListColumn[], nested?: boolean }>()
 const emit = defineEmits<{ change: [conditions: Conditions] }>()
 
-/** The place that is being written, or was last; one past the end is a new condition. It stays when the form closes: closing takes a moment, and the next may be open by then. */
+/**
+ * The place that is being written, or was last; one past the end is a new condition. It stays when the form closes:
+ * closing takes a moment, and the next may be open by then.
+ */
 const editing = ref<number | null>(null)
 const popover = useTemplateRef<{ show: (event: Event) => void, hide: () => void }>('popover')
 const current = computed(() => editing.value === null ? null : conditions.of[editing.value] as Condition | undefined)
@@ -116,9 +119,9 @@ const bracket = (place: number) => put(place, { match: conditions.match === 'all
 .words, .away, .joining, .bracket { border: 0; background: none; padding: 0; cursor: pointer; }
 .words { font-weight: 700; }
 .words:hover, .joining:hover { color: var(--accent); }
-.away { color: var(--quiet); padding: 0 0.3rem; }
+.away { color: var(--quiet); padding: 0 var(--space-2); }
 .away:hover { color: var(--wrong); }
-.bracket { padding-right: 0.25rem; }
+.bracket { padding-right: var(--space-1); }
 .bracket:hover { color: var(--accent); }
 .joining { color: var(--quiet); text-decoration: underline dotted; text-underline-offset: 3px; }
 </style>

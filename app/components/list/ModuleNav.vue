@@ -30,10 +30,10 @@ const { module } = defineProps<{ module: Module | null }>()
 </template>
 
 <style scoped>
-.modules { display: flex; flex-wrap: wrap; gap: 0.2rem 0; }
-ul { display: flex; flex-wrap: wrap; gap: 0.2rem 1rem; }
-ul + ul { margin-left: 1rem; padding-left: 1rem; border-left: 1px solid var(--field-rule); }
-a { color: var(--quiet); text-decoration: none; padding-bottom: 0.2rem; border-bottom: 2px solid transparent; }
+.modules { display: flex; flex-wrap: wrap; gap: var(--space-1) 0; }
+ul { display: flex; flex-wrap: wrap; gap: var(--space-1) var(--space-6); }
+ul + ul { margin-left: var(--space-6); padding-left: var(--space-6); border-left: 1px solid var(--field-rule); }
+a { color: var(--quiet); text-decoration: none; padding-bottom: var(--space-1); border-bottom: 2px solid transparent; }
 a:hover { color: var(--ink); }
 a[aria-current] { color: var(--accent); font-weight: 700; border-color: var(--accent); }
 </style>

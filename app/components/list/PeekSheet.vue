@@ -18,7 +18,9 @@ const emit = defineEmits<{ close: [] }>()
 
 const ENTRIES = 6
 const now = useNow()
-const { found, problem, load, trying } = useLoaded(() => Promise.all([api<RecordDetail>(`/api/records/${recordId}`), api<TimelinePage>(`/api/records/${recordId}/timeline`)]))
+const { found, problem, load, trying } = useLoaded(() =>
+  Promise.all([api<RecordDetail>(`/api/records/${recordId}`), api<TimelinePage>(`/api/records/${recordId}/timeline`)]),
+)
 watch(() => recordId, load)
 const record = computed(() => found.value?.[0] ?? null)
 const entries = computed(() => found.value?.[1].entries.slice(0, ENTRIES) ?? [])
@@ -40,7 +42,13 @@ const call = (phone: RecordPhone) => useCalls().dial({ phoneId: phone.id, name: 
 
 const person = computed(() => record.value?.firstName ?? record.value?.name ?? '')
 const say = (entry: TimelineEntry) => sayEntry(entry, entry.via?.name ?? person.value)
-const about = computed(() => record.value && [record.value.title ?? MODULE_FACTS[record.value.module].one, record.value.company?.name, record.value.city].filter(Boolean).join(', '))
+const about = computed(
+  () =>
+    record.value
+    && [record.value.title ?? MODULE_FACTS[record.value.module].one, record.value.company?.name, record.value.city]
+      .filter(Boolean)
+      .join(', '),
+)
 </script>
 
 <template>
@@ -121,13 +129,13 @@ const about = computed(() => record.value && [record.value.title ?? MODULE_FACTS
 </template>
 
 <style scoped>
-.peek { border-left: 1px solid var(--field-rule); padding-left: 1.25rem; display: grid; gap: 0.6rem; align-content: start; }
-.head { display: flex; justify-content: space-between; align-items: baseline; gap: 1rem; }
+.peek { border-left: 1px solid var(--field-rule); padding-left: var(--space-7); display: grid; gap: var(--space-4); align-content: start; }
+.head { display: flex; justify-content: space-between; align-items: baseline; gap: var(--space-6); }
 .head h2 { font-size: var(--size-large); }
-.ways { display: flex; justify-content: space-between; gap: 1rem; }
+.ways { display: flex; justify-content: space-between; gap: var(--space-6); }
 .go { font-weight: 700; }
 .said { border-top: 1px solid var(--field-rule); }
-.said li { padding: 0.4rem 0 0.4rem 0.6rem; border-bottom: 1px solid var(--rule); border-left: 3px solid transparent; overflow-wrap: anywhere; }
+.said li { padding: var(--space-2) 0 var(--space-2) var(--space-4); border-bottom: 1px solid var(--rule); border-left: 3px solid transparent; overflow-wrap: anywhere; }
 .said .text-out { border-left-color: var(--accent); }
 .said .text-in { border-left-color: var(--good); background: var(--good-ground); }
 </style>

@@ -141,9 +141,9 @@ defineExpose({ walk, focused })
 <style scoped>
 .scroller { overflow-x: auto; }
 .rows { width: 100%; border-collapse: collapse; }
-.rows th { text-align: left; font-weight: 400; font-size: var(--size-small); color: var(--quiet); border-bottom: 1px solid var(--field-rule); padding: 0 0.6rem 0.3rem 0; white-space: nowrap; }
-.rows td { height: 36px; padding: 0 0.6rem 0 0; border-bottom: 1px solid var(--rule); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; max-width: 17rem; }
-.rows .box { width: 2rem; padding: 0 0.5rem 0 0.4rem; }
+.rows th { text-align: left; font-weight: 400; font-size: var(--size-small); color: var(--quiet); border-bottom: 1px solid var(--field-rule); padding: 0 var(--space-4) var(--space-2) 0; white-space: nowrap; }
+.rows td { height: 36px; padding: 0 var(--space-4) 0 0; border-bottom: 1px solid var(--rule); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; max-width: 17rem; }
+.rows .box { width: 2rem; padding: 0 var(--space-3) 0 var(--space-2); }
 .box input { accent-color: var(--accent); margin: 0; vertical-align: middle; }
 .rows tbody tr:hover { background: var(--hover); }
 .rows tbody tr.chosen { background: color-mix(in srgb, var(--accent-ground) 45%, transparent); }
@@ -153,13 +153,13 @@ defineExpose({ walk, focused })
 .sorter:hover { color: var(--ink); }
 th[aria-sort] .sorter { color: var(--accent); font-weight: 700; }
 .number { border: 0; background: none; padding: 0; cursor: pointer; color: inherit; font: inherit; }
-.number svg { color: var(--calm); vertical-align: -2px; margin-left: 0.25rem; opacity: 0; }
+.number svg { color: var(--calm); vertical-align: -2px; margin-left: var(--space-1); opacity: 0; }
 tr:hover .number svg, tr:focus-within .number svg, .number:focus-visible svg { opacity: 1; }
 .number:hover { color: var(--calm); text-decoration: underline; }
-.money { text-align: right; padding-right: 1.4rem; }
+.money { text-align: right; padding-right: var(--space-7); }
 .open { color: var(--ink); font-weight: 700; text-decoration: none; }
-.title { margin-left: 0.5rem; }
+.title { margin-left: var(--space-3); }
 .open:hover { color: var(--accent); }
-.out { color: var(--wrong); margin-left: 0.4rem; }
+.out { color: var(--wrong); margin-left: var(--space-2); }
 .shape span { display: block; height: 0.8rem; width: 60%; background: var(--hover); border-radius: var(--round-small); }
 </style>

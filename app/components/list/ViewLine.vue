@@ -41,7 +41,17 @@ function askForName(): void {
 }
 
 const save = (view: Pick<View, 'id' | 'name' | 'shared'>) => trying(async () => {
-  views.value = await api<View[]>('/api/views', { method: 'PUT', body: { ...view, module, columns: list.shown.value, where: list.question.value.where, sort: list.sort.value, direction: list.direction.value } })
+  views.value = await api<View[]>('/api/views', {
+    method: 'PUT',
+    body: {
+      ...view,
+      module,
+      columns: list.shown.value,
+      where: list.question.value.where,
+      sort: list.sort.value,
+      direction: list.direction.value,
+    },
+  })
   chosenId.value = view.id
   naming.value = false
 })
@@ -153,13 +163,13 @@ const remove = ({ id }: View) => trying(async () => {
 </template>
 
 <style scoped>
-.line { display: flex; align-items: baseline; gap: 0.3rem 1.2rem; flex-wrap: wrap; }
-.views { display: flex; gap: 0.2rem 0.9rem; flex-wrap: wrap; }
-.view { border: 0; background: none; padding: 0 0 0.1rem; cursor: pointer; color: var(--quiet); border-bottom: 2px solid transparent; }
+.line { display: flex; align-items: baseline; gap: var(--space-2) var(--space-7); flex-wrap: wrap; }
+.views { display: flex; gap: var(--space-1) var(--space-5); flex-wrap: wrap; }
+.view { border: 0; background: none; padding: 0 0 var(--space-hair); cursor: pointer; color: var(--quiet); border-bottom: 2px solid transparent; }
 .view:hover { color: var(--ink); }
 .view[aria-pressed='true'] { color: var(--ink); font-weight: 700; border-color: var(--ink); }
-.ways { display: flex; gap: 1rem; }
-.form { display: grid; gap: 0.9rem; }
-.share { display: flex; gap: 0.5rem; align-items: baseline; }
+.ways { display: flex; gap: var(--space-6); }
+.form { display: grid; gap: var(--space-5); }
+.share { display: flex; gap: var(--space-3); align-items: baseline; }
 .share input { accent-color: var(--accent); }
 </style>

@@ -59,7 +59,7 @@ function unscheduled(activityId: string): void {
 </template>
 
 <style scoped>
-.next { display: grid; border-top: 1px solid var(--rule); padding: 0.4rem 0 0.35rem; }
+.next { display: grid; border-top: 1px solid var(--rule); padding: var(--space-2) 0 var(--space-2); }
 .next strong { color: var(--waiting); }
-h2 { padding-bottom: 0.4rem; }
+h2 { padding-bottom: var(--space-2); }
 </style>

@@ -11,7 +11,8 @@ const words = ref('')
 const { problem: error, busy: saving, trying } = useTrying()
 
 async function save(): Promise<void> {
-  if (await trying(() => api(`/api/numbers/${phone.id}/consent`, { method: 'POST', body: { agrees, words: words.value, proposalId } }))) emit('done')
+  if (await trying(() => api(`/api/numbers/${phone.id}/consent`, { method: 'POST', body: { agrees, words: words.value, proposalId } })))
+    emit('done')
 }
 </script>
 
@@ -58,5 +59,5 @@ async function save(): Promise<void> {
 </template>
 
 <style scoped>
-.form { display: grid; gap: 1rem; }
+.form { display: grid; gap: var(--space-6); }
 </style>

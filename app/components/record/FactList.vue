@@ -11,13 +11,17 @@ const facts = computed(() => [
   { label: 'Owner', value: record.owner.name },
   ...(record.pipeline ? [{ label: 'Pipeline', value: record.pipeline.name }] : []),
   // an amount says its currency itself
-  ...record.customFields.filter(field => keyOf(field) !== 'currency').flatMap((field) => {
-    const value = ownField(valueIn(record.fields, keyOf(field)), { shows: field.kind }, record.fields)
-    return value === null ? [] : [{ label: field.label, value }]
-  }),
+  ...record.customFields
+    .filter(field => keyOf(field) !== 'currency')
+    .flatMap((field) => {
+      const value = ownField(valueIn(record.fields, keyOf(field)), { shows: field.kind }, record.fields)
+      return value === null ? [] : [{ label: field.label, value }]
+    }),
   ...(record.tags.length > 0 ? [{ label: 'Tags', value: record.tags.join(', ') }] : []),
   ...(record.mail ? [{ label: 'Mail', value: record.mail }] : []),
-  ...(record.city ? [{ label: 'Place', value: [record.street, record.city, record.region, record.postcode, record.country].filter(Boolean).join(', ') }] : []),
+  ...(record.city
+    ? [{ label: 'Place', value: [record.street, record.city, record.region, record.postcode, record.country].filter(Boolean).join(', ') }]
+    : []),
 ])
 const links = computed(() => [
   ...(record.company ? [{ label: 'Company', ...record.company }] : []),
@@ -53,6 +57,6 @@ const links = computed(() => [
 </template>
 
 <style scoped>
-.facts { display: grid; grid-template-columns: 7.6rem minmax(0, 1fr); gap: 0.3rem 0.5rem; border-top: 1px solid var(--rule); padding-top: 0.5rem; }
+.facts { display: grid; grid-template-columns: 7.6rem minmax(0, 1fr); gap: var(--space-2) var(--space-3); border-top: 1px solid var(--rule); padding-top: var(--space-3); }
 dd { overflow-wrap: anywhere; }
 </style>

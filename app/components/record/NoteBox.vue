@@ -86,6 +86,6 @@ useKeys([{ keys: 'n', shown: 'N', what: 'Write a note for colleagues', act: () =
 </template>
 
 <style scoped>
-.note textarea { width: 100%; border: 1px solid var(--field-rule); border-left: 3px solid var(--waiting); border-radius: var(--round-small); background: var(--surface); padding: 0.5rem 0.75rem; resize: vertical; }
-.acts { display: flex; gap: 1rem; align-items: center; padding-top: 0.3rem; }
+.note textarea { width: 100%; border: 1px solid var(--field-rule); border-left: 3px solid var(--waiting); border-radius: var(--round-small); background: var(--surface); padding: var(--space-3) var(--space-5); resize: vertical; }
+.acts { display: flex; gap: var(--space-6); align-items: center; padding-top: var(--space-2); }
 </style>

@@ -22,7 +22,12 @@ const timeThere = (phone: RecordPhone) => [...new Set(phone.zones.flatMap((name)
 function consentWords({ consent }: RecordPhone): string {
   if (consent.texts === 'unknown' || consent.at === null) return ''
   const day = shortDay(consent.at, me.me!.zone)
-  const how = consent.how === 'form' ? 'on a form' : consent.how === 'text' ? `by “${consent.words}”${consent.line ? ` to ${consent.line}` : ''}` : 'as noted'
+  const how
+    = consent.how === 'form'
+      ? 'on a form'
+      : consent.how === 'text'
+        ? `by “${consent.words}”${consent.line ? ` to ${consent.line}` : ''}`
+        : 'as noted'
   return `${how}, ${day}`
 }
 
@@ -119,13 +124,13 @@ const takesTexts = (phone: RecordPhone) => phone.e164 !== null && phone.kind !==
 </template>
 
 <style scoped>
-.numbers li { padding: 0.45rem 0; border-top: 1px solid var(--rule); }
+.numbers li { padding: var(--space-3) 0; border-top: 1px solid var(--rule); }
 .number { font-size: var(--size-text); }
-.number { display: flex; align-items: baseline; gap: 0.5rem; }
-.call { margin-left: auto; display: inline-flex; gap: 0.3rem; align-items: center; border: 0; background: none; color: var(--accent); font-size: var(--size); cursor: pointer; padding: 0.15rem 0; }
+.number { display: flex; align-items: baseline; gap: var(--space-3); }
+.call { margin-left: auto; display: inline-flex; gap: var(--space-2); align-items: center; border: 0; background: none; color: var(--accent); font-size: var(--size); cursor: pointer; padding: var(--space-hair) 0; }
 .call:hover { text-decoration: underline; }
 .unusable { color: var(--wrong); }
 .yes { color: var(--good); }
 .no { color: var(--wrong); }
-.acts { display: flex; gap: 1rem; }
+.acts { display: flex; gap: var(--space-6); }
 </style>

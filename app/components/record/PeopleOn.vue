@@ -99,8 +99,8 @@ async function put({ id }: NamedRecord): Promise<void> {
 </template>
 
 <style scoped>
-.people li { display: flex; justify-content: space-between; gap: 0.75rem; border-top: 1px solid var(--rule); padding: 0.3rem 0; }
-.about { margin-left: 0.4rem; }
-.all { display: block; padding-bottom: 0.3rem; }
-h2 { padding-bottom: 0.4rem; }
+.people li { display: flex; justify-content: space-between; gap: var(--space-5); border-top: 1px solid var(--rule); padding: var(--space-2) 0; }
+.about { margin-left: var(--space-2); }
+.all { display: block; padding-bottom: var(--space-2); }
+h2 { padding-bottom: var(--space-2); }
 </style>

@@ -20,7 +20,8 @@ function say(reading: PhoneReading | null): string {
   return `${showPhone(reading.e164)}${reading.extension ? ` ext. ${reading.extension}` : ''}, ${KIND_WORDS[reading.kind]}, ${reading.country}`
 }
 
-const change = (index: number, values: Partial<PhoneForm>) => phones.value = phones.value.map((phone, i) => i === index ? { ...phone, ...values } : phone)
+const change = (index: number, values: Partial<PhoneForm>) =>
+  (phones.value = phones.value.map((phone, i) => (i === index ? { ...phone, ...values } : phone)))
 const add = () => phones.value = [...phones.value, { id: null, label: phones.value.length === 0 ? 'mobile' : 'work', typed: '' }]
 const remove = (index: number) => phones.value = phones.value.filter((_, i) => i !== index)
 </script>
@@ -80,8 +81,8 @@ const remove = (index: number) => phones.value = phones.value.filter((_, i) => i
 </template>
 
 <style scoped>
-.phones { border: 0; padding: 0; margin: 0; display: grid; gap: 0.5rem; min-width: 0; }
-.phone { display: grid; grid-template-columns: 7rem minmax(0, 1fr) auto; gap: 0.25rem 0.5rem; align-items: center; }
+.phones { border: 0; padding: 0; margin: 0; display: grid; gap: var(--space-3); min-width: 0; }
+.phone { display: grid; grid-template-columns: 7rem minmax(0, 1fr) auto; gap: var(--space-1) var(--space-3); align-items: center; }
 .reads { grid-column: 2 / -1; color: var(--good); min-height: 1.2em; }
 .reads.unusable { color: var(--waiting); }
 .reads.failed { color: var(--wrong); }

@@ -32,7 +32,7 @@ const differences = computed(() => (problem.details.differences ?? []) as { labe
 </template>
 
 <style scoped>
-.differences { margin-top: 0.5rem; border-collapse: collapse; }
-.differences th, .differences td { text-align: left; padding: 0.15rem 1rem 0.15rem 0; font-weight: 400; }
+.differences { margin-top: var(--space-3); border-collapse: collapse; }
+.differences th, .differences td { text-align: left; padding: var(--space-hair) var(--space-6) var(--space-hair) 0; font-weight: 400; }
 .differences th { color: var(--quiet); font-size: var(--size-small); }
 </style>

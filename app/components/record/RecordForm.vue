@@ -22,16 +22,49 @@ const person = computed(() => isPersonModule(module))
 const { defineField, errors, handleSubmit, isSubmitting, setErrors, values } = useForm<RecordForm>({
   validationSchema: toTypedSchema(recordForm),
   initialValues: record
-    ? { ...record, ownerId: record.owner.id, companyId: record.company?.id ?? null, pipelineId: record.pipeline?.id ?? null, stageId: record.stage?.id ?? null, aboutId: record.about?.id ?? null, phones: record.phones.filter(phone => phone.person === null).map(({ id, label, typed }) => ({ id, label, typed })) }
-    : { phones: person.value ? [{ id: null, label: 'mobile', typed: start?.phone ?? '' }] : [], tags: [], fields: {}, country: null, ownerId: useMe().me!.id, companyId: start?.company?.id ?? null, aboutId: start?.about?.id ?? null, pipelineId: start?.pipelineId ?? null, stageId: start?.stageId ?? null },
+    ? {
+        ...record,
+        ownerId: record.owner.id,
+        companyId: record.company?.id ?? null,
+        pipelineId: record.pipeline?.id ?? null,
+        stageId: record.stage?.id ?? null,
+        aboutId: record.about?.id ?? null,
+        phones: record.phones.filter(phone => phone.person === null).map(({ id, label, typed }) => ({ id, label, typed })),
+      }
+    : {
+        phones: person.value ? [{ id: null, label: 'mobile', typed: start?.phone ?? '' }] : [],
+        tags: [],
+        fields: {},
+        country: null,
+        ownerId: useMe().me!.id,
+        companyId: start?.company?.id ?? null,
+        aboutId: start?.about?.id ?? null,
+        pipelineId: start?.pipelineId ?? null,
+        stageId: start?.stageId ?? null,
+      },
 })
 const quiet = { validateOnModelUpdate: false }
 const fieldOf = (name: keyof RecordForm) => defineField(name, quiet)[0] as Ref<string | null>
 const names = { firstName: fieldOf('firstName'), lastName: fieldOf('lastName'), name: fieldOf('name') }
 const PLACE = ['street', 'city', 'region', 'postcode', 'country', 'zone'] as const
-const LABELS = { title: 'Role', mail: 'Mail address', street: 'Street', city: 'City', region: 'State or province', postcode: 'Postcode', country: 'Country (US, CA, GB)', zone: 'Time zone, if the address does not tell' }
+const LABELS = {
+  title: 'Role',
+  mail: 'Mail address',
+  street: 'Street',
+  city: 'City',
+  region: 'State or province',
+  postcode: 'Postcode',
+  country: 'Country (US, CA, GB)',
+  zone: 'Time zone, if the address does not tell',
+}
 /** What each module asks for besides. Something with a day has its place among its own fields. */
-const asked: (keyof typeof LABELS)[] = person.value ? ['title', 'mail', ...PLACE] : module === 'company' ? ['mail', ...PLACE] : isDatedModule(module) ? [] : ['city', 'region', 'country']
+const asked: (keyof typeof LABELS)[] = person.value
+  ? ['title', 'mail', ...PLACE]
+  : module === 'company'
+    ? ['mail', ...PLACE]
+    : isDatedModule(module)
+      ? []
+      : ['city', 'region', 'country']
 const texts = asked.map(name => ({ name, label: LABELS[name], model: fieldOf(name) }))
 /** Names to choose from; the server knows which it takes. */
 const ZONES = Intl.supportedValuesOf('timeZone')
@@ -77,8 +110,18 @@ const newId = uuid()
 const submit = handleSubmit(async (form) => {
   problem.value = null
   try {
-    if (record) emit('saved', await api<RecordDetail>(`/api/records/${record.id}`, { method: 'PUT', body: { ...form, version: version.value } }))
-    else emit('made', (await api<{ id: string }>('/api/records', { method: 'POST', body: { ...form, id: newId, module, personIds: people.value.map(({ id }) => id) } })).id)
+    if (record)
+      emit('saved', await api<RecordDetail>(`/api/records/${record.id}`, { method: 'PUT', body: { ...form, version: version.value } }))
+    else
+      emit(
+        'made',
+        (
+          await api<{ id: string }>('/api/records', {
+            method: 'POST',
+            body: { ...form, id: newId, module, personIds: people.value.map(({ id }) => id) },
+          })
+        ).id,
+      )
   }
   catch (error) {
     const refused = problemIn(error)
@@ -285,11 +328,11 @@ const submit = handleSubmit(async (form) => {
 </template>
 
 <style scoped>
-.form { display: grid; grid-template-columns: 1fr 1fr; gap: 0.8rem 1rem; }
+.form { display: grid; grid-template-columns: 1fr 1fr; gap: var(--space-5) var(--space-6); }
 .wide, .save { grid-column: 1 / -1; }
 /* always in sight, however long the form is; over the padding of a dialog too, so that no field shows below it */
-.save { position: sticky; bottom: -1.25rem; margin-bottom: -1.25rem; padding: 0.6rem 0 1.25rem; background: var(--form-ground, var(--surface)); border-top: 1px solid var(--rule); }
-.on-it { display: flex; flex-wrap: wrap; gap: 0.3rem 0.9rem; align-items: baseline; }
-.one { display: inline-flex; gap: 0.4rem; align-items: baseline; }
+.save { position: sticky; bottom: -1.25rem; margin-bottom: calc(-1 * var(--space-7)); padding: var(--space-4) 0 var(--space-7); background: var(--form-ground, var(--surface)); border-top: 1px solid var(--rule); }
+.on-it { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-5); align-items: baseline; }
+.one { display: inline-flex; gap: var(--space-2); align-items: baseline; }
 @media (max-width: 600px) { .form { grid-template-columns: 1fr; } }
 </style>

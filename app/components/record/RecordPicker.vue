@@ -4,11 +4,19 @@ import type { NamedRecord } from '~~/shared/record'
 import { api } from '~/composables/api'
 
 /** Chooses one record by a part of its name: a person, a company, or a deal, job or case. */
-const { kind, choice, placeholder = '' } = defineProps<{ kind: 'person' | 'company' | 'matter', choice: Record<string, unknown>, placeholder?: string }>()
+const {
+  kind,
+  choice,
+  placeholder = '',
+} = defineProps<{ kind: 'person' | 'company' | 'matter', choice: Record<string, unknown>, placeholder?: string }>()
 const chosen = defineModel<{ id: string, name: string } | string | null>({ required: true })
 const emit = defineEmits<{ picked: [record: NamedRecord] }>()
 
-const NOBODY = { person: 'Nobody by that name yet.', company: 'No company by that name yet.', matter: 'No deal, job or case by that name yet.' }
+const NOBODY = {
+  person: 'Nobody by that name yet.',
+  company: 'No company by that name yet.',
+  matter: 'No deal, job or case by that name yet.',
+}
 const found = shallowRef<NamedRecord[]>([])
 
 async function find(words: string): Promise<void> {

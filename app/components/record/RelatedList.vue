@@ -19,7 +19,13 @@ const about = ({ day, time, standing, stage }: RecordDetail['related'][number]) 
 const title = computed(() => isPersonModule(record.module) || record.module === 'company' ? 'Deals, jobs and dates' : 'Dates')
 
 /** A new one knows whom and what it is for. */
-const newModules = computed(() => record.module === 'candidate' ? ['job', ...DATED_MODULES.slice(0, 1)] as const : isPersonModule(record.module) || record.module === 'company' ? [...MATTER_MODULES.filter(module => module !== 'job'), ...DATED_MODULES] : DATED_MODULES)
+const newModules = computed(() =>
+  record.module === 'candidate'
+    ? (['job', ...DATED_MODULES.slice(0, 1)] as const)
+    : isPersonModule(record.module) || record.module === 'company'
+      ? [...MATTER_MODULES.filter(module => module !== 'job'), ...DATED_MODULES]
+      : DATED_MODULES,
+)
 const menu = useTemplateRef<{ toggle: (event: Event) => void }>('menu')
 const items = computed(() => newModules.value.map(module => ({
   label: `New ${MODULE_FACTS[module].one.toLowerCase()}`,
@@ -76,9 +82,9 @@ const items = computed(() => newModules.value.map(module => ({
 </template>
 
 <style scoped>
-h2 { padding-bottom: 0.4rem; }
-.related li { display: grid; grid-template-columns: 6rem minmax(0, 1fr); gap: 0.5rem; border-top: 1px solid var(--rule); padding: 0.3rem 0; align-items: baseline; }
+h2 { padding-bottom: var(--space-2); }
+.related li { display: grid; grid-template-columns: 6rem minmax(0, 1fr); gap: var(--space-3); border-top: 1px solid var(--rule); padding: var(--space-2) 0; align-items: baseline; }
 .related .over a { color: var(--quiet); }
-.about { margin-left: 0.4rem; }
-.acts { display: flex; gap: 1rem; padding-top: 0.2rem; }
+.about { margin-left: var(--space-2); }
+.acts { display: flex; gap: var(--space-6); padding-top: var(--space-1); }
 </style>

@@ -19,7 +19,8 @@ async function act(one: ScheduledText, work: () => Promise<unknown>): Promise<vo
   changing.value = null
   emit('changed', one.activityId)
 }
-const put = (one: ScheduledText, later: WallMoment | null) => act(one, () => api(`/api/texts/${one.id}/schedule`, { method: 'PUT', body: { later } }))
+const put = (one: ScheduledText, later: WallMoment | null) =>
+  act(one, () => api(`/api/texts/${one.id}/schedule`, { method: 'PUT', body: { later } }))
 const takeBack = (one: ScheduledText) => act(one, () => api(`/api/texts/${one.id}/take-back`, { method: 'POST', body: {} }))
 </script>
 
@@ -78,8 +79,8 @@ const takeBack = (one: ScheduledText) => act(one, () => api(`/api/texts/${one.id
 </template>
 
 <style scoped>
-.scheduled { display: grid; gap: 0.15rem; border-top: 1px solid var(--rule); padding-top: 0.4rem; }
+.scheduled { display: grid; gap: var(--space-hair); border-top: 1px solid var(--rule); padding-top: var(--space-2); }
 .scheduled strong { color: var(--waiting); }
 .words { overflow: hidden; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; }
-.acts { display: flex; flex-wrap: wrap; gap: 0.2rem 1rem; }
+.acts { display: flex; flex-wrap: wrap; gap: var(--space-1) var(--space-6); }
 </style>

@@ -36,7 +36,7 @@ const emit = defineEmits<{ move: [stage: Stage] }>()
 
 <style scoped>
 .stages { display: flex; flex-wrap: wrap; font-size: var(--size-small); color: var(--quiet); }
-.stages li + li::before { content: ''; display: inline-block; width: 1rem; height: 1px; background: var(--field-rule); margin: 0 0.2rem; vertical-align: middle; }
+.stages li + li::before { content: ''; display: inline-block; width: 1rem; height: 1px; background: var(--field-rule); margin: 0 var(--space-1); vertical-align: middle; }
 .here { color: var(--accent); font-weight: 700; }
 .to { border: 0; background: none; padding: 0; color: inherit; cursor: pointer; }
 .to:hover { color: var(--ink); text-decoration: underline; }

@@ -92,11 +92,11 @@ watch(making, open => open && nextTick(() => title.value?.focus()))
 </template>
 
 <style scoped>
-.task { display: grid; grid-template-columns: 1.4rem minmax(0, 1fr); align-items: baseline; border-top: 1px solid var(--rule); padding-top: 0.4rem; }
+.task { display: grid; grid-template-columns: 1.4rem minmax(0, 1fr); align-items: baseline; border-top: 1px solid var(--rule); padding-top: var(--space-2); }
 .task input { width: 16px; height: 16px; align-self: center; }
 .task .due { color: var(--waiting); }
 .when { grid-column: 2; }
-.make { display: flex; flex-wrap: wrap; gap: 0.4rem; border-top: 1px solid var(--rule); padding-top: 0.5rem; }
-.make input { padding: 0.25rem 0.45rem; }
+.make { display: flex; flex-wrap: wrap; gap: var(--space-2); border-top: 1px solid var(--rule); padding-top: var(--space-3); }
+.make input { padding: var(--space-1) var(--space-3); }
 .make input:first-child { flex: 1 1 100%; }
 </style>

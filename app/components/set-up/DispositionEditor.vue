@@ -25,18 +25,45 @@ const templates = shallowRef<TemplateDetail[]>([])
 const fields = shallowRef<Field[]>([])
 const stages = shallowRef<Stage[]>([])
 const fitting = computed(() => templates.value.filter(({ modules, audience }) => modules.includes(module) && audience !== 'mine'))
-const COLOUR_WORDS: Record<DispositionColour, string> = { accent: 'Mulberry', good: 'Pine', waiting: 'Saffron', calm: 'Slate', wrong: 'Brick', plain: 'Ink' }
-const FAMILIES: { value: Family, label: string }[] = [{ value: 'reached', label: 'Somebody was reached' }, { value: 'not-reached', label: 'Nobody was reached' }]
+const COLOUR_WORDS: Record<DispositionColour, string> = {
+  accent: 'Mulberry',
+  good: 'Pine',
+  waiting: 'Saffron',
+  calm: 'Slate',
+  wrong: 'Brick',
+  plain: 'Ink',
+}
+const FAMILIES: { value: Family, label: string }[] = [
+  { value: 'reached', label: 'Somebody was reached' },
+  { value: 'not-reached', label: 'Nobody was reached' },
+]
 
 // without them a text can still be left as it is; choosing another one waits for the list
-api<TemplateDetail[]>('/api/templates').then(all => templates.value = all, () => errors.value = { effects: 'The templates could not be loaded. Close this and open it again.' })
-api<Field[]>('/api/fields', { query: { module } }).then(all => fields.value = all, () => errors.value = { effects: 'The fields could not be loaded. Close this and open it again.' })
-api<Pipeline[]>('/api/pipelines', { query: { holds: module } }).then(all => stages.value = all.flatMap(one => one.stages), () => errors.value = { effects: 'The stages could not be loaded. Close this and open it again.' })
+api<TemplateDetail[]>('/api/templates').then(
+  all => (templates.value = all),
+  () => (errors.value = { effects: 'The templates could not be loaded. Close this and open it again.' }),
+)
+api<Field[]>('/api/fields', { query: { module } }).then(
+  all => (fields.value = all),
+  () => (errors.value = { effects: 'The fields could not be loaded. Close this and open it again.' }),
+)
+api<Pipeline[]>('/api/pipelines', { query: { holds: module } }).then(
+  all => (stages.value = all.flatMap(one => one.stages)),
+  () => (errors.value = { effects: 'The stages could not be loaded. Close this and open it again.' }),
+)
 
 const errorOf = (place: number) => Object.entries(errors.value).find(([path]) => path.startsWith(`effects[${place}]`))?.[1] ?? ''
 
 const save = () => saveWith(async () => {
-  const body = { id, module, name: name.value, letter: letter.value.trim(), family: family.value, colour: colour.value, effects: effects.value.map(({ effect }) => effect) }
+  const body = {
+    id,
+    module,
+    name: name.value,
+    letter: letter.value.trim(),
+    family: family.value,
+    colour: colour.value,
+    effects: effects.value.map(({ effect }) => effect),
+  }
   emit('saved', await api<OwnDisposition[]>('/api/set-up/dispositions', { method: 'PUT', body }))
 })
 </script>
@@ -150,13 +177,13 @@ const save = () => saveWith(async () => {
 </template>
 
 <style scoped>
-.form { display: grid; gap: 1rem; justify-items: start; }
+.form { display: grid; gap: var(--space-6); justify-items: start; }
 .form > div { width: 100%; }
-.top { display: grid; grid-template-columns: minmax(0, 1fr) 5rem minmax(0, 14rem); gap: 1rem; align-items: start; }
-.colours { display: flex; flex-wrap: wrap; gap: 0.3rem 0.85rem; border: 0; padding: 0; margin: 0; }
-.colours legend { float: left; padding: 0 0.6rem 0 0; }
-.colours label { display: inline-flex; gap: 0.35rem; align-items: center; min-height: 24px; font-weight: 700; cursor: pointer; }
+.top { display: grid; grid-template-columns: minmax(0, 1fr) 5rem minmax(0, 14rem); gap: var(--space-6); align-items: start; }
+.colours { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-5); border: 0; padding: 0; margin: 0; }
+.colours legend { float: left; padding: 0 var(--space-4) 0 0; }
+.colours label { display: inline-flex; gap: var(--space-2); align-items: center; min-height: 24px; font-weight: 700; cursor: pointer; }
 .letter { width: 100%; text-transform: uppercase; text-align: center; }
-.add { padding-top: 0.5rem; }
+.add { padding-top: var(--space-3); }
 @media (max-width: 700px) { .top { grid-template-columns: minmax(0, 1fr); } }
 </style>

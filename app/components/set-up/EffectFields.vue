@@ -6,7 +6,13 @@ import type { Stage } from '~~/shared/pipelines'
 import { EFFECT_CHOICES, freshEffect } from '~/words/effects'
 
 /** One effect of a disposition: what it does, and what it needs for that. */
-const { templates, stages, fields, error, place } = defineProps<{ templates: { id: string, name: string }[], stages: Stage[], fields: Field[], error: string, place: number }>()
+const { templates, stages, fields, error, place } = defineProps<{
+  templates: { id: string, name: string }[]
+  stages: Stage[]
+  fields: Field[]
+  error: string
+  place: number
+}>()
 const emit = defineEmits<{ remove: [] }>()
 const effect = defineModel<Effect>({ required: true })
 
@@ -153,10 +159,10 @@ const days = (event: Event) => set({ days: value(event) === '' ? null : Number(v
 </template>
 
 <style scoped>
-.effect { display: flex; flex-wrap: wrap; gap: 0.4rem 0.6rem; align-items: center; border-top: 1px solid var(--rule); padding: 0.5rem 0; }
-.effect select, .effect input { padding: 0.3rem 0.5rem; }
+.effect { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-4); align-items: center; border-top: 1px solid var(--rule); padding: var(--space-3) 0; }
+.effect select, .effect input { padding: var(--space-2) var(--space-3); }
 .effect select { max-width: 15rem; }
-.when { display: inline-flex; gap: 0.4rem; align-items: center; }
+.when { display: inline-flex; gap: var(--space-2); align-items: center; }
 .days { width: 4.5rem; }
 .effect .plain-button { margin-left: auto; }
 .field-error { flex: 1 1 100%; }

@@ -20,7 +20,20 @@ const { errors, saving, save: saveWith } = useSaving('label')
 const KINDS = FIELD_KINDS.map(value => ({ value, label: KIND_WORDS[value] }))
 
 const save = () => saveWith(async () => {
-  const body = { id, module, label: label.value, kind: kind.value, example: example.value, options: kind.value === 'choice' ? options.value.split('\n').map(one => one.trim()).filter(Boolean) : [] }
+  const body = {
+    id,
+    module,
+    label: label.value,
+    kind: kind.value,
+    example: example.value,
+    options:
+      kind.value === 'choice'
+        ? options.value
+            .split('\n')
+            .map(one => one.trim())
+            .filter(Boolean)
+        : [],
+  }
   emit('saved', await api<OwnField[]>(field ? `/api/set-up/fields/${id}` : '/api/set-up/fields', { method: field ? 'PUT' : 'POST', body }))
 })
 const optionsError = computed(() => Object.entries(errors.value).find(([path]) => path.startsWith('options'))?.[1])
@@ -102,5 +115,5 @@ const optionsError = computed(() => Object.entries(errors.value).find(([path]) =
 </template>
 
 <style scoped>
-.form { display: grid; gap: 0.9rem; }
+.form { display: grid; gap: var(--space-5); }
 </style>

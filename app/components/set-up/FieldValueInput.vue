@@ -8,7 +8,9 @@ const value = defineModel<FieldValue>({ required: true })
 
 const TYPES: Partial<Record<Field['kind'], string>> = { date: 'date', time: 'time', number: 'number', money: 'number' }
 const choices = computed(() => field.kind === 'yes-no' ? ['yes', 'no'] : field.kind === 'choice' ? field.options ?? [] : null)
-const shown = computed(() => value.value === null ? '' : typeof value.value === 'boolean' ? (value.value ? 'yes' : 'no') : String(value.value))
+const shown = computed(() =>
+  value.value === null ? '' : typeof value.value === 'boolean' ? (value.value ? 'yes' : 'no') : String(value.value),
+)
 const take = (event: Event) => value.value = (event.target as HTMLInputElement).value || null
 </script>
 
@@ -44,5 +46,5 @@ const take = (event: Event) => value.value = (event.target as HTMLInputElement).
 </template>
 
 <style scoped>
-select, input { padding: 0.25rem 0.45rem; width: 9rem; }
+select, input { padding: var(--space-1) var(--space-3); width: 9rem; }
 </style>

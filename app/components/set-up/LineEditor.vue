@@ -13,7 +13,15 @@ const emit = defineEmits<{ saved: [lines: SetUpLine[]], close: [] }>()
 const DAYS = [1, 2, 3, 4, 5, 6, 0]
 const USUAL = { opens: '08:00', closes: '18:00', days: [1, 2, 3, 4, 5] }
 const GREETING = 'Nobody can take your call now. Leave a message after the tone, and we call you back.'
-const form = ref<LineForm>({ carrier: line.carrier, languages: line.languages, records: line.records, ownerFirst: line.ownerFirst, greeting: line.greeting, ringSeconds: line.ringSeconds, hours: line.hours })
+const form = ref<LineForm>({
+  carrier: line.carrier,
+  languages: line.languages,
+  records: line.records,
+  ownerFirst: line.ownerFirst,
+  greeting: line.greeting,
+  ringSeconds: line.ringSeconds,
+  hours: line.hours,
+})
 const { errors, saving, save: saveWith } = useSaving('records')
 const takes = computed({ get: () => form.value.greeting !== null, set: on => form.value.greeting = on ? line.greeting ?? GREETING : null })
 const keeps = computed({ get: () => form.value.hours !== null, set: on => form.value.hours = on ? { ...USUAL, ...line.hours } : null })
@@ -21,7 +29,8 @@ const keeps = computed({ get: () => form.value.hours !== null, set: on => form.v
 /** With one carrier there is nothing to choose, unless the line is left with one that is not there any more. */
 const mayChoose = computed(() => carriers.length > 1 || carriers.some(({ name }) => name !== line.carrier))
 
-const save = () => saveWith(async () => emit('saved', await api<SetUpLine[]>(`/api/set-up/lines/${line.id}`, { method: 'PUT', body: form.value })))
+const save = () =>
+  saveWith(async () => emit('saved', await api<SetUpLine[]>(`/api/set-up/lines/${line.id}`, { method: 'PUT', body: form.value })))
 </script>
 
 <template>
@@ -171,10 +180,10 @@ const save = () => saveWith(async () => emit('saved', await api<SetUpLine[]>(`/a
 </template>
 
 <style scoped>
-.form { display: grid; gap: 0.8rem; }
-.check { display: grid; grid-template-columns: auto 1fr; gap: 0.5rem; align-items: baseline; cursor: pointer; }
+.form { display: grid; gap: var(--space-5); }
+.check { display: grid; grid-template-columns: auto 1fr; gap: var(--space-3); align-items: baseline; cursor: pointer; }
 .short { width: 7rem; }
-.hours { border: 0; padding: 0 0 0 1.5rem; margin: 0; display: grid; grid-template-columns: 8rem 8rem 1fr; gap: 0.6rem 1rem; }
-.days { grid-column: 1 / -1; display: flex; flex-wrap: wrap; gap: 0.3rem 1rem; }
-.days label { display: inline-flex; gap: 0.3rem; align-items: center; min-height: 24px; }
+.hours { border: 0; padding: 0 0 0 var(--space-8); margin: 0; display: grid; grid-template-columns: 8rem 8rem 1fr; gap: var(--space-4) var(--space-6); }
+.days { grid-column: 1 / -1; display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-6); }
+.days label { display: inline-flex; gap: var(--space-2); align-items: center; min-height: 24px; }
 </style>

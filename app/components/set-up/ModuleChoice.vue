@@ -34,8 +34,8 @@ const module = defineModel<M>({ required: true })
 </template>
 
 <style scoped>
-.modules { display: flex; flex-wrap: wrap; gap: 0.3rem 1.1rem; align-items: baseline; }
-.module { border: 0; background: none; padding: 0 0 0.2rem; cursor: pointer; color: var(--quiet); border-bottom: 2px solid transparent; }
+.modules { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-6); align-items: baseline; }
+.module { border: 0; background: none; padding: 0 0 var(--space-1); cursor: pointer; color: var(--quiet); border-bottom: 2px solid transparent; }
 .module[aria-pressed='true'] { color: var(--accent); font-weight: 700; border-color: var(--accent); }
 .new { margin-left: auto; }
 </style>

@@ -15,7 +15,11 @@ const id = pipeline?.id ?? uuid()
 const name = ref(pipeline?.name ?? '')
 const fresh = (): Stage => ({ id: uuid(), name: '', over: false, count: 0 })
 const stages = ref<Stage[]>(pipeline?.stages.map(stage => ({ ...stage })) ?? [fresh(), fresh(), { ...fresh(), over: true }])
-const header = pipeline ? hasManyPipelines(holds) ? `Change “${pipeline.name}”` : `Stages of ${HELD_FACTS[holds].many.toLowerCase()}` : 'A new pipeline'
+const header = pipeline
+  ? hasManyPipelines(holds)
+    ? `Change “${pipeline.name}”`
+    : `Stages of ${HELD_FACTS[holds].many.toLowerCase()}`
+  : 'A new pipeline'
 const { errors, saving, save: saveWith } = useSaving('stages')
 const form = useTemplateRef<HTMLFormElement>('form')
 
@@ -31,8 +35,19 @@ function move(place: number, by: number): void {
 }
 
 const save = () => saveWith(async () => {
-  const body = { id, holds, name: name.value, stages: stages.value.map(({ id: stageId, name: called, over }) => ({ id: stageId, name: called, over })) }
-  emit('saved', await api<OwnPipeline[]>(pipeline ? `/api/set-up/pipelines/${id}` : '/api/set-up/pipelines', { method: pipeline ? 'PUT' : 'POST', body }))
+  const body = {
+    id,
+    holds,
+    name: name.value,
+    stages: stages.value.map(({ id: stageId, name: called, over }) => ({ id: stageId, name: called, over })),
+  }
+  emit(
+    'saved',
+    await api<OwnPipeline[]>(pipeline ? `/api/set-up/pipelines/${id}` : '/api/set-up/pipelines', {
+      method: pipeline ? 'PUT' : 'POST',
+      body,
+    }),
+  )
 })
 const errorOf = (place: number) => errors.value[`stages[${place}].name`]
 </script>
@@ -139,13 +154,13 @@ const errorOf = (place: number) => errors.value[`stages[${place}].name`]
 </template>
 
 <style scoped>
-.form { display: grid; gap: 0.9rem; }
-.stages { border: 0; padding: 0; margin: 0; display: grid; gap: 0.6rem; justify-items: start; }
-.stages ol { display: grid; gap: 0.5rem; width: 100%; }
-.stage { display: grid; grid-template-columns: minmax(0, 1fr) auto auto; gap: 0.9rem; align-items: end; }
-.over { display: flex; gap: 0.4rem; align-items: center; padding-bottom: 0.45rem; }
-.ways { display: flex; gap: 0.4rem; align-items: baseline; padding-bottom: 0.45rem; }
-.move { border: 0; background: none; padding: 0 0.2rem; cursor: pointer; color: var(--quiet); }
+.form { display: grid; gap: var(--space-5); }
+.stages { border: 0; padding: 0; margin: 0; display: grid; gap: var(--space-4); justify-items: start; }
+.stages ol { display: grid; gap: var(--space-3); width: 100%; }
+.stage { display: grid; grid-template-columns: minmax(0, 1fr) auto auto; gap: var(--space-5); align-items: end; }
+.over { display: flex; gap: var(--space-2); align-items: center; padding-bottom: var(--space-3); }
+.ways { display: flex; gap: var(--space-2); align-items: baseline; padding-bottom: var(--space-3); }
+.move { border: 0; background: none; padding: 0 var(--space-1); cursor: pointer; color: var(--quiet); }
 .move:hover:not(:disabled) { color: var(--accent); }
 .move:disabled { opacity: 0.35; cursor: default; }
 </style>

@@ -39,7 +39,7 @@ defineEmits<{ again: [] }>()
 </template>
 
 <style scoped>
-.page { padding: 0.85rem 1.5rem 2rem; display: grid; gap: 0.9rem; align-content: start; }
-.head { display: flex; align-items: baseline; gap: 1rem; flex-wrap: wrap; }
-@media (max-width: 700px) { .page { padding-inline: 0.75rem; overflow-x: auto; } }
+.page { padding: var(--space-5) var(--space-8) var(--space-9); display: grid; gap: var(--space-5); align-content: start; }
+.head { display: flex; align-items: baseline; gap: var(--space-6); flex-wrap: wrap; }
+@media (max-width: 700px) { .page { padding-inline: var(--space-5); overflow-x: auto; } }
 </style>

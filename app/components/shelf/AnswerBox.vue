@@ -78,9 +78,9 @@ function onKey(event: KeyboardEvent): void {
 </template>
 
 <style scoped>
-.answer { border: 1px solid var(--field-rule); border-radius: var(--round-large); padding: 0.6rem 0.75rem; }
+.answer { border: 1px solid var(--field-rule); border-radius: var(--round-large); padding: var(--space-4) var(--space-5); }
 .text { display: block; width: 100%; min-height: 2.8rem; max-height: 12rem; border: 0; background: none; resize: none; field-sizing: content; }
 .text:focus-visible { outline: none; }
 .text::placeholder { color: var(--quiet); opacity: 1; }
-.foot { display: flex; justify-content: space-between; align-items: center; gap: 1rem; padding-top: 0.3rem; }
+.foot { display: flex; justify-content: space-between; align-items: center; gap: var(--space-6); padding-top: var(--space-2); }
 </style>

@@ -141,15 +141,15 @@ const about = computed(() => {
 .panel {
   position: absolute; top: 100%; left: clamp(0rem, calc(var(--position) * 13rem), calc(100vw - 84px - 31rem)); width: min(30rem, 100vw - 84px);
   max-height: calc(100vh - 110px); overflow-y: auto; background: var(--surface); border: 1px solid var(--ink); border-top: 0; border-radius: 0 0 8px 8px;
-  padding: 1rem 1.1rem; display: grid; gap: 0.75rem; animation: open-down var(--move);
+  padding: var(--space-6) var(--space-6); display: grid; gap: var(--space-5); animation: open-down var(--move);
 }
 @keyframes open-down { from { opacity: 0; transform: translateY(-6px); } }
-.who { display: flex; gap: 1rem; align-items: baseline; }
+.who { display: flex; gap: var(--space-6); align-items: baseline; }
 .who h2 { font-size: var(--size-large); }
 .who p { flex: 1; }
 .open-record { font-weight: 700; text-decoration: none; }
-.slips { display: grid; gap: 0.5rem; }
-.foot { display: flex; gap: 1.25rem; }
+.slips { display: grid; gap: var(--space-3); }
+.foot { display: flex; gap: var(--space-7); }
 .back { margin-left: auto; }
 @media (max-width: 700px) { .panel { left: 0; width: 100vw; } }
 </style>

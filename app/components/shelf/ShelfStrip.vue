@@ -27,13 +27,21 @@ const others = computed(() => shelf.shown.filter(item => !shown.value.includes(i
 const callsShown = computed(() => {
   const lastDone = calls.calls.find(({ disposition }) => disposition)
   const lastOver = calls.calls.find(call => !call.disposition && calls.stateOf(call) === 'ended')
-  return calls.calls.filter(call => call === lastDone || call === lastOver || call.id === calls.openId || (!call.disposition && calls.stateOf(call) !== 'ended'))
+  return calls.calls.filter(
+    call => call === lastDone || call === lastOver || call.id === calls.openId || (!call.disposition && calls.stateOf(call) !== 'ended'),
+  )
 })
 const otherCalls = computed(() => calls.calls.filter(call => !call.disposition && !callsShown.value.includes(call)))
 const menu = useTemplateRef<InstanceType<typeof Menu>>('menu')
 const menuItems = computed(() => [
-  ...otherCalls.value.map(call => ({ label: `${nameOf(call)}, ${call.mine ? 'the call waits for its disposition' : 'missed'}`, command: () => calls.openId = call.id })),
-  ...others.value.map(item => ({ label: `${nameOf(item)}, waits ${span(now.value - item.waitsSince)}`, command: () => shelf.openId = item.conversationId })),
+  ...otherCalls.value.map(call => ({
+    label: `${nameOf(call)}, ${call.mine ? 'the call waits for its disposition' : 'missed'}`,
+    command: () => (calls.openId = call.id),
+  })),
+  ...others.value.map(item => ({
+    label: `${nameOf(item)}, waits ${span(now.value - item.waitsSince)}`,
+    command: () => (shelf.openId = item.conversationId),
+  })),
 ])
 const nameOf = (item: Pick<ShelfItem, 'record' | 'remote'>) => item.record?.name ?? showPhone(item.remote)
 
@@ -146,14 +154,14 @@ function toggle(id: string): void {
 <style scoped>
 .strip { position: relative; z-index: 15; display: flex; align-items: stretch; min-height: 42px; background: var(--strip); border-bottom: 1px solid var(--field-rule); }
 .items { display: flex; min-width: 0; overflow-x: auto; }
-.none { padding: 0.65rem 1.5rem; }
-.item { display: flex; align-items: center; gap: 0.5rem; height: 41px; padding: 0 1rem; border: 0; border-right: 1px solid var(--field-rule); background: none; cursor: pointer; white-space: nowrap; border-top: 3px solid transparent; }
+.none { padding: var(--space-4) var(--space-8); }
+.item { display: flex; align-items: center; gap: var(--space-3); height: 41px; padding: 0 var(--space-6); border: 0; border-right: 1px solid var(--field-rule); background: none; cursor: pointer; white-space: nowrap; border-top: 3px solid transparent; }
 .item:hover { background: var(--hover); }
 .item.open { background: var(--surface); border-top-color: var(--accent); }
 .item:focus-visible { outline-offset: -3px; }
 .ring { width: 10px; height: 10px; border-radius: 50%; border: 2.5px solid var(--accent); }
 .waits { color: var(--waiting); }
-.call-problem { position: absolute; top: 100%; left: 1.5rem; z-index: 16; background: var(--wrong-ground); border-left: 3px solid var(--wrong); padding: 0.5rem 0.9rem; display: flex; gap: 1rem; }
+.call-problem { position: absolute; top: 100%; left: 1.5rem; z-index: 16; background: var(--wrong-ground); border-left: 3px solid var(--wrong); padding: var(--space-3) var(--space-5); display: flex; gap: var(--space-6); }
 .more { color: var(--quiet); border-right: 0; }
-@media (max-width: 700px) { .strip { flex-wrap: wrap; } .none { padding: 0.65rem 0.75rem; } }
+@media (max-width: 700px) { .strip { flex-wrap: wrap; } .none { padding: var(--space-4) var(--space-5); } }
 </style>

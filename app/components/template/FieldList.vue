@@ -10,10 +10,13 @@ const MOST = 40
 const at = ref(0)
 const found = computed(() => {
   const words = query.trim().toLowerCase().split(/[\s.]+/).filter(Boolean)
-  return fields.filter(({ label, path, group }) => words.every(word => `${label} ${path} ${GROUP_WORDS[group]}`.toLowerCase().includes(word))).slice(0, MOST)
+  return fields
+    .filter(({ label, path, group }) => words.every(word => `${label} ${path} ${GROUP_WORDS[group]}`.toLowerCase().includes(word)))
+    .slice(0, MOST)
 })
 watch(() => query, () => at.value = 0)
-const heads = (place: number): FieldGroup | null => found.value[place]!.group === found.value[place - 1]?.group ? null : found.value[place]!.group
+const heads = (place: number): FieldGroup | null =>
+  found.value[place]!.group === found.value[place - 1]?.group ? null : found.value[place]!.group
 
 function onKey(event: KeyboardEvent): boolean {
   const step = { ArrowDown: 1, ArrowUp: -1 }[event.key]
@@ -65,10 +68,10 @@ defineExpose({ onKey })
 </template>
 
 <style scoped>
-.field-list { width: 18rem; max-height: 18rem; overflow-y: auto; background: var(--surface); border: 1px solid var(--ink); border-radius: var(--round-large); padding: 0.3rem 0; }
-.head { padding: 0.35rem 0.8rem 0.1rem; }
-.one { display: flex; justify-content: space-between; gap: 1rem; padding: 0.25rem 0.8rem; cursor: pointer; border-left: 3px solid transparent; }
+.field-list { width: 18rem; max-height: 18rem; overflow-y: auto; background: var(--surface); border: 1px solid var(--ink); border-radius: var(--round-large); padding: var(--space-2) 0; }
+.head { padding: var(--space-2) var(--space-5) var(--space-hair); }
+.one { display: flex; justify-content: space-between; gap: var(--space-6); padding: var(--space-1) var(--space-5); cursor: pointer; border-left: 3px solid transparent; }
 .one .quiet { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .one.current { background: var(--accent-ground); border-left-color: var(--accent); }
-.none { padding: 0.3rem 0.8rem; }
+.none { padding: var(--space-2) var(--space-5); }
 </style>

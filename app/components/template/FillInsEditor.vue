@@ -11,16 +11,35 @@ const emit = defineEmits<{ insert: [path: string, kind: FillIn['kind']] }>()
 const editing = ref<number | null>(null)
 
 function add(): void {
-  fillIns.value = [...fillIns.value, { key: fieldKey(`blank ${fillIns.value.length + 1}`, fillIns.value.map(({ key }) => key)), label: '', kind: 'text', example: '', options: [] }]
+  fillIns.value = [
+    ...fillIns.value,
+    {
+      key: fieldKey(
+        `blank ${fillIns.value.length + 1}`,
+        fillIns.value.map(({ key }) => key),
+      ),
+      label: '',
+      kind: 'text',
+      example: '',
+      options: [],
+    },
+  ]
   editing.value = fillIns.value.length - 1
   void nextTick(() => document.getElementById(`fill-in-label-${editing.value}`)?.focus())
 }
-const change = (place: number, values: Partial<FillIn>) => fillIns.value = fillIns.value.map((one, i) => i === place ? { ...one, ...values } : one)
+const change = (place: number, values: Partial<FillIn>) =>
+  (fillIns.value = fillIns.value.map((one, i) => (i === place ? { ...one, ...values } : one)))
 
 /** Its key follows its name until it stands in the text. */
 function put(place: number): void {
   const one = fillIns.value[place]!
-  const key = /^blank_\d+$/.test(one.key) && one.label ? fieldKey(one.label, fillIns.value.filter((_, i) => i !== place).map(({ key: other }) => other)) : one.key
+  const key
+    = /^blank_\d+$/.test(one.key) && one.label
+      ? fieldKey(
+          one.label,
+          fillIns.value.filter((_, i) => i !== place).map(({ key: other }) => other),
+        )
+      : one.key
   change(place, { key })
   emit('insert', `fill_in.${key}`, one.kind)
 }
@@ -142,8 +161,8 @@ const error = (place: number) => Object.entries(errors).find(([path]) => path.st
 </template>
 
 <style scoped>
-.all { display: grid; gap: 0.4rem; padding: 0.3rem 0; }
-.row { display: flex; flex-wrap: wrap; align-items: baseline; gap: 0.2rem 0.8rem; }
-.form { display: grid; grid-template-columns: 1fr 1fr; gap: 0.5rem 0.8rem; align-items: end; padding: 0.3rem 0 0.5rem; }
-.blank { padding: 0.4rem 0.5rem; width: 100%; }
+.all { display: grid; gap: var(--space-2); padding: var(--space-2) 0; }
+.row { display: flex; flex-wrap: wrap; align-items: baseline; gap: var(--space-1) var(--space-5); }
+.form { display: grid; grid-template-columns: 1fr 1fr; gap: var(--space-3) var(--space-5); align-items: end; padding: var(--space-2) 0 var(--space-3); }
+.blank { padding: var(--space-2) var(--space-3); width: 100%; }
 </style>

@@ -7,7 +7,10 @@ import type { TemplateForm } from '~~/shared/schemas/template'
 import { useLength } from '~/composables/length'
 
 /** How long the template becomes for the people there are, who needs more parts, and who would get nothing. */
-const { template, labelOf } = defineProps<{ template: Pick<TemplateForm, 'body' | 'modules' | 'fillIns'>, labelOf: (path: string) => string }>()
+const { template, labelOf } = defineProps<{
+  template: Pick<TemplateForm, 'body' | 'modules' | 'fillIns'>
+  labelOf: (path: string) => string
+}>()
 
 const { tally, total, state, problem, count, stop } = useLength()
 // counted anew as it is written, and when it is opened, for records change too
@@ -21,8 +24,13 @@ const inParts = (n: number) => n === 1 ? '1 part' : `${n} parts`
 
 const [WIDTH, HEIGHT, FOOT, HEAD] = [360, 110, 18, 16]
 const bars = computed(() => {
-  const parts = Object.entries(tally.value?.parts ?? {}).map(([key, n]) => ({ parts: Number(key), people: n })).sort((a, b) => a.parts - b.parts)
-  const all = parts.length > 0 ? Array.from({ length: Math.min(10, parts.at(-1)!.parts) }, (_, i) => ({ parts: i + 1, people: tally.value!.parts[i + 1] ?? 0 })) : []
+  const parts = Object.entries(tally.value?.parts ?? {})
+    .map(([key, n]) => ({ parts: Number(key), people: n }))
+    .sort((a, b) => a.parts - b.parts)
+  const all
+    = parts.length > 0
+      ? Array.from({ length: Math.min(10, parts.at(-1)!.parts) }, (_, i) => ({ parts: i + 1, people: tally.value!.parts[i + 1] ?? 0 }))
+      : []
   const x = scaleBand<number>().domain(all.map(one => one.parts)).range([0, Math.min(WIDTH, all.length * 72)]).padding(0.35)
   const y = scaleLinear().domain([0, Math.max(1, ...all.map(one => one.people))]).range([HEIGHT - FOOT, HEAD])
   return all.map(one => ({ ...one, x: x(one.parts)!, width: x.bandwidth(), y: y(one.people), height: HEIGHT - FOOT - y(one.people) }))
@@ -160,7 +168,7 @@ const more = computed(() => tally.value?.most.filter(one => one.parts > (usual.v
 </template>
 
 <style scoped>
-.length { display: grid; gap: 0.5rem; align-content: start; }
+.length { display: grid; gap: var(--space-3); align-content: start; }
 .sum a { color: inherit; }
 .chart { width: 100%; max-width: 360px; }
 .chart rect { fill: var(--accent); }
@@ -170,5 +178,5 @@ const more = computed(() => tally.value?.most.filter(one => one.parts > (usual.v
 .chart line { stroke: var(--field-rule); }
 .held summary { color: var(--waiting); }
 summary { cursor: pointer; }
-details ul { padding: 0.3rem 0 0 0.8rem; }
+details ul { padding: var(--space-2) 0 0 var(--space-5); }
 </style>

@@ -7,11 +7,25 @@ import type { FieldPiece, Format } from '~~/core/template/pieces'
 const { piece, field, label } = defineProps<{ piece: FieldPiece, field?: Field, label: string }>()
 const emit = defineEmits<{ change: [piece: FieldPiece], remove: [] }>()
 
-const DATE_WORDS: Record<string, string> = { day: 'Thu 3 Dec', long: 'Thursday 3 December', weekday: 'Thursday', time: '9:30', moment: 'Thu 3 Dec, 9:30' }
+const DATE_WORDS: Record<string, string> = {
+  day: 'Thu 3 Dec',
+  long: 'Thursday 3 December',
+  weekday: 'Thursday',
+  time: '9:30',
+  moment: 'Thu 3 Dec, 9:30',
+}
 const formats = computed<{ value: Format | null, label: string }[]>(() => {
-  if (field?.kind === 'date') return Object.keys(DATE_FORMATS).filter(key => key !== 'time' && key !== 'moment').map(key => ({ value: `date:${key}` as Format, label: DATE_WORDS[key]! }))
+  if (field?.kind === 'date')
+    return Object.keys(DATE_FORMATS)
+      .filter(key => key !== 'time' && key !== 'moment')
+      .map(key => ({ value: `date:${key}` as Format, label: DATE_WORDS[key]! }))
   if (field?.kind === 'money' || field?.kind === 'number') return [{ value: null, label: 'as it is' }, { value: 'money', label: '1,280' }]
-  if (field?.kind === 'text') return [{ value: null, label: 'as it is' }, { value: 'first_word', label: 'the first word' }, { value: 'upcase', label: 'IN CAPITALS' }]
+  if (field?.kind === 'text')
+    return [
+      { value: null, label: 'as it is' },
+      { value: 'first_word', label: 'the first word' },
+      { value: 'upcase', label: 'IN CAPITALS' },
+    ]
   return []
 })
 const known = computed(() => formats.value.some(({ value }) => value === piece.format))
@@ -59,8 +73,8 @@ const standIn = ref(piece.standIn ?? '')
 </template>
 
 <style scoped>
-.pill-bar { display: flex; flex-wrap: wrap; align-items: center; gap: 0.4rem 1rem; border-left: 3px solid var(--accent); padding: 0.2rem 0 0.2rem 0.75rem; }
-.pill-bar label { display: inline-flex; align-items: center; gap: 0.4rem; color: var(--quiet); }
-.blank { padding: 0.2rem 0.5rem; width: 10rem; }
+.pill-bar { display: flex; flex-wrap: wrap; align-items: center; gap: var(--space-2) var(--space-6); border-left: 3px solid var(--accent); padding: var(--space-1) 0 var(--space-1) var(--space-5); }
+.pill-bar label { display: inline-flex; align-items: center; gap: var(--space-2); color: var(--quiet); }
+.blank { padding: var(--space-1) var(--space-3); width: 10rem; }
 .blank::placeholder { color: var(--quiet); opacity: 1; }
 </style>

@@ -15,12 +15,17 @@ const measure = computed(() => trial.text ? measureText(trial.text) : null)
 /** What all the swaps together save, for the person it is tried on. */
 const saving = computed(() => {
   if (!measure.value || dear.value.length === 0) return 0
-  return measure.value.parts - measureText(dear.value.reduce((text, { char, swap }) => swap === null ? text : text.replaceAll(char, swap), trial.text!)).parts
+  return (
+    measure.value.parts
+    - measureText(dear.value.reduce((text, { char, swap }) => (swap === null ? text : text.replaceAll(char, swap)), trial.text!)).parts
+  )
 })
 const unfinished = computed(() => words.value.includes('{{'))
 const link = computed(() => wrongLink(words.value))
 const named = computed(() => /\b(?:sender|firm)\./.test(source))
-const oneTooMany = computed(() => measure.value && measure.value.parts > 1 && measureText(trial.text!.slice(0, -3)).parts < measure.value.parts)
+const oneTooMany = computed(
+  () => measure.value && measure.value.parts > 1 && measureText(trial.text!.slice(0, -3)).parts < measure.value.parts,
+)
 const said = (char: string) => char === '\u00A0' ? 'a hard blank' : `“${char}”`
 </script>
 
@@ -82,7 +87,7 @@ const said = (char: string) => char === '\u00A0' ? 'a hard blank' : `“${char}�
 </template>
 
 <style scoped>
-.checks { display: grid; gap: 0.35rem; color: var(--waiting); }
+.checks { display: grid; gap: var(--space-2); color: var(--waiting); }
 .checks:empty { display: none; }
 .wrong { color: var(--wrong); }
 </style>

@@ -12,10 +12,16 @@ const { template, folders } = defineProps<{ template: TemplateDetail | null, fol
 const emit = defineEmits<{ saved: [id: string] }>()
 
 const me = useMe()
-const { form, errors, fields, toggle, recordId, trial, trialFailed, problem, save, saving } = useTemplateForm(template, id => emit('saved', id))
+const { form, errors, fields, toggle, recordId, trial, trialFailed, problem, save, saving } = useTemplateForm(template, id =>
+  emit('saved', id),
+)
 const { name, description, folder, modules, body, fillIns, audience, teamId } = form
 const locked = computed(() => template !== null && !template.mayEdit)
-const text = useTemplateRef<{ insert: (field: { path: string, kind: 'text' | 'date' }) => void, swap: (from: string, to: string) => void, openList: () => void }>('text')
+const text = useTemplateRef<{
+  insert: (field: { path: string, kind: 'text' | 'date' }) => void
+  swap: (from: string, to: string) => void
+  openList: () => void
+}>('text')
 const asLiquid = ref(false)
 const beside = ref<'try' | 'length' | 'versions'>('try')
 
@@ -30,8 +36,10 @@ const labelOf = (path: string) => {
 const audiences = computed(() => [
   { value: 'mine', label: 'for me alone' },
   ...me.me!.teams.map(team => ({ value: team.id, label: `for ${team.name}` })),
-  ...me.me!.role !== 'rep' || template?.audience === 'all' ? [{ value: 'all', label: 'for everyone' }] : [],
-  ...template?.team && !me.me!.teams.some(({ id }) => id === template.team!.id) ? [{ value: template.team.id, label: `for ${template.team.name}` }] : [],
+  ...(me.me!.role !== 'rep' || template?.audience === 'all' ? [{ value: 'all', label: 'for everyone' }] : []),
+  ...(template?.team && !me.me!.teams.some(({ id }) => id === template.team!.id)
+    ? [{ value: template.team.id, label: `for ${template.team.name}` }]
+    : []),
 ])
 const chosenAudience = computed({
   get: () => audience.value === 'team' ? teamId.value ?? '' : audience.value,
@@ -280,19 +288,19 @@ useKeys([{ keys: '$mod+j', shown: 'Ctrl J', what: 'Put a field into the template
 </template>
 
 <style scoped>
-.editor { display: grid; grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr); gap: 2rem; padding: 0.95rem 1.5rem 3rem; align-content: start; }
-.write, .beside { display: grid; gap: 0.7rem; align-content: start; min-width: 0; }
-.row { display: grid; grid-template-columns: 2fr 1fr; gap: 0.9rem; }
-.for { display: flex; flex-wrap: wrap; justify-content: space-between; gap: 0.4rem 1.2rem; }
-.modules { border: 0; margin: 0; padding: 0; display: flex; gap: 1.1rem; flex-wrap: wrap; }
+.editor { display: grid; grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr); gap: var(--space-9); padding: var(--space-5) var(--space-8) var(--space-10); align-content: start; }
+.write, .beside { display: grid; gap: var(--space-4); align-content: start; min-width: 0; }
+.row { display: grid; grid-template-columns: 2fr 1fr; gap: var(--space-5); }
+.for { display: flex; flex-wrap: wrap; justify-content: space-between; gap: var(--space-2) var(--space-7); }
+.modules { border: 0; margin: 0; padding: 0; display: flex; gap: var(--space-6); flex-wrap: wrap; }
 .modules input { accent-color: var(--accent); }
-.choice { border: 0; border-bottom: 1px solid var(--field-rule); background: none; color: var(--ink); padding: 0.1rem 0; }
-.text-head { display: flex; gap: 1.1rem; align-items: baseline; }
+.choice { border: 0; border-bottom: 1px solid var(--field-rule); background: none; color: var(--ink); padding: var(--space-hair) 0; }
+.text-head { display: flex; gap: var(--space-6); align-items: baseline; }
 .text-head .calm { margin-left: auto; }
-.liquid { width: 100%; padding: 0.6rem 0.75rem; line-height: 1.5; resize: vertical; }
-.acts { display: flex; flex-wrap: wrap; align-items: center; gap: 0.5rem 1rem; }
-.tabs { display: flex; gap: 1.1rem; }
-.tabs button { border: 0; background: none; padding: 0 0 0.2rem; cursor: pointer; color: var(--quiet); border-bottom: 2px solid transparent; }
+.liquid { width: 100%; padding: var(--space-4) var(--space-5); line-height: 1.5; resize: vertical; }
+.acts { display: flex; flex-wrap: wrap; align-items: center; gap: var(--space-3) var(--space-6); }
+.tabs { display: flex; gap: var(--space-6); }
+.tabs button { border: 0; background: none; padding: 0 0 var(--space-1); cursor: pointer; color: var(--quiet); border-bottom: 2px solid transparent; }
 .tabs button[aria-pressed='true'] { color: var(--ink); font-weight: 700; border-color: var(--accent); }
-@media (max-width: 1000px) { .editor { grid-template-columns: 1fr; padding-inline: 0.75rem; } }
+@media (max-width: 1000px) { .editor { grid-template-columns: 1fr; padding-inline: var(--space-5); } }
 </style>

@@ -13,7 +13,13 @@ import { FieldNode, LiquidNode } from '~/editor/nodes'
 import { sayField } from '~/words/template'
 
 /** A plain-text editor with merge fields as pills; its value is Liquid. */
-const { fields, readonly = false, label, invalid = false, describedBy } = defineProps<{ fields: Field[], readonly?: boolean, label: string, invalid?: boolean, describedBy?: string }>()
+const {
+  fields,
+  readonly = false,
+  label,
+  invalid = false,
+  describedBy,
+} = defineProps<{ fields: Field[], readonly?: boolean, label: string, invalid?: boolean, describedBy?: string }>()
 const source = defineModel<string>({ required: true })
 
 const labelOf = (path: string) => {
@@ -30,17 +36,38 @@ const editor = useEditor({
   content: toDocument(source.value),
   editable: !readonly,
   extensions: [
-    Document, Paragraph, Text, UndoRedo,
+    Document,
+    Paragraph,
+    Text,
+    UndoRedo,
     Placeholder.configure({ placeholder: 'Hi, and {{ for a field' }),
-    FieldNode.configure({ labelOf }), LiquidNode,
-    fieldChooser({ changed: now => choosing.value = now, onKey: event => list.value?.onKey(event) ?? false }),
+    FieldNode.configure({ labelOf }),
+    LiquidNode,
+    fieldChooser({ changed: now => (choosing.value = now), onKey: event => list.value?.onKey(event) ?? false }),
   ],
   editorProps: {
-    attributes: () => ({ 'class': 'words', 'role': 'textbox', 'aria-multiline': 'true', 'aria-label': label, 'spellcheck': 'true', ...invalid && { 'aria-invalid': 'true' }, ...describedBy && { 'aria-describedby': describedBy } }),
+    attributes: () => ({
+      'class': 'words',
+      'role': 'textbox',
+      'aria-multiline': 'true',
+      'aria-label': label,
+      'spellcheck': 'true',
+      ...(invalid && { 'aria-invalid': 'true' }),
+      ...(describedBy && { 'aria-describedby': describedBy }),
+    }),
     // whatever a word processor puts on the clipboard, its words come in; fields written as Liquid become pills
     handlePaste: (_view, event) => {
       const words = event.clipboardData?.getData('text/plain') ?? ''
-      editor.value?.chain().focus().insertContent(toDocument(words.replaceAll('\r\n', '\n')).content!.flatMap((paragraph, place) => [...place > 0 ? [{ type: 'paragraph' }] : [], ...(paragraph.content ?? [])])).run()
+      editor.value
+        ?.chain()
+        .focus()
+        .insertContent(
+          toDocument(words.replaceAll('\r\n', '\n')).content!.flatMap((paragraph, place) => [
+            ...(place > 0 ? [{ type: 'paragraph' }] : []),
+            ...(paragraph.content ?? []),
+          ]),
+        )
+        .run()
       return true
     },
     clipboardTextSerializer: slice => fromDocument({ content: slice.content.toJSON() ?? [] }),
@@ -52,7 +79,10 @@ const editor = useEditor({
   onSelectionUpdate: ({ editor: own }) => {
     const { selection } = own.state
     const node = own.state.doc.nodeAt(selection.from)
-    chosen.value = !selection.empty && selection.to - selection.from === 1 && node?.type.name === 'field' ? { piece: { kind: 'field', ...node.attrs } as FieldPiece, at: selection.from } : null
+    chosen.value
+      = !selection.empty && selection.to - selection.from === 1 && node?.type.name === 'field'
+        ? { piece: { kind: 'field', ...node.attrs } as FieldPiece, at: selection.from }
+        : null
   },
 })
 
@@ -72,11 +102,17 @@ function remove(): void {
 
 /** Puts a field where the cursor is. */
 function insert(field: Pick<Field, 'path' | 'kind'>): void {
-  editor.value?.chain().focus().insertContent({ type: 'field', attrs: { path: field.path, format: field.kind === 'date' ? 'date:day' : null, standIn: null } }).run()
+  editor.value
+    ?.chain()
+    .focus()
+    .insertContent({ type: 'field', attrs: { path: field.path, format: field.kind === 'date' ? 'date:day' : null, standIn: null } })
+    .run()
 }
 /** Swaps characters everywhere, for cheaper ones say. */
 function swap(from: string, to: string): void {
-  written = toLiquid(toPieces(source.value).map(piece => piece.kind === 'words' ? { ...piece, words: piece.words.replaceAll(from, to) } : piece))
+  written = toLiquid(
+    toPieces(source.value).map(piece => (piece.kind === 'words' ? { ...piece, words: piece.words.replaceAll(from, to) } : piece)),
+  )
   source.value = written
   editor.value?.commands.setContent(toDocument(written))
 }
@@ -113,13 +149,13 @@ defineExpose({ insert, swap, openList })
 </template>
 
 <style scoped>
-.template-text { display: grid; gap: 0.4rem; }
+.template-text { display: grid; gap: var(--space-2); }
 .sheet { border: 1px solid var(--field-rule); border-radius: var(--round); background: var(--surface); }
 .sheet:focus-within { outline: 2px solid var(--accent); outline-offset: 1px; }
 .sheet.invalid { border-color: var(--wrong); }
 .sheet.readonly { background: none; }
-.sheet :deep(.words) { min-height: 8.5rem; padding: 0.6rem 0.75rem; font-size: var(--size-text); line-height: 1.6; outline: none; white-space: pre-wrap; overflow-wrap: anywhere; }
-.sheet :deep(.pill) { background: var(--accent-ground); color: var(--accent); border-radius: var(--round-small); padding: 0.05rem 0.35rem; margin: 0 1px; cursor: pointer; white-space: nowrap; }
+.sheet :deep(.words) { min-height: 8.5rem; padding: var(--space-4) var(--space-5); font-size: var(--size-text); line-height: 1.6; outline: none; white-space: pre-wrap; overflow-wrap: anywhere; }
+.sheet :deep(.pill) { background: var(--accent-ground); color: var(--accent); border-radius: var(--round-small); padding: var(--space-hair) var(--space-2); margin: 0 1px; cursor: pointer; white-space: nowrap; }
 .sheet :deep(.liquid-pill) { background: var(--hover); color: var(--quiet); font-size: var(--size-small); }
 .sheet :deep(.blank-pill) { background: var(--waiting-ground); color: var(--waiting); }
 .sheet :deep(.ProseMirror-selectednode) { outline: 2px solid var(--accent); }

@@ -20,6 +20,6 @@ const pieces = computed(() => toPieces(source))
 
 <style scoped>
 .template-words { white-space: pre-wrap; overflow-wrap: anywhere; }
-.pill { background: var(--accent-ground); color: var(--accent); border-radius: var(--round-small); padding: 0.05rem 0.3rem; white-space: nowrap; }
+.pill { background: var(--accent-ground); color: var(--accent); border-radius: var(--round-small); padding: var(--space-hair) var(--space-2); white-space: nowrap; }
 .code { background: var(--hover); color: var(--quiet); font-size: var(--size-small); }
 </style>

@@ -80,6 +80,6 @@ const measure = computed(() => trial?.text ? measureText(trial.text) : null)
 </template>
 
 <style scoped>
-.try { display: grid; gap: 0.7rem; align-content: start; min-width: 0; }
-.filled { white-space: pre-wrap; overflow-wrap: anywhere; font-size: var(--size-text); border-left: 3px solid var(--accent); padding-left: 0.75rem; margin-bottom: 0.4rem; }
+.try { display: grid; gap: var(--space-4); align-content: start; min-width: 0; }
+.filled { white-space: pre-wrap; overflow-wrap: anywhere; font-size: var(--size-text); border-left: 3px solid var(--accent); padding-left: var(--space-5); margin-bottom: var(--space-2); }
 </style>

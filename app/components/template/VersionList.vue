@@ -13,8 +13,12 @@ const emit = defineEmits<{ restore: [version: TemplateVersion] }>()
 
 const now = useNow()
 const { found, problem, load } = useLoaded(
-  () => Promise.all([api<TemplateVersion[]>(`/api/templates/${template.id}/versions`), api<VersionResult[]>(`/api/templates/${template.id}/results`)]),
-  ([, counted]) => compared.value = counted.slice(0, 2).map(({ version }) => version),
+  () =>
+    Promise.all([
+      api<TemplateVersion[]>(`/api/templates/${template.id}/versions`),
+      api<VersionResult[]>(`/api/templates/${template.id}/results`),
+    ]),
+  ([, counted]) => (compared.value = counted.slice(0, 2).map(({ version }) => version)),
 )
 const versions = computed(() => found.value?.[0] ?? null)
 const results = computed(() => found.value?.[1] ?? [])
@@ -28,7 +32,13 @@ const verdict = computed(() => {
 })
 
 /** What each changed against the one before it. */
-const shown = computed(() => versions.value?.map((version, place) => ({ ...version, changes: changesBetween(versions.value![place + 1]?.body ?? version.body, version.body) })) ?? [])
+const shown = computed(
+  () =>
+    versions.value?.map((version, place) => ({
+      ...version,
+      changes: changesBetween(versions.value![place + 1]?.body ?? version.body, version.body),
+    })) ?? [],
+)
 </script>
 
 <template>
@@ -111,11 +121,11 @@ const shown = computed(() => versions.value?.map((version, place) => ({ ...versi
 </template>
 
 <style scoped>
-.compare { display: grid; gap: 0.3rem; padding: 0.3rem 0; }
+.compare { display: grid; gap: var(--space-2); padding: var(--space-2) 0; }
 .compare select { border: 0; border-bottom: 1px solid var(--field-rule); background: none; color: var(--ink); }
-.versions { display: grid; gap: 0.35rem; padding-top: 0.4rem; }
+.versions { display: grid; gap: var(--space-2); padding-top: var(--space-2); }
 summary { cursor: pointer; }
-.words { white-space: pre-wrap; overflow-wrap: anywhere; padding: 0.2rem 0 0.2rem 0.8rem; }
+.words { white-space: pre-wrap; overflow-wrap: anywhere; padding: var(--space-1) 0 var(--space-1) var(--space-5); }
 ins { background: var(--good-ground); color: var(--good); text-decoration: underline; }
 del { color: var(--wrong); text-decoration: line-through; }
 </style>

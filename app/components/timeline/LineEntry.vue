@@ -55,7 +55,7 @@ const isCall = computed(() => entry.kind.startsWith('call'))
 
 <style scoped>
 .entry { display: grid; grid-template-columns: 3.4rem minmax(0, 1fr); }
-.line { border-left: 3px solid var(--rule); padding-left: 0.8rem; }
+.line { border-left: 3px solid var(--rule); padding-left: var(--space-5); }
 .call .line { border-left-color: var(--calm); }
 .note .line { border-left-color: var(--waiting); }
 .refused .line { border-left-color: var(--wrong); }

@@ -26,7 +26,9 @@ async function load(): Promise<void> {
 // who it is and what was said come first; and a year changes little by one entry, so several lead to one load
 watchDebounced(() => changes, load, { debounce: 300, immediate: true })
 
-const columns = computed(() => year.value && width.value > 0 ? rhythmColumns(year.value.days, year.value.first, year.value.last, Math.floor(width.value / COLUMN)) : [])
+const columns = computed(() =>
+  year.value && width.value > 0 ? rhythmColumns(year.value.days, year.value.first, year.value.last, Math.floor(width.value / COLUMN)) : [],
+)
 const step = computed(() => columns.value.length > 0 ? width.value / columns.value.length : COLUMN)
 const months = computed(() => {
   let before = -1
@@ -37,7 +39,13 @@ const months = computed(() => {
     return isNew && month % 2 === 0 ? [{ x: index * step.value, name: MONTHS[month]! }] : []
   })
 })
-const sums = computed(() => columns.value.reduce((sum, c) => ({ ours: sum.ours + c.ours, theirs: sum.theirs + c.theirs, calls: sum.calls + c.calls }), { ours: 0, theirs: 0, calls: 0 }))
+const sums = computed(() =>
+  columns.value.reduce((sum, c) => ({ ours: sum.ours + c.ours, theirs: sum.theirs + c.theirs, calls: sum.calls + c.calls }), {
+    ours: 0,
+    theirs: 0,
+    calls: 0,
+  }),
+)
 const stack = (count: number) => Array.from({ length: Math.min(MOST, count) }, (_, i) => i)
 </script>
 

@@ -25,7 +25,8 @@ async function begin(): Promise<void> {
 
 async function note(): Promise<void> {
   said.value = ''
-  if (!await trying(() => api(`/api/records/${record.id}/notes`, { method: 'POST', body: { id, words: words.value, about: entry.id } }))) return
+  if (!(await trying(() => api(`/api/records/${record.id}/notes`, { method: 'POST', body: { id, words: words.value, about: entry.id } }))))
+    return
   id = uuid()
   words.value = ''
   noting.value = false
@@ -37,7 +38,8 @@ async function show(event: Event): Promise<void> {
   const matter = matters.value.find(one => one.id === id)
   choice.value = said.value = ''
   const whole = extent === 'whole'
-  if (!matter || !await trying(() => api(`/api/entries/${entry.id}/places`, { method: 'POST', body: { recordId: matter.id, whole } }))) return
+  if (!matter || !(await trying(() => api(`/api/entries/${entry.id}/places`, { method: 'POST', body: { recordId: matter.id, whole } }))))
+    return
   said.value = whole ? `The whole conversation shows on ${matter.name} now.` : `It shows on ${matter.name} now.`
 }
 </script>
@@ -118,12 +120,12 @@ async function show(event: Event): Promise<void> {
 </template>
 
 <style scoped>
-.more { position: absolute; top: 0.1rem; right: 0.6rem; display: flex; flex-wrap: wrap; align-items: baseline; gap: 0.2rem 1rem; opacity: 0; background: var(--paper); padding-left: 0.6rem; }
+.more { position: absolute; top: 0.1rem; right: 0.6rem; display: flex; flex-wrap: wrap; align-items: baseline; gap: var(--space-1) var(--space-6); opacity: 0; background: var(--paper); padding-left: var(--space-4); }
 :global(.theirs .more) { background: var(--good-ground); }
 .more.open { position: static; padding-left: 0; }
 .more.open, .more:focus-within, :global(.slip:hover .more) { opacity: 1; }
-.note { display: inline-flex; gap: 0.6rem; align-items: baseline; }
-.words { border: 0; border-bottom: 1px solid var(--field-rule); background: none; width: 20rem; max-width: 60vw; padding: 0.1rem 0; }
+.note { display: inline-flex; gap: var(--space-4); align-items: baseline; }
+.words { border: 0; border-bottom: 1px solid var(--field-rule); background: none; width: 20rem; max-width: 60vw; padding: var(--space-hair) 0; }
 .matters { border: 0; background: none; color: var(--quiet); max-width: 10rem; }
 @media (hover: none) { .more { opacity: 1; position: static; padding-left: 0; } }
 </style>

@@ -27,7 +27,9 @@ const why = computed(() => ours.value ? explain(message.value.state as MessageSt
 const failed = computed(() => ['failed', 'undelivered', 'held', 'not-known', 'unreported'].includes(message.value.state))
 const mine = computed(() => message.value.authorId === me.me?.id)
 const held = computed(() => message.value.state === 'held' && MAY_BE_LET_GO.includes(message.value.code as HoldReason))
-const recallable = computed(() => mine.value && (message.value.state === 'held' || (message.value.state === 'waiting' && message.value.leavesAt > now.value)))
+const recallable = computed(
+  () => mine.value && (message.value.state === 'held' || (message.value.state === 'waiting' && message.value.leavesAt > now.value)),
+)
 
 const state = computed(() => {
   if (message.value.state === 'waiting' && message.value.later) return `Leaves at ${sayMoment(message.value.later)}`
@@ -163,20 +165,20 @@ async function act(path: string, body: object = {}): Promise<void> {
 
 <style scoped>
 .slip { display: grid; grid-template-columns: 3.4rem minmax(0, 1fr); }
-.time { padding-top: 0.2rem; }
-.paper { position: relative; border-left: 3px solid var(--accent); padding: 0.05rem 0.9rem 0.1rem 0.8rem; }
-.theirs .paper { border-left-color: var(--good); background: var(--good-ground); margin-left: 2.2rem; padding: 0.4rem 0.9rem 0.5rem 0.8rem; }
+.time { padding-top: var(--space-1); }
+.paper { position: relative; border-left: 3px solid var(--accent); padding: var(--space-hair) var(--space-5) var(--space-hair) var(--space-5); }
+.theirs .paper { border-left-color: var(--good); background: var(--good-ground); margin-left: var(--space-9); padding: var(--space-2) var(--space-5) var(--space-3) var(--space-5); }
 .compact { grid-template-columns: 3.2rem minmax(0, 1fr); }
-.compact.theirs .paper { margin-left: 1rem; }
+.compact.theirs .paper { margin-left: var(--space-6); }
 .head strong { color: var(--ink); }
 .theirs .head strong { color: var(--good); }
 .state.good { color: var(--good); }
 .state.failed { color: var(--wrong); }
 .words { font-size: var(--size-text); white-space: pre-wrap; overflow-wrap: anywhere; }
-.pictures { display: flex; flex-wrap: wrap; gap: 0.5rem; padding: 0.2rem 0; }
+.pictures { display: flex; flex-wrap: wrap; gap: var(--space-3); padding: var(--space-1) 0; }
 .pictures img { display: block; width: auto; height: auto; max-height: 150px; max-width: min(100%, 260px); border-radius: var(--round-small); }
 .back .words { color: var(--quiet); text-decoration: line-through; }
 .why { color: var(--wrong); }
-.acts, .proposal { display: flex; flex-wrap: wrap; gap: 1rem; align-items: baseline; margin-top: 0.15rem; }
+.acts, .proposal { display: flex; flex-wrap: wrap; gap: var(--space-6); align-items: baseline; margin-top: var(--space-hair); }
 .proposal { color: var(--waiting); }
 </style>

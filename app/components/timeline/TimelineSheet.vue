@@ -156,11 +156,11 @@ if (sought) {
 
 <style scoped>
 /* days out of sight are laid out when they come near: ten thousand entries scroll as ten do */
-.day { margin-bottom: 1rem; content-visibility: auto; contain-intrinsic-size: auto 12rem; }
-.day h2 { font-size: var(--size); color: var(--quiet); padding-bottom: 0.25rem; }
-.entries { display: grid; gap: 0.7rem; }
-.newer { display: flex; flex-wrap: wrap; gap: 1rem; align-items: baseline; padding-bottom: 0.6rem; }
+.day { margin-bottom: var(--space-6); content-visibility: auto; contain-intrinsic-size: auto 12rem; }
+.day h2 { font-size: var(--size); color: var(--quiet); padding-bottom: var(--space-1); }
+.entries { display: grid; gap: var(--space-4); }
+.newer { display: flex; flex-wrap: wrap; gap: var(--space-6); align-items: baseline; padding-bottom: var(--space-4); }
 .sought { outline: 2px solid var(--waiting); outline-offset: 4px; border-radius: var(--round-small); }
-.shape { display: grid; gap: 0.8rem; }
-.shape span { height: 3rem; background: var(--hover); border-left: 3px solid var(--rule); border-radius: var(--round-small); margin-left: 3.4rem; }
+.shape { display: grid; gap: var(--space-5); }
+.shape span { height: 3rem; background: var(--hover); border-left: 3px solid var(--rule); border-radius: var(--round-small); margin-left: var(--space-10); }
 </style>

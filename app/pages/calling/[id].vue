@@ -29,11 +29,23 @@ async function turn(state: RoundState): Promise<void> {
   if (await trying(() => api(`/api/rounds/${id}/state`, { method: 'PUT', body: { state } }))) await load()
 }
 
-const TURNS: { to: RoundState, label: string }[] = [{ to: 'open', label: 'Go on with it' }, { to: 'paused', label: 'Pause it' }, { to: 'stopped', label: 'Stop it' }]
+const TURNS: { to: RoundState, label: string }[] = [
+  { to: 'open', label: 'Go on with it' },
+  { to: 'paused', label: 'Pause it' },
+  { to: 'stopped', label: 'Stop it' },
+]
 const turns = computed(() => round.value?.mayChange ? TURNS.filter(({ to }) => mayTurn(round.value!.state, to)) : [])
 const most = computed(() => Math.max(1, ...round.value?.results.map(({ count }) => count) ?? []))
 const left = computed(() => round.value ? round.value.counts.waiting + round.value.counts.held : 0)
-const manner = computed(() => round.value && [ORDER_WORDS[round.value.order], `the next one is dialled ${sayPause(round.value.pauseSeconds)}`, `nobody called in the last ${many(round.value.notWithinHours, 'hour', 'hours')}`].join('; '))
+const manner = computed(
+  () =>
+    round.value
+    && [
+      ORDER_WORDS[round.value.order],
+      `the next one is dialled ${sayPause(round.value.pauseSeconds)}`,
+      `nobody called in the last ${many(round.value.notWithinHours, 'hour', 'hours')}`,
+    ].join('; '),
+)
 </script>
 
 <template>
@@ -149,17 +161,17 @@ const manner = computed(() => round.value && [ORDER_WORDS[round.value.order], `t
 </template>
 
 <style scoped>
-.page { padding: 0.85rem 1.5rem 2rem; display: grid; gap: 1rem; align-content: start; max-width: 76rem; }
-.head { display: flex; align-items: baseline; gap: 0.9rem; flex-wrap: wrap; }
+.page { padding: var(--space-5) var(--space-8) var(--space-9); display: grid; gap: var(--space-6); align-content: start; max-width: 76rem; }
+.head { display: flex; align-items: baseline; gap: var(--space-5); flex-wrap: wrap; }
 .where { flex: 1; }
 .state { color: var(--waiting); }
-.acts { display: flex; gap: 1.25rem; align-items: center; }
-.glance { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: 2.5rem; }
-h2 { font-size: var(--size-text); padding-bottom: 0.25rem; }
-.result { display: grid; grid-template-columns: 13rem minmax(0, 1fr) 2.5rem; gap: 0.75rem; align-items: center; border-top: 1px solid var(--rule); padding: 0.3rem 0; }
+.acts { display: flex; gap: var(--space-7); align-items: center; }
+.glance { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: var(--space-10); }
+h2 { font-size: var(--size-text); padding-bottom: var(--space-1); }
+.result { display: grid; grid-template-columns: 13rem minmax(0, 1fr) 2.5rem; gap: var(--space-5); align-items: center; border-top: 1px solid var(--rule); padding: var(--space-2) 0; }
 .result .figures { text-align: right; }
 .length { display: block; height: 10px; min-width: 3px; }
 .length.open { background: none; border: 1px solid var(--waiting); }
-.colleague { display: grid; grid-template-columns: 6rem 6rem minmax(0, 1fr); gap: 0.75rem; border-top: 1px solid var(--rule); padding: 0.3rem 0; }
-@media (max-width: 900px) { .page { padding-inline: 0.75rem; } .glance { grid-template-columns: minmax(0, 1fr); gap: 1rem; } .result { grid-template-columns: 9rem minmax(0, 1fr) 2rem; } }
+.colleague { display: grid; grid-template-columns: 6rem 6rem minmax(0, 1fr); gap: var(--space-5); border-top: 1px solid var(--rule); padding: var(--space-2) 0; }
+@media (max-width: 900px) { .page { padding-inline: var(--space-5); } .glance { grid-template-columns: minmax(0, 1fr); gap: var(--space-6); } .result { grid-template-columns: 9rem minmax(0, 1fr) 2rem; } }
 </style>

@@ -28,7 +28,14 @@ const WAYS: { value: CallsWith, name: string, what: string }[] = [
 const add = () => phones.value.push({ key: keys++, number: '', label: phones.value.length === 0 ? 'mobile' : '' })
 
 async function keep(): Promise<void> {
-  saved.value = await save(async () => take(await api<HowICall>('/api/me/calling', { method: 'PUT', body: { callsWith: callsWith.value, phones: phones.value.map(({ number, label }) => ({ number, label })) } })))
+  saved.value = await save(async () =>
+    take(
+      await api<HowICall>('/api/me/calling', {
+        method: 'PUT',
+        body: { callsWith: callsWith.value, phones: phones.value.map(({ number, label }) => ({ number, label })) },
+      }),
+    ),
+  )
 }
 watch([callsWith, phones], () => saved.value = false, { deep: true })
 </script>
@@ -157,16 +164,16 @@ watch([callsWith, phones], () => saved.value = false, { deep: true })
 </template>
 
 <style scoped>
-.page { padding: 0.85rem 1.5rem 2rem; display: grid; gap: 0.9rem; align-content: start; max-width: 46rem; }
-.head { display: flex; align-items: baseline; gap: 1rem; flex-wrap: wrap; }
-.form { display: grid; gap: 1.2rem; }
-.ways { border: 0; padding: 0; margin: 0; display: grid; gap: 0.5rem; }
-.ways legend { font-family: var(--heading); font-weight: 700; padding: 0 0 0.3rem; }
-.ways label { display: grid; grid-template-columns: auto 1fr; gap: 0.6rem; align-items: baseline; cursor: pointer; }
-.phone { display: grid; grid-template-columns: 10rem minmax(0, 18rem) auto; gap: 1rem; align-items: start; border-top: 1px solid var(--rule); padding: 0.6rem 0; width: 100%; }
+.page { padding: var(--space-5) var(--space-8) var(--space-9); display: grid; gap: var(--space-5); align-content: start; max-width: 46rem; }
+.head { display: flex; align-items: baseline; gap: var(--space-6); flex-wrap: wrap; }
+.form { display: grid; gap: var(--space-7); }
+.ways { border: 0; padding: 0; margin: 0; display: grid; gap: var(--space-3); }
+.ways legend { font-family: var(--heading); font-weight: 700; padding: 0 0 var(--space-2); }
+.ways label { display: grid; grid-template-columns: auto 1fr; gap: var(--space-4); align-items: baseline; cursor: pointer; }
+.phone { display: grid; grid-template-columns: 10rem minmax(0, 18rem) auto; gap: var(--space-6); align-items: start; border-top: 1px solid var(--rule); padding: var(--space-4) 0; width: 100%; }
 .phone input { width: 100%; }
-.phone > button { padding-top: 1.95rem; }
-.form section { display: grid; gap: 0.4rem; justify-items: start; }
-.acts { display: flex; gap: 1rem; align-items: center; }
-@media (max-width: 700px) { .page { padding-inline: 0.75rem; } .phone { grid-template-columns: minmax(0, 1fr); } }
+.phone > button { padding-top: var(--space-9); }
+.form section { display: grid; gap: var(--space-2); justify-items: start; }
+.acts { display: flex; gap: var(--space-6); align-items: center; }
+@media (max-width: 700px) { .page { padding-inline: var(--space-5); } .phone { grid-template-columns: minmax(0, 1fr); } }
 </style>

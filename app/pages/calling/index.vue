@@ -24,7 +24,12 @@ const kinds = computed(() => [
   { name: 'Stopped', rounds: all.value?.filter(({ state }) => state === 'stopped') ?? [] },
 ].filter(kind => kind.rounds.length > 0))
 const whose = ({ team, madeBy }: RoundHead) => team ? `${team.name}, made by ${madeBy.firstName}` : `${madeBy.firstName} alone`
-const here = ({ on, state }: RoundHead) => on.length === 0 ? state === 'open' ? 'nobody is on it' : ROUND_WORDS[state] : `${on.map(({ firstName }) => firstName).join(', ')} ${on.length === 1 ? 'is' : 'are'} on it`
+const here = ({ on, state }: RoundHead) =>
+  on.length === 0
+    ? state === 'open'
+      ? 'nobody is on it'
+      : ROUND_WORDS[state]
+    : `${on.map(({ firstName }) => firstName).join(', ')} ${on.length === 1 ? 'is' : 'are'} on it`
 </script>
 
 <template>
@@ -101,12 +106,12 @@ const here = ({ on, state }: RoundHead) => on.length === 0 ? state === 'open' ? 
 </template>
 
 <style scoped>
-.page { padding: 0.85rem 1.5rem 2rem; display: grid; gap: 1.3rem; align-content: start; max-width: 72rem; }
-.head { display: flex; align-items: baseline; gap: 1rem; flex-wrap: wrap; }
+.page { padding: var(--space-5) var(--space-8) var(--space-9); display: grid; gap: var(--space-7); align-content: start; max-width: 72rem; }
+.head { display: flex; align-items: baseline; gap: var(--space-6); flex-wrap: wrap; }
 .dial { margin-left: auto; }
-h2 { font-size: var(--size-text); padding-bottom: 0.25rem; }
-.row { display: grid; grid-template-columns: 20rem minmax(0, 1fr) 11rem 6rem; gap: 1.25rem; align-items: center; border-top: 1px solid var(--rule); padding: 0.55rem 0; }
+h2 { font-size: var(--size-text); padding-bottom: var(--space-1); }
+.row { display: grid; grid-template-columns: 20rem minmax(0, 1fr) 11rem 6rem; gap: var(--space-7); align-items: center; border-top: 1px solid var(--rule); padding: var(--space-3) 0; }
 .row > button { justify-self: end; }
 .block { display: block; }
-@media (max-width: 900px) { .page { padding-inline: 0.75rem; } .row { grid-template-columns: minmax(0, 1fr); gap: 0.4rem; } .row > button { justify-self: start; } }
+@media (max-width: 900px) { .page { padding-inline: var(--space-5); } .row { grid-template-columns: minmax(0, 1fr); gap: var(--space-2); } .row > button { justify-self: start; } }
 </style>

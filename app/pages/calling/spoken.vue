@@ -98,12 +98,12 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Speak a new message', act: () => editin
 </template>
 
 <style scoped>
-.page { padding: 0.85rem 1.5rem 2rem; display: grid; gap: 1rem; align-content: start; max-width: 72rem; }
-.head { display: flex; align-items: baseline; gap: 1rem; flex-wrap: wrap; }
+.page { padding: var(--space-5) var(--space-8) var(--space-9); display: grid; gap: var(--space-6); align-content: start; max-width: 72rem; }
+.head { display: flex; align-items: baseline; gap: var(--space-6); flex-wrap: wrap; }
 .make { margin-left: auto; }
-.one { display: grid; grid-template-columns: 14rem minmax(0, 1fr) 4.5rem 10rem; gap: 1.25rem; align-items: baseline; border-top: 1px solid var(--rule); padding: 0.6rem 0; }
+.one { display: grid; grid-template-columns: 14rem minmax(0, 1fr) 4.5rem 10rem; gap: var(--space-7); align-items: baseline; border-top: 1px solid var(--rule); padding: var(--space-4) 0; }
 .block { display: block; }
-.words { border-left: 3px solid var(--calm); padding-left: 0.8rem; }
-.ways { display: flex; gap: 1rem; justify-content: flex-end; }
-@media (max-width: 900px) { .page { padding-inline: 0.75rem; } .one { grid-template-columns: minmax(0, 1fr); gap: 0.4rem; } .ways { justify-content: flex-start; } }
+.words { border-left: 3px solid var(--calm); padding-left: var(--space-5); }
+.ways { display: flex; gap: var(--space-6); justify-content: flex-end; }
+@media (max-width: 900px) { .page { padding-inline: var(--space-5); } .one { grid-template-columns: minmax(0, 1fr); gap: var(--space-2); } .ways { justify-content: flex-start; } }
 </style>

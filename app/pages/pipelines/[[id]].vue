@@ -17,7 +17,12 @@ const { found: pipelines, problem, load } = useLoaded(() => api<Pipeline[]>('/ap
   if (chosen === '' && first) void navigateTo(`/pipelines/${first.id}`, { replace: true })
 })
 
-const shown = chosen ? useBoard(() => ({ url: `/api/pipelines/${chosen}/board`, query: { whose: whose.value } }), card => `/api/records/${card.id}/stage`) : null
+const shown = chosen
+  ? useBoard(
+      () => ({ url: `/api/pipelines/${chosen}/board`, query: { whose: whose.value } }),
+      card => `/api/records/${card.id}/stage`,
+    )
+  : null
 const open = computed(() => shown?.board.value?.stages.filter(stage => !stage.over) ?? [])
 const openCount = computed(() => open.value.reduce((all, { count }) => all + count, 0))
 const openWorth = computed(() => {
@@ -102,14 +107,14 @@ useKeys([
 </template>
 
 <style scoped>
-.page { padding: 0.85rem 1.5rem 2rem; display: grid; gap: 0.5rem; }
-.head { display: flex; align-items: baseline; gap: 1rem; flex-wrap: wrap; }
-.kept { display: flex; align-items: baseline; flex-wrap: wrap; gap: 0.4rem 1.2rem; }
-.pipelines { display: flex; flex-wrap: wrap; gap: 0.2rem 1.1rem; }
+.page { padding: var(--space-5) var(--space-8) var(--space-9); display: grid; gap: var(--space-3); }
+.head { display: flex; align-items: baseline; gap: var(--space-6); flex-wrap: wrap; }
+.kept { display: flex; align-items: baseline; flex-wrap: wrap; gap: var(--space-2) var(--space-7); }
+.pipelines { display: flex; flex-wrap: wrap; gap: var(--space-1) var(--space-6); }
 .pipelines a { color: var(--quiet); text-decoration: none; }
 .pipelines a[aria-current] { color: var(--accent); font-weight: 700; }
 .right { margin-left: auto; }
-.acts { display: flex; gap: 1.4rem; align-items: baseline; }
+.acts { display: flex; gap: var(--space-7); align-items: baseline; }
 .new { font-weight: 700; text-decoration: none; }
-@media (max-width: 900px) { .page { padding-inline: 0.75rem; } }
+@media (max-width: 900px) { .page { padding-inline: var(--space-5); } }
 </style>

@@ -75,7 +75,11 @@ const there = computed(() => {
   const rules = record.value?.zones[0]
   return rules ? `It is ${clock(now.value, rules)} in ${record.value!.city ?? placeOf(rules.name)}.` : ''
 })
-const welcome = computed(() => heardAt.value > now.value - 3_600_000 ? ` ${heard.value!.person?.firstName ?? record.value!.firstName ?? record.value!.name} was in touch ${ago(heardAt.value, now.value)}, so an answer is welcome.` : '')
+const welcome = computed(() =>
+  heardAt.value > now.value - 3_600_000
+    ? ` ${heard.value!.person?.firstName ?? record.value!.firstName ?? record.value!.name} was in touch ${ago(heardAt.value, now.value)}, so an answer is welcome.`
+    : '',
+)
 
 function again(text: string): void {
   useDrafts().keep(`record ${recordId}`, { text })
@@ -97,7 +101,9 @@ async function peopleChanged(): Promise<void> {
 }
 
 async function move({ id: stageId }: Stage): Promise<void> {
-  await tryingToMove(() => api(`/api/records/${recordId}/stage`, { method: 'PUT', body: { stageId, from: record.value!.stage?.id ?? null } }))
+  await tryingToMove(() =>
+    api(`/api/records/${recordId}/stage`, { method: 'PUT', body: { stageId, from: record.value!.stage?.id ?? null } }),
+  )
   await load()
 }
 
@@ -267,22 +273,22 @@ async function saved(detail: RecordDetail): Promise<void> {
 /* as high as the composer will be: nothing below it moves when it comes */
 .composer-to-come { height: 218px; background: var(--surface); border: 1px solid var(--field-rule); border-radius: var(--round-large); }
 .record { display: grid; grid-template-columns: minmax(0, 1fr) 356px; grid-template-rows: auto auto 1fr; min-height: 100%; }
-.who { grid-column: 1 / -1; display: flex; align-items: baseline; gap: 0.9rem; padding: 0.85rem 1.5rem 0.7rem; }
+.who { grid-column: 1 / -1; display: flex; align-items: baseline; gap: var(--space-5); padding: var(--space-5) var(--space-8) var(--space-4); }
 .who h1 { white-space: nowrap; }
 .where { flex: 1; }
 .where a { color: inherit; }
-.candidates { grid-column: 1 / -1; padding: 0 1.5rem 1.2rem; min-width: 0; }
-.sheet { grid-row: 3; padding: 0 1.5rem 3rem; display: grid; gap: 0.55rem; align-content: start; min-width: 0; }
-.hour { padding-left: 0.1rem; }
-.margin { grid-row: 3; border-left: 1px solid var(--field-rule); padding: 0 1.5rem 2rem; display: grid; gap: 1.2rem; align-content: start; }
-.margin h2 { padding-bottom: 0.4rem; }
-.change { margin-top: 0.6rem; }
-.gone { padding: 2rem 1.5rem; display: grid; gap: 0.5rem; justify-items: start; }
+.candidates { grid-column: 1 / -1; padding: 0 var(--space-8) var(--space-7); min-width: 0; }
+.sheet { grid-row: 3; padding: 0 var(--space-8) var(--space-10); display: grid; gap: var(--space-3); align-content: start; min-width: 0; }
+.hour { padding-left: var(--space-hair); }
+.margin { grid-row: 3; border-left: 1px solid var(--field-rule); padding: 0 var(--space-8) var(--space-9); display: grid; gap: var(--space-7); align-content: start; }
+.margin h2 { padding-bottom: var(--space-2); }
+.change { margin-top: var(--space-4); }
+.gone { padding: var(--space-9) var(--space-8); display: grid; gap: var(--space-3); justify-items: start; }
 @media (max-width: 1000px) {
   .record { grid-template-columns: minmax(0, 1fr); grid-template-rows: none; }
   .sheet, .margin { grid-row: auto; }
-  .who { flex-wrap: wrap; padding-inline: 0.75rem; }
-  .candidates, .sheet, .margin { padding-inline: 0.75rem; }
-  .margin { grid-row: 3; border-left: 0; border-top: 1px solid var(--rule); padding-top: 1rem; }
+  .who { flex-wrap: wrap; padding-inline: var(--space-5); }
+  .candidates, .sheet, .margin { padding-inline: var(--space-5); }
+  .margin { grid-row: 3; border-left: 0; border-top: 1px solid var(--rule); padding-top: var(--space-6); }
 }
 </style>

@@ -9,11 +9,19 @@ import { leadsAndAdmins, useSetUpList } from '~/composables/set-up-list'
 definePageMeta({ middleware: leadsAndAdmins })
 
 const module = ref<PersonModule>('lead')
-const { list: dispositions, problem, trying, load } = useSetUpList<OwnDisposition>(() => ({ path: '/api/set-up/dispositions', query: { module: module.value } }))
+const {
+  list: dispositions,
+  problem,
+  trying,
+  load,
+} = useSetUpList<OwnDisposition>(() => ({ path: '/api/set-up/dispositions', query: { module: module.value } }))
 /** One, a new one, or none. */
 const editing = shallowRef<OwnDisposition | 'new' | null>(null)
 
-const FAMILIES: { family: Family, name: string }[] = [{ family: 'reached', name: 'Reached' }, { family: 'not-reached', name: 'Not reached' }]
+const FAMILIES: { family: Family, name: string }[] = [
+  { family: 'reached', name: 'Reached' },
+  { family: 'not-reached', name: 'Not reached' },
+]
 const inUse = computed(() => dispositions.value?.filter(({ retired }) => !retired) ?? [])
 const retired = computed(() => dispositions.value?.filter(one => one.retired) ?? [])
 const of = (family: Family) => inUse.value.filter(one => one.family === family)
@@ -26,7 +34,8 @@ function move(one: OwnDisposition, by: number): Promise<unknown> {
   const ids = inUse.value.map(({ id }) => id === one.id ? other.id : id === other.id ? one.id : id)
   return trying(() => api<OwnDisposition[]>('/api/set-up/dispositions/order', { method: 'PUT', body: { module: module.value, ids } }))
 }
-const turn = ({ id }: OwnDisposition, retire: boolean) => trying(() => api<OwnDisposition[]>(`/api/set-up/dispositions/${id}/retired`, { method: 'PUT', body: { retired: retire } }))
+const turn = ({ id }: OwnDisposition, retire: boolean) =>
+  trying(() => api<OwnDisposition[]>(`/api/set-up/dispositions/${id}/retired`, { method: 'PUT', body: { retired: retire } }))
 
 function saved(all: OwnDisposition[]): void {
   dispositions.value = all
@@ -143,13 +152,13 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new disposition', act: () => edi
 </template>
 
 <style scoped>
-h2 { font-size: var(--size-text); padding-bottom: 0.3rem; }
-.one { display: grid; grid-template-columns: 1.6rem 13rem minmax(0, 1fr) auto; gap: 0.8rem; align-items: baseline; border-top: 1px solid var(--rule); padding: 0.55rem 0; }
+h2 { font-size: var(--size-text); padding-bottom: var(--space-2); }
+.one { display: grid; grid-template-columns: 1.6rem 13rem minmax(0, 1fr) auto; gap: var(--space-5); align-items: baseline; border-top: 1px solid var(--rule); padding: var(--space-3) 0; }
 .letter { font-family: var(--heading); font-weight: 700; }
 .does { color: var(--quiet); }
 .gone { color: var(--quiet); }
-.ways { display: flex; gap: 0.9rem; align-items: baseline; white-space: nowrap; }
-.move { border: 0; background: none; padding: 0 0.2rem; cursor: pointer; color: var(--quiet); }
+.ways { display: flex; gap: var(--space-5); align-items: baseline; white-space: nowrap; }
+.move { border: 0; background: none; padding: 0 var(--space-1); cursor: pointer; color: var(--quiet); }
 .move:hover:not(:disabled) { color: var(--accent); }
 .move:disabled { opacity: 0.35; cursor: default; }
 @media (max-width: 700px) { .one { grid-template-columns: 1.6rem minmax(0, 1fr); } .does, .ways { grid-column: 2; } }

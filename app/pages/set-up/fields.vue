@@ -9,7 +9,12 @@ import { KIND_WORDS } from '~/words/fields'
 definePageMeta({ middleware: adminsOnly })
 
 const module = ref<Module>('lead')
-const { list: fields, problem, trying, load } = useSetUpList<OwnField>(() => ({ path: '/api/set-up/fields', query: { module: module.value } }))
+const {
+  list: fields,
+  problem,
+  trying,
+  load,
+} = useSetUpList<OwnField>(() => ({ path: '/api/set-up/fields', query: { module: module.value } }))
 /** A field, a new one, or none. */
 const editing = shallowRef<OwnField | 'new' | null>(null)
 
@@ -23,7 +28,8 @@ async function move(field: OwnField, by: number): Promise<void> {
   ids.splice(next, 0, ...ids.splice(place, 1))
   await trying(() => api<OwnField[]>('/api/set-up/fields/order', { method: 'PUT', body: { module: module.value, ids } }))
 }
-const turn = (field: OwnField, way: 'retire' | 'take-up') => trying(() => api<OwnField[]>(`/api/set-up/fields/${field.id}/${way}`, { method: 'POST', body: {} }))
+const turn = (field: OwnField, way: 'retire' | 'take-up') =>
+  trying(() => api<OwnField[]>(`/api/set-up/fields/${field.id}/${way}`, { method: 'POST', body: {} }))
 
 function saved(all: OwnField[]): void {
   fields.value = all
@@ -161,14 +167,14 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new field', act: () => editing.v
 
 <style scoped>
 .rows { border-collapse: collapse; width: 100%; }
-.rows th { text-align: left; font-weight: 400; font-size: var(--size-small); color: var(--quiet); border-bottom: 1px solid var(--field-rule); padding: 0 1rem 0.3rem 0; }
-.rows td { height: 40px; padding: 0.2rem 1rem 0.2rem 0; border-bottom: 1px solid var(--rule); }
+.rows th { text-align: left; font-weight: 400; font-size: var(--size-small); color: var(--quiet); border-bottom: 1px solid var(--field-rule); padding: 0 var(--space-6) var(--space-2) 0; }
+.rows td { height: 40px; padding: var(--space-1) var(--space-6) var(--space-1) 0; border-bottom: 1px solid var(--rule); }
 .code { font-variant-numeric: tabular-nums; color: var(--quiet); }
 .retired td:not(.ways) { color: var(--quiet); text-decoration: line-through; }
 .ways { white-space: nowrap; text-align: right; padding-right: 0; }
-.ways > * + * { margin-left: 0.9rem; }
-.move { border: 0; background: none; padding: 0 0.2rem; cursor: pointer; color: var(--quiet); }
-.move + .move { margin-left: 0.2rem; }
+.ways > * + * { margin-left: var(--space-5); }
+.move { border: 0; background: none; padding: 0 var(--space-1); cursor: pointer; color: var(--quiet); }
+.move + .move { margin-left: var(--space-1); }
 .move:hover:not(:disabled) { color: var(--accent); }
 .move:disabled { opacity: 0.35; cursor: default; }
 </style>

@@ -24,16 +24,32 @@ function saved(all: SetUpLine[]): void {
 }
 
 /** How a line rings, in a few words. */
-const ringing = ({ records, ownerFirst, greeting, ringSeconds, hours }: SetUpLine) => [
-  ownerFirst ? 'rings with the caller’s own colleague first' : null,
-  greeting === null ? 'takes no messages' : `takes a message after ${ringSeconds} s${hours ? `, outside of ${hours.opens} to ${hours.closes} at once` : ''}`,
-  records ? 'calls are recorded' : null,
-].filter(Boolean).join(', ')
+const ringing = ({ records, ownerFirst, greeting, ringSeconds, hours }: SetUpLine) =>
+  [
+    ownerFirst ? 'rings with the caller’s own colleague first' : null,
+    greeting === null
+      ? 'takes no messages'
+      : `takes a message after ${ringSeconds} s${hours ? `, outside of ${hours.opens} to ${hours.closes} at once` : ''}`,
+    records ? 'calls are recorded' : null,
+  ]
+    .filter(Boolean)
+    .join(', ')
 
 /** Over which carrier its texts go, where there is a choice. */
-const over = ({ carrier }: SetUpLine) => carriers.value.length > 1 ? `texts over ${carriers.value.find(({ name }) => name === carrier)?.title ?? 'a carrier that is not there'}` : null
+const over = ({ carrier }: SetUpLine) =>
+  carriers.value.length > 1
+    ? `texts over ${carriers.value.find(({ name }) => name === carrier)?.title ?? 'a carrier that is not there'}`
+    : null
 
-const formOf = ({ carrier, languages, records, ownerFirst, greeting, ringSeconds, hours }: SetUpLine): LineForm => ({ carrier, languages, records, ownerFirst, greeting, ringSeconds, hours })
+const formOf = ({ carrier, languages, records, ownerFirst, greeting, ringSeconds, hours }: SetUpLine): LineForm => ({
+  carrier,
+  languages,
+  records,
+  ownerFirst,
+  greeting,
+  ringSeconds,
+  hours,
+})
 function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
   const languages = NATIONAL_LANGUAGES.filter(one => (one === language) !== line.languages.includes(one))
   return trying(() => api<SetUpLine[]>(`/api/set-up/lines/${line.id}`, { method: 'PUT', body: { ...formOf(line), languages } }))
@@ -107,10 +123,10 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
 </template>
 
 <style scoped>
-.line { display: grid; grid-template-columns: 16rem minmax(0, 1fr); gap: 1.5rem; border-top: 1px solid var(--rule); padding: 0.7rem 0; }
+.line { display: grid; grid-template-columns: 16rem minmax(0, 1fr); gap: var(--space-8); border-top: 1px solid var(--rule); padding: var(--space-4) 0; }
 .line h2 { font-size: var(--size-text); }
-.letters { display: flex; flex-wrap: wrap; gap: 0.3rem 1.4rem; border: 0; padding: 0; margin: 0; align-content: start; }
-.letters legend { color: var(--quiet); padding: 0 0 0.3rem; float: left; width: 100%; }
-.letters label { display: inline-flex; gap: 0.4rem; align-items: center; min-height: 24px; cursor: pointer; }
-@media (max-width: 700px) { .line { grid-template-columns: minmax(0, 1fr); gap: 0.5rem; } }
+.letters { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-7); border: 0; padding: 0; margin: 0; align-content: start; }
+.letters legend { color: var(--quiet); padding: 0 0 var(--space-2); float: left; width: 100%; }
+.letters label { display: inline-flex; gap: var(--space-2); align-items: center; min-height: 24px; cursor: pointer; }
+@media (max-width: 700px) { .line { grid-template-columns: minmax(0, 1fr); gap: var(--space-3); } }
 </style>

@@ -9,7 +9,12 @@ import { many } from '~/words/count'
 definePageMeta({ middleware: adminsOnly })
 
 const holds = ref<Held>('deal')
-const { list: pipelines, problem, trying, load } = useSetUpList<OwnPipeline>(() => ({ path: '/api/set-up/pipelines', query: { holds: holds.value } }))
+const {
+  list: pipelines,
+  problem,
+  trying,
+  load,
+} = useSetUpList<OwnPipeline>(() => ({ path: '/api/set-up/pipelines', query: { holds: holds.value } }))
 /** A pipeline, a new one, or none. */
 const editing = shallowRef<OwnPipeline | 'new' | null>(null)
 
@@ -17,7 +22,11 @@ const remove = ({ id }: OwnPipeline) => trying(() => api<OwnPipeline[]>(`/api/se
 /** Deals first, then the candidates of jobs: firms have several pipelines of these. */
 const CHOICE = [...HELD].sort((a, b) => Number(hasManyPipelines(b)) - Number(hasManyPipelines(a)))
 const severalCanBe = computed(() => hasManyPipelines(holds.value))
-const hint = computed(() => holds.value === 'applicant' ? 'The stages through which the candidates of a job go.' : `The stages through which ${HELD_FACTS[holds.value].many.toLowerCase()} go. Renaming one moves nobody.`)
+const hint = computed(() =>
+  holds.value === 'applicant'
+    ? 'The stages through which the candidates of a job go.'
+    : `The stages through which ${HELD_FACTS[holds.value].many.toLowerCase()} go. Renaming one moves nobody.`,
+)
 const inIt = ({ records }: OwnPipeline) => many(records, ...namesOf(holds.value))
 const namesOf = (held: Held): [string, string] => {
   const { one, many: several } = held === 'applicant' ? MODULE_FACTS.job : HELD_FACTS[held]
@@ -102,11 +111,11 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new pipeline', act: () => {
 </template>
 
 <style scoped>
-.pipeline { display: grid; grid-template-columns: 11rem minmax(0, 1fr) auto; gap: 1rem; align-items: baseline; border-top: 1px solid var(--rule); padding: 0.7rem 0; }
+.pipeline { display: grid; grid-template-columns: 11rem minmax(0, 1fr) auto; gap: var(--space-6); align-items: baseline; border-top: 1px solid var(--rule); padding: var(--space-4) 0; }
 .pipeline h2 { font-size: var(--size-text); }
-.stages { display: flex; flex-wrap: wrap; gap: 0.3rem 0; }
-.stages li + li::before { content: '→'; color: var(--quiet); padding: 0 0.6rem; }
+.stages { display: flex; flex-wrap: wrap; gap: var(--space-2) 0; }
+.stages li + li::before { content: '→'; color: var(--quiet); padding: 0 var(--space-4); }
 .stages .over { color: var(--quiet); }
-.ways { display: flex; gap: 0.9rem; align-items: baseline; white-space: nowrap; }
-@media (max-width: 700px) { .pipeline { grid-template-columns: minmax(0, 1fr); gap: 0.4rem; } }
+.ways { display: flex; gap: var(--space-5); align-items: baseline; white-space: nowrap; }
+@media (max-width: 700px) { .pipeline { grid-template-columns: minmax(0, 1fr); gap: var(--space-2); } }
 </style>

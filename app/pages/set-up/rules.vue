@@ -71,7 +71,7 @@ async function keep(): Promise<void> {
 </template>
 
 <style scoped>
-.form { display: grid; gap: 0.7rem; justify-items: start; max-width: 36rem; }
+.form { display: grid; gap: var(--space-4); justify-items: start; max-width: 36rem; }
 .short { width: 7rem; }
-.acts { display: flex; gap: 1rem; align-items: center; }
+.acts { display: flex; gap: var(--space-6); align-items: center; }
 </style>

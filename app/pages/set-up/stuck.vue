@@ -13,8 +13,10 @@ const me = useMe()
 const now = useNow()
 const { found: stuck, problem, load, trying } = useLoaded<Stuck>('/api/set-up/stuck')
 
-const startAgain = (id: string) => trying(async () => stuck.value = await api<Stuck>(`/api/set-up/stuck/jobs/${id}/again`, { method: 'POST', body: {} }))
-const settle = (id: string, how: 'again' | 'leave') => trying(async () => stuck.value = await api<Stuck>(`/api/set-up/stuck/events/${id}/settle`, { method: 'POST', body: { how } }))
+const startAgain = (id: string) =>
+  trying(async () => (stuck.value = await api<Stuck>(`/api/set-up/stuck/jobs/${id}/again`, { method: 'POST', body: {} })))
+const settle = (id: string, how: 'again' | 'leave') =>
+  trying(async () => (stuck.value = await api<Stuck>(`/api/set-up/stuck/events/${id}/settle`, { method: 'POST', body: { how } })))
 // the number on the rail goes along
 watch(stuck, () => void me.load())
 </script>
@@ -108,9 +110,9 @@ watch(stuck, () => void me.load())
 </template>
 
 <style scoped>
-.stuck { display: grid; max-width: 60rem; margin-top: 0.4rem; border-top: 1px solid var(--rule); }
-.stuck li { display: grid; gap: 0.25rem; justify-items: start; padding: 0.65rem 0; border-bottom: 1px solid var(--rule); }
+.stuck { display: grid; max-width: 60rem; margin-top: var(--space-2); border-top: 1px solid var(--rule); }
+.stuck li { display: grid; gap: var(--space-1); justify-items: start; padding: var(--space-4) 0; border-bottom: 1px solid var(--rule); }
 .why { overflow-wrap: anywhere; }
-.told { max-width: 60rem; max-height: 14rem; overflow: auto; white-space: pre-wrap; overflow-wrap: anywhere; margin: 0.3rem 0 0; }
-.acts { display: flex; gap: 1.25rem; }
+.told { max-width: 60rem; max-height: 14rem; overflow: auto; white-space: pre-wrap; overflow-wrap: anywhere; margin: var(--space-2) 0 0; }
+.acts { display: flex; gap: var(--space-7); }
 </style>

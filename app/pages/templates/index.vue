@@ -35,7 +35,10 @@ async function saved(id: string): Promise<void> {
 }
 
 function takeOut(): void {
-  const link = Object.assign(document.createElement('a'), { href: URL.createObjectURL(templatesAsFile(found.value)), download: 'templates.json' })
+  const link = Object.assign(document.createElement('a'), {
+    href: URL.createObjectURL(templatesAsFile(found.value)),
+    download: 'templates.json',
+  })
   link.click()
   URL.revokeObjectURL(link.href)
 }
@@ -232,17 +235,17 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: make }])
 
 <style scoped>
 .templates { display: grid; grid-template-columns: 19rem minmax(0, 1fr); min-height: 100%; }
-.all { border-right: 1px solid var(--rule); padding: 0.85rem 0 2rem 1.5rem; }
-.head { display: flex; justify-content: space-between; align-items: baseline; padding-right: 1rem; }
-.filter { width: calc(100% - 1rem); padding: 0.35rem 0.65rem; margin: 0.7rem 0; }
+.all { border-right: 1px solid var(--rule); padding: var(--space-5) 0 var(--space-9) var(--space-8); }
+.head { display: flex; justify-content: space-between; align-items: baseline; padding-right: var(--space-6); }
+.filter { width: calc(100% - 1rem); padding: var(--space-2) var(--space-4); margin: var(--space-4) 0; }
 .filter::placeholder { color: var(--quiet); opacity: 1; }
-.folder { padding-bottom: 0.6rem; }
-.folder h2 { font-family: var(--reading); font-weight: 400; padding-bottom: 0.15rem; }
-.one { display: grid; width: 100%; text-align: left; border: 0; border-top: 1px solid var(--rule); border-right: 3px solid transparent; background: none; padding: 0.4rem 0.5rem 0.4rem 0; cursor: pointer; }
+.folder { padding-bottom: var(--space-4); }
+.folder h2 { font-family: var(--reading); font-weight: 400; padding-bottom: var(--space-hair); }
+.one { display: grid; width: 100%; text-align: left; border: 0; border-top: 1px solid var(--rule); border-right: 3px solid transparent; background: none; padding: var(--space-2) var(--space-3) var(--space-2) 0; cursor: pointer; }
 .one:hover { background: var(--hover); }
 .one.here { border-right-color: var(--accent); color: var(--accent); }
 .star { color: var(--waiting); vertical-align: -1px; }
-.files { display: flex; flex-wrap: wrap; gap: 0.3rem 1rem; padding: 0.4rem 0; }
-.pad { padding: 0.5rem 1rem 0.5rem 0; }
-@media (max-width: 800px) { .templates { grid-template-columns: 1fr; } .all { border-right: 0; padding-inline: 0.75rem; } }
+.files { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-6); padding: var(--space-2) 0; }
+.pad { padding: var(--space-3) var(--space-6) var(--space-3) 0; }
+@media (max-width: 800px) { .templates { grid-template-columns: 1fr; } .all { border-right: 0; padding-inline: var(--space-5); } }
 </style>

@@ -9,6 +9,10 @@ const TYPES = { csv: 'text/csv; charset=utf-8', vcf: 'text/vcard; charset=utf-8'
 export default route({ query: exportQuery }, async ({ event, asker, query, now }) => {
   const records = await exportRecords(asker, query, now)
   setResponseHeader(event, 'content-type', TYPES[query.format])
-  setResponseHeader(event, 'content-disposition', `attachment; filename="${MODULE_FACTS[query.module].slug}-${now.toISOString().slice(0, 10)}.${query.format}"`)
+  setResponseHeader(
+    event,
+    'content-disposition',
+    `attachment; filename="${MODULE_FACTS[query.module].slug}-${now.toISOString().slice(0, 10)}.${query.format}"`,
+  )
   return records
 })

@@ -3,7 +3,11 @@ import { route } from '~~/server/routing/route'
 import { catalogueOf } from '~~/server/templates/catalogue'
 import { PERSON_MODULES } from '~~/shared/modules'
 
-const query = object({ modules: array(string().oneOf(PERSON_MODULES).required()).transform((_value, original: unknown) => original === undefined ? [] : [original].flat()).default([]) })
+const query = object({
+  modules: array(string().oneOf(PERSON_MODULES).required())
+    .transform((_value, original: unknown) => (original === undefined ? [] : [original].flat()))
+    .default([]),
+})
 
 /** The fields that every one of these modules has. */
 export default route({ query }, async ({ query }) => {

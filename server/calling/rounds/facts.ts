@@ -28,7 +28,8 @@ export const PERSON_COLUMNS: SQL = sql`
 export const JOIN_REACH: SQL = sql`
   left join lateral (
     select p.id, p.e164, coalesce(n.calls = 'refused', false) as refused, n.last_heard_at,
-      (select max(c.made_at) from ${call} c join ${phone} own on own.e164 = c.remote where own.record_id = r.id and c.direction = 'out') as last_called_at
+      (select max(c.made_at) from ${call} c join ${phone} own on own.e164 = c.remote where own.record_id = r.id
+        and c.direction = 'out') as last_called_at
     from ${phone} p left join ${numberState} n on n.e164 = p.e164
     where p.record_id = r.id and p.e164 is not null
     order by coalesce(n.calls = 'refused', false), p.position limit 1) reach on true`
@@ -36,6 +37,13 @@ export const JOIN_REACH: SQL = sql`
 export const zonesOfRow = ({ zone, country, region, e164 }: PersonRow): string[] => zonesOf({ zone, country, region }, e164)
 
 /** Why somebody is passed over now; null if they may be called. */
-export const whyPassed = (row: PersonRow, notWithinHours: number, now: Date) => passOver({
-  now: now.getTime(), hasNumber: row.e164 !== null, refused: row.refused, zones: zonesOfRow(row), lastHeardAt: row.lastHeardAt, lastCalledAt: row.lastCalledAt, notWithinMs: notWithinHours * HOUR,
-})
+export const whyPassed = (row: PersonRow, notWithinHours: number, now: Date) =>
+  passOver({
+    now: now.getTime(),
+    hasNumber: row.e164 !== null,
+    refused: row.refused,
+    zones: zonesOfRow(row),
+    lastHeardAt: row.lastHeardAt,
+    lastCalledAt: row.lastCalledAt,
+    notWithinMs: notWithinHours * HOUR,
+  })

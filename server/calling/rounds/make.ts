@@ -42,13 +42,27 @@ export async function makeRound(asker: SignedIn, form: RoundForm, now: Date): Pr
   if (people.length === 0) throw badInput({ selection: 'Nobody is chosen any more. Choose them again.' })
   const inOrder = order === 'last-contact' ? people.toSorted((a, b) => (a.lastContactAt ?? 0) - (b.lastContactAt ?? 0)) : people
   return tx(async (database) => {
-    if (teamId && !(await database.select({ id: team.id }).from(team).where(sql`${team.id} = ${teamId}::uuid`))[0]) throw badInput({ teamId: 'There is no such team.' })
-    const [made] = await database.insert(callRound).values({ id, name, module, teamId, madeBy: asker.id, madeAt: now, order, pauseSeconds, notWithinHours }).onConflictDoNothing().returning()
+    if (
+      teamId
+      && !(
+        await database
+          .select({ id: team.id })
+          .from(team)
+          .where(sql`${team.id} = ${teamId}::uuid`)
+      )[0]
+    )
+      throw badInput({ teamId: 'There is no such team.' })
+    const [made] = await database
+      .insert(callRound)
+      .values({ id, name, module, teamId, madeBy: asker.id, madeAt: now, order, pauseSeconds, notWithinHours })
+      .onConflictDoNothing()
+      .returning()
     if (!made) return { id }
     const rows = inOrder.map((person, position) => ({ id: person.recordId, position, zones: zonesOfRow(person).join(' ') }))
     await once(sql`
       insert into ${roundPerson} (round_id, record_id, position, zones)
-      select ${id}::uuid, x.id, x.position, x.zones from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as x(id uuid, position int, zones text)`)
+      select ${id}::uuid, x.id, x.position, x.zones
+        from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as x(id uuid, position int, zones text)`)
     await note('round-made', asker.id, now, { roundId: id, name, people: rows.length })
     announceRound(made)
     return { id }
@@ -57,10 +71,15 @@ export async function makeRound(asker: SignedIn, form: RoundForm, now: Date): Pr
 
 async function chosenPeople(asker: SignedIn, selection: Selection, now: Date): Promise<(PersonRow & { lastContactAt: number | null })[]> {
   const { module } = selection.list
-  if (!hasNumbers(module)) throw badInput({ selection: `${MODULE_FACTS[module].many} have no numbers of their own. Choose people or companies.` })
+  if (!hasNumbers(module))
+    throw badInput({ selection: `${MODULE_FACTS[module].many} have no numbers of their own. Choose people or companies.` })
   const { from, where, order } = await chosenIn(asker, selection, now)
-  const { rows: [counted] } = await ask<{ many: boolean }>(planned(sql`select count(*) > ${sql.raw(String(MOST_IN_ROUND))} as many from ${from} where ${where}`))
-  if (counted!.many) throw badInput({ selection: `A round has ${MOST_IN_ROUND.toLocaleString('en-US')} people at most. Choose fewer, by place or stage perhaps, and make several.` })
+  const { rows: [counted] } = await ask<{ many: boolean }>(planned(sql`select count(*) > ${sql.raw(String(MOST_IN_ROUND))} as many
+    from ${from} where ${where}`))
+  if (counted!.many)
+    throw badInput({
+      selection: `A round has ${MOST_IN_ROUND.toLocaleString('en-US')} people at most. Choose fewer, by place or stage perhaps, and make several.`,
+    })
   const { rows } = await ask<PersonRow & { lastContactAt: number | null }>(planned(sql`
     with chosen as (select r.id, row_number() over (order by ${order}) as place from ${from} where ${where})
     select ${PERSON_COLUMNS}, ${milliseconds(sql`contact.at`)} as "lastContactAt"

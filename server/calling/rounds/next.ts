@@ -51,7 +51,10 @@ export async function leaveRound(asker: SignedIn, roundId: string, now: Date): P
   await tx(async (database) => {
     const round = await mustHoldRound(asker, roundId)
     await letGoOfAll(asker, now)
-    await database.update(roundColleague).set({ leftAt: now }).where(and(eq(roundColleague.roundId, roundId), eq(roundColleague.colleagueId, asker.id)))
+    await database
+      .update(roundColleague)
+      .set({ leftAt: now })
+      .where(and(eq(roundColleague.roundId, roundId), eq(roundColleague.colleagueId, asker.id)))
     announceRound(round)
   })
 }
@@ -63,14 +66,19 @@ async function handOut(asker: SignedIn, round: StoredRound, now: Date): Promise<
     const due = await dueIn(asker, round, now)
     const judged = due.map(person => ({ person, why: whyPassed(person, round.notWithinHours, now) }))
     const found = judged.findIndex(({ why }) => why === null)
-    const passed = (found < 0 ? judged : judged.slice(0, found)).map(({ person, why }) => ({ recordId: person.recordId, before: standingBefore(person), event: { kind: 'pass' as const, ...why!, at: now.getTime() } }))
+    const passed = (found < 0 ? judged : judged.slice(0, found)).map(({ person, why }) => ({
+      recordId: person.recordId,
+      before: standingBefore(person),
+      event: { kind: 'pass' as const, ...why!, at: now.getTime() },
+    }))
     await passAll(round.id, passed, now)
     if (found >= 0) await happen(round.id, judged[found]!.person.recordId, { kind: 'hold', by: asker.id, at: now.getTime() })
     if (found >= 0 || due.length < LOOKED_AT) return
   }
 }
 
-const standingBefore = ({ standing }: DueRow) => standingOf({ ...standing, heldUntil: date(standing.heldUntil), notBefore: date(standing.notBefore) } as Parameters<typeof standingOf>[0])
+const standingBefore = ({ standing }: DueRow) =>
+  standingOf({ ...standing, heldUntil: date(standing.heldUntil), notBefore: date(standing.notBefore) } as Parameters<typeof standingOf>[0])
 const date = (instant: unknown) => typeof instant === 'string' ? new Date(instant) : null
 
 /** Those whose turn is next and may have come, in the order of the round. */
@@ -79,10 +87,12 @@ async function dueIn(asker: SignedIn, round: StoredRound, now: Date): Promise<Du
   const { rows } = await ask<DueRow>(sql`
     with due as (
       select p.* from ${roundPerson} p join ${record} r on r.id = p.record_id
-      where p.round_id = ${round.id}::uuid and p.state in ('waiting', 'held') and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+      where p.round_id = ${round.id}::uuid and p.state in ('waiting', 'held')
+        and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
         and case p.state when 'held' then p.held_until <= ${at(now)} else p.not_before is null or p.not_before <= ${at(now)} end
       order by ${order} limit ${sql.raw(String(LOOKED_AT))})
-    select ${PERSON_COLUMNS}, jsonb_build_object('state', p.state, 'colleagueId', p.colleague_id, 'heldUntil', p.held_until, 'reason', p.reason, 'notBefore', p.not_before, 'turn', p.turn) as standing
+    select ${PERSON_COLUMNS}, jsonb_build_object('state', p.state, 'colleagueId', p.colleague_id, 'heldUntil', p.held_until, 'reason',
+      p.reason, 'notBefore', p.not_before, 'turn', p.turn) as standing
     from due p join ${record} r on r.id = p.record_id ${JOIN_REACH}
     order by ${order}`)
   return rows

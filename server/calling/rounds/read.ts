@@ -22,16 +22,24 @@ type HeadRow = Record<string, unknown> & Omit<RoundHead, 'counts' | 'mayChange'>
 
 /** The rounds that I may work: open and paused ones, and those that were made in the last three months; the newest first. */
 export const listRounds = (asker: SignedIn, now: Date): Promise<RoundHead[]> =>
-  heads(asker, sql`${visible(asker, 'round.work', { owner: sql`w.made_by`, team: sql`w.team_id` })} and (w.state <> 'stopped' or w.made_at > ${at(now.getTime() - MONTHS_MS)})`)
+  heads(asker, sql`${visible(asker, 'round.work', { owner: sql`w.made_by`, team: sql`w.team_id` })}
+    and (w.state <> 'stopped' or w.made_at > ${at(now.getTime() - MONTHS_MS)})`)
 
 async function heads(asker: SignedIn, where: SQL): Promise<RoundHead[]> {
   const { rows } = await ask<HeadRow>(sql`
-    select w.id, w.name, w.module, w.state, w.order, w.pause_seconds as "pauseSeconds", w.not_within_hours as "notWithinHours", ${milliseconds(sql`w.made_at`)} as "madeAt",
-      jsonb_build_object('id', maker.id, 'firstName', maker.first_name) as "madeBy", case when t.id is not null then jsonb_build_object('id', t.id, 'name', t.name) end as team, ${COUNTS} as counts,
-      (select coalesce(jsonb_agg(jsonb_build_object('id', c.id, 'firstName', c.first_name) order by m.joined_at), '[]') from ${roundColleague} m join ${colleague} c on c.id = m.colleague_id where m.round_id = w.id and m.left_at is null) as "on"
+    select w.id, w.name, w.module, w.state, w.order, w.pause_seconds as "pauseSeconds", w.not_within_hours as "notWithinHours",
+      ${milliseconds(sql`w.made_at`)} as "madeAt",
+      jsonb_build_object('id', maker.id, 'firstName', maker.first_name) as "madeBy", case
+        when t.id is not null then jsonb_build_object('id', t.id, 'name', t.name) end as team, ${COUNTS} as counts,
+      (select coalesce(jsonb_agg(jsonb_build_object('id', c.id, 'firstName', c.first_name) order by m.joined_at), '[]')
+        from ${roundColleague} m join ${colleague} c on c.id = m.colleague_id where m.round_id = w.id and m.left_at is null) as "on"
     from ${callRound} w join ${colleague} maker on maker.id = w.made_by left join ${team} t on t.id = w.team_id
     where ${where} order by w.made_at desc, w.id desc limit 200`)
-  return rows.map(row => ({ ...row, counts: countsOf(row.counts), mayChange: can(asker, 'round.edit', roundBelongs({ madeBy: row.madeBy.id, teamId: row.team?.id ?? null })) }))
+  return rows.map(row => ({
+    ...row,
+    counts: countsOf(row.counts),
+    mayChange: can(asker, 'round.edit', roundBelongs({ madeBy: row.madeBy.id, teamId: row.team?.id ?? null })),
+  }))
 }
 
 /** A round with how its calls went and who made them. */
@@ -46,7 +54,8 @@ interface RoundCall { colleagueId: string, facts: ReturnType<typeof factsOf>, na
 
 async function callsOf(id: string): Promise<RoundCall[]> {
   const { rows } = await ask<{ call: Record<string, unknown>, name: string | null, colour: DispositionColour | null }>(sql`
-    select to_jsonb(c) as call, d.name, d.colour from ${roundPerson} p join ${call} c on c.id = p.call_id left join ${disposition} d on d.id = c.disposition_id where p.round_id = ${id}::uuid`)
+    select to_jsonb(c) as call, d.name, d.colour from ${roundPerson} p join ${call} c on c.id = p.call_id left
+      join ${disposition} d on d.id = c.disposition_id where p.round_id = ${id}::uuid`)
   return rows.map(({ call: row, name, colour }) => {
     const stored = storedOf(row)
     return { colleagueId: stored.colleagueId!, facts: factsOf(stored), name, colour }
@@ -59,33 +68,55 @@ function resultsOf(calls: RoundCall[]): RoundResult[] {
     const known = counts.get(name ?? '') ?? { name: name ?? '', colour, count: 0 }
     counts.set(name ?? '', { ...known, count: known.count + 1 })
   }
-  return [...counts.values()].sort((a, b) => Number(a.name === '') - Number(b.name === '') || b.count - a.count || a.name.localeCompare(b.name))
+  return [...counts.values()].sort(
+    (a, b) => Number(a.name === '') - Number(b.name === '') || b.count - a.count || a.name.localeCompare(b.name),
+  )
 }
 
 async function colleaguesOf(id: string, calls: RoundCall[], now: Date): Promise<RoundColleague[]> {
   const { rows } = await ask<Pick<RoundColleague, 'id' | 'firstName' | 'here'> & Record<string, unknown>>(sql`
-    select c.id, c.first_name as "firstName", m.left_at is null as here from ${roundColleague} m join ${colleague} c on c.id = m.colleague_id where m.round_id = ${id}::uuid order by m.joined_at`)
+    select c.id, c.first_name as "firstName", m.left_at is null as here from ${roundColleague} m
+      join ${colleague} c on c.id = m.colleague_id where m.round_id = ${id}::uuid order by m.joined_at`)
   return rows.map(({ id: colleagueId, firstName, here }) => {
     const own = calls.filter(one => one.colleagueId === colleagueId)
     const reached = own.filter(({ facts }) => answeredAt(facts) !== null && facts.answeredBy === 'person')
-    return { id: colleagueId, firstName, here, called: own.length, reached: reached.length, talkMs: reached.reduce((sum, { facts }) => sum + talkMs(facts, now.getTime()), 0) }
+    return {
+      id: colleagueId,
+      firstName,
+      here,
+      called: own.length,
+      reached: reached.length,
+      talkMs: reached.reduce((sum, { facts }) => sum + talkMs(facts, now.getTime()), 0),
+    }
   })
 }
 
 type PersonRow = Record<string, unknown> & Omit<RoundPersonRow, 'facts'> & { call: Record<string, unknown> | null }
 
-/** The people of a round whom one may see, a page of them: those in hand and those called last first, then those who wait, in their order. */
+/**
+ * The people of a round whom one may see, a page of them: those in hand and those called last first, then those who wait,
+ * in their order.
+ */
 export async function readRoundPeople(asker: SignedIn, id: string, { state, page }: RoundPeopleQuery, now: Date): Promise<RoundPeople> {
   const round = await mustHoldRound(asker, id)
-  const where = sql`p.round_id = ${id}::uuid and ${state ? sql`p.state = ${state}` : sql`true`} and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}`
-  const { rows: [counted] } = await ask<{ total: number }>(sql`select count(*)::int as total from ${roundPerson} p join ${record} r on r.id = p.record_id where ${where}`)
+  const where = sql`p.round_id = ${id}::uuid and ${state ? sql`p.state = ${state}` : sql`true`}
+    and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}`
+  const { rows: [counted] } = await ask<{ total: number }>(sql`select count(*)::int as total from ${roundPerson} p
+    join ${record} r on r.id = p.record_id where ${where}`)
   const { rows } = await ask<PersonRow>(sql`
-    select r.id as "recordId", r.name, r.title, r.city, company.name as company, p.state, p.reason, ${milliseconds(sql`p.not_before`)} as "notBefore", ${milliseconds(sql`p.changed_at`)} as "changedAt",
+    select r.id as "recordId", r.name, r.title, r.city, company.name as company, p.state, p.reason,
+      ${milliseconds(sql`p.not_before`)} as "notBefore", ${milliseconds(sql`p.changed_at`)} as "changedAt",
       who.first_name as by, d.name as disposition, to_jsonb(c) as call
     from ${roundPerson} p join ${record} r on r.id = p.record_id ${joinCompany(asker)}
-    left join ${colleague} who on who.id = p.colleague_id left join ${call} c on c.id = p.call_id left join ${disposition} d on d.id = c.disposition_id
+    left join ${colleague} who on who.id = p.colleague_id left join ${call} c on c.id = p.call_id left
+      join ${disposition} d on d.id = c.disposition_id
     where ${where}
     order by p.state <> 'held', p.state <> 'called', case when p.state = 'called' then p.changed_at end desc, ${await turnsOf(round, now)}
     limit ${sql.raw(String(PAGE))} offset ${sql.raw(String((page - 1) * PAGE))}`)
-  return { rows: rows.map(({ call: row, ...person }) => ({ ...person, facts: row ? factsOf(storedOf(row)) : null })), total: counted!.total, page, size: PAGE }
+  return {
+    rows: rows.map(({ call: row, ...person }) => ({ ...person, facts: row ? factsOf(storedOf(row)) : null })),
+    total: counted!.total,
+    page,
+    size: PAGE,
+  }
 }

@@ -13,7 +13,8 @@ export async function turnRound(asker: SignedIn, id: string, to: RoundState, now
   await tx(async (database) => {
     const round = await mustHoldRound(asker, id, 'round.edit')
     if (round.state === to) return
-    if (!mayTurn(round.state, to)) throw conflict('round-turned', 'Not now', `The round ${round.name} is ${round.state}, so it cannot be ${to}.`)
+    if (!mayTurn(round.state, to))
+      throw conflict('round-turned', 'Not now', `The round ${round.name} is ${round.state}, so it cannot be ${to}.`)
     await database.update(callRound).set({ state: to }).where(eq(callRound.id, id))
     await note('round-turned', asker.id, now, { roundId: id, name: round.name, from: round.state, to })
     announceRound(round)

@@ -7,7 +7,13 @@ export type StoredTransfer = typeof callTransfer.$inferSelect
 
 /** The transfer of a call that is under way, held fast until the transaction around has ended. */
 export async function openTransfer(callId: string): Promise<StoredTransfer | null> {
-  const [found] = await tx(database => database.select().from(callTransfer).where(and(eq(callTransfer.callId, callId), isNull(callTransfer.endedAt))).for('update'))
+  const [found] = await tx(database =>
+    database
+      .select()
+      .from(callTransfer)
+      .where(and(eq(callTransfer.callId, callId), isNull(callTransfer.endedAt)))
+      .for('update'),
+  )
   return found ?? null
 }
 
@@ -16,7 +22,12 @@ export async function stepTransfer({ id, state, way }: StoredTransfer, step: Tra
   const after = afterStep(state, way, step)
   if (!after) return null
   const ended = after !== 'together'
-  const [stepped] = await tx(database => database.update(callTransfer)
-    .set({ state: after, ...(step === 'take' && { takenAt: now }), ...(ended && { endedAt: now }) }).where(eq(callTransfer.id, id)).returning())
+  const [stepped] = await tx(database =>
+    database
+      .update(callTransfer)
+      .set({ state: after, ...(step === 'take' && { takenAt: now }), ...(ended && { endedAt: now }) })
+      .where(eq(callTransfer.id, id))
+      .returning(),
+  )
   return stepped!
 }

@@ -12,7 +12,11 @@ import { mustBeMyCall, type StoredCall } from '../stored'
 export async function colleaguesToHandTo(asker: SignedIn, { lineId }: Pick<StoredCall, 'lineId'>): Promise<TransferTo[]> {
   return tx(async (database) => {
     const [on] = await database.select().from(line).where(eq(line.id, lineId))
-    const others = await database.select({ id: colleague.id, name: colleague.name, title: colleague.title }).from(colleague).where(ne(colleague.id, asker.id)).orderBy(asc(colleague.name))
+    const others = await database
+      .select({ id: colleague.id, name: colleague.name, title: colleague.title })
+      .from(colleague)
+      .where(ne(colleague.id, asker.id))
+      .orderBy(asc(colleague.name))
     const answer: typeof others = []
     for (const one of others) {
       const at = await colleagueAtWork(one.id)
@@ -24,4 +28,5 @@ export async function colleaguesToHandTo(asker: SignedIn, { lineId }: Pick<Store
 }
 
 /** To whom my call can be handed. */
-export const toWhom = (asker: SignedIn, callId: string): Promise<TransferTo[]> => tx(async () => colleaguesToHandTo(asker, await mustBeMyCall(asker, callId)))
+export const toWhom = (asker: SignedIn, callId: string): Promise<TransferTo[]> =>
+  tx(async () => colleaguesToHandTo(asker, await mustBeMyCall(asker, callId)))

@@ -30,9 +30,18 @@ export async function transferCall(asker: SignedIn, callId: string, form: Transf
   if (held !== 'done') throw conflict('not-now', 'Not now', NOT_NOW)
   await tx(async (database) => {
     const mine = await mustBeMine(asker, callId, form)
-    const [made] = await database.insert(callTransfer).values({ id: form.id, callId, fromId: asker.id, toId: form.toId, way: form.way, state: 'asked', askedAt: now }).onConflictDoNothing().returning()
+    const [made] = await database
+      .insert(callTransfer)
+      .values({ id: form.id, callId, fromId: asker.id, toId: form.toId, way: form.way, state: 'asked', askedAt: now })
+      .onConflictDoNothing()
+      .returning()
     if (!made) return
-    await addJob({ kind: TRANSFER_BACK, key: form.id, payload: { callId, transferId: form.id }, dueAt: new Date(now.getTime() + TRANSFER_RINGS_MS) })
+    await addJob({
+      kind: TRANSFER_BACK,
+      key: form.id,
+      payload: { callId, transferId: form.id },
+      dueAt: new Date(now.getTime() + TRANSFER_RINGS_MS),
+    })
     await announceCall(mine)
   })
 }
@@ -43,7 +52,8 @@ async function mustBeMine(asker: SignedIn, callId: string, { id, toId }: Transfe
     const state = callState(factsOf(mine))
     if (state !== 'talking' && state !== 'held') throw conflict('not-now', 'Not now', NOT_NOW)
     const open = await openTransfer(callId)
-    if (open && open.id !== id) throw conflict('transfer', 'It is being handed', 'This call is being handed to a colleague already. Take it back first.')
+    if (open && open.id !== id)
+      throw conflict('transfer', 'It is being handed', 'This call is being handed to a colleague already. Take it back first.')
     const to = (await colleaguesToHandTo(asker, mine)).find(one => one.id === toId)
     if (!to) throw badInput({ toId: 'This colleague does not answer that line. Choose another one.' })
     if (to.busy && !open) throw badInput({ toId: `${to.name} is on a call. Choose another one, or wait.` })
@@ -61,7 +71,8 @@ export async function stepOfTransfer(asker: SignedIn, callId: string, step: Tran
     const [on] = await database.select().from(call).where(eq(call.id, callId)).for('update')
     const open = on && await openTransfer(callId)
     if (!open || (STEP_OF[step] === 'us' ? open.fromId : open.toId) !== asker.id) throw notFound('call that is being handed')
-    if (step === 'take' && await isOnCall(asker.id)) throw conflict('on-a-call', 'You are on a call', 'You are on a call already. End it, then take this one.')
+    if (step === 'take' && (await isOnCall(asker.id)))
+      throw conflict('on-a-call', 'You are on a call', 'You are on a call already. End it, then take this one.')
     const after = await stepTransfer(open, step, now)
     if (!after) throw conflict('not-now', 'Not now', 'That cannot be done at this moment of transfer the call on.')
     if (after.state === 'transferred') await database.update(call).set({ colleagueId: after.toId }).where(eq(call.id, callId))
@@ -72,7 +83,12 @@ export async function stepOfTransfer(asker: SignedIn, callId: string, step: Tran
 }
 
 /** Who is on it, and whether whoever called still waits. What the exchange does not take can be done by hand: hold, and go on. */
-async function tellExchange({ exchangeRef: ref, endedAt }: StoredCall, before: StoredTransfer, { state, fromId, toId }: StoredTransfer, step: TransferStep): Promise<void> {
+async function tellExchange(
+  { exchangeRef: ref, endedAt }: StoredCall,
+  before: StoredTransfer,
+  { state, fromId, toId }: StoredTransfer,
+  step: TransferStep,
+): Promise<void> {
   const exchange = theExchange()
   if (!ref || endedAt) return
   if (state === 'together' || (state === 'transferred' && before.state === 'asked')) await exchange.seat(ref, toId, true)

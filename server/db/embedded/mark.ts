@@ -3,7 +3,8 @@ import { join } from 'node:path'
 import type pg from 'pg'
 
 /**
- * How far the log of what was written had come, in the folder of the database itself: whoever copies or replaces that has its mark too. After a crash PostgreSQL reads its log up to the first
+ * How far the log of what was written had come, in the folder of the database itself: whoever copies or replaces that has
+ * its mark too. After a crash PostgreSQL reads its log up to the first
  * piece that is damaged and takes that for the end: what was acknowledged after it would be gone without a word. The mark
  * says that there was more.
  */

@@ -168,8 +168,16 @@ export async function openEmbedded(workerFile: string, options: WorkerOptions, l
 }
 
 /** What the database says of damaged files speaks to those who build it. */
-const cannotOpen = (folder: string | undefined, words: string) => new PlainError(
-  `The database in ${folder ?? 'memory'} cannot be opened (${words.split('\n')[0]!.replace(/ Build with -s.*$/, '').slice(0, 200)}). If the disk is full, make room and start again; otherwise its files are damaged: put the last backup in their place.`)
+const cannotOpen = (folder: string | undefined, words: string) =>
+  new PlainError(
+    `The database in ${folder ?? 'memory'} cannot be opened (${words
+      .split('\n')[0]!
+      .replace(/ Build with -s.*$/, '')
+      .slice(
+        0,
+        200,
+      )}). If the disk is full, make room and start again; otherwise its files are damaged: put the last backup in their place.`,
+  )
 
 /** What node-postgres takes for a socket. */
 class WorkerStream extends Duplex {

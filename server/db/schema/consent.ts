@@ -33,12 +33,22 @@ export const numberState = pgTable('number_state', {
 }, table => [...knownValues('number_state', table), index('number_state_refused').on(table.e164).where(sql`${table.texts} = 'refused'`)])
 
 /** A wish in free words, for a person to decide on. */
-export const consentProposal = pgTable('consent_proposal', {
-  id: id().primaryKey(),
-  e164: text('e164').notNull(),
-  activityId: id('activity_id').notNull().references(() => activity.id),
-  at: instant('at').notNull(),
-  decidedAt: instant('decided_at'),
-  decidedBy: id('decided_by').references(() => colleague.id),
-  optedOut: text('opted_out', { enum: ['yes', 'no'] }),
-}, table => [...knownValues('consent_proposal', table), index('consent_proposal_number').on(table.e164), index('consent_proposal_activity').on(table.activityId)])
+export const consentProposal = pgTable(
+  'consent_proposal',
+  {
+    id: id().primaryKey(),
+    e164: text('e164').notNull(),
+    activityId: id('activity_id')
+      .notNull()
+      .references(() => activity.id),
+    at: instant('at').notNull(),
+    decidedAt: instant('decided_at'),
+    decidedBy: id('decided_by').references(() => colleague.id),
+    optedOut: text('opted_out', { enum: ['yes', 'no'] }),
+  },
+  table => [
+    ...knownValues('consent_proposal', table),
+    index('consent_proposal_number').on(table.e164),
+    index('consent_proposal_activity').on(table.activityId),
+  ],
+)

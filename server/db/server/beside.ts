@@ -33,6 +33,8 @@ export const BESIDE: Beside = {
 
 /** Begins and asks in one go, so that it costs no round trip; the lock goes with the transaction. */
 async function isLetIn(connection: pg.PoolClient): Promise<boolean> {
-  const answers = await connection.query(`begin; select pg_try_advisory_xact_lock_shared(${HOUSE}) as free`) as unknown as { rows: { free: boolean }[] }[]
+  const answers = (await connection.query(`begin; select pg_try_advisory_xact_lock_shared(${HOUSE}) as free`)) as unknown as {
+    rows: { free: boolean }[]
+  }[]
   return answers[1]!.rows[0]!.free
 }

@@ -1,14 +1,30 @@
 import fc from 'fast-check'
 import { dueIn, dueOn } from '~~/core/call/due'
 import { mayFollow, sayEffect, type EffectState } from '~~/core/effects/effects'
-import { answeredAt, CALL_ENDS, callState, isOff, isOn, leftMessage, newCall, outcomeOf, SIDES, talkMs, withEvent, type CallEvent } from '~~/core/call/facts'
+import {
+  answeredAt,
+  CALL_ENDS,
+  callState,
+  isOff,
+  isOn,
+  leftMessage,
+  newCall,
+  outcomeOf,
+  SIDES,
+  talkMs,
+  withEvent,
+  type CallEvent,
+} from '~~/core/call/facts'
 import { mayCall } from '~~/core/call/gate'
 import { zoneRules } from '~~/core/hours/zones'
 
 const START = Date.parse('2026-11-25T17:00:00Z')
 const at = fc.integer({ min: 0, max: 60 }).map(second => START + second * 1_000)
 const event: fc.Arbitrary<CallEvent> = fc.oneof(
-  fc.record({ kind: fc.constantFrom('ringing' as const, 'own-ringing' as const, 'own-answered' as const, 'leaving' as const, 'left' as const), at }),
+  fc.record({
+    kind: fc.constantFrom('ringing' as const, 'own-ringing' as const, 'own-answered' as const, 'leaving' as const, 'left' as const),
+    at,
+  }),
   fc.record({ kind: fc.constant('answered' as const), at, by: fc.constantFrom('person' as const, 'machine' as const) }),
   fc.record({ kind: fc.constant('switched' as const), at, what: fc.constantFrom('hold' as const, 'mute' as const), on: fc.boolean() }),
   fc.record({ kind: fc.constant('ended' as const), at, why: fc.constantFrom(...CALL_ENDS), side: fc.constantFrom(...SIDES) }),
@@ -17,17 +33,37 @@ const after = (events: CallEvent[]) => events.reduce(withEvent, newCall(START))
 
 describe('a call', () => {
   it('goes from dialling over ringing and talking to its end', () => {
-    const events: CallEvent[] = [{ kind: 'ringing', at: START + 1_000 }, { kind: 'answered', at: START + 4_000, by: 'person' }, { kind: 'switched', at: START + 5_000, what: 'hold', on: true }, { kind: 'switched', at: START + 6_000, what: 'hold', on: false }, { kind: 'ended', at: START + 10_000, why: 'hung-up', side: 'them' }]
-    expect(events.map((_, index) => callState(after(events.slice(0, index + 1))))).toEqual(['ringing', 'talking', 'held', 'talking', 'ended'])
+    const events: CallEvent[] = [
+      { kind: 'ringing', at: START + 1_000 },
+      { kind: 'answered', at: START + 4_000, by: 'person' },
+      { kind: 'switched', at: START + 5_000, what: 'hold', on: true },
+      { kind: 'switched', at: START + 6_000, what: 'hold', on: false },
+      { kind: 'ended', at: START + 10_000, why: 'hung-up', side: 'them' },
+    ]
+    expect(events.map((_, index) => callState(after(events.slice(0, index + 1))))).toEqual([
+      'ringing',
+      'talking',
+      'held',
+      'talking',
+      'ended',
+    ])
     expect(callState(newCall(START))).toBe('dialling')
     expect([talkMs(after(events), START + 99_000), outcomeOf(after(events))]).toEqual([6_000, 'answered'])
     expect(talkMs(after(events.slice(0, 2)), START + 9_000)).toBe(5_000)
   })
 
   it('is the same whatever order its events come in, and however often', () => {
-    fc.assert(fc.property(fc.array(event, { maxLength: 12 }).chain(events => fc.tuple(fc.constant(events), fc.shuffledSubarray([...events, ...events], { minLength: events.length * 2 }))), ([events, shuffled]) => {
-      expect(after(shuffled)).toEqual(after(events))
-    }), { numRuns: 2000 })
+    fc.assert(
+      fc.property(
+        fc
+          .array(event, { maxLength: 12 })
+          .chain(events => fc.tuple(fc.constant(events), fc.shuffledSubarray([...events, ...events], { minLength: events.length * 2 }))),
+        ([events, shuffled]) => {
+          expect(after(shuffled)).toEqual(after(events))
+        },
+      ),
+      { numRuns: 2000 },
+    )
   })
 
   it('never leaves its end again, and never talks for longer than it lasted', () => {
@@ -43,7 +79,8 @@ describe('a call', () => {
         expect(talked).toBeGreaterThanOrEqual(0)
         if (facts.endedAt !== null) expect(talked).toBeLessThanOrEqual(Math.max(0, facts.endedAt - START))
         // whoever has not answered before the end has not answered at all
-        if (facts.endedAt !== null && facts.answeredAt !== null && facts.answeredAt > facts.endedAt) expect([talked, answeredAt(facts)]).toEqual([0, null])
+        if (facts.endedAt !== null && facts.answeredAt !== null && facts.answeredAt > facts.endedAt)
+          expect([talked, answeredAt(facts)]).toEqual([0, null])
       }
     }), { numRuns: 2000 })
   })
@@ -55,7 +92,9 @@ describe('a call', () => {
       // whoever leaves a message that was spoken before talks no more
       const left = Math.min(...times('leaving'))
       const off = left >= answer && left <= end ? left : end
-      expect(talkMs(after(events), START + 120_000)).toBe(answer > end || answer === Infinity ? 0 : (off === Infinity ? START + 120_000 : off) - answer)
+      expect(talkMs(after(events), START + 120_000)).toBe(
+        answer > end || answer === Infinity ? 0 : (off === Infinity ? START + 120_000 : off) - answer,
+      )
     }), { numRuns: 2000 })
   })
 
@@ -70,20 +109,39 @@ describe('a call', () => {
   })
 
   it.each([
-    [{ why: 'busy', side: 'them' }, 'busy'], [{ why: 'no-answer', side: 'network' }, 'no-answer'], [{ why: 'hung-up', side: 'us' }, 'given-up'],
+    [{ why: 'busy', side: 'them' }, 'busy'],
+    [{ why: 'no-answer', side: 'network' }, 'no-answer'],
+    [{ why: 'hung-up', side: 'us' }, 'given-up'],
   ] as const)('that nobody answered and that ended with %j is called %s', (end, outcome) => {
     expect(outcomeOf(after([{ kind: 'ended', at: START + 1, ...end }]))).toBe(outcome)
   })
 
   it('rings with my own telephone first, where I call with it', () => {
-    const events: CallEvent[] = [{ kind: 'own-ringing', at: START + 1 }, { kind: 'own-answered', at: START + 2 }, { kind: 'ringing', at: START + 3 }, { kind: 'answered', at: START + 4, by: 'person' }]
+    const events: CallEvent[] = [
+      { kind: 'own-ringing', at: START + 1 },
+      { kind: 'own-answered', at: START + 2 },
+      { kind: 'ringing', at: START + 3 },
+      { kind: 'answered', at: START + 4, by: 'person' },
+    ]
     expect(events.map((_, index) => callState(after(events.slice(0, index + 1))))).toEqual(['own-phone', 'dialling', 'ringing', 'talking'])
     expect(outcomeOf(after([events[0]!, { kind: 'ended', at: START + 9, why: 'own-no-answer', side: 'us' }]))).toBe('own-no-answer')
   })
 
   it('lets me go as soon as a spoken message is left, and says whether all of it was heard', () => {
-    const events: CallEvent[] = [{ kind: 'answered', at: START, by: 'machine' }, { kind: 'leaving', at: START + 2_000 }, { kind: 'left', at: START + 9_000 }, { kind: 'ended', at: START + 9_001, why: 'hung-up', side: 'us' }]
-    expect(events.map((_, index) => [callState(after(events.slice(0, index + 1))), leftMessage(after(events.slice(0, index + 1)))])).toEqual([['talking', null], ['leaving', 'being-left'], ['leaving', 'left'], ['ended', 'left']])
+    const events: CallEvent[] = [
+      { kind: 'answered', at: START, by: 'machine' },
+      { kind: 'leaving', at: START + 2_000 },
+      { kind: 'left', at: START + 9_000 },
+      { kind: 'ended', at: START + 9_001, why: 'hung-up', side: 'us' },
+    ]
+    expect(
+      events.map((_, index) => [callState(after(events.slice(0, index + 1))), leftMessage(after(events.slice(0, index + 1)))]),
+    ).toEqual([
+      ['talking', null],
+      ['leaving', 'being-left'],
+      ['leaving', 'left'],
+      ['ended', 'left'],
+    ])
     expect([isOff('leaving'), isOff('ended'), isOff('held')]).toEqual([true, true, false])
     expect(talkMs(after(events), START + 99_000)).toBe(2_000)
     expect(leftMessage(after([...events.slice(0, 2), { kind: 'ended', at: START + 5_000, why: 'hung-up', side: 'them' }]))).toBe('cut-off')
@@ -92,7 +150,14 @@ describe('a call', () => {
   })
 
   it('that a mailbox answered is called so', () => {
-    expect(outcomeOf(after([{ kind: 'answered', at: START, by: 'machine' }, { kind: 'ended', at: START + 9, why: 'hung-up', side: 'us' }]))).toBe('machine')
+    expect(
+      outcomeOf(
+        after([
+          { kind: 'answered', at: START, by: 'machine' },
+          { kind: 'ended', at: START + 9, why: 'hung-up', side: 'us' },
+        ]),
+      ),
+    ).toBe('machine')
   })
 })
 
@@ -109,7 +174,11 @@ describe('whether somebody may be called', () => {
   })
 
   it('is refused where somebody has asked for no calls, whatever anybody says', () => {
-    expect(mayCall({ ...facts, refused: true, nightAllowed: true, lastHeardAt: START })).toEqual({ may: false, reason: 'no-calls', notBefore: null })
+    expect(mayCall({ ...facts, refused: true, nightAllowed: true, lastHeardAt: START })).toEqual({
+      may: false,
+      reason: 'no-calls',
+      notBefore: null,
+    })
   })
 })
 
@@ -127,7 +196,11 @@ describe('what a disposition sets off', () => {
   it('is due by the clock there, over a change of summer time, and at the next moment there is', () => {
     const [portland, halifax] = [zoneRules('America/Los_Angeles')!, zoneRules('America/Halifax')!]
     // clocks go back on 1 November 2026 and forward on 14 March 2027 (IANA time zone database, from memory)
-    expect(dueIn(Date.parse('2026-10-30T17:00:00Z'), 3, '09:30', portland)).toEqual({ wallTime: '2026-11-02T09:30', zone: 'America/Los_Angeles', instant: Date.parse('2026-11-02T17:30:00Z') })
+    expect(dueIn(Date.parse('2026-10-30T17:00:00Z'), 3, '09:30', portland)).toEqual({
+      wallTime: '2026-11-02T09:30',
+      zone: 'America/Los_Angeles',
+      instant: Date.parse('2026-11-02T17:30:00Z'),
+    })
     expect(dueOn('2027-03-14', '02:30', portland)).toMatchObject({ wallTime: '2027-03-14T03:30' })
     // late in Portland it is the next day already in Halifax
     expect(dueIn(Date.parse('2026-11-26T05:00:00Z'), 1, '10:00', halifax).wallTime).toBe('2026-11-27T10:00')

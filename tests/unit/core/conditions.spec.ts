@@ -5,18 +5,48 @@ import { daysOf, instantsOf } from '~~/core/conditions/resolve'
 import { addDays, dayAt, dayStart } from '~~/core/hours/days'
 import { zoneRules } from '~~/core/hours/zones'
 
-const KINDS: Record<string, ConditionKind> = { name: 'words', stage: 'one', tags: 'many', fleet: 'number', trial: 'day', contact: 'instant', out: 'yes-no' }
+const KINDS: Record<string, ConditionKind> = {
+  name: 'words',
+  stage: 'one',
+  tags: 'many',
+  fleet: 'number',
+  trial: 'day',
+  contact: 'instant',
+  out: 'yes-no',
+}
 const kindOf = (field: string) => KINDS[field] ?? null
 const today = { day: '2026-11-25', zone: zoneRules('America/Los_Angeles')! }
 const read = (input: unknown) => readConditions(input, kindOf)
 const all = (...of: unknown[]) => ({ match: 'all', of })
-const holds = (condition: Condition, values: object) => judge({ match: 'all', of: [condition] }, { ...values }, field => KINDS[field]!, today)
+const holds = (condition: Condition, values: object) =>
+  judge({ match: 'all', of: [condition] }, { ...values }, field => KINDS[field]!, today)
 
 describe('conditions from outside', () => {
   it('are read with nothing else in them', () => {
-    expect(read({ match: 'any', of: [{ field: 'name', test: 'contains', value: ' holm ', more: 1 }, all({ field: 'stage', test: 'one-of', value: ['New'] }, { field: 'trial', test: 'empty', value: 'x' })], also: 2 })).toEqual({
+    expect(
+      read({
+        match: 'any',
+        of: [
+          { field: 'name', test: 'contains', value: ' holm ', more: 1 },
+          all({ field: 'stage', test: 'one-of', value: ['New'] }, { field: 'trial', test: 'empty', value: 'x' }),
+        ],
+        also: 2,
+      }),
+    ).toEqual({
       ok: true,
-      conditions: { match: 'any', of: [{ field: 'name', test: 'contains', value: 'holm' }, { match: 'all', of: [{ field: 'stage', test: 'one-of', value: ['New'] }, { field: 'trial', test: 'empty' }] }] },
+      conditions: {
+        match: 'any',
+        of: [
+          { field: 'name', test: 'contains', value: 'holm' },
+          {
+            match: 'all',
+            of: [
+              { field: 'stage', test: 'one-of', value: ['New'] },
+              { field: 'trial', test: 'empty' },
+            ],
+          },
+        ],
+      },
     })
   })
 
@@ -69,16 +99,38 @@ describe('conditions', () => {
 
   it('say the opposite of each other where they are opposites, empty or not', () => {
     const value = fc.option(fc.constantFrom('New', 'Trial', 'Offer'))
-    fc.assert(fc.property(value, fc.subarray(['New', 'Trial'], { minLength: 1 }), (stage, wanted) =>
-      holds({ field: 'stage', test: 'one-of', value: wanted }, { stage }) !== holds({ field: 'stage', test: 'none-of', value: wanted }, { stage })))
-    fc.assert(fc.property(value, name => holds({ field: 'name', test: 'is', value: 'new' }, { name }) !== holds({ field: 'name', test: 'is-not', value: 'new' }, { name })))
+    fc.assert(
+      fc.property(
+        value,
+        fc.subarray(['New', 'Trial'], { minLength: 1 }),
+        (stage, wanted) =>
+          holds({ field: 'stage', test: 'one-of', value: wanted }, { stage })
+          !== holds({ field: 'stage', test: 'none-of', value: wanted }, { stage }),
+      ),
+    )
+    fc.assert(
+      fc.property(
+        value,
+        name =>
+          holds({ field: 'name', test: 'is', value: 'new' }, { name }) !== holds({ field: 'name', test: 'is-not', value: 'new' }, { name }),
+      ),
+    )
   })
 
   it('combine as all and any do', () => {
-    const two = (match: Conditions['match']): Conditions => ({ match, of: [{ field: 'out', test: 'yes' }, { match: 'all', of: [{ field: 'name', test: 'filled' }] }] })
+    const two = (match: Conditions['match']): Conditions => ({
+      match,
+      of: [
+        { field: 'out', test: 'yes' },
+        { match: 'all', of: [{ field: 'name', test: 'filled' }] },
+      ],
+    })
     fc.assert(fc.property(fc.boolean(), fc.boolean(), (out, named) => {
       const values = { out, name: named ? 'x' : null }
-      return judge(two('all'), values, field => KINDS[field]!, today) === (out && named) && judge(two('any'), values, field => KINDS[field]!, today) === (out || named)
+      return (
+        judge(two('all'), values, field => KINDS[field]!, today) === (out && named)
+        && judge(two('any'), values, field => KINDS[field]!, today) === (out || named)
+      )
     }))
   })
 })
@@ -97,7 +149,15 @@ describe('days', () => {
   })
 
   it('begin with a moment that is of that day, right after one that is not', () => {
-    const zone = fc.constantFrom('America/Los_Angeles', 'Pacific/Honolulu', 'Europe/London', 'America/Halifax', 'Asia/Beirut', 'America/Havana', 'Australia/Lord_Howe')
+    const zone = fc.constantFrom(
+      'America/Los_Angeles',
+      'Pacific/Honolulu',
+      'Europe/London',
+      'America/Halifax',
+      'Asia/Beirut',
+      'America/Havana',
+      'Australia/Lord_Howe',
+    )
     fc.assert(fc.property(zone, fc.integer({ min: 0, max: 4_000 }), (name, n) => {
       const day = addDays('2020-01-01', n)
       const start = dayStart(zoneRules(name)!, day)

@@ -20,7 +20,18 @@ function ratio(work: () => void, baseline: () => void): number {
 }
 
 describe('what somebody sends to keep us busy', () => {
-  const ATTACKS = ['remove me ', 'stop texting ', 'why ', 'do not text me a ', 'take me a b c ', 'no more of the ', 'please ', '-', 'ﷺ', '\u0301']
+  const ATTACKS = [
+    'remove me ',
+    'stop texting ',
+    'why ',
+    'do not text me a ',
+    'take me a b c ',
+    'no more of the ',
+    'please ',
+    '-',
+    'ﷺ',
+    '\u0301',
+  ]
 
   it.each(ATTACKS)('a text of “%s” and digits without end costs no more than one of the longest length', (fragment) => {
     const attack = fragment.repeat(Math.ceil(20_000 / fragment.length)) + '7'.repeat(20_000)
@@ -29,13 +40,16 @@ describe('what somebody sends to keep us busy', () => {
     expect(readIntent(attack)).toBe(readIntent(shorter))
   })
 
-  it.each(['remove me ', 'stop texting me ', 'leave me alone '])('four times as many after “%s” take about four times as long, not sixteen times', (fragment) => {
-    const of = (length: number) => (fragment + '7'.repeat(length)).slice(0, length)
-    const times = (length: number) => () => {
-      for (let i = 0; i < 200; i++) readIntent(of(length))
-    }
-    expect(ratio(times(LONGEST_WISH), times(LONGEST_WISH / 4))).toBeLessThan(10)
-  })
+  it.each(['remove me ', 'stop texting me ', 'leave me alone '])(
+    'four times as many after “%s” take about four times as long, not sixteen times',
+    (fragment) => {
+      const of = (length: number) => (fragment + '7'.repeat(length)).slice(0, length)
+      const times = (length: number) => () => {
+        for (let i = 0; i < 200; i++) readIntent(of(length))
+      }
+      expect(ratio(times(LONGEST_WISH), times(LONGEST_WISH / 4))).toBeLessThan(10)
+    },
+  )
 
   it('still hears a wish in the words it reads', () => {
     expect(readIntent('please remove me 555 0142')).toBe('maybe-stop')
@@ -45,7 +59,10 @@ describe('what somebody sends to keep us busy', () => {
   })
 
   it.each<[string, (lines: number) => string]>([
-    ['soft line ends', lines => `BEGIN:VCARD\r\nVERSION:2.1\r\nNOTE;ENCODING=QUOTED-PRINTABLE:${'abcdefgh=\r\n'.repeat(lines)}\r\nEND:VCARD\r\n`],
+    [
+      'soft line ends',
+      lines => `BEGIN:VCARD\r\nVERSION:2.1\r\nNOTE;ENCODING=QUOTED-PRINTABLE:${'abcdefgh=\r\n'.repeat(lines)}\r\nEND:VCARD\r\n`,
+    ],
     ['folded lines', lines => `BEGIN:VCARD\r\nNOTE:${'abcdefgh\r\n '.repeat(lines)}\r\nEND:VCARD\r\n`],
     ['the name of an encoding, again and again', lines => `BEGIN:VCARD\r\n${'QUOTED-PRINTABLE;'.repeat(lines)}=\r\nEND:VCARD\r\n`],
     ['bytes', lines => `BEGIN:VCARD\r\nNOTE;ENCODING=QUOTED-PRINTABLE:${'=C3=A9=XY'.repeat(lines)}\r\nEND:VCARD\r\n`],
@@ -53,7 +70,12 @@ describe('what somebody sends to keep us busy', () => {
   ])('a card of %s takes as long as it is long', (_, card) => {
     // eight times as many: what grows with the square would take sixty-four times as long
     const [some, many] = [card(5_000), card(40_000)]
-    expect(ratio(() => readVCards(many), () => readVCards(some))).toBeLessThan(40)
+    expect(
+      ratio(
+        () => readVCards(many),
+        () => readVCards(some),
+      ),
+    ).toBeLessThan(40)
     expect(readVCards(some).rows).toHaveLength(1)
   })
 
@@ -85,14 +107,22 @@ describe('names that every object has by itself', () => {
   it('are in no map that does not hold them', () => {
     expect(valueIn({}, 'constructor')).toBeUndefined()
     expect(valueIn({ constructor: 'Lund' }, 'constructor')).toBe('Lund')
-    fc.assert(fc.property(fc.constantFrom(...Object.getOwnPropertyNames(Object.prototype)), key => valueIn({} as Record<string, unknown>, key) === undefined))
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...Object.getOwnPropertyNames(Object.prototype)),
+        key => valueIn({} as Record<string, unknown>, key) === undefined,
+      ),
+    )
   })
 })
 
 describe('a cell', () => {
-  it.each(['=1+1', '＝1+1', '+1+1', '＋1+1', '-1+cmd', '－1+1', '−1+1', '@SUM(A1)', '＠SUM(A1)', '\t=1', '\r=1'])('that a spreadsheet would compute is a word: %j', (cell) => {
-    expect(harmlessCell(cell)).toBe(`'${cell}`)
-  })
+  it.each(['=1+1', '＝1+1', '+1+1', '＋1+1', '-1+cmd', '－1+1', '−1+1', '@SUM(A1)', '＠SUM(A1)', '\t=1', '\r=1'])(
+    'that a spreadsheet would compute is a word: %j',
+    (cell) => {
+      expect(harmlessCell(cell)).toBe(`'${cell}`)
+    },
+  )
 
   it.each(['+1 808 555 0142', '-3', 'a=b', '1+1', ''])('that is none stays as it is: %j', (cell) => {
     expect(harmlessCell(cell)).toBe(cell)

@@ -9,9 +9,18 @@ import { builtInFields, templateFieldsOf } from '~~/shared/fields'
 import { MODULES } from '~~/shared/modules'
 
 describe('the templates of the demo', () => {
-  it.each(TEMPLATES.flatMap(({ name, body, earlier = [], modules, fillIns = [] }) => [body, ...earlier].map(wording => ({ name, wording, modules, fillIns }))))('$name may be saved: $wording', ({ wording, modules, fillIns }) => {
+  it.each(
+    TEMPLATES.flatMap(({ name, body, earlier = [], modules, fillIns = [] }) =>
+      [body, ...earlier].map(wording => ({ name, wording, modules, fillIns })),
+    ),
+  )('$name may be saved: $wording', ({ wording, modules, fillIns }) => {
     const own = [...MODULES.flatMap(builtInFields), ...CUSTOM_FIELDS]
-    expect(checkTemplate(wording, Object.fromEntries(modules.map(module => [module, [...templateFieldsOf(module, own), ...fillInFields(fillIns)]])))).toEqual([])
+    expect(
+      checkTemplate(
+        wording,
+        Object.fromEntries(modules.map(module => [module, [...templateFieldsOf(module, own), ...fillInFields(fillIns)]])),
+      ),
+    ).toEqual([])
   })
 
   it('are enough to start with', () => {
@@ -26,7 +35,26 @@ describe('the editor’s document', () => {
   })
 
   it('is the same Liquid again, whatever is written', () => {
-    const source = fc.array(fc.constantFrom('Hi', ' ', '\n', '\n\n', '{', '{{', '%}', '{{ person.first_name }}', '{{ person.name | default: "there" }}', '{{ person.trial_day | date: "day" }}', '{% if company.name %}', '{% endif %}', '€', '|'), { maxLength: 14 })
+    const source = fc
+      .array(
+        fc.constantFrom(
+          'Hi',
+          ' ',
+          '\n',
+          '\n\n',
+          '{',
+          '{{',
+          '%}',
+          '{{ person.first_name }}',
+          '{{ person.name | default: "there" }}',
+          '{{ person.trial_day | date: "day" }}',
+          '{% if company.name %}',
+          '{% endif %}',
+          '€',
+          '|',
+        ),
+        { maxLength: 14 },
+      )
       .map(parts => toLiquid(toPieces(parts.join(''))))
     fc.assert(fc.property(source, one => expect(fromDocument(toDocument(one))).toBe(one)), { numRuns: 2_000 })
   })

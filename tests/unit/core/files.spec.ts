@@ -43,7 +43,15 @@ describe('a table that another program wrote', () => {
 describe('a table', () => {
   it('names its delimiter, or has headings that are empty, or rows of other lengths', () => {
     expect(readCsv('sep=;\r\nA;B\r\n1;2\r\n')).toMatchObject({ headings: ['A', 'B'], rows: [['1', '2']], delimiter: ';' })
-    expect(readCsv('A,,C\n1,2,3\n1\n\n1,2,3,4\n')).toEqual({ headings: ['A', 'Column 2', 'C', 'Column 4'], rows: [['1', '2', '3', ''], ['1', '', '', ''], ['1', '2', '3', '4']], delimiter: ',' })
+    expect(readCsv('A,,C\n1,2,3\n1\n\n1,2,3,4\n')).toEqual({
+      headings: ['A', 'Column 2', 'C', 'Column 4'],
+      rows: [
+        ['1', '2', '3', ''],
+        ['1', '', '', ''],
+        ['1', '2', '3', '4'],
+      ],
+      delimiter: ',',
+    })
     expect(readCsv('')).toMatchObject({ rows: [] })
   })
 
@@ -53,10 +61,16 @@ describe('a table', () => {
 
   it('is read as it was written, whatever stands in it (papaparse)', () => {
     const cell = fc.string({ unit: fc.constantFrom('a', 'Z', 'é', '日', '"', ';', ',', '\t', '\n', ' ', '1') }).map(text => text.trim())
-    fc.assert(fc.property(fc.array(fc.tuple(cell, cell, fc.constant('x')), { minLength: 1 }), fc.constantFrom(',', ';', '\t'), (rows, delimiter) => {
-      const text = Papa.unparse([['one', 'two', 'three'], ...rows], { delimiter, quotes: true })
-      expect(readCsv(text).rows).toEqual(rows)
-    }))
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(cell, cell, fc.constant('x')), { minLength: 1 }),
+        fc.constantFrom(',', ';', '\t'),
+        (rows, delimiter) => {
+          const text = Papa.unparse([['one', 'two', 'three'], ...rows], { delimiter, quotes: true })
+          expect(readCsv(text).rows).toEqual(rows)
+        },
+      ),
+    )
   })
 })
 
@@ -78,7 +92,8 @@ const cells = (text: string) => {
 describe('vCards', () => {
   // after the example of RFC 6350, 8, with invented people
   it('of version 4.0 are read', () => {
-    expect(cells(`BEGIN:VCARD\r
+    expect(
+      cells(`BEGIN:VCARD\r
 VERSION:4.0\r
 FN:Iris Holm\r
 N:Holm;Iris;;;ing. jr,M.Sc.\r
@@ -96,21 +111,62 @@ KEY;TYPE=work;VALUE=uri:\r
 CATEGORIES:bakery,north\\, far\r
 NOTE:First line\\nsecond\\; line\r
 END:VCARD\r
-`)).toEqual([{ 'First name': 'Iris', 'Last name': 'Holm', 'Name': 'Iris Holm', 'Company': 'Holm & Daughters', 'Mobile': '+1-808-555-0142', 'Work': '+1-808-555-0109 ext. 102', 'Mail address': 'iris@holm.example', 'Street': '2875 Hill, back door', 'City': 'Hilo', 'State or province': 'HI', 'Postcode': '96720', 'Country': 'United States', 'Tags': 'bakery, north, far', 'Note': 'First line\nsecond; line' }])
+`),
+    ).toEqual([
+      {
+        'First name': 'Iris',
+        'Last name': 'Holm',
+        'Name': 'Iris Holm',
+        'Company': 'Holm & Daughters',
+        'Mobile': '+1-808-555-0142',
+        'Work': '+1-808-555-0109 ext. 102',
+        'Mail address': 'iris@holm.example',
+        'Street': '2875 Hill, back door',
+        'City': 'Hilo',
+        'State or province': 'HI',
+        'Postcode': '96720',
+        'Country': 'United States',
+        'Tags': 'bakery, north, far',
+        'Note': 'First line\nsecond; line',
+      },
+    ])
   })
 
   // after the examples of RFC 2426, 7
   it('of version 3.0 are read, several in a file, with groups', () => {
-    expect(cells('BEGIN:vCard\nVERSION:3.0\nFN:Bo Castellanos\nORG:Hop & Carry\\, Inc.;Workshop\nTITLE:mechanic\nitem1.TEL;TYPE=VOICE,MSG,WORK:+1-902-555-0161\nTEL;TYPE=FAX,WORK:+1-902-555-0199\nTEL;TYPE=HOME:1\nTEL;TYPE=HOME:2\nEMAIL;TYPE=INTERNET,PREF:bo@carry.example\nEND:vCard\n\nBEGIN:vCard\nVERSION:3.0\nFN:Second\nEND:vCard\n')).toEqual([
-      { 'Name': 'Bo Castellanos', 'Company': 'Hop & Carry, Inc.', 'Role': 'mechanic', 'Work': '+1-902-555-0161', 'Home': '1', 'Mobile': '2', 'Mail address': 'bo@carry.example' },
+    expect(
+      cells(
+        'BEGIN:vCard\nVERSION:3.0\nFN:Bo Castellanos\nORG:Hop & Carry\\, Inc.;Workshop\nTITLE:mechanic\nitem1.TEL;TYPE=VOICE,MSG,WORK:+1-902-555-0161\nTEL;TYPE=FAX,WORK:+1-902-555-0199\nTEL;TYPE=HOME:1\nTEL;TYPE=HOME:2\nEMAIL;TYPE=INTERNET,PREF:bo@carry.example\nEND:vCard\n\nBEGIN:vCard\nVERSION:3.0\nFN:Second\nEND:vCard\n',
+      ),
+    ).toEqual([
+      {
+        'Name': 'Bo Castellanos',
+        'Company': 'Hop & Carry, Inc.',
+        'Role': 'mechanic',
+        'Work': '+1-902-555-0161',
+        'Home': '1',
+        'Mobile': '2',
+        'Mail address': 'bo@carry.example',
+      },
       { Name: 'Second' },
     ])
   })
 
   // after vCard 2.1 (versit, 1996) and RFC 2045, 6.7, as telephones write them
   it('of version 2.1 are read, with quoted-printable over several lines in its own character set', () => {
-    expect(cells('BEGIN:VCARD\r\nVERSION:2.1\r\nN;CHARSET=ISO-8859-1;ENCODING=QUOTED-PRINTABLE:=C5ngstr=F6m;Zo=EB\r\nFN;CHARSET=UTF-8;ENCODING=QUOTED-PRINTABLE:Zo=C3=AB =\r\n=C3=85ngstr=C3=B6m\r\nTEL;CELL:+18085550142\r\nTEL;HOME;VOICE:8085550109\r\nNOTE;QUOTED-PRINTABLE:1 =3D 1=0Aand so on\r\nPHOTO;ENCODING=BASE64;JPEG:AAAA\r\n BBBB\r\n\r\nEND:VCARD\r\n')).toEqual([
-      { 'First name': 'Zoë', 'Last name': 'Ångström', 'Name': 'Zoë Ångström', 'Mobile': '+18085550142', 'Home': '8085550109', 'Note': '1 = 1\nand so on' },
+    expect(
+      cells(
+        'BEGIN:VCARD\r\nVERSION:2.1\r\nN;CHARSET=ISO-8859-1;ENCODING=QUOTED-PRINTABLE:=C5ngstr=F6m;Zo=EB\r\nFN;CHARSET=UTF-8;ENCODING=QUOTED-PRINTABLE:Zo=C3=AB =\r\n=C3=85ngstr=C3=B6m\r\nTEL;CELL:+18085550142\r\nTEL;HOME;VOICE:8085550109\r\nNOTE;QUOTED-PRINTABLE:1 =3D 1=0Aand so on\r\nPHOTO;ENCODING=BASE64;JPEG:AAAA\r\n BBBB\r\n\r\nEND:VCARD\r\n',
+      ),
+    ).toEqual([
+      {
+        'First name': 'Zoë',
+        'Last name': 'Ångström',
+        'Name': 'Zoë Ångström',
+        'Mobile': '+18085550142',
+        'Home': '8085550109',
+        'Note': '1 = 1\nand so on',
+      },
     ])
   })
 
@@ -119,18 +175,65 @@ END:VCARD\r
     const { text } = decodeText(bytesOf('vobject-3.0.vcf'))
     expect(isVCard(text)).toBe(true)
     const read = cells(text)
-    expect(read[0]).toEqual({ 'First name': 'Zoë', 'Last name': 'Ångström', 'Name': 'Zoë Ångström', 'Company': 'Rye, Reason & Co', 'Mobile': '+1 808 555 0142', 'Mail address': 'zoë@post.example', 'Street': '1 Hill; back door', 'City': 'Hilo', 'State or province': 'HI', 'Postcode': '96720', 'Country': 'United States', 'Note': 'Says "maybe".\nCall again, after a long line that has to be folded because it goes on and on and on.' })
+    expect(read[0]).toEqual({
+      'First name': 'Zoë',
+      'Last name': 'Ångström',
+      'Name': 'Zoë Ångström',
+      'Company': 'Rye, Reason & Co',
+      'Mobile': '+1 808 555 0142',
+      'Mail address': 'zoë@post.example',
+      'Street': '1 Hill; back door',
+      'City': 'Hilo',
+      'State or province': 'HI',
+      'Postcode': '96720',
+      'Country': 'United States',
+      'Note': 'Says "maybe".\nCall again, after a long line that has to be folded because it goes on and on and on.',
+    })
     const theirs = VCard.parse(text.replace(/\r?\n/g, '\r\n'))
     expect(theirs.map(card => [card.get('fn')!.valueOf(), card.get('tel')!.valueOf()])).toEqual(read.map(card => [card.Name, card.Mobile]))
   })
 
   it('that Plauder writes are read again', () => {
-    const card = writeVCard({ id: '01a211fc-c842-771d-b0e4-f7a7577a0db8', name: 'Iris Holm', firstName: 'Iris', lastName: 'Holm', company: 'Holm, Daughters; Co', title: 'owner', phones: [{ e164: '+18085550142', extension: '12', kind: 'mobile' }], mail: 'iris@holm.example', address: { street: '1 Hill', city: 'Hilo', region: 'HI', postcode: '96720', country: 'US' }, tags: ['bakery'] })
-    expect(cells(card)).toEqual([{ 'First name': 'Iris', 'Last name': 'Holm', 'Name': 'Iris Holm', 'Company': 'Holm, Daughters; Co', 'Role': 'owner', 'Mobile': '+18085550142 ext. 12', 'Mail address': 'iris@holm.example', 'Street': '1 Hill', 'City': 'Hilo', 'State or province': 'HI', 'Postcode': '96720', 'Country': 'US', 'Tags': 'bakery' }])
+    const card = writeVCard({
+      id: '01a211fc-c842-771d-b0e4-f7a7577a0db8',
+      name: 'Iris Holm',
+      firstName: 'Iris',
+      lastName: 'Holm',
+      company: 'Holm, Daughters; Co',
+      title: 'owner',
+      phones: [{ e164: '+18085550142', extension: '12', kind: 'mobile' }],
+      mail: 'iris@holm.example',
+      address: { street: '1 Hill', city: 'Hilo', region: 'HI', postcode: '96720', country: 'US' },
+      tags: ['bakery'],
+    })
+    expect(cells(card)).toEqual([
+      {
+        'First name': 'Iris',
+        'Last name': 'Holm',
+        'Name': 'Iris Holm',
+        'Company': 'Holm, Daughters; Co',
+        'Role': 'owner',
+        'Mobile': '+18085550142 ext. 12',
+        'Mail address': 'iris@holm.example',
+        'Street': '1 Hill',
+        'City': 'Hilo',
+        'State or province': 'HI',
+        'Postcode': '96720',
+        'Country': 'US',
+        'Tags': 'bakery',
+      },
+    ])
   })
 
   it('that are broken give what can be read, and nothing throws', () => {
     expect(cells('BEGIN:VCARD\nFN:No end\nBEGIN:VCARD\nFN:Whole\nTEL\nEND:VCARD\nEND:VCARD')).toEqual([{ Name: 'Whole' }])
-    fc.assert(fc.property(fc.string({ unit: fc.constantFrom('BEGIN:VCARD\n', 'END:VCARD\n', 'TEL;', 'N:', ';', '=', '\\', '\n', ' ', 'ENCODING=QUOTED-PRINTABLE:', '"') }), text => Array.isArray(readVCards(text).rows)))
+    fc.assert(
+      fc.property(
+        fc.string({
+          unit: fc.constantFrom('BEGIN:VCARD\n', 'END:VCARD\n', 'TEL;', 'N:', ';', '=', '\\', '\n', ' ', 'ENCODING=QUOTED-PRINTABLE:', '"'),
+        }),
+        text => Array.isArray(readVCards(text).rows),
+      ),
+    )
   })
 })

@@ -3,7 +3,17 @@ import fc from 'fast-check'
 import { ALLOWED_HOURS, nextReachable, offsetAt, reachableAt, rulesBetween, wallTime, zoneRules } from '~~/core'
 
 const utc = (iso: string) => new Date(`${iso}Z`)
-const ZONES = ['Pacific/Honolulu', 'America/Los_Angeles', 'America/Chicago', 'America/Halifax', 'America/St_Johns', 'America/Phoenix', 'Europe/London', 'Asia/Shanghai', 'Australia/Lord_Howe']
+const ZONES = [
+  'Pacific/Honolulu',
+  'America/Los_Angeles',
+  'America/Chicago',
+  'America/Halifax',
+  'America/St_Johns',
+  'America/Phoenix',
+  'Europe/London',
+  'Asia/Shanghai',
+  'Australia/Lord_Howe',
+]
 
 describe('nobody is texted at night', () => {
   it('allows 8 to 21 where the person is (47 CFR 64.1200(c)(1), value from memory)', () => {
@@ -51,14 +61,19 @@ describe('nobody is texted at night', () => {
   it('finds the first instant and no other (against a walk in steps of a quarter of an hour)', () => {
     const quarter = 900_000
     const instants = fc.integer({ min: Date.UTC(2026, 0) / quarter, max: Date.UTC(2027, 0) / quarter }).map(n => n * quarter)
-    const window = fc.tuple(fc.integer({ min: 0, max: 23 }), fc.integer({ min: 1, max: 12 })).map(([from, length]) => ({ from, to: Math.min(24, from + length) }))
-    fc.assert(fc.property(instants, fc.uniqueArray(fc.constantFrom(...ZONES), { minLength: 1, maxLength: 2 }), window, (instant, zones, hours) => {
-      const next = nextReachable(instant, zones, hours)
-      let walked = instant
-      while (!reachableAt(walked, zones, hours) && walked < instant + 3 * 86_400_000) walked += quarter
-      if (next && next.getTime() < instant + 3 * 86_400_000) expect(next.getTime()).toBe(walked)
-      else expect(reachableAt(walked, zones, hours)).toBe(false)
-    }), { numRuns: 300 })
+    const window = fc
+      .tuple(fc.integer({ min: 0, max: 23 }), fc.integer({ min: 1, max: 12 }))
+      .map(([from, length]) => ({ from, to: Math.min(24, from + length) }))
+    fc.assert(
+      fc.property(instants, fc.uniqueArray(fc.constantFrom(...ZONES), { minLength: 1, maxLength: 2 }), window, (instant, zones, hours) => {
+        const next = nextReachable(instant, zones, hours)
+        let walked = instant
+        while (!reachableAt(walked, zones, hours) && walked < instant + 3 * 86_400_000) walked += quarter
+        if (next && next.getTime() < instant + 3 * 86_400_000) expect(next.getTime()).toBe(walked)
+        else expect(reachableAt(walked, zones, hours)).toBe(false)
+      }),
+      { numRuns: 300 },
+    )
   })
 })
 
@@ -66,7 +81,13 @@ describe('zone rules', () => {
   it('agree with Debian\'s tzdata in every zone of the scenario', () => {
     for (const zone of ZONES) {
       const instants = Array.from({ length: 24 * 53 }, (_, i) => Date.UTC(2026, 0, 1) / 1000 + i * 7 * 3600)
-      const outside = execFileSync('date', ['-f', '-', '+%z'], { env: { TZ: zone, LC_ALL: 'C' }, input: instants.map(s => `@${s}`).join('\n'), encoding: 'utf8' }).trim().split('\n')
+      const outside = execFileSync('date', ['-f', '-', '+%z'], {
+        env: { TZ: zone, LC_ALL: 'C' },
+        input: instants.map(s => `@${s}`).join('\n'),
+        encoding: 'utf8',
+      })
+        .trim()
+        .split('\n')
       const ours = instants.map((s) => {
         const offset = offsetAt(zoneRules(zone)!, s * 1000)
         const size = Math.abs(offset)

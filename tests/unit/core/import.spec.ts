@@ -14,7 +14,15 @@ const TARGETS = importTargets('lead', OWN, ['New', 'Talking', 'Trial', 'Offer', 
 
 function read(cells: Record<string, string>, rules: Partial<ReadingRules> = {}) {
   const matching = Object.keys(cells).map(key => key.replace(/ \d$/, ''))
-  return readRow(Object.values(cells), { people: true, headings: matching, matching, targets: TARGETS, country: 'US', dayOrders: matching.map(() => null), ...rules })
+  return readRow(Object.values(cells), {
+    people: true,
+    headings: matching,
+    matching,
+    targets: TARGETS,
+    country: 'US',
+    dayOrders: matching.map(() => null),
+    ...rules,
+  })
 }
 const row = (...args: Parameters<typeof read>): ImportedRow => {
   const reading = read(...args)
@@ -24,11 +32,28 @@ const row = (...args: Parameters<typeof read>): ImportedRow => {
 
 describe('a row of a file', () => {
   it('becomes a record: names, numbers in the chosen country, tags, own fields', () => {
-    expect(row({ 'first-name': 'Iris', 'last-name': 'Holm', 'phone 1': '(808) 555-0142', 'phone 2': 'ask reception', 'tags': 'bakery; north, bakery', 'own.budget': '1.234,50', 'country': 'United States', 'stage': 'talking' }, { headings: ['', '', 'Mobile phone', 'Work', '', '', '', ''] })).toMatchObject({
+    expect(
+      row(
+        {
+          'first-name': 'Iris',
+          'last-name': 'Holm',
+          'phone 1': '(808) 555-0142',
+          'phone 2': 'ask reception',
+          'tags': 'bakery; north, bakery',
+          'own.budget': '1.234,50',
+          'country': 'United States',
+          'stage': 'talking',
+        },
+        { headings: ['', '', 'Mobile phone', 'Work', '', '', '', ''] },
+      ),
+    ).toMatchObject({
       name: 'Iris Holm',
       columns: { 'first-name': 'Iris', 'last-name': 'Holm', 'country': 'US', 'stage': 'Talking' },
       fields: { budget: 1234.5 },
-      phones: [{ label: 'mobile', e164: '+18085550142', kind: 'mobile' }, { label: 'work', typed: 'ask reception', e164: null, unusable: 'not-a-number' }],
+      phones: [
+        { label: 'mobile', e164: '+18085550142', kind: 'mobile' },
+        { label: 'work', typed: 'ask reception', e164: null, unusable: 'not-a-number' },
+      ],
       tags: ['bakery', 'north'],
     })
   })
@@ -47,11 +72,17 @@ describe('a row of a file', () => {
   })
 
   it('takes numbers of its own country, whatever was chosen', () => {
-    expect(row({ 'first-name': 'Kofi', 'phone': '07700 900161', 'country': 'UK' }).phones[0]).toMatchObject({ e164: '+447700900161', country: 'GB' })
+    expect(row({ 'first-name': 'Kofi', 'phone': '07700 900161', 'country': 'UK' }).phones[0]).toMatchObject({
+      e164: '+447700900161',
+      country: 'GB',
+    })
   })
 
   it('is refused with every reason, each at its heading', () => {
-    expect(read({ 'first-name': 'A', 'mail': 'nowhere', 'stage': 'Hired', 'own.trial_day': 'soon', 'country': 'Atlantis' })).toEqual({ ok: false, problems: ['mail', 'stage', 'own.trial_day', 'country'].map(heading => ({ heading, reason: expect.any(String) })) })
+    expect(read({ 'first-name': 'A', 'mail': 'nowhere', 'stage': 'Hired', 'own.trial_day': 'soon', 'country': 'Atlantis' })).toEqual({
+      ok: false,
+      problems: ['mail', 'stage', 'own.trial_day', 'country'].map(heading => ({ heading, reason: expect.any(String) })),
+    })
   })
 
   it('is read whatever stands in it, and never throws', () => {
@@ -66,8 +97,15 @@ describe('a row of a file', () => {
 
 describe('days', () => {
   it.each([
-    ['2026-12-03', 'day-first', '2026-12-03'], ['3.12.2026', 'day-first', '2026-12-03'], ['12/3/26', 'month-first', '2026-12-03'], ['03-12-1999', 'day-first', '1999-12-03'], ['2026/12/3', 'month-first', '2026-12-03'],
-    ['2026-12-03T10:00:00Z', 'day-first', '2026-12-03'], ['13/13/2026', 'day-first', null], ['30/2/2026', 'day-first', null], ['soon', 'day-first', null],
+    ['2026-12-03', 'day-first', '2026-12-03'],
+    ['3.12.2026', 'day-first', '2026-12-03'],
+    ['12/3/26', 'month-first', '2026-12-03'],
+    ['03-12-1999', 'day-first', '1999-12-03'],
+    ['2026/12/3', 'month-first', '2026-12-03'],
+    ['2026-12-03T10:00:00Z', 'day-first', '2026-12-03'],
+    ['13/13/2026', 'day-first', null],
+    ['30/2/2026', 'day-first', null],
+    ['soon', 'day-first', null],
   ] as const)('%s, %s, is %s', (text, order, day) => expect(readDay(text, order)).toBe(day))
 
   it('tell their order where the figures do', () => {
@@ -78,29 +116,66 @@ describe('days', () => {
 })
 
 describe('countries', () => {
-  it.each([['US', 'US'], ['us', 'US'], ['United Kingdom', 'GB'], ['uk', 'GB'], ['Canada', 'CA'], ['U.S.A.', 'US'], ['Atlantis', null], ['', null], ['ZZ', null]])('%j is %s', (text, code) => expect(readCountry(text)).toBe(code))
+  it.each([
+    ['US', 'US'],
+    ['us', 'US'],
+    ['United Kingdom', 'GB'],
+    ['uk', 'GB'],
+    ['Canada', 'CA'],
+    ['U.S.A.', 'US'],
+    ['Atlantis', null],
+    ['', null],
+    ['ZZ', null],
+  ])('%j is %s', (text, code) => expect(readCountry(text)).toBe(code))
 })
 
 describe('what columns are', () => {
-  const guess = (headings: string[], samples: string[][] = [], remembered = {}) => guessMatching(headings, samples, TARGETS, remembered, 'US')
+  const guess = (headings: string[], samples: string[][] = [], remembered = {}) =>
+    guessMatching(headings, samples, TARGETS, remembered, 'US')
 
   it('is told by their headings, in several tongues', () => {
-    expect(guess(['Given Name', 'SURNAME', 'E-mail', 'Cell Phone', 'Work', 'ZIP', 'Organisation', 'Trial starts', 'Shoe size'])).toEqual(['first-name', 'last-name', 'mail', 'phone', 'phone', 'postcode', 'company', 'own.trial_day', null])
+    expect(guess(['Given Name', 'SURNAME', 'E-mail', 'Cell Phone', 'Work', 'ZIP', 'Organisation', 'Trial starts', 'Shoe size'])).toEqual([
+      'first-name',
+      'last-name',
+      'mail',
+      'phone',
+      'phone',
+      'postcode',
+      'company',
+      'own.trial_day',
+      null,
+    ])
     expect(guess(['Vorname', 'Nachname', 'Prénom', 'Teléfono'])).toEqual(['first-name', 'last-name', null, 'phone'])
   })
 
   it('is told by what is in them, where the headings are silent', () => {
-    expect(guess(['A', 'B', 'C'], [['Iris', '808 555 0142', 'iris@holm.example'], ['Bo', '(902) 555-0161', 'bo@post.example']])).toEqual([null, 'phone', 'mail'])
+    expect(
+      guess(
+        ['A', 'B', 'C'],
+        [
+          ['Iris', '808 555 0142', 'iris@holm.example'],
+          ['Bo', '(902) 555-0161', 'bo@post.example'],
+        ],
+      ),
+    ).toEqual([null, 'phone', 'mail'])
   })
 
   it('is remembered, left out too, and nothing that takes one column gets two', () => {
-    expect(guess(['Nick', 'Mail', 'Other mail'], [['x', 'a@b.example', 'c@d.example']], { nick: 'first-name', mail: null })).toEqual(['first-name', null, 'mail'])
+    expect(guess(['Nick', 'Mail', 'Other mail'], [['x', 'a@b.example', 'c@d.example']], { nick: 'first-name', mail: null })).toEqual([
+      'first-name',
+      null,
+      'mail',
+    ])
     expect(guess(['Mail', 'E-mail'])).toEqual(['mail', null])
   })
 })
 
 describe('what becomes of a row', () => {
-  const known = { number: (e164: string) => e164 === '+18085550142' ? 'by-number' : undefined, mail: (mail: string) => mail === 'iris@holm.example' ? 'by-mail' : undefined, name: (name: string) => name === 'iris holm' ? 'by-name' : undefined }
+  const known = {
+    number: (e164: string) => (e164 === '+18085550142' ? 'by-number' : undefined),
+    mail: (mail: string) => (mail === 'iris@holm.example' ? 'by-mail' : undefined),
+    name: (name: string) => (name === 'iris holm' ? 'by-name' : undefined),
+  }
   const rules = (number: OnDuplicate, mail: OnDuplicate, name: OnDuplicate): DuplicateRules => ({ number, mail, name })
   const iris = () => row({ 'first-name': 'Iris', 'last-name': 'HOLM', 'phone': '808 555 0142', 'mail': 'Iris@Holm.example' })
 

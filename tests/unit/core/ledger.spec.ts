@@ -3,7 +3,14 @@ import { consentAt, type ConsentEntry } from '~~/core'
 import { sayMoney } from '~~/core/numbers/money'
 import { rhythmColumns } from '~~/core/timeline/rhythm'
 
-const entry = fc.record({ id: fc.uuid(), annulsId: fc.constant(null), at: fc.integer({ min: 0, max: 50 }), sequence: fc.nat(), kind: fc.constantFrom<ConsentEntry['kind']>('agreed', 'refused'), covers: fc.constantFrom<ConsentEntry['covers']>('texts', 'calls', 'both') })
+const entry = fc.record({
+  id: fc.uuid(),
+  annulsId: fc.constant(null),
+  at: fc.integer({ min: 0, max: 50 }),
+  sequence: fc.nat(),
+  kind: fc.constantFrom<ConsentEntry['kind']>('agreed', 'refused'),
+  covers: fc.constantFrom<ConsentEntry['covers']>('texts', 'calls', 'both'),
+})
 
 describe('consentAt', () => {
   it('lets the newest word count, for what it covers', () => {
@@ -37,7 +44,14 @@ describe('consentAt', () => {
 })
 
 describe('sayMoney', () => {
-  it.each([[8_000, 'USD', '0.8 ¢'], [16_000, 'USD', '1.6 ¢'], [40_000, 'GBP', '4 p'], [18_980_000, 'USD', '18.98 $'], [-500_000, 'EUR', '-50 c'], [0, 'USD', '0 ¢']])('says %d micros of %s as %s', (micros, currency, words) => {
+  it.each([
+    [8_000, 'USD', '0.8 ¢'],
+    [16_000, 'USD', '1.6 ¢'],
+    [40_000, 'GBP', '4 p'],
+    [18_980_000, 'USD', '18.98 $'],
+    [-500_000, 'EUR', '-50 c'],
+    [0, 'USD', '0 ¢'],
+  ])('says %d micros of %s as %s', (micros, currency, words) => {
     expect(sayMoney({ micros, currency })).toBe(words)
   })
 })
@@ -49,7 +63,9 @@ describe('rhythmColumns', () => {
       const strip = rhythmColumns(days, 0, 364, columns)
       const inside = days.filter(d => d.day >= 0 && d.day <= 364)
       expect(strip.length).toBeLessThanOrEqual(columns)
-      expect(strip.reduce((sum, c) => sum + c.ours + c.theirs + c.calls, 0)).toBe(inside.reduce((sum, d) => sum + d.ours + d.theirs + d.calls, 0))
+      expect(strip.reduce((sum, c) => sum + c.ours + c.theirs + c.calls, 0)).toBe(
+        inside.reduce((sum, d) => sum + d.ours + d.theirs + d.calls, 0),
+      )
     }))
   })
 })

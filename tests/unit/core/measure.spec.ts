@@ -60,7 +60,8 @@ describe('measureText', () => {
   })
 
   it('knows the alphabet of Perl\'s Encode::GSM0338, character by character', () => {
-    const perl = 'use Encode; binmode STDOUT, ":utf8"; for my $c (1..0xD7FF, 0xE000..0xFFFF) { my $s = chr $c; my $b = eval { encode("gsm0338", $s, Encode::FB_CROAK) }; print "$c ", length $b, "\n" if defined $b }'
+    const perl
+      = 'use Encode; binmode STDOUT, ":utf8"; for my $c (1..0xD7FF, 0xE000..0xFFFF) { my $s = chr $c; my $b = eval { encode("gsm0338", $s, Encode::FB_CROAK) }; print "$c ", length $b, "\n" if defined $b }'
     const rows = execFileSync('perl', ['-e', perl], { encoding: 'utf8' }).trim().split('\n').map(row => row.split(' ').map(Number))
     const outside = new Map(rows.map(([code, length]) => [code, length]))
     const codes = Array.from({ length: 0xFFFF }, (_, i) => i + 1)
@@ -78,7 +79,11 @@ describe('measureText', () => {
 describe('national tables', () => {
   const LETTERS = { turkish: 'ğĞşŞıİçéü', spanish: 'áéíóúñÁÍÓÚç', portuguese: 'ãõâêôçÃÕáíóúÀ∞' } as const
   const languages = fc.subarray([...NATIONAL_LANGUAGES])
-  const text = fc.array(fc.oneof({ weight: 6, arbitrary: fc.constantFrom(...GSM) }, fc.constantFrom(...Object.values(LETTERS).join(''), '’', '😀')), { maxLength: 500 }).map(chars => chars.join(''))
+  const text = fc
+    .array(fc.oneof({ weight: 6, arbitrary: fc.constantFrom(...GSM) }, fc.constantFrom(...Object.values(LETTERS).join(''), '’', '😀')), {
+      maxLength: 500,
+    })
+    .map(chars => chars.join(''))
 
   it('leaves so much room beside the headers that name them (3GPP TS 23.040 and 23.038, values from memory)', () => {
     expect(capacityOf({ encoding: 'GSM-7', shift: 'turkish-single' })).toEqual({ single: 155, joined: 149 })
@@ -111,17 +116,38 @@ describe('national tables', () => {
   })
 
   it('bring the text whole to the handset, within 140 octets a part', () => {
-    fc.assert(fc.property(fc.constantFrom(...NATIONAL_LANGUAGES).chain(language => fc.tuple(fc.constant(language), fc.array(fc.constantFrom(...LETTERS[language], ...'abc {}€'), { minLength: 1, maxLength: 600 }))), ([language, chars]) => {
-      const words = chars.join('')
-      const { id, locking } = NATIONAL_TABLES[language]
-      for (const tables of [{ single: id, locking: 0 }, ...locking ? [{ single: 0, locking: id }, { single: id, locking: id }] : []]) {
-        if (!isSayable(words, tables)) continue
-        const parts = cut(words, 3, tables)
-        expect(join([...parts].reverse())).toBe(words)
-        const header = 1 + 3 * (Number(tables.single > 0) + Number(tables.locking > 0)) + (parts.length > 1 ? 5 : 0)
-        for (const { data } of parts) expect(header + Math.ceil((data.length * 7 + (7 - header * 8 % 7) % 7) / 8)).toBeLessThanOrEqual(140)
-      }
-    }))
+    fc.assert(
+      fc.property(
+        fc
+          .constantFrom(...NATIONAL_LANGUAGES)
+          .chain(language =>
+            fc.tuple(
+              fc.constant(language),
+              fc.array(fc.constantFrom(...LETTERS[language], ...'abc {}€'), { minLength: 1, maxLength: 600 }),
+            ),
+          ),
+        ([language, chars]) => {
+          const words = chars.join('')
+          const { id, locking } = NATIONAL_TABLES[language]
+          for (const tables of [
+            { single: id, locking: 0 },
+            ...(locking
+              ? [
+                  { single: 0, locking: id },
+                  { single: id, locking: id },
+                ]
+              : []),
+          ]) {
+            if (!isSayable(words, tables)) continue
+            const parts = cut(words, 3, tables)
+            expect(join([...parts].reverse())).toBe(words)
+            const header = 1 + 3 * (Number(tables.single > 0) + Number(tables.locking > 0)) + (parts.length > 1 ? 5 : 0)
+            for (const { data } of parts)
+              expect(header + Math.ceil((data.length * 7 + ((7 - ((header * 8) % 7)) % 7)) / 8)).toBeLessThanOrEqual(140)
+          }
+        },
+      ),
+    )
   })
 })
 

@@ -11,24 +11,52 @@ describe('the life of a text', () => {
   })
 
   it('comes out the same whatever the order of the reports, and however often each came', () => {
-    fc.assert(fc.property(fc.array(reports, { minLength: 1 }), fc.infiniteStream(fc.nat()), fc.constantFrom<MessageState>('accepted', 'handing-over', 'unreported'), (events, numbers, start) => {
-      const shuffled = [...events, ...events].map(event => ({ event, by: numbers.next().value as number })).sort((a, b) => a.by - b.by).map(({ event }) => event)
-      const end = (list: MessageEvent[]) => list.reduce<MessageState>((state, event) => afterEvent(state, event)!, start)
-      expect(end(shuffled)).toBe(end(events))
-    }))
+    fc.assert(
+      fc.property(
+        fc.array(reports, { minLength: 1 }),
+        fc.infiniteStream(fc.nat()),
+        fc.constantFrom<MessageState>('accepted', 'handing-over', 'unreported'),
+        (events, numbers, start) => {
+          const shuffled = [...events, ...events]
+            .map(event => ({ event, by: numbers.next().value as number }))
+            .sort((a, b) => a.by - b.by)
+            .map(({ event }) => event)
+          const end = (list: MessageEvent[]) => list.reduce<MessageState>((state, event) => afterEvent(state, event)!, start)
+          expect(end(shuffled)).toBe(end(events))
+        },
+      ),
+    )
   })
 
   it('never goes back from what a report has proven', () => {
-    fc.assert(fc.property(fc.array(fc.constantFrom<MessageEvent>('sent', 'delivered', 'undelivered', 'accepted', 'silence', 'try-again', 'claim', 'refused', 'take-back', 'hold')), (events) => {
-      let state: MessageState = 'accepted'
-      let delivered = false
-      for (const event of events) {
-        state = afterEvent(state, event) ?? state
-        delivered ||= event === 'delivered'
-        expect(state === 'delivered').toBe(delivered)
-        expect(MESSAGE_STATES).toContain(state)
-      }
-    }))
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.constantFrom<MessageEvent>(
+            'sent',
+            'delivered',
+            'undelivered',
+            'accepted',
+            'silence',
+            'try-again',
+            'claim',
+            'refused',
+            'take-back',
+            'hold',
+          ),
+        ),
+        (events) => {
+          let state: MessageState = 'accepted'
+          let delivered = false
+          for (const event of events) {
+            state = afterEvent(state, event) ?? state
+            delivered ||= event === 'delivered'
+            expect(state === 'delivered').toBe(delivered)
+            expect(MESSAGE_STATES).toContain(state)
+          }
+        },
+      ),
+    )
   })
 
   it('lets taking back and claiming win only once', () => {
@@ -43,21 +71,37 @@ describe('the life of a text', () => {
 
   it('has a word for every state, and a reason for every one that went wrong', () => {
     for (const state of MESSAGE_STATES) expect(STATE_WORDS[state]).toBeTruthy()
-    for (const state of ['failed', 'undelivered', 'unreported', 'not-known'] as const) expect(explain(state, 'no-such-code')).toMatchObject({ why: expect.any(String), then: expect.any(String) })
+    for (const state of ['failed', 'undelivered', 'unreported', 'not-known'] as const)
+      expect(explain(state, 'no-such-code')).toMatchObject({ why: expect.any(String), then: expect.any(String) })
     expect(explain('delivered', null)).toBeNull()
   })
 })
 
 describe('the gate', () => {
   const night = Date.UTC(2026, 10, 25, 12)
-  const facts: GateFacts = { now: night, textingOn: true, lineOpen: true, numberUsable: true, optedOut: false, zones: ['Europe/London'], lastHeardAt: null, meantFor: night, scheduled: false, nightAllowed: false }
+  const facts: GateFacts = {
+    now: night,
+    textingOn: true,
+    lineOpen: true,
+    numberUsable: true,
+    optedOut: false,
+    zones: ['Europe/London'],
+    lastHeardAt: null,
+    meantFor: night,
+    scheduled: false,
+    nightAllowed: false,
+  }
 
   it('lets a text leave by day', () => {
     expect(mayLeave(facts)).toEqual({ leaves: true })
   })
 
   it('holds it at night, until the first hour allowed', () => {
-    expect(mayLeave({ ...facts, zones: ['Pacific/Honolulu'] })).toEqual({ leaves: false, reason: 'night', notBefore: Date.UTC(2026, 10, 25, 18) })
+    expect(mayLeave({ ...facts, zones: ['Pacific/Honolulu'] })).toEqual({
+      leaves: false,
+      reason: 'night',
+      notBefore: Date.UTC(2026, 10, 25, 18),
+    })
     expect(mayLeave({ ...facts, zones: [] })).toMatchObject({ reason: 'zone-unknown' })
   })
 
@@ -70,13 +114,21 @@ describe('the gate', () => {
 
   it('holds what is more than a quarter of an hour late for the moment it was meant for, and asks again', () => {
     expect(mayLeave({ ...facts, scheduled: true, meantFor: night - LATE_AFTER })).toEqual({ leaves: true })
-    expect(mayLeave({ ...facts, scheduled: true, meantFor: night - LATE_AFTER - 1, nightAllowed: true })).toEqual({ leaves: false, reason: 'late', notBefore: null })
+    expect(mayLeave({ ...facts, scheduled: true, meantFor: night - LATE_AFTER - 1, nightAllowed: true })).toEqual({
+      leaves: false,
+      reason: 'late',
+      notBefore: null,
+    })
   })
 
   it('lets what was to leave when it was written wait for its turn, and holds it once that was half a day ago', () => {
     expect(mayLeave({ ...facts, meantFor: night - 3_600_000 })).toEqual({ leaves: true })
     expect(mayLeave({ ...facts, meantFor: night - STALE_AFTER })).toEqual({ leaves: true })
-    expect(mayLeave({ ...facts, meantFor: night - STALE_AFTER - 1, nightAllowed: true })).toEqual({ leaves: false, reason: 'late', notBefore: null })
+    expect(mayLeave({ ...facts, meantFor: night - STALE_AFTER - 1, nightAllowed: true })).toEqual({
+      leaves: false,
+      reason: 'late',
+      notBefore: null,
+    })
   })
 
   it('is not shut by a clock that has gone back', () => {
@@ -84,12 +136,31 @@ describe('the gate', () => {
   })
 
   it('never opens for an opted-out number, whatever else holds', () => {
-    fc.assert(fc.property(fc.record({ now: fc.integer({ min: 0, max: 4e12 }), textingOn: fc.boolean(), lineOpen: fc.boolean(), numberUsable: fc.boolean(), zones: fc.subarray(['Europe/London', 'Pacific/Honolulu']), lastHeardAt: fc.option(fc.integer({ min: 0, max: 4e12 })), meantFor: fc.integer({ min: 0, max: 4e12 }), scheduled: fc.boolean(), nightAllowed: fc.boolean() }), (some) => {
-      expect(mayLeave({ ...some, optedOut: true })).toEqual({ leaves: false, reason: 'opted-out', notBefore: null })
-    }))
+    fc.assert(
+      fc.property(
+        fc.record({
+          now: fc.integer({ min: 0, max: 4e12 }),
+          textingOn: fc.boolean(),
+          lineOpen: fc.boolean(),
+          numberUsable: fc.boolean(),
+          zones: fc.subarray(['Europe/London', 'Pacific/Honolulu']),
+          lastHeardAt: fc.option(fc.integer({ min: 0, max: 4e12 })),
+          meantFor: fc.integer({ min: 0, max: 4e12 }),
+          scheduled: fc.boolean(),
+          nightAllowed: fc.boolean(),
+        }),
+        (some) => {
+          expect(mayLeave({ ...some, optedOut: true })).toEqual({ leaves: false, reason: 'opted-out', notBefore: null })
+        },
+      ),
+    )
   })
 
-  it.each([['textingOn', 'texting-off'], ['lineOpen', 'line-closed'], ['numberUsable', 'number-unusable']] as const)('needs %s', (fact, reason) => {
+  it.each([
+    ['textingOn', 'texting-off'],
+    ['lineOpen', 'line-closed'],
+    ['numberUsable', 'number-unusable'],
+  ] as const)('needs %s', (fact, reason) => {
     expect(mayLeave({ ...facts, [fact]: false })).toMatchObject({ leaves: false, reason })
   })
 })

@@ -60,14 +60,22 @@ describe('readPhone', () => {
   })
 
   it('agrees with google-libphonenumber on the example numbers of every country', () => {
-    const kinds = { [PhoneNumberType.MOBILE]: 'mobile', [PhoneNumberType.FIXED_LINE]: 'landline', [PhoneNumberType.TOLL_FREE]: 'toll-free' } as Record<number, string>
+    const kinds = {
+      [PhoneNumberType.MOBILE]: 'mobile',
+      [PhoneNumberType.FIXED_LINE]: 'landline',
+      [PhoneNumberType.TOLL_FREE]: 'toll-free',
+    } as Record<number, string>
     for (const country of getCountries()) {
       // Tristan da Cunha shares its numbers with Saint Helena, and the two libraries file them differently
       if (country === 'TA') continue
       const example = getExampleNumber(country as CountryCode, examples)!
       const outside = google.parse(example.formatNational(), country)
       if (!google.isValidNumber(outside)) continue
-      const expected = { ok: true, e164: google.format(outside, PhoneNumberFormat.E164), kind: kinds[google.getNumberType(outside)] ?? 'unknown' }
+      const expected = {
+        ok: true,
+        e164: google.format(outside, PhoneNumberFormat.E164),
+        kind: kinds[google.getNumberType(outside)] ?? 'unknown',
+      }
       for (const typed of [example.formatNational(), example.formatInternational(), example.getURI()]) {
         expect([country, typed, readPhone(typed, country)]).toEqual([country, typed, expect.objectContaining(expected)])
       }

@@ -11,7 +11,9 @@ const field = fc.record({
   format: fc.option(fc.constantFrom<Format>('first_word', 'upcase', 'money', 'date:day', 'date:%A %-d %B')),
   standIn: fc.option(fc.string({ unit: fc.constantFrom(...'there |\'é€,.-') })),
 })
-const liquid = fc.constantFrom('{% if company.name %}', '{% endif %}', '{{ person.name | downcase }}', '{{- person.name -}}').map(source => ({ kind: 'liquid' as const, source }))
+const liquid = fc
+  .constantFrom('{% if company.name %}', '{% endif %}', '{{ person.name | downcase }}', '{{- person.name -}}')
+  .map(source => ({ kind: 'liquid' as const, source }))
 
 /** As an editor holds them: neighbouring words are one. */
 const document = fc.array(fc.oneof(words.map(text => ({ kind: 'words' as const, words: text })), field, liquid), { maxLength: 12 })
@@ -35,7 +37,9 @@ describe('a template in pieces', () => {
   })
 
   it('is what people write, and back without loss', () => {
-    expect(toPieces('Hi {{person.first_name|default:\'there\'}}, see you {{ person.trial_day | date: "long" | default: "soon" }}.')).toEqual([
+    expect(
+      toPieces('Hi {{person.first_name|default:\'there\'}}, see you {{ person.trial_day | date: "long" | default: "soon" }}.'),
+    ).toEqual([
       { kind: 'words', words: 'Hi ' },
       { kind: 'field', path: 'person.first_name', format: null, standIn: 'there' },
       { kind: 'words', words: ', see you ' },
@@ -45,12 +49,21 @@ describe('a template in pieces', () => {
     for (const { body } of TEMPLATES) expect(toLiquid(toPieces(body))).toBe(body)
   })
 
-  it.each(['{{ person.name | default: other }}', '{{ 5 }}', '{{ person.name | default: "a" | upcase }}', '{{ person["name"] }}', '{% raw %}', '{{ }}'])('leaves %s as it is written', (source) => {
+  it.each([
+    '{{ person.name | default: other }}',
+    '{{ 5 }}',
+    '{{ person.name | default: "a" | upcase }}',
+    '{{ person["name"] }}',
+    '{% raw %}',
+    '{{ }}',
+  ])('leaves %s as it is written', (source) => {
     expect(toPieces(source)).toEqual([{ kind: 'liquid', source }])
     expect(toLiquid(toPieces(source))).toBe(source)
   })
 
   it('gives up double quotes in a stand-in that has both kinds, for Liquid has no escapes', () => {
-    expect(toLiquid([{ kind: 'field', path: 'person.name', format: null, standIn: 'the "boss\'s"' }])).toBe('{{ person.name | default: "the ”boss\'s”" }}')
+    expect(toLiquid([{ kind: 'field', path: 'person.name', format: null, standIn: 'the "boss\'s"' }])).toBe(
+      '{{ person.name | default: "the ”boss\'s”" }}',
+    )
   })
 })

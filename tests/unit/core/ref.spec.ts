@@ -9,15 +9,18 @@ describe('a reference', () => {
   it('is eight characters that can be said, and is read again however it is written', () => {
     fc.assert(fc.property(ref, (one) => {
       expect(one).toMatch(/^[0-9A-HJKMNP-TV-Z]{8}$/)
-      for (const typed of [one, showRef(one), one.toLowerCase(), ` ${showRef(one)} `, one.replaceAll('0', 'O').replaceAll('1', 'l')]) expect(readRef(typed)).toEqual({ ok: true, ref: one })
+      for (const typed of [one, showRef(one), one.toLowerCase(), ` ${showRef(one)} `, one.replaceAll('0', 'O').replaceAll('1', 'l')])
+        expect(readRef(typed)).toEqual({ ok: true, ref: one })
     }))
   })
 
   it('is found mistyped when one character is wrong, or two that stand together have changed places', () => {
     fc.assert(fc.property(ref, fc.nat(7), fc.constantFrom(...ALPHABET), (one, place, other) => {
-      if (one[place] !== other) expect(readRef(showRef(one.slice(0, place) + other + one.slice(place + 1)))).toEqual({ ok: false, reason: 'mistyped' })
+      if (one[place] !== other)
+        expect(readRef(showRef(one.slice(0, place) + other + one.slice(place + 1)))).toEqual({ ok: false, reason: 'mistyped' })
       const [a, b] = [one[place]!, one[place + 1]]
-      if (b && a !== b) expect(readRef(showRef(one.slice(0, place) + b + a + one.slice(place + 2)))).toEqual({ ok: false, reason: 'mistyped' })
+      if (b && a !== b)
+        expect(readRef(showRef(one.slice(0, place) + b + a + one.slice(place + 2)))).toEqual({ ok: false, reason: 'mistyped' })
     }), { numRuns: 2_000 })
   })
 

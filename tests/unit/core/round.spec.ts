@@ -23,7 +23,9 @@ class Take implements fc.Command<Model, Real> {
   run(model: Model, real: Real) {
     const before = real.people[this.person]!
     const due = isDue(before, model.now)
-    expect(put(real, this.person, { kind: 'hold', by: this.by, at: model.now })).toBe(due || (before.by === this.by && before.state === 'held'))
+    expect(put(real, this.person, { kind: 'hold', by: this.by, at: model.now })).toBe(
+      due || (before.by === this.by && before.state === 'held'),
+    )
     if (!due) return
     // whoever had them has gone away
     for (const [other, person] of model.hands) if (person === this.person) model.hands.delete(other)
@@ -73,16 +75,24 @@ class Wait implements fc.Command<Model, Real> {
 describe('a round', () => {
   const by = fc.constantFrom('ada', 'mika', 'odile')
   const person = fc.integer({ min: 0, max: 4 })
-  const commands = fc.commands<Model, Real>([
-    fc.tuple(by, person).map(([who, whom]) => new Take(who, whom)),
-    fc.tuple(by, person, fc.constantFrom('call' as const, 'skip' as const, 'later' as const, 'let-go' as const)).map(([who, whom, kind]) => new Tell(who, whom, kind)),
-    fc.tuple(person, fc.constantFrom(null, 60_000, HOLD_MS)).map(([whom, ms]) => new Pass(whom, ms)),
-    fc.constantFrom(1_000, HOLD_MS / 2, HOLD_MS).map(ms => new Wait(ms)),
-  ], { size: '+1' })
+  const commands = fc.commands<Model, Real>(
+    [
+      fc.tuple(by, person).map(([who, whom]) => new Take(who, whom)),
+      fc
+        .tuple(by, person, fc.constantFrom('call' as const, 'skip' as const, 'later' as const, 'let-go' as const))
+        .map(([who, whom, kind]) => new Tell(who, whom, kind)),
+      fc.tuple(person, fc.constantFrom(null, 60_000, HOLD_MS)).map(([whom, ms]) => new Pass(whom, ms)),
+      fc.constantFrom(1_000, HOLD_MS / 2, HOLD_MS).map(ms => new Wait(ms)),
+    ],
+    { size: '+1' },
+  )
 
   it('hands nobody to two at once and has nobody called twice, whatever its colleagues do and however late', () => {
     fc.assert(fc.property(commands, (all) => {
-      fc.modelRun(() => ({ model: { now: NOW, called: new Map(), hands: new Map() }, real: { people: Array.from({ length: 5 }, newStanding) } }), all)
+      fc.modelRun(
+        () => ({ model: { now: NOW, called: new Map(), hands: new Map() }, real: { people: Array.from({ length: 5 }, newStanding) } }),
+        all,
+      )
     }), { numRuns: 2000 })
   })
 
@@ -106,12 +116,26 @@ describe('a round', () => {
   })
 
   it('is paused, stopped and taken up again', () => {
-    expect(ROUND_STATES.flatMap(from => ROUND_STATES.filter(to => mayTurn(from, to)).map(to => `${from} ${to}`))).toEqual(['open paused', 'open stopped', 'paused open', 'paused stopped', 'stopped open'])
+    expect(ROUND_STATES.flatMap(from => ROUND_STATES.filter(to => mayTurn(from, to)).map(to => `${from} ${to}`))).toEqual([
+      'open paused',
+      'open stopped',
+      'paused open',
+      'paused stopped',
+      'stopped open',
+    ])
   })
 })
 
 describe('who is passed over', () => {
-  const facts: PassFacts = { now: NOW, hasNumber: true, refused: false, zones: ['Pacific/Honolulu'], lastHeardAt: null, lastCalledAt: null, notWithinMs: 24 * HOUR }
+  const facts: PassFacts = {
+    now: NOW,
+    hasNumber: true,
+    refused: false,
+    zones: ['Pacific/Honolulu'],
+    lastHeardAt: null,
+    lastCalledAt: null,
+    notWithinMs: 24 * HOUR,
+  }
 
   it('says why, and until when', () => {
     expect(passOver(facts)).toBeNull()
@@ -127,23 +151,40 @@ describe('who is passed over', () => {
 
 describe('the order by local time', () => {
   it('begins where the hours end soonest, and ends with their night', () => {
-    const [honolulu, portland, halifax, bristol, nowhere] = [['Pacific/Honolulu'], ['America/Los_Angeles'], ['America/Halifax'], ['Europe/London'], []]
+    const [honolulu, portland, halifax, bristol, nowhere] = [
+      ['Pacific/Honolulu'],
+      ['America/Los_Angeles'],
+      ['America/Halifax'],
+      ['Europe/London'],
+      [],
+    ]
     // 20:30 in Bristol, 16:30 in Halifax, 12:30 in Portland, 10:30 in Honolulu
-    expect(byLocalTime([honolulu, nowhere, halifax, bristol, portland], Date.parse('2026-11-25T20:30:00Z'))).toEqual([bristol, halifax, portland, honolulu, nowhere])
+    expect(byLocalTime([honolulu, nowhere, halifax, bristol, portland], Date.parse('2026-11-25T20:30:00Z'))).toEqual([
+      bristol,
+      halifax,
+      portland,
+      honolulu,
+      nowhere,
+    ])
     // 23:30 in Bristol
     expect(byLocalTime([bristol, portland, halifax], Date.parse('2026-11-25T23:30:00Z'))).toEqual([halifax, portland, bristol])
   })
 
   it('ends the hours at the first instant at which nobody may be reached any more', () => {
-    const zones = fc.subarray(['Pacific/Honolulu', 'America/Los_Angeles', 'America/St_Johns', 'Europe/London', 'Australia/Lord_Howe'], { minLength: 1 })
-    fc.assert(fc.property(fc.date({ min: new Date('2026-01-01'), max: new Date('2027-12-31'), noInvalidDate: true }), zones, (date, places) => {
-      const end = reachableUntil(date, places)
-      expect(end === null).toBe(!reachableAt(date, places))
-      if (end === null) return
-      expect([reachableAt(end - 1, places), reachableAt(end, places)]).toEqual([true, false])
-      expect(end - date.getTime()).toBeLessThanOrEqual((ALLOWED_HOURS.to - ALLOWED_HOURS.from + 1) * HOUR)
-      for (let at = date.getTime(); at < end; at += HOUR) expect(reachableAt(at, places)).toBe(true)
-    }), { numRuns: 500 })
+    const zones = fc.subarray(['Pacific/Honolulu', 'America/Los_Angeles', 'America/St_Johns', 'Europe/London', 'Australia/Lord_Howe'], {
+      minLength: 1,
+    })
+    fc.assert(
+      fc.property(fc.date({ min: new Date('2026-01-01'), max: new Date('2027-12-31'), noInvalidDate: true }), zones, (date, places) => {
+        const end = reachableUntil(date, places)
+        expect(end === null).toBe(!reachableAt(date, places))
+        if (end === null) return
+        expect([reachableAt(end - 1, places), reachableAt(end, places)]).toEqual([true, false])
+        expect(end - date.getTime()).toBeLessThanOrEqual((ALLOWED_HOURS.to - ALLOWED_HOURS.from + 1) * HOUR)
+        for (let at = date.getTime(); at < end; at += HOUR) expect(reachableAt(at, places)).toBe(true)
+      }),
+      { numRuns: 500 },
+    )
     expect(reachableUntil(NOW, ['Europe/London'], { from: 0, to: 24 })).toBe(Infinity)
   })
 })

@@ -12,11 +12,17 @@ describe('the shape of a sound', () => {
   })
 
   it('misses nothing and makes nothing louder', () => {
-    fc.assert(fc.property(fc.array(fc.double({ min: -1, max: 1, noNaN: true }), { minLength: 1, maxLength: 500 }), fc.integer({ min: 1, max: 60 }), (samples, bars) => {
-      const peaks = peaksOf(samples, bars)
-      expect(peaks).toHaveLength(Math.min(bars, samples.length))
-      expect(Math.max(...peaks)).toBeCloseTo(Math.max(...samples.map(Math.abs)), 1)
-    }))
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: -1, max: 1, noNaN: true }), { minLength: 1, maxLength: 500 }),
+        fc.integer({ min: 1, max: 60 }),
+        (samples, bars) => {
+          const peaks = peaksOf(samples, bars)
+          expect(peaks).toHaveLength(Math.min(bars, samples.length))
+          expect(Math.max(...peaks)).toBeCloseTo(Math.max(...samples.map(Math.abs)), 1)
+        },
+      ),
+    )
   })
 })
 
@@ -25,9 +31,19 @@ describe('the hours of a line', () => {
     const zone = zoneRules('America/Los_Angeles')!
     const hours = { opens: '08:00', closes: '18:30', days: [1, 2, 3, 4, 5] }
     expect(isLineOpen(null, zone, 0)).toBe(true)
-    expect([['2026-11-25T15:59Z', false], ['2026-11-25T16:00Z', true], ['2026-11-26T02:29Z', true], ['2026-11-26T02:30Z', false], ['2026-11-28T20:00Z', false]].map(([at]) => isLineOpen(hours, zone, Date.parse(String(at))))).toEqual([false, true, true, false, false])
+    expect(
+      [
+        ['2026-11-25T15:59Z', false],
+        ['2026-11-25T16:00Z', true],
+        ['2026-11-26T02:29Z', true],
+        ['2026-11-26T02:30Z', false],
+        ['2026-11-28T20:00Z', false],
+      ].map(([at]) => isLineOpen(hours, zone, Date.parse(String(at)))),
+    ).toEqual([false, true, true, false, false])
     fc.assert(fc.property(fc.date({ min: new Date('2026-01-01'), max: new Date('2027-12-31'), noInvalidDate: true }), (date) => {
-      expect(isLineOpen({ opens: '00:00', closes: '24:00', days: [wallTime(zone, date.getTime()).weekday] }, zone, date.getTime())).toBe(true)
+      expect(isLineOpen({ opens: '00:00', closes: '24:00', days: [wallTime(zone, date.getTime()).weekday] }, zone, date.getTime())).toBe(
+        true,
+      )
     }))
   })
 })

@@ -19,7 +19,13 @@ class Step implements fc.Command<Model, Real> {
     if (this.step === 'call-ended') Object.assign(model, { withThem: false, withUs: false, ended: true })
     if (['refuse', 'take-back', 'run-out'].includes(this.step)) Object.assign(model, { withThem: false, withUs: true, ended: true })
     model.ended ||= model.withThem && !model.withUs
-    const says: Record<TransferState, [boolean, boolean, boolean]> = { asked: [false, true, false], together: [true, true, false], transferred: [true, false, true], back: [false, true, true], over: [false, false, true] }
+    const says: Record<TransferState, [boolean, boolean, boolean]> = {
+      asked: [false, true, false],
+      together: [true, true, false],
+      transferred: [true, false, true],
+      back: [false, true, true],
+      over: [false, false, true],
+    }
     expect([model.withThem, model.withUs, model.ended]).toEqual(says[real.state])
   }
 
@@ -28,9 +34,19 @@ class Step implements fc.Command<Model, Real> {
 
 describe('transfer a call to a colleague', () => {
   it('never leaves whoever calls with nobody, whatever happens in whatever order', () => {
-    fc.assert(fc.property(fc.constantFrom(...TRANSFER_WAYS), fc.commands(TRANSFER_STEPS.map(step => fc.constant(new Step(step))), { maxCommands: 12 }), (way, commands) => {
-      fc.modelRun(() => ({ model: { withThem: false, withUs: true, ended: false }, real: { state: 'asked', way } }), commands)
-    }), { numRuns: 2000 })
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...TRANSFER_WAYS),
+        fc.commands(
+          TRANSFER_STEPS.map(step => fc.constant(new Step(step))),
+          { maxCommands: 12 },
+        ),
+        (way, commands) => {
+          fc.modelRun(() => ({ model: { withThem: false, withUs: true, ended: false }, real: { state: 'asked', way } }), commands)
+        },
+      ),
+      { numRuns: 2000 },
+    )
   })
 
   it.each([
@@ -41,6 +57,10 @@ describe('transfer a call to a colleague', () => {
   })
 
   it('cannot be given before it is taken, and does not run out once it is', () => {
-    expect([afterStep('asked', 'attended', 'give'), afterStep('together', 'attended', 'run-out'), afterStep('together', 'attended', 'take')]).toEqual([null, null, null])
+    expect([
+      afterStep('asked', 'attended', 'give'),
+      afterStep('together', 'attended', 'run-out'),
+      afterStep('together', 'attended', 'take'),
+    ]).toEqual([null, null, null])
   })
 })

@@ -3,7 +3,12 @@ import { difference, wilson } from '~~/core/numbers/wilson'
 
 describe('the interval of a share', () => {
   // Newcombe, Statistics in Medicine 17 (1998) 857-872, table I, Wilson score method without continuity correction; values from memory
-  it.each([[81, 263, 0.2553, 0.3662], [15, 148, 0.0624, 0.1605], [0, 20, 0, 0.1611], [1, 29, 0.0061, 0.1718]])('of %i in %i is %f to %f', (hits, of, low, high) => {
+  it.each([
+    [81, 263, 0.2553, 0.3662],
+    [15, 148, 0.0624, 0.1605],
+    [0, 20, 0, 0.1611],
+    [1, 29, 0.0061, 0.1718],
+  ])('of %i in %i is %f to %f', (hits, of, low, high) => {
     const found = wilson(hits, of)!
     expect(Number(found.low.toFixed(4))).toBe(low)
     expect(Number(found.high.toFixed(4))).toBe(high)

@@ -22,16 +22,27 @@ describe('before a text goes', () => {
   })
 
   it('a second one within minutes of a colleague’s is pointed out, with whose it was', () => {
-    expect(cautions({ ...facts, last: { at: NOW - 4 * 60_000, by: 'Mika', mine: false } })).toEqual([{ kind: 'just-texted', words: 'Mika has texted this number 4 min ago.' }])
+    expect(cautions({ ...facts, last: { at: NOW - 4 * 60_000, by: 'Mika', mine: false } })).toEqual([
+      { kind: 'just-texted', words: 'Mika has texted this number 4 min ago.' },
+    ])
     expect(kinds({ last: { at: NOW - 4 * 60_000, by: 'Ada', mine: true } })).toEqual([])
     expect(kinds({ last: { at: NOW - 11 * 60_000, by: 'Mika', mine: false } })).toEqual([])
   })
 
   it.each([
-    'see https://pannier.example/trial.', 'www.pannier.example', 'https://pannier.example/a_(b)', 'no link, only http', 'at (https://pannier.example/a)',
+    'see https://pannier.example/trial.',
+    'www.pannier.example',
+    'https://pannier.example/a_(b)',
+    'no link, only http',
+    'at (https://pannier.example/a)',
   ])('%j has no link that cannot be right', text => expect(wrongLink(text)).toBeNull())
   it.each([
-    ['see https:// pannier.example', /blank/], ['www. pannier.example', /blank/], ['https://pannier.example/(a', /bracket/], ['https:/pannier.example', /nowhere/], ['http://pannier', /nowhere/], ['https://pannier..example', /nowhere/],
+    ['see https:// pannier.example', /blank/],
+    ['www. pannier.example', /blank/],
+    ['https://pannier.example/(a', /bracket/],
+    ['https:/pannier.example', /nowhere/],
+    ['http://pannier', /nowhere/],
+    ['https://pannier..example', /nowhere/],
   ])('%j has', (text, reason) => expect(wrongLink(text)).toMatch(reason))
 })
 
@@ -43,8 +54,14 @@ describe('fill-ins', () => {
   ]
 
   it('are read as their kind wants them, each with its reason', () => {
-    expect(readAnswers(fillIns, { when: '9:05', bike: 'trike', price: '1,200' })).toEqual({ ok: true, values: { when: '09:05', bike: 'Trike', price: 1200 } })
-    expect(readAnswers(fillIns, { when: 'noon', bike: 'Scooter', price: '' })).toEqual({ ok: false, problems: { when: expect.any(String), bike: expect.any(String), price: 'Fill in “Price”.' } })
+    expect(readAnswers(fillIns, { when: '9:05', bike: 'trike', price: '1,200' })).toEqual({
+      ok: true,
+      values: { when: '09:05', bike: 'Trike', price: 1200 },
+    })
+    expect(readAnswers(fillIns, { when: 'noon', bike: 'Scooter', price: '' })).toEqual({
+      ok: false,
+      problems: { when: expect.any(String), bike: expect.any(String), price: 'Fill in “Price”.' },
+    })
   })
 
   it('have an example for every preview', () => {
@@ -55,13 +72,30 @@ describe('fill-ins', () => {
 
 describe('a text turned back into a template', () => {
   it('says the fields where their values stood as whole words', () => {
-    expect(toLiquid(toFields('Hi Iris, Ada from Pannier & Post. Irises? Ada.', [{ path: 'person.first_name', value: 'Iris' }, { path: 'sender.first_name', value: 'Ada' }, { path: 'firm.name', value: 'Pannier & Post' }])))
-      .toBe('Hi {{ person.first_name }}, {{ sender.first_name }} from {{ firm.name }}. Irises? {{ sender.first_name }}.')
-    expect(toLiquid(toFields('Iris Holm', [{ path: 'person.first_name', value: 'Iris' }, { path: 'person.name', value: 'Iris Holm' }]))).toBe('{{ person.name }}')
+    expect(
+      toLiquid(
+        toFields('Hi Iris, Ada from Pannier & Post. Irises? Ada.', [
+          { path: 'person.first_name', value: 'Iris' },
+          { path: 'sender.first_name', value: 'Ada' },
+          { path: 'firm.name', value: 'Pannier & Post' },
+        ]),
+      ),
+    ).toBe('Hi {{ person.first_name }}, {{ sender.first_name }} from {{ firm.name }}. Irises? {{ sender.first_name }}.')
+    expect(
+      toLiquid(
+        toFields('Iris Holm', [
+          { path: 'person.first_name', value: 'Iris' },
+          { path: 'person.name', value: 'Iris Holm' },
+        ]),
+      ),
+    ).toBe('{{ person.name }}')
   })
 
   it('is the same text again for the same person', () => {
-    const text = fc.array(fc.constantFrom('Iris', 'Holm', 'Iris Holm', ' ', ', ', '{{', '.', 'Irisa', '(a+b)'), { minLength: 1, maxLength: 12 }).map(words => words.join('')).filter(one => one.trim() !== '')
+    const text = fc
+      .array(fc.constantFrom('Iris', 'Holm', 'Iris Holm', ' ', ', ', '{{', '.', 'Irisa', '(a+b)'), { minLength: 1, maxLength: 12 })
+      .map(words => words.join(''))
+      .filter(one => one.trim() !== '')
     fc.assert(fc.property(text, (one) => {
       const source = toLiquid(toFields(one, [{ path: 'person.first_name', value: 'Iris' }, { path: 'person.name', value: 'Iris Holm' }]))
       expect(fillTemplate(source, { person: { first_name: 'Iris', name: 'Iris Holm' } }, 'UTC')).toEqual({ ok: true, text: one })
@@ -70,7 +104,18 @@ describe('a text turned back into a template', () => {
 })
 
 describe('a swap for a dear character', () => {
-  it.each([['’', '\''], ['“', '"'], ['—', '-'], ['…', '...'], ['\u00A0', ' '], ['ê', 'e'], ['ł', null], ['ş', 's'], ['😀', null], ['猫', null]])('of %j is %j', (char, swap) => expect(swapFor(char)).toBe(swap))
+  it.each([
+    ['’', '\''],
+    ['“', '"'],
+    ['—', '-'],
+    ['…', '...'],
+    ['\u00A0', ' '],
+    ['ê', 'e'],
+    ['ł', null],
+    ['ş', 's'],
+    ['😀', null],
+    ['猫', null],
+  ])('of %j is %j', (char, swap) => expect(swapFor(char)).toBe(swap))
 
   it('fits the default alphabet, whatever it stands for, and only for what does not', () => {
     fc.assert(fc.property(fc.string({ unit: 'grapheme', minLength: 1, maxLength: 30 }), (text) => {

@@ -42,8 +42,13 @@ describe('the carrier', () => {
   const wish = { from: LINES[0]!.number, to: '+18085550142', text: 'Hi', tables: NO_TABLES, pictures: [], confirmsOptOut: false }
 
   it.each([
-    [{ from: '+15035550999' }, 'sender-unknown'], [{ to: '808 555 0142' }, 'recipient-unknown'], [{ to: '+447700900123' }, 'country-not-allowed'],
-    [{ to: '+19025550161' }, 'country-not-allowed'], [{ from: '+447700900118', to: '+441174960123' }, 'recipient-not-mobile'], [{ text: '' }, 'bad-request'], [{ text: 'a'.repeat(1531) }, 'too-long'],
+    [{ from: '+15035550999' }, 'sender-unknown'],
+    [{ to: '808 555 0142' }, 'recipient-unknown'],
+    [{ to: '+447700900123' }, 'country-not-allowed'],
+    [{ to: '+19025550161' }, 'country-not-allowed'],
+    [{ from: '+447700900118', to: '+441174960123' }, 'recipient-not-mobile'],
+    [{ text: '' }, 'bad-request'],
+    [{ text: 'a'.repeat(1531) }, 'too-long'],
   ])('refuses %j as a real one would: %s', (values, code) => {
     expect(refusalOf({ ...wish, ...values }, world())).toMatchObject({ code })
   })
@@ -63,7 +68,17 @@ describe('the carrier', () => {
   it('knows what it took and what handsets received after a crash, and cuts off half a line', async () => {
     const here = joinPath(folder, 'crash')
     const before = new World(here)
-    const text: SentText = { id: 'a', key: 'k', from: wish.from, to: wish.to, text: 'Hi', parts: 1, price: { micros: 1, currency: 'USD' }, at: 1, confirmsOptOut: false }
+    const text: SentText = {
+      id: 'a',
+      key: 'k',
+      from: wish.from,
+      to: wish.to,
+      text: 'Hi',
+      parts: 1,
+      price: { micros: 1, currency: 'USD' },
+      at: 1,
+      confirmsOptOut: false,
+    }
     await before.record({ do: 'accept', text })
     await before.record({ do: 'arrive', handset: wish.to, part: cut('Hi', 1)[0]!, from: wish.from, id: 'a', at: 2 })
     appendFileSync(joinPath(here, 'carrier', 'journal.jsonl'), '{"do":"acc')

@@ -2,7 +2,8 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import wavefile from 'wavefile'
-import { Exchange, type CallEvent } from '~~/practice/exchange/exchange'
+import type { CallEvent } from '~~/practice/exchange/call'
+import { Exchange } from '~~/practice/exchange/exchange'
 import { mannerOf } from '~~/practice/exchange/manners'
 import { madeUpSound } from '~~/practice/exchange/sound'
 
@@ -16,7 +17,9 @@ const pause = (ms: number) => new Promise(resolve => setTimeout(resolve, ms))
 
 function open(where = `w${worlds++}`, off: string[] = []) {
   const told: CallEvent[] = []
-  const exchange = new Exchange(join(folder, where), { send: event => void told.push(event as CallEvent) }, PACE, phone => off.includes(phone))
+  const exchange = new Exchange(join(folder, where), { send: event => void told.push(event as CallEvent) }, PACE, phone =>
+    off.includes(phone),
+  )
   return { exchange, told, where }
 }
 /** Waits until the exchange has told of an end. */
@@ -45,9 +48,18 @@ describe('the practice exchange', () => {
     expect(await exchange.turn(call, 'hold', true)).toBe(false)
     expect(await exchange.answer(call, 'person')).toBe(true)
     expect(await exchange.answer(call, 'person')).toBe(false)
-    expect([await exchange.turn(call, 'hold', true), await exchange.turn(call, 'mute', true), call.held, call.muted]).toEqual([true, true, true, true])
+    expect([await exchange.turn(call, 'hold', true), await exchange.turn(call, 'mute', true), call.held, call.muted]).toEqual([
+      true,
+      true,
+      true,
+      true,
+    ])
     expect(await exchange.end(call, 'hung-up', 'us')).toBe(true)
-    expect([await exchange.end(call, 'hung-up', 'them'), await exchange.turn(call, 'hold', false), exchange.onPhone(PHONE)]).toEqual([false, false, null])
+    expect([await exchange.end(call, 'hung-up', 'them'), await exchange.turn(call, 'hold', false), exchange.onPhone(PHONE)]).toEqual([
+      false,
+      false,
+      null,
+    ])
     expect((await ended(told)).at(-1)).toBe('ended hung-up us')
   })
 
@@ -105,10 +117,19 @@ describe('the practice exchange', () => {
     const { exchange, told, where } = open()
     const call = await exchange.callFrom(PHONE, LINE)
     expect(await exchange.takeMessage(call)).toBe(true)
-    expect([await exchange.takeMessage(call), await exchange.answer(call, 'person'), await exchange.turn(call, 'hold', true)]).toEqual([false, false, false])
+    expect([await exchange.takeMessage(call), await exchange.answer(call, 'person'), await exchange.turn(call, 'hold', true)]).toEqual([
+      false,
+      false,
+      false,
+    ])
     await pause(20)
     await exchange.end(call, 'hung-up', 'them')
-    expect(told.map(({ type, data }) => [type, data.by ?? data.of ?? data.why])).toEqual([['call.incoming', undefined], ['call.answered', 'machine'], ['call.ended', 'hung-up'], ['call.recorded', 'message']])
+    expect(told.map(({ type, data }) => [type, data.by ?? data.of ?? data.why])).toEqual([
+      ['call.incoming', undefined],
+      ['call.answered', 'machine'],
+      ['call.ended', 'hung-up'],
+      ['call.recorded', 'message'],
+    ])
     const again = open(where).exchange
     expect(again.soundOf(call.id)!.equals(exchange.soundOf(call.id)!)).toBe(true)
   })
@@ -140,7 +161,9 @@ describe('the practice exchange', () => {
     while (!told.some(({ type }) => type === 'call.own-ringing')) await pause(2)
     expect([exchange.onPhone(desk), exchange.onPhone(mobile), exchange.onPhone(PHONE)]).toEqual([call, call, null])
     expect([await exchange.declineOwn(call, desk), exchange.onPhone(desk), call.state]).toEqual([true, null, 'own-ringing'])
-    expect([await exchange.pickUpOwn(call, PHONE), await exchange.pickUpOwn(call, mobile), await exchange.pickUpOwn(call, mobile)]).toEqual([false, true, false])
+    expect([await exchange.pickUpOwn(call, PHONE), await exchange.pickUpOwn(call, mobile), await exchange.pickUpOwn(call, mobile)]).toEqual(
+      [false, true, false],
+    )
     while (!told.some(({ type }) => type === 'call.ringing')) await pause(2)
     expect([exchange.onPhone(mobile), exchange.onPhone(PHONE)]).toEqual([call, call])
     await exchange.answer(call, 'person')
@@ -163,7 +186,12 @@ describe('the practice exchange', () => {
     const call = await exchange.dial('a', LINE, PHONE, { desk: 'ada' })
     expect([exchange.sendTones(call, '1'), exchange.seat(call, 'mika', true)]).toEqual([false, false])
     await exchange.answer(call, 'person')
-    expect([exchange.sendTones(call, '12'), exchange.sendTones(call, '#'), exchange.seat(call, 'mika', true), exchange.seat(call, 'ada', false)]).toEqual([true, true, true, true])
+    expect([
+      exchange.sendTones(call, '12'),
+      exchange.sendTones(call, '#'),
+      exchange.seat(call, 'mika', true),
+      exchange.seat(call, 'ada', false),
+    ]).toEqual([true, true, true, true])
     expect([call.tones, call.desks]).toEqual(['12#', ['mika']])
   })
 
@@ -178,7 +206,11 @@ describe('the practice exchange', () => {
     for (const call of [whole, cut]) expect(await exchange.leave(call, sound)).toBe(true)
     await exchange.end(cut, 'hung-up', 'them')
     await ended(told, 2)
-    const of = (call: { id: string }) => told.filter(({ data }) => data.id === call.id).map(({ type }) => type.slice(5)).filter(type => type !== 'ringing')
+    const of = (call: { id: string }) =>
+      told
+        .filter(({ data }) => data.id === call.id)
+        .map(({ type }) => type.slice(5))
+        .filter(type => type !== 'ringing')
     expect(of(whole)).toEqual(['answered', 'leaving', 'left', 'ended'])
     expect(of(cut)).toEqual(['answered', 'leaving', 'ended'])
   })

@@ -8,7 +8,13 @@ const foreign = (table: string, home: string) => [{ messageId: 'foreign', data: 
 describe('who writes which table', () => {
   it('is said by the schema file in which it stands', () => {
     const homes = homesOf(SCHEMA)
-    expect(['record', 'view', 'callRound', 'message', 'job'].map(table => homes.get(table))).toEqual(['records', 'records', 'calling', 'texting', 'jobs'])
+    expect(['record', 'view', 'callRound', 'message', 'job'].map(table => homes.get(table))).toEqual([
+      'records',
+      'records',
+      'calling',
+      'texting',
+      'jobs',
+    ])
   })
 
   new RuleTester().run('own-tables', ownTables as never, {

@@ -20,7 +20,18 @@ useDatabase()
 const FROM = { address: '127.0.0.1' }
 const problem = (status: number, details: object = {}) => ({ details: { status, ...details } })
 const PASSWORD = 'three loose racks'
-const form = (key: string, values: object = {}) => beginForm.validateSync({ key, firm: 'Two Wheels & Daughter', country: 'GB', zone: 'Europe/London', name: 'Ottilie Brandt', mail: ' Ottilie@Wheels.example ', password: PASSWORD, practice: false, ...values })
+const form = (key: string, values: object = {}) =>
+  beginForm.validateSync({
+    key,
+    firm: 'Two Wheels & Daughter',
+    country: 'GB',
+    zone: 'Europe/London',
+    name: 'Ottilie Brandt',
+    mail: ' Ottilie@Wheels.example ',
+    password: PASSWORD,
+    practice: false,
+    ...values,
+  })
 const offered = async () => (await offerBeginning(DAY))!
 
 /** The practice carrier as one that answers with these numbers, or not at all. */
@@ -41,7 +52,10 @@ describe('beginning', () => {
   })
 
   it.each([
-    [{ password: 'short' }, 'At least 12 characters'], [{ mail: 'nobody' }, 'not a mail address'], [{ firm: ' ' }, 'what the firm is called'], [{ country: 'gb' }, 'Choose a country'],
+    [{ password: 'short' }, 'At least 12 characters'],
+    [{ mail: 'nobody' }, 'not a mail address'],
+    [{ firm: ' ' }, 'what the firm is called'],
+    [{ country: 'gb' }, 'Choose a country'],
   ])('refuses %j before anything is made', (values, words) => {
     expect(() => form('key', values)).toThrow(words)
   })
@@ -49,9 +63,15 @@ describe('beginning', () => {
   it('says at the field which country, zone or practice carrier there is not', async () => {
     const key = await offered()
     practiceWith(null)
-    await expect(begin(form(key, { country: 'XX' }), FROM, DAY)).rejects.toMatchObject(problem(422, { fields: { country: expect.any(String) } }))
-    await expect(begin(form(key, { zone: 'Mars/Base' }), FROM, DAY)).rejects.toMatchObject(problem(422, { fields: { zone: expect.stringContaining('Mars/Base') } }))
-    await expect(begin(form(key, { practice: true }), FROM, DAY)).rejects.toMatchObject(problem(422, { fields: { practice: expect.stringContaining('does not answer') } }))
+    await expect(begin(form(key, { country: 'XX' }), FROM, DAY)).rejects.toMatchObject(
+      problem(422, { fields: { country: expect.any(String) } }),
+    )
+    await expect(begin(form(key, { zone: 'Mars/Base' }), FROM, DAY)).rejects.toMatchObject(
+      problem(422, { fields: { zone: expect.stringContaining('Mars/Base') } }),
+    )
+    await expect(begin(form(key, { practice: true }), FROM, DAY)).rejects.toMatchObject(
+      problem(422, { fields: { practice: expect.stringContaining('does not answer') } }),
+    )
   })
 
   it('makes the firm, an admin who is signed in, and a line in the firm’s country; once', async () => {
@@ -59,10 +79,23 @@ describe('beginning', () => {
     practiceWith([{ e164: '+15035550118', country: 'US' }, { e164: '+447700900118', country: 'GB' }])
     const tokens = await begin(form(first, { practice: true, set: 'recruiting' }), FROM, DAY)
     const ottilie = await whoSignedIn(tokens.signIn, DAY)
-    expect(ottilie).toMatchObject({ name: 'Ottilie Brandt', firstName: 'Ottilie', mail: 'ottilie@wheels.example', role: 'admin', zone: 'Europe/London', teamIds: [expect.any(String)] })
-    expect(await tx(database => database.select().from(firm))).toMatchObject([{ name: 'Two Wheels & Daughter', country: 'GB', textingOn: true }])
-    expect(await tx(database => database.select().from(line))).toMatchObject([{ e164: '+447700900118', carrier: 'practice', teamId: ottilie!.teamIds[0] }])
-    expect((await tx(database => database.select().from(audit))).map(({ action }) => action)).toEqual(expect.arrayContaining(['firm-made', 'signed in']))
+    expect(ottilie).toMatchObject({
+      name: 'Ottilie Brandt',
+      firstName: 'Ottilie',
+      mail: 'ottilie@wheels.example',
+      role: 'admin',
+      zone: 'Europe/London',
+      teamIds: [expect.any(String)],
+    })
+    expect(await tx(database => database.select().from(firm))).toMatchObject([
+      { name: 'Two Wheels & Daughter', country: 'GB', textingOn: true },
+    ])
+    expect(await tx(database => database.select().from(line))).toMatchObject([
+      { e164: '+447700900118', carrier: 'practice', teamId: ottilie!.teamIds[0] },
+    ])
+    expect((await tx(database => database.select().from(audit))).map(({ action }) => action)).toEqual(
+      expect.arrayContaining(['firm-made', 'signed in']),
+    )
     expect(await tx(database => database.select().from(beginKey))).toEqual([])
     await expect(begin(form(second), FROM, DAY)).rejects.toMatchObject(problem(409, { type: 'begun' }))
     expect(await offerBeginning(DAY)).toBeNull()
@@ -71,13 +104,33 @@ describe('beginning', () => {
   })
 
   it('lays what the set says, and every set fits what Set-up would take', async () => {
-    expect((await pipelinesOf('applicant'))[0]!.stages.map(({ name }) => name)).toEqual(['Applied', 'First call', 'Interview', 'Offer', 'Placed', 'Not now'])
-    expect((await ownFields()).filter(({ module }) => module === 'candidate').map(({ key }) => key)).toEqual(['role_wanted', 'available_from', 'hours_a_week'])
-    expect((await tx(database => database.select().from(disposition).where(eq(disposition.module, 'client')))).map(({ name }) => name)).toContain('Has a job open')
+    expect((await pipelinesOf('applicant'))[0]!.stages.map(({ name }) => name)).toEqual([
+      'Applied',
+      'First call',
+      'Interview',
+      'Offer',
+      'Placed',
+      'Not now',
+    ])
+    expect((await ownFields()).filter(({ module }) => module === 'candidate').map(({ key }) => key)).toEqual([
+      'role_wanted',
+      'available_from',
+      'hours_a_week',
+    ])
+    expect(
+      (await tx(database => database.select().from(disposition).where(eq(disposition.module, 'client')))).map(({ name }) => name),
+    ).toContain('Has a job open')
     for (const { pipelines, fields, dispositions } of Object.values(STARTING_SETS)) {
       expect([...new Set(pipelines.map(({ holds }) => holds))].sort()).toEqual([...HELD].sort())
-      for (const { holds, name, stages, over = [] } of pipelines) pipelineForm.validateSync({ id: uuid(), holds, name, stages: stages.map(one => ({ id: uuid(), name: one, over: over.includes(one) })) })
-      for (const { module, label, kind, example, options } of fields) fieldForm.validateSync({ id: uuid(), module, label, kind, example, options })
+      for (const { holds, name, stages, over = [] } of pipelines)
+        pipelineForm.validateSync({
+          id: uuid(),
+          holds,
+          name,
+          stages: stages.map(one => ({ id: uuid(), name: one, over: over.includes(one) })),
+        })
+      for (const { module, label, kind, example, options } of fields)
+        fieldForm.validateSync({ id: uuid(), module, label, kind, example, options })
       for (const module of PERSON_MODULES) {
         const letters = dispositions.filter(({ modules }) => modules.includes(module)).map(({ letter }) => letter)
         expect(new Set(letters).size).toBe(letters.length)

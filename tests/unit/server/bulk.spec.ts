@@ -17,8 +17,10 @@ let firm: Firm
 beforeAll(async () => firm = await makeFirm())
 
 const list = (values: object = {}) => ({ module: 'lead', sort: 'name', direction: 'up', words: '', where: '', ...values })
-const form = (change: BulkChange, selection: object = {}) => bulkForm.validateSync({ id: uuid(), change, selection: { list: list(), ids: null, ...selection } })
-const leads = async (count: number, values: object = {}) => Promise.all(Array.from({ length: count }, () => makeLead(firm.ada, values))).then(made => made.map(({ recordId }) => recordId))
+const form = (change: BulkChange, selection: object = {}) =>
+  bulkForm.validateSync({ id: uuid(), change, selection: { list: list(), ids: null, ...selection } })
+const leads = async (count: number, values: object = {}) =>
+  Promise.all(Array.from({ length: count }, () => makeLead(firm.ada, values))).then(made => made.map(({ recordId }) => recordId))
 const stages = async (ids: string[]) => Promise.all(ids.map(async id => (await readRecord(firm.odile, id, DAY)).stage?.name))
 const now = async (id: string) => readRecord(firm.odile, id, DAY)
 
@@ -33,9 +35,18 @@ describe('a change of many records', () => {
     await startBulk(firm.ada, change, later(DAY, 1_000))
     await drain(later(DAY, 1_000))
     expect(await stages(ids)).toEqual(['Talking', 'Talking', 'Talking'])
-    expect((await recentBulks(firm.ada, DAY)).find(one => one.id === change.id)).toMatchObject({ state: 'done', total: 2, done: 2, changed: 2 })
+    expect((await recentBulks(firm.ada, DAY)).find(one => one.id === change.id)).toMatchObject({
+      state: 'done',
+      total: 2,
+      done: 2,
+      changed: 2,
+    })
     const { entries } = await readTimeline(firm.mika, ids[1]!)
-    expect(entries[0]).toMatchObject({ kind: 'stage-changed', data: { from: 'New', to: 'Talking', bulkId: change.id }, colleague: { firstName: 'Ada' } })
+    expect(entries[0]).toMatchObject({
+      kind: 'stage-changed',
+      data: { from: 'New', to: 'Talking', bulkId: change.id },
+      colleague: { firstName: 'Ada' },
+    })
   })
 
   it('is begun once however often it is sent', async () => {
@@ -49,8 +60,29 @@ describe('a change of many records', () => {
   it('goes through all that the list holds, over many pieces, and nobody else', async () => {
     const teamId = firm.ada.teamIds[0]!
     const others = await leads(2, { city: 'Elsewhere' })
-    await tx(database => database.insert(record).values(Array.from({ length: 250 }, (_, i) => ({ id: uuid(), module: 'lead' as const, name: `Many ${i}`, city: 'Manyville', stageId: stageOf('Leads', 'New'), ownerId: firm.ada.id, teamId, madeAt: DAY }))))
-    const where = JSON.stringify({ match: 'all', of: [{ field: 'city', test: 'is', value: 'manyville' }, { field: 'stage', test: 'one-of', value: [stageOf('Leads', 'New')] }] })
+    await tx(database =>
+      database
+        .insert(record)
+        .values(
+          Array.from({ length: 250 }, (_, i) => ({
+            id: uuid(),
+            module: 'lead' as const,
+            name: `Many ${i}`,
+            city: 'Manyville',
+            stageId: stageOf('Leads', 'New'),
+            ownerId: firm.ada.id,
+            teamId,
+            madeAt: DAY,
+          })),
+        ),
+    )
+    const where = JSON.stringify({
+      match: 'all',
+      of: [
+        { field: 'city', test: 'is', value: 'manyville' },
+        { field: 'stage', test: 'one-of', value: [stageOf('Leads', 'New')] },
+      ],
+    })
     const change = form({ kind: 'stage', stageId: stageOf('Leads', 'Offer') }, { list: list({ where }) })
     expect(await previewBulk(firm.ada, change, DAY)).toMatchObject({ chosen: 250, changes: 250 })
     await startBulk(firm.ada, change, DAY)
@@ -75,7 +107,9 @@ describe('a change of many records', () => {
     [{ kind: 'owner', ownerId: uuid() }, 'change.ownerId'],
     [{ kind: 'stage', stageId: stageOf('Candidates', 'Hired') }, 'change.stageId'],
   ])('says what cannot be: %j', async (change, field) => {
-    await expect(previewBulk(firm.ada, form(change), DAY)).rejects.toMatchObject({ details: { status: 422, fields: { [field]: expect.any(String) } } })
+    await expect(previewBulk(firm.ada, form(change), DAY)).rejects.toMatchObject({
+      details: { status: 422, fields: { [field]: expect.any(String) } },
+    })
   })
 })
 
@@ -87,7 +121,8 @@ describe('taking a change of many back', () => {
     ['a tag less', () => ({ kind: 'remove-tag', tag: 'bakery' })],
   ])('gives back what was: %s', async (_, changeFor) => {
     const ids = await leads(2, { tags: ['bakery'], stageId: stageOf('Leads', 'Trial') })
-    const shown = async () => Promise.all(ids.map(async id => (({ owner, stage, tags }) => ({ owner: owner.name, stage, tags }))(await now(id))))
+    const shown = async () =>
+      Promise.all(ids.map(async id => (({ owner, stage, tags }) => ({ owner: owner.name, stage, tags }))(await now(id))))
     const before = await shown()
     const change = form(changeFor(firm), { ids })
     await startBulk(firm.odile, change, DAY)
@@ -107,7 +142,16 @@ describe('taking a change of many back', () => {
     await startBulk(firm.ada, change, DAY)
     await drain(DAY)
     const found = await readRecord(firm.mika, id!, DAY)
-    await changeRecord(firm.mika, id!, editRecord.validateSync({ ...found, phones: found.phones.map(({ id, label, typed }) => ({ id, label, typed })), stageId: stageOf('Leads', 'Offer') }), DAY)
+    await changeRecord(
+      firm.mika,
+      id!,
+      editRecord.validateSync({
+        ...found,
+        phones: found.phones.map(({ id, label, typed }) => ({ id, label, typed })),
+        stageId: stageOf('Leads', 'Offer'),
+      }),
+      DAY,
+    )
     await takeBackBulk(firm.ada, change.id, later(DAY, 1_000))
     await drain(later(DAY, 1_000))
     expect((await now(id!)).stage?.name).toBe('Offer')

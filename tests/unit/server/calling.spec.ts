@@ -48,7 +48,8 @@ beforeEach(() => {
 })
 
 const problem = (status: number, details: object = {}) => ({ details: { status, ...details } })
-const dialled = (phoneId: string, values: object = {}) => dialForm.validateSync({ id: uuid(), phoneId, lineId: firm.portland.id, ...values })
+const dialled = (phoneId: string, values: object = {}) =>
+  dialForm.validateSync({ id: uuid(), phoneId, lineId: firm.portland.id, ...values })
 const second = (n: number) => DAY.getTime() + n * 1_000
 
 /** A lead that was called; with an answer after four seconds and an end after ten, unless it is to be still on. */
@@ -64,13 +65,30 @@ async function called({ answered = true, ended = true, values = {} } = {}) {
 
 const template = async (body: string, values: object = {}) => {
   const id = uuid()
-  await addTemplate(firm.odile, makeTemplate.validateSync({ id, name: 'Sorry I missed you', modules: ['lead'], audience: 'all', body, ...values }), DAY)
+  await addTemplate(
+    firm.odile,
+    makeTemplate.validateSync({ id, name: 'Sorry I missed you', modules: ['lead'], audience: 'all', body, ...values }),
+    DAY,
+  )
   return id
 }
 let letters = 0
 async function key(effects: Effect[], values: object = {}) {
   const id = uuid()
-  await tx(database => database.insert(disposition).values({ id, module: 'lead', name: 'Visit wanted', family: 'reached', letter: String.fromCharCode(97 + letters++ % 26), position: 0, effects, ...values }))
+  await tx(database =>
+    database
+      .insert(disposition)
+      .values({
+        id,
+        module: 'lead',
+        name: 'Visit wanted',
+        family: 'reached',
+        letter: String.fromCharCode(97 + (letters++ % 26)),
+        position: 0,
+        effects,
+        ...values,
+      }),
+  )
   return id
 }
 const chosen = (dispositionId: string, choices: object[] = []) => disposeForm.validateSync({ dispositionId, choices })
@@ -84,7 +102,9 @@ describe('dialling', () => {
     const form = dialled(phoneId)
     const first = await dial(firm.ada, form, DAY)
     expect(await dial(firm.ada, form, later(DAY, 500))).toEqual(first)
-    expect(exchange.dialled).toEqual([{ key: form.id, from: firm.portland.e164, to: e164, record: false, ringFirst: [], desk: firm.ada.id }])
+    expect(exchange.dialled).toEqual([
+      { key: form.id, from: firm.portland.e164, to: e164, record: false, ringFirst: [], desk: firm.ada.id },
+    ])
     expect(callState((await callOn(recordId)).facts)).toBe('dialling')
     await expect(dial(firm.ada, dialled(phoneId), DAY)).rejects.toMatchObject(problem(409, { type: 'on-a-call' }))
     await exchange.tell(form.id, { kind: 'ended', at: second(1), why: 'hung-up', side: 'us' })
@@ -92,11 +112,15 @@ describe('dialling', () => {
 
   it('is refused at night unless it is said, on a number not to be called, one that cannot be used, another’s line and a foreign record', async () => {
     const { phoneId, e164 } = await makeLead(firm.ada)
-    await expect(dial(firm.ada, dialled(phoneId), NIGHT)).rejects.toMatchObject(problem(409, { type: 'night', zones: [{ name: 'Pacific/Honolulu' }] }))
+    await expect(dial(firm.ada, dialled(phoneId), NIGHT)).rejects.toMatchObject(
+      problem(409, { type: 'night', zones: [{ name: 'Pacific/Honolulu' }] }),
+    )
     await expect(dial(firm.noor, dialled(phoneId, { lineId: firm.halifax.id }), DAY)).rejects.toMatchObject(problem(404))
     await expect(dial(firm.ada, dialled(phoneId, { lineId: firm.halifax.id }), DAY)).rejects.toMatchObject(problem(403))
     const { phoneId: half } = await makeLead(firm.ada, {}, '808 55')
-    await expect(dial(firm.ada, dialled(half), DAY)).rejects.toMatchObject(problem(422, { fields: { phoneId: expect.stringContaining('cannot be used') } }))
+    await expect(dial(firm.ada, dialled(half), DAY)).rejects.toMatchObject(
+      problem(422, { fields: { phoneId: expect.stringContaining('cannot be used') } }),
+    )
     await writeConsent({ e164, at: DAY, kind: 'refused', covers: 'calls', how: 'by-hand', words: null })
     await expect(dial(firm.ada, dialled(phoneId, { nightAllowed: true }), DAY)).rejects.toMatchObject(problem(409, { type: 'no-calls' }))
     expect(exchange.dialled).toEqual([])
@@ -157,7 +181,11 @@ describe('what was told while we were away', () => {
       '2': { told: [], cursor: '2' },
     }
     const asked: string[] = []
-    const teller = { name: 'away', eventsSince: async (cursor: string) => (asked.push(cursor), pages[cursor]!), take: (told: unknown) => takeCallEvent('practice', told as ExchangeEvent, DAY) }
+    const teller = {
+      name: 'away',
+      eventsSince: async (cursor: string) => (asked.push(cursor), pages[cursor]!),
+      take: (told: unknown) => takeCallEvent('practice', told as ExchangeEvent, DAY),
+    }
     for (let turn = 0; turn < 2; turn++) await catchUp(teller)
     expect(asked).toEqual(['', '1', '2', '2'])
     expect((await callOn(recordId)).facts).toMatchObject({ answeredAt: second(3), endedAt: second(8) })
@@ -169,7 +197,12 @@ describe('a call that comes in', () => {
     const { recordId, e164 } = await makeLead(firm.ada)
     const ref = await exchange.ring(e164, firm.portland.e164, later(DAY, 15_000))
     const ringing = (await mine()).find(one => one.remote === e164)!
-    expect(ringing).toMatchObject({ direction: 'in', mine: false, record: { id: recordId, name: 'Iris Holm' }, line: { name: 'Portland line' } })
+    expect(ringing).toMatchObject({
+      direction: 'in',
+      mine: false,
+      record: { id: recordId, name: 'Iris Holm' },
+      line: { name: 'Portland line' },
+    })
     expect((await mine(firm.mika)).map(one => one.id)).toContain(ringing.id)
     expect((await mine(firm.noor)).map(one => one.id)).not.toContain(ringing.id)
     await orderCall(firm.mika, ringing.id, 'answer', DAY)
@@ -185,7 +218,13 @@ describe('a call that comes in', () => {
   it('is not lost where its end is told before its beginning: the end is told again', async () => {
     const { e164 } = await makeLead(firm.ada)
     const ref = `early-${e164}`
-    const end = { id: `end-${ref}`, ref, key: null, kind: 'happened' as const, event: { kind: 'ended' as const, at: second(9), why: 'no-answer' as const, side: 'network' as const } }
+    const end = {
+      id: `end-${ref}`,
+      ref,
+      key: null,
+      kind: 'happened' as const,
+      event: { kind: 'ended' as const, at: second(9), why: 'no-answer' as const, side: 'network' as const },
+    }
     expect(await takeCallEvent('practice', end, DAY)).toBe(false)
     await exchange.ring(e164, firm.portland.e164, DAY, ref)
     expect(await takeCallEvent('practice', end, DAY)).toBe(true)
@@ -235,7 +274,9 @@ describe('notes of a call', () => {
     const { callId, recordId } = await called({ ended: false })
     await keepNotes(firm.ada, callId, 'Two racks are loose.')
     await keepNotes(firm.ada, callId, 'Two racks are loose. Mornings only.')
-    expect((await readTimeline(firm.mika, recordId)).entries.find(({ kind }) => kind === 'call-out')!.words).toBe('Two racks are loose. Mornings only.')
+    expect((await readTimeline(firm.mika, recordId)).entries.find(({ kind }) => kind === 'call-out')!.words).toBe(
+      'Two racks are loose. Mornings only.',
+    )
     expect((await mine()).find(one => one.id === callId)!.notes).toContain('Mornings only')
     await expect(keepNotes(firm.mika, callId, 'Mine')).rejects.toMatchObject(problem(404))
     await exchange.tell(callId, { kind: 'ended', at: second(20), why: 'hung-up', side: 'us' })
@@ -245,11 +286,22 @@ describe('notes of a call', () => {
 describe('a disposition', () => {
   it('shows before what it would do for this person', async () => {
     const templateId = await template('Hi {{ person.first_name }}, {{ sender.first_name }} here. Sorry that I missed you.')
-    const id = await key([{ kind: 'text', templateId }, { kind: 'stage', stageId: stageOf('Leads', 'Trial') }, { kind: 'call-back', days: 2, time: '10:00' }], { letter: 'z' })
+    const id = await key(
+      [
+        { kind: 'text', templateId },
+        { kind: 'stage', stageId: stageOf('Leads', 'Trial') },
+        { kind: 'call-back', days: 2, time: '10:00' },
+      ],
+      { letter: 'z' },
+    )
     const { callId } = await called()
     const preview = (await previewDispositions(firm.ada, callId, DAY)).find(one => one.id === id)!
     expect(preview.effects).toMatchObject([
-      { words: 'Text “Sorry I missed you”', text: { text: 'Hi Iris, Ada here. Sorry that I missed you.', line: 'Portland line' }, problem: null },
+      {
+        words: 'Text “Sorry I missed you”',
+        text: { text: 'Hi Iris, Ada here. Sorry that I missed you.', line: 'Portland line' },
+        problem: null,
+      },
       { words: 'Stage to Trial' },
       { words: expect.stringMatching(/^Call back 10:00 Honolulu time on/), due: { zone: 'Pacific/Honolulu' } },
     ])
@@ -259,22 +311,44 @@ describe('a disposition', () => {
   it('does everything once, however often it is pressed, and says so in one entry', async () => {
     const carrier = fakeCarrier()
     const templateId = await template('Hi {{ person.first_name }}, thank you for the minute.')
-    const id = await key([{ kind: 'text', templateId }, { kind: 'stage', stageId: stageOf('Leads', 'Trial') }, { kind: 'add-tag', tag: 'visit' }, { kind: 'call-back', days: 2, time: '10:00' }])
+    const id = await key([
+      { kind: 'text', templateId },
+      { kind: 'stage', stageId: stageOf('Leads', 'Trial') },
+      { kind: 'add-tag', tag: 'visit' },
+      { kind: 'call-back', days: 2, time: '10:00' },
+    ])
     const { callId, recordId, e164 } = await called()
-    const [done, again] = await Promise.all([dispose(firm.ada, callId, chosen(id), later(DAY, 11_000)), dispose(firm.ada, callId, chosen(id), later(DAY, 11_000))])
+    const [done, again] = await Promise.all([
+      dispose(firm.ada, callId, chosen(id), later(DAY, 11_000)),
+      dispose(firm.ada, callId, chosen(id), later(DAY, 11_000)),
+    ])
     expect(again).toEqual(done)
-    expect(done).toMatchObject({ name: 'Visit wanted', effects: [{ state: 'done' }, { state: 'done' }, { state: 'done' }, { state: 'done' }] })
+    expect(done).toMatchObject({
+      name: 'Visit wanted',
+      effects: [{ state: 'done' }, { state: 'done' }, { state: 'done' }, { state: 'done' }],
+    })
     await drain(later(DAY, 60_000))
     expect(carrier.asked).toMatchObject([{ to: e164, text: 'Hi Iris, thank you for the minute.' }])
-    expect(await record(recordId)).toMatchObject({ stage: { name: 'Trial' }, tags: ['visit'], tasks: [{ kind: 'call-back', title: 'Call back', zone: 'Pacific/Honolulu' }] })
-    expect(await callOn(recordId)).toMatchObject({ disposition: { name: 'Visit wanted', colour: 'accent' }, effects: [{}, {}, {}, { words: expect.stringContaining('Call back 10:00') }] })
+    expect(await record(recordId)).toMatchObject({
+      stage: { name: 'Trial' },
+      tags: ['visit'],
+      tasks: [{ kind: 'call-back', title: 'Call back', zone: 'Pacific/Honolulu' }],
+    })
+    expect(await callOn(recordId)).toMatchObject({
+      disposition: { name: 'Visit wanted', colour: 'accent' },
+      effects: [{}, {}, {}, { words: expect.stringContaining('Call back 10:00') }],
+    })
     const other = await key([])
     await expect(dispose(firm.ada, callId, chosen(other), DAY)).rejects.toMatchObject(problem(409, { type: 'disposed' }))
   })
 
   it('does the rest where one effect fails, and says why', async () => {
     const templateId = await template('Hi {{ person.first_name }}.')
-    const id = await key([{ kind: 'text', templateId }, { kind: 'stage', stageId: stageOf('Candidates', 'Hired') }, { kind: 'add-tag', tag: 'visit' }])
+    const id = await key([
+      { kind: 'text', templateId },
+      { kind: 'stage', stageId: stageOf('Candidates', 'Hired') },
+      { kind: 'add-tag', tag: 'visit' },
+    ])
     const { callId, recordId, e164 } = await called()
     await writeConsent({ e164, at: DAY, kind: 'refused', covers: 'texts', how: 'by-hand', words: null })
     expect((await dispose(firm.ada, callId, chosen(id), DAY)).effects).toEqual([
@@ -287,13 +361,33 @@ describe('a disposition', () => {
 
   it('asks for what is still missing before it does anything, and takes what is said and left out', async () => {
     const carrier = fakeCarrier()
-    const templateId = await template('A mechanic comes on {{ fill_in.day }}.', { fillIns: [{ key: 'day', label: 'Day', kind: 'text', example: 'Thursday' }] })
-    const id = await key([{ kind: 'add-tag', tag: 'visit' }, { kind: 'text', templateId }, { kind: 'call-back', days: null, time: '09:00' }, { kind: 'stage', stageId: stageOf('Leads', 'Offer') }])
+    const templateId = await template('A mechanic comes on {{ fill_in.day }}.', {
+      fillIns: [{ key: 'day', label: 'Day', kind: 'text', example: 'Thursday' }],
+    })
+    const id = await key([
+      { kind: 'add-tag', tag: 'visit' },
+      { kind: 'text', templateId },
+      { kind: 'call-back', days: null, time: '09:00' },
+      { kind: 'stage', stageId: stageOf('Leads', 'Offer') },
+    ])
     const { callId, recordId } = await called()
-    await expect(dispose(firm.ada, callId, chosen(id), DAY)).rejects.toMatchObject(problem(422, { fields: { 'choices.2.day': expect.any(String) } }))
-    await expect(dispose(firm.ada, callId, chosen(id, [{ position: 2, day: '2026-12-03' }]), DAY)).rejects.toMatchObject(problem(422, { fields: { 'choices.1.answers.day': expect.any(String) } }))
+    await expect(dispose(firm.ada, callId, chosen(id), DAY)).rejects.toMatchObject(
+      problem(422, { fields: { 'choices.2.day': expect.any(String) } }),
+    )
+    await expect(dispose(firm.ada, callId, chosen(id, [{ position: 2, day: '2026-12-03' }]), DAY)).rejects.toMatchObject(
+      problem(422, { fields: { 'choices.1.answers.day': expect.any(String) } }),
+    )
     expect((await record(recordId)).tags).toEqual([])
-    const { effects } = await dispose(firm.ada, callId, chosen(id, [{ position: 1, answers: { day: 'Friday' } }, { position: 2, day: '2026-12-03', time: '11:30' }, { position: 3, leftOut: true }]), DAY)
+    const { effects } = await dispose(
+      firm.ada,
+      callId,
+      chosen(id, [
+        { position: 1, answers: { day: 'Friday' } },
+        { position: 2, day: '2026-12-03', time: '11:30' },
+        { position: 3, leftOut: true },
+      ]),
+      DAY,
+    )
     expect(effects.map(({ state }) => state)).toEqual(['done', 'done', 'done', 'left-out'])
     await drain(later(DAY, 60_000))
     expect(carrier.asked).toMatchObject([{ text: 'A mechanic comes on Friday.' }])
@@ -315,7 +409,14 @@ describe('a disposition', () => {
     expect((await record(recordId)).phones).toMatchObject([{ e164: null, unusable: 'not-theirs' }])
     await expect(dial(firm.ada, dialled(phoneId), DAY)).rejects.toMatchObject(problem(422))
     const second = `808 555 09${letters++ + 10}`
-    const other = await called({ values: { phones: [{ label: 'mobile', typed: `808 555 09${letters++ + 10}` }, { label: 'shop', typed: second }] } })
+    const other = await called({
+      values: {
+        phones: [
+          { label: 'mobile', typed: `808 555 09${letters++ + 10}` },
+          { label: 'shop', typed: second },
+        ],
+      },
+    })
     await dispose(firm.ada, other.callId, chosen(await key([{ kind: 'no-calls' }])), DAY)
     const { phones } = await record(other.recordId)
     for (const { id } of phones) await expect(dial(firm.ada, dialled(id), DAY)).rejects.toMatchObject(problem(409, { type: 'no-calls' }))
@@ -327,24 +428,55 @@ describe('a disposition', () => {
   it('taken back leaves everybody as they were: whoever had refused calls before has refused them still', async () => {
     const id = await key([{ kind: 'no-calls' }])
     const [asked, never] = [await called(), await called()]
-    await writeConsent({ e164: asked.e164, at: later(DAY, -60_000), kind: 'refused', covers: 'calls', how: 'by-hand', words: 'Never call here.' })
+    await writeConsent({
+      e164: asked.e164,
+      at: later(DAY, -60_000),
+      kind: 'refused',
+      covers: 'calls',
+      how: 'by-hand',
+      words: 'Never call here.',
+    })
     for (const { callId } of [asked, never]) {
       await dispose(firm.ada, callId, chosen(id), DAY)
       await takeDispositionBack(firm.ada, callId, later(DAY, 2_000))
     }
-    const calls = async ({ e164 }: { e164: string }) => (await tx(database => database.select().from(numberState).where(eq(numberState.e164, e164))))[0]!.calls
+    const calls = async ({ e164 }: { e164: string }) =>
+      (await tx(database => database.select().from(numberState).where(eq(numberState.e164, e164))))[0]!.calls
     expect([await calls(asked), await calls(never)]).toEqual(['refused', 'unknown'])
-    expect(await tx(database => database.select().from(consentEntry).where(and(inArray(consentEntry.e164, [asked.e164, never.e164]), eq(consentEntry.kind, 'agreed'))))).toEqual([])
+    expect(
+      await tx(database =>
+        database
+          .select()
+          .from(consentEntry)
+          .where(and(inArray(consentEntry.e164, [asked.e164, never.e164]), eq(consentEntry.kind, 'agreed'))),
+      ),
+    ).toEqual([])
   })
 
   it('taken back leaves what somebody has done since: a number typed anew, a stage moved on', async () => {
     const id = await key([{ kind: 'wrong-number' }, { kind: 'stage', stageId: stageOf('Leads', 'Trial') }])
     const { callId, recordId, phoneId } = await called({ values: { stageId: stageOf('Leads', 'Talking') } })
     await dispose(firm.ada, callId, chosen(id), DAY)
-    await changeRecord(firm.mika, recordId, { ...form({ firstName: 'Iris', lastName: 'Holm', region: 'HI', country: 'US', stageId: stageOf('Leads', 'Trial'), phones: [{ id: phoneId, label: 'mobile', typed: '808 555 0188' }] }), version: (await record(recordId)).version }, DAY)
+    await changeRecord(
+      firm.mika,
+      recordId,
+      {
+        ...form({
+          firstName: 'Iris',
+          lastName: 'Holm',
+          region: 'HI',
+          country: 'US',
+          stageId: stageOf('Leads', 'Trial'),
+          phones: [{ id: phoneId, label: 'mobile', typed: '808 555 0188' }],
+        }),
+        version: (await record(recordId)).version,
+      },
+      DAY,
+    )
     await moveRecord(firm.mika, recordId, { stageId: stageOf('Leads', 'Offer'), from: stageOf('Leads', 'Trial') }, DAY)
     expect((await takeDispositionBack(firm.ada, callId, later(DAY, 2_000))).effects).toMatchObject([
-      { state: 'stays', reason: 'The number has been changed or taken off since.' }, { state: 'stays', reason: expect.stringContaining('Somebody else has moved') },
+      { state: 'stays', reason: 'The number has been changed or taken off since.' },
+      { state: 'stays', reason: expect.stringContaining('Somebody else has moved') },
     ])
     expect(await record(recordId)).toMatchObject({ stage: { name: 'Offer' }, phones: [{ e164: '+18085550188' }] })
   })
@@ -352,7 +484,10 @@ describe('a disposition', () => {
   it('says of what was so already that there was nothing to do, and takes nothing of it back', async () => {
     const id = await key([{ kind: 'add-tag', tag: 'visit' }, { kind: 'stage', stageId: stageOf('Leads', 'Talking') }])
     const { callId, recordId } = await called({ values: { stageId: stageOf('Leads', 'Talking'), tags: ['visit'] } })
-    const unchanged = [{ state: 'unchanged', reason: 'It has this tag already.' }, { state: 'unchanged', reason: 'It stands there already.' }]
+    const unchanged = [
+      { state: 'unchanged', reason: 'It has this tag already.' },
+      { state: 'unchanged', reason: 'It stands there already.' },
+    ]
     expect((await dispose(firm.ada, callId, chosen(id), DAY)).effects).toMatchObject(unchanged)
     expect((await takeDispositionBack(firm.ada, callId, DAY)).effects).toMatchObject(unchanged)
     expect(await record(recordId)).toMatchObject({ tags: ['visit'], stage: { name: 'Talking' } })
@@ -369,14 +504,33 @@ describe('a disposition', () => {
 
   it('is taken back: what was done is undone, what has not left does not leave, what cannot be undone says so', async () => {
     const carrier = fakeCarrier()
-    const id = await key([{ kind: 'text', templateId: await template('Hi {{ person.first_name }}.') }, { kind: 'stage', stageId: stageOf('Leads', 'Trial') }, { kind: 'add-tag', tag: 'visit' }, { kind: 'task', title: 'Loose racks', days: 1, time: '08:00' }, { kind: 'wrong-number' }, { kind: 'no-calls' }])
+    const id = await key([
+      { kind: 'text', templateId: await template('Hi {{ person.first_name }}.') },
+      { kind: 'stage', stageId: stageOf('Leads', 'Trial') },
+      { kind: 'add-tag', tag: 'visit' },
+      { kind: 'task', title: 'Loose racks', days: 1, time: '08:00' },
+      { kind: 'wrong-number' },
+      { kind: 'no-calls' },
+    ])
     const { callId, recordId, phoneId } = await called({ values: { stageId: stageOf('Leads', 'Talking') } })
     await dispose(firm.ada, callId, chosen(id), DAY)
     const back = await takeDispositionBack(firm.ada, callId, later(DAY, 2_000))
-    expect(back.effects.map(({ state }) => state)).toEqual(['taken-back', 'taken-back', 'taken-back', 'taken-back', 'taken-back', 'taken-back'])
+    expect(back.effects.map(({ state }) => state)).toEqual([
+      'taken-back',
+      'taken-back',
+      'taken-back',
+      'taken-back',
+      'taken-back',
+      'taken-back',
+    ])
     await drain(later(DAY, 60_000))
     expect(carrier.asked).toEqual([])
-    expect(await record(recordId)).toMatchObject({ stage: { name: 'Talking' }, tags: [], tasks: [], phones: [{ unusable: null, mayBeCalled: true }] })
+    expect(await record(recordId)).toMatchObject({
+      stage: { name: 'Talking' },
+      tags: [],
+      tasks: [],
+      phones: [{ unusable: null, mayBeCalled: true }],
+    })
     expect((await callOn(recordId)).disposition).toBeNull()
     await expect(takeDispositionBack(firm.ada, callId, DAY)).rejects.toMatchObject(problem(409, { type: 'not-disposed' }))
 
@@ -386,21 +540,47 @@ describe('a disposition', () => {
     await setDone(firm.ada, made!.id, true, later(DAY, 61_000))
     const stays = await takeDispositionBack(firm.ada, callId, later(DAY, 62_000))
     expect(stays.effects.map(({ state, reason }) => [state, reason])).toEqual([
-      ['stays', expect.stringContaining('already left')], ['taken-back', null], ['taken-back', null], ['stays', 'It is done already.'], ['left-out', null], ['left-out', null],
+      ['stays', expect.stringContaining('already left')],
+      ['taken-back', null],
+      ['taken-back', null],
+      ['stays', 'It is done already.'],
+      ['left-out', null],
+      ['left-out', null],
     ])
-    await dial(firm.ada, dialled(phoneId), DAY).then(({ id: again }) => exchange.tell(again, { kind: 'ended', at: second(70), why: 'busy', side: 'them' }))
+    await dial(firm.ada, dialled(phoneId), DAY).then(({ id: again }) =>
+      exchange.tell(again, { kind: 'ended', at: second(70), why: 'busy', side: 'them' }),
+    )
   })
 })
 
 describe('making dispositions', () => {
-  const made = (values: object = {}) => ({ id: uuid(), module: 'candidate', name: 'Starts', family: 'reached', letter: 'S', effects: [], ...values })
-  const save = async (values: object = {}, who = firm.odile) => saveDisposition(who, await dispositionForm.validate(made(values), { stripUnknown: true }), DAY)
+  const made = (values: object = {}) => ({
+    id: uuid(),
+    module: 'candidate',
+    name: 'Starts',
+    family: 'reached',
+    letter: 'S',
+    effects: [],
+    ...values,
+  })
+  const save = async (values: object = {}, who = firm.odile) =>
+    saveDisposition(who, await dispositionForm.validate(made(values), { stripUnknown: true }), DAY)
 
   it('is for leads and admins, keeps effects as their kinds know them, and says them in words', async () => {
     await expect(save({}, firm.ada)).rejects.toMatchObject(problem(403))
     const templateId = await template('Welcome.', { modules: ['candidate'], name: 'Welcome' })
-    const [first] = await save({ effects: [{ kind: 'text', templateId, more: 1 }, { kind: 'stage', stageId: stageOf('Candidates', 'Hired') }, { kind: 'task', title: 'Order a helmet', days: 1, time: '09:00' }, { kind: 'call-back', days: null, time: '10:00' }] })
-    expect(first).toMatchObject({ letter: 's', words: ['Text “Welcome”', 'Stage to Hired', 'Task “Order a helmet”, the next day at 9:00', 'Call back, on a day you say'] })
+    const [first] = await save({
+      effects: [
+        { kind: 'text', templateId, more: 1 },
+        { kind: 'stage', stageId: stageOf('Candidates', 'Hired') },
+        { kind: 'task', title: 'Order a helmet', days: 1, time: '09:00' },
+        { kind: 'call-back', days: null, time: '10:00' },
+      ],
+    })
+    expect(first).toMatchObject({
+      letter: 's',
+      words: ['Text “Welcome”', 'Stage to Hired', 'Task “Order a helmet”, the next day at 9:00', 'Call back, on a day you say'],
+    })
     expect(first!.effects[0]).toEqual({ kind: 'text', templateId })
   })
 
@@ -415,21 +595,29 @@ describe('making dispositions', () => {
     [{ letter: 's', name: 'Another' }, 'letter', '“Starts” has this letter'],
     [{ letter: 'q', name: 'STARTS' }, 'name', 'already'],
   ])('refuses %j at %s', async (values, field, says) => {
-    const refused = await save({ letter: 'z', name: 'Zed', ...values }).then(() => ({}), (error: unknown) => error) as { path?: string, message?: string, details?: { fields: Record<string, string> } }
+    const refused = (await save({ letter: 'z', name: 'Zed', ...values }).then(
+      () => ({}),
+      (error: unknown) => error,
+    )) as { path?: string, message?: string, details?: { fields: Record<string, string> } }
     const fields = refused.details?.fields ?? { [refused.path!]: refused.message! }
     expect(fields[field]).toContain(says)
   })
 
   it('refuses a template of another module, by its name', async () => {
     const templateId = await template('For leads.', { name: 'For leads' })
-    await expect(save({ effects: [{ kind: 'text', templateId }], letter: 'k', name: 'K' })).rejects.toMatchObject(problem(422, { fields: { 'effects[0].templateId': expect.stringContaining('“For leads” does not belong') } }))
+    await expect(save({ effects: [{ kind: 'text', templateId }], letter: 'k', name: 'K' })).rejects.toMatchObject(
+      problem(422, { fields: { 'effects[0].templateId': expect.stringContaining('“For leads” does not belong') } }),
+    )
   })
 
   it('can be ordered, retired and taken up again, unless its letter has gone', async () => {
     await save({ letter: 'u', name: 'Second' })
     const before = await listDispositions(firm.rafe, 'candidate')
     const [first, second] = before.map(({ id }) => id)
-    expect((await orderDispositions(firm.odile, 'candidate', [second!, first!], DAY)).map(({ id }) => id).slice(0, 2)).toEqual([second, first])
+    expect((await orderDispositions(firm.odile, 'candidate', [second!, first!], DAY)).map(({ id }) => id).slice(0, 2)).toEqual([
+      second,
+      first,
+    ])
     await retireDisposition(firm.odile, first!, true, DAY)
     await save({ letter: 's', name: 'Third' })
     await expect(retireDisposition(firm.odile, first!, false, DAY)).rejects.toMatchObject(problem(409, { type: 'letter-taken' }))
@@ -439,8 +627,12 @@ describe('making dispositions', () => {
 
 describe('a task', () => {
   it('is refused on a day that the calendar does not have, with what to do', async () => {
-    await expect(taskForm.validate({ id: uuid(), title: 'Call', day: '2026-02-30', time: '09:00' })).rejects.toThrow('The calendar has no such day. Choose another one.')
-    await expect(disposeForm.validate({ dispositionId: uuid(), choices: [{ position: 0, day: '2026-11-31' }] })).rejects.toThrow('no such day')
+    await expect(taskForm.validate({ id: uuid(), title: 'Call', day: '2026-02-30', time: '09:00' })).rejects.toThrow(
+      'The calendar has no such day. Choose another one.',
+    )
+    await expect(disposeForm.validate({ dispositionId: uuid(), choices: [{ position: 0, day: '2026-11-31' }] })).rejects.toThrow(
+      'no such day',
+    )
   })
 
   it('is due by the clock of the person, is done and not done after all, and is seen by who sees the record', async () => {
@@ -448,7 +640,15 @@ describe('a task', () => {
     const id = uuid()
     await addTask(firm.ada, recordId, { id, kind: 'task', title: 'Send the prices', day: '2026-12-03', time: '09:00' }, DAY)
     await addTask(firm.ada, recordId, { id, kind: 'task', title: 'Send the prices', day: '2026-12-03', time: '09:00' }, DAY)
-    expect(await openTasks(firm.ada, { recordId })).toMatchObject([{ id, wallTime: '2026-12-03T09:00', zone: 'Pacific/Honolulu', dueAt: Date.parse('2026-12-03T19:00:00Z'), owner: { firstName: 'Ada' } }])
+    expect(await openTasks(firm.ada, { recordId })).toMatchObject([
+      {
+        id,
+        wallTime: '2026-12-03T09:00',
+        zone: 'Pacific/Honolulu',
+        dueAt: Date.parse('2026-12-03T19:00:00Z'),
+        owner: { firstName: 'Ada' },
+      },
+    ])
     expect(await openTasks(firm.noor, { recordId })).toEqual([])
     await expect(setDone(firm.noor, id, true, DAY)).rejects.toMatchObject(problem(404))
     await setDone(firm.mika, id, true, DAY)
@@ -456,7 +656,12 @@ describe('a task', () => {
     expect(await openTasks(firm.ada, { recordId })).toEqual([])
     await setDone(firm.ada, id, false, DAY)
     expect((await openTasks(firm.ada, 'mine')).map(one => one.id)).toContain(id)
-    expect((await readTimeline(firm.mika, recordId)).entries.filter(({ kind }) => kind.startsWith('task')).map(({ kind }) => kind).sort()).toEqual(['task-again', 'task-done', 'task-made'])
+    expect(
+      (await readTimeline(firm.mika, recordId)).entries
+        .filter(({ kind }) => kind.startsWith('task'))
+        .map(({ kind }) => kind)
+        .sort(),
+    ).toEqual(['task-again', 'task-done', 'task-made'])
     expect(await tx(database => database.select().from(task).where(eq(task.id, id)))).toHaveLength(1)
   })
 })
@@ -465,7 +670,12 @@ describe('my calendar', () => {
   it('holds my open tasks and call-backs, as an independent reader of iCalendar (RFC 5545) finds them', async () => {
     const { recordId } = await makeLead(firm.noor, { lastName: 'Holm, with; odd \\ letters' })
     await addTask(firm.noor, recordId, { id: uuid(), kind: 'call-back', title: 'Call back', day: '2026-12-03', time: '09:00' }, DAY)
-    await addTask(firm.noor, recordId, { id: uuid(), kind: 'task', title: 'Send the prices\nfor two', day: '2026-12-04', time: '16:30' }, DAY)
+    await addTask(
+      firm.noor,
+      recordId,
+      { id: uuid(), kind: 'task', title: 'Send the prices\nfor two', day: '2026-12-04', time: '16:30' },
+      DAY,
+    )
     const done = uuid()
     await addTask(firm.noor, recordId, { id: done, kind: 'task', title: 'Over', day: '2026-12-05', time: '16:30' }, DAY)
     await setDone(firm.noor, done, true, DAY)
@@ -483,7 +693,8 @@ describe('my calendar', () => {
 describe('today', () => {
   it('holds what is due and what comes later in my day, texts that did not arrive, and who is new, each for its owner alone', async () => {
     const [fresh, contacted] = [await makeLead(firm.mika), await makeLead(firm.mika)]
-    const add = (recordId: string, title: string, day: string, time: string) => addTask(firm.mika, recordId, { id: uuid(), kind: 'call-back', title, day, time }, DAY)
+    const add = (recordId: string, title: string, day: string, time: string) =>
+      addTask(firm.mika, recordId, { id: uuid(), kind: 'call-back', title, day, time }, DAY)
     const honolulu = (at: Date) => new Date(at.getTime() - 10 * 3_600_000).toISOString()
     const [soon, past, tomorrow] = [3_600_000, -3_600_000, 30 * 3_600_000].map(ms => honolulu(later(DAY, ms)))
     await add(contacted.recordId, 'Later', soon!.slice(0, 10), soon!.slice(11, 16))
@@ -495,7 +706,11 @@ describe('today', () => {
     await sendText(firm.mika, form, DAY)
     await drain(later(DAY, 10_000))
     const today = await readToday(firm.mika, later(DAY, 11_000))
-    expect(today).toMatchObject({ due: [{ title: 'Due', phoneId: contacted.phoneId }], later: [{ title: 'Later' }], failed: [{ id: form.id, name: 'Iris Holm', code: 'recipient-unknown', words: 'Are you there?' }] })
+    expect(today).toMatchObject({
+      due: [{ title: 'Due', phoneId: contacted.phoneId }],
+      later: [{ title: 'Later' }],
+      failed: [{ id: form.id, name: 'Iris Holm', code: 'recipient-unknown', words: 'Are you there?' }],
+    })
     expect(today.fresh.map(({ id }) => id)).toContain(fresh.recordId)
     // whoever tries again has seen it
     await sendText(firm.mika, textTo(contacted.phoneId, firm.portland), later(DAY, 12_000))

@@ -59,7 +59,12 @@ describe('the carrier of a line', () => {
 
   it('is chosen by an admin among those that there are', async () => {
     plainCarrier('wire')
-    expect(listCarriers(firm.rafe)).toEqual(expect.arrayContaining([{ name: 'practice', title: expect.any(String) }, { name: 'wire', title: 'Over the wire' }]))
+    expect(listCarriers(firm.rafe)).toEqual(
+      expect.arrayContaining([
+        { name: 'practice', title: expect.any(String) },
+        { name: 'wire', title: 'Over the wire' },
+      ]),
+    )
     expect(() => listCarriers(firm.odile)).toThrow()
     await over('wire')
     expect((await listLines(firm.rafe)).find(({ id }) => id === firm.portland.id)).toMatchObject({ carrier: 'wire' })
@@ -76,7 +81,10 @@ describe('the carrier of a line', () => {
     await drain(later(LEFT, 60_000))
     await drain(new Date('2026-12-01T19:00:00Z'))
     expect([practice.asked.map(({ key }) => key), wire.map(({ key }) => key)]).toEqual([[uncertain.id, uncertain.id], [waits.id]])
-    expect([await stored(uncertain.id), await stored(waits.id)]).toMatchObject([{ state: 'accepted', carrier: 'practice' }, { state: 'accepted', carrier: 'wire' }])
+    expect([await stored(uncertain.id), await stored(waits.id)]).toMatchObject([
+      { state: 'accepted', carrier: 'practice' },
+      { state: 'accepted', carrier: 'wire' },
+    ])
   })
 })
 
@@ -90,7 +98,10 @@ describe('what a carrier calls a text', () => {
     await over('other wire')
     const second = await sent()
     await drain(LEFT)
-    expect([await stored(first.id), await stored(second.id)]).toMatchObject([{ carrierRef: '1', state: 'accepted' }, { carrierRef: '1', state: 'accepted' }])
+    expect([await stored(first.id), await stored(second.id)]).toMatchObject([
+      { carrierRef: '1', state: 'accepted' },
+      { carrierRef: '1', state: 'accepted' },
+    ])
     const report = (key: string | null) => ({ id: uuid(), at: LEFT, kind: 'delivered' as const, ref: '1', key, code: null })
     await takeEvent('other wire', report(null), LEFT)
     await takeEvent('other wire', report(first.id), LEFT)
@@ -109,7 +120,11 @@ describe('what a carrier calls a text', () => {
 
   it('of a text for a line of another carrier is taken by nobody', async () => {
     const { recordId, e164 } = await makeLead(firm.ada)
-    await takeEvent('one wire', { id: uuid(), at: DAY, kind: 'received', ref: uuid(), from: e164, to: firm.portland.e164, text: 'Not yours to bring' }, DAY)
+    await takeEvent(
+      'one wire',
+      { id: uuid(), at: DAY, kind: 'received', ref: uuid(), from: e164, to: firm.portland.e164, text: 'Not yours to bring' },
+      DAY,
+    )
     expect((await readTimeline(firm.ada, recordId)).entries.filter(({ kind }) => kind === 'text-in')).toEqual([])
   })
 })
@@ -150,7 +165,9 @@ describe('a carrier whose protocol has less', () => {
     const { recordId, e164 } = await makeLead(firm.ada)
     await told({ id: uuid(), at: DAY, kind: 'received', ref: uuid(), from: e164, to: firm.portland.e164, text: 'Over the wire' })
     expect((await readTimeline(firm.ada, recordId)).entries[0]).toMatchObject({ kind: 'text-in', words: 'Over the wire' })
-    await expect(told({ id: uuid(), at: DAY, kind: 'charged', ref: 'unknown', key: null, charge: { parts: 1, costMicros: 1, currency: 'USD' } })).rejects.toThrow('told again')
+    await expect(
+      told({ id: uuid(), at: DAY, kind: 'charged', ref: 'unknown', key: null, charge: { parts: 1, costMicros: 1, currency: 'USD' } }),
+    ).rejects.toThrow('told again')
     await stop()
     expect(open).toBe(false)
     await over('practice')
@@ -160,7 +177,8 @@ describe('a carrier whose protocol has less', () => {
     plainCarrier('no webhook')
     registerCarrier({ ...carrierNamed('practice'), name: 'hooked', webhook: { isSigned: () => false } })
     const { url, close } = await serve([{ method: 'POST', path: '/carriers/:carrier', schemas: {}, handler: events }])
-    const ask = async (carrier: string) => (await fetch(`${url}/carriers/${encodeURIComponent(carrier)}`, { method: 'POST', body: '{}' })).status
+    const ask = async (carrier: string) =>
+      (await fetch(`${url}/carriers/${encodeURIComponent(carrier)}`, { method: 'POST', body: '{}' })).status
     expect([await ask('no webhook'), await ask('nobody'), await ask('hooked')]).toEqual([404, 404, 401])
     await close()
   })

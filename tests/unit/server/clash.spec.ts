@@ -38,7 +38,8 @@ describe('work that another transaction was in the way of', () => {
 
 describe('transactions beside each other', () => {
   useDatabase()
-  const count = async (action: string) => (await once<{ n: number }>(sql`select count(*)::int as n from ${audit} where action = ${action}`)).rows[0]!.n
+  const count = async (action: string) => (await once<{ n: number }>(sql`select count(*)::int as n from ${audit}
+    where action = ${action}`)).rows[0]!.n
   const write = (action: string) => tx(database => database.insert(audit).values({ id: uuid(), at: new Date(), action }))
 
   it('come out as if they had run in turns: of two who see that nobody is there, one goes in', async () => {

@@ -6,7 +6,8 @@ import { useDatabase } from '../../support/database'
 
 useDatabase()
 const insert = (action: string) => tx(db => db.insert(audit).values({ id: uuid(), at: new Date(), action }))
-const count = async (action: string) => (await tx(db => db.execute<{ n: number }>(sql`select count(*)::int as n from audit where action = ${action}`))).rows[0]!.n
+const count = async (action: string) => (await tx(db => db.execute<{ n: number }>(sql`select count(*)::int as n from audit
+  where action = ${action}`))).rows[0]!.n
 
 describe('the one door', () => {
   it('joins what is inside and takes all of it back together', async () => {
@@ -51,7 +52,9 @@ describe('the database', () => {
   it('lets nothing that happened be changed or taken away', async () => {
     const id = uuid()
     await tx(db => db.insert(activity).values({ id, at: new Date(), kind: 'note' }))
-    await expect(tx(db => db.execute(sql`update activity set kind = 'call-in' where id = ${id}`))).rejects.toMatchObject({ cause: { message: 'activity is only added to' } })
-    await expect(tx(db => db.execute(sql`delete from activity where id = ${id}`))).rejects.toMatchObject({ cause: { message: 'activity is only added to' } })
+    await expect(tx(db => db.execute(sql`update activity set kind = 'call-in'
+      where id = ${id}`))).rejects.toMatchObject({ cause: { message: 'activity is only added to' } })
+    await expect(tx(db => db.execute(sql`delete from activity
+      where id = ${id}`))).rejects.toMatchObject({ cause: { message: 'activity is only added to' } })
   })
 })

@@ -26,18 +26,32 @@ describe('a disk that is full', () => {
     const served = await serve(await allRoutes())
     const cookie = await cookieOf(firm.ada)
     const ask = async (method: string, path: string) => {
-      const answer = await fetch(`${served.url}${path}`, { method, headers: { cookie, 'content-type': 'application/json' }, body: method === 'GET' ? undefined : '{}' })
+      const answer = await fetch(`${served.url}${path}`, {
+        method,
+        headers: { cookie, 'content-type': 'application/json' },
+        body: method === 'GET' ? undefined : '{}',
+      })
       return [answer.status, (await answer.json() as { type?: string }).type]
     }
     expect(await ask('GET', '/api/ready')).toEqual([200, undefined])
     const stopWatching = await watchDisk(tmpdir(), MORE_THAN_ANY_DISK_MB)
     expect(await ask('GET', '/api/ready')).toEqual([507, 'disk-full'])
     expect(await ask('GET', '/api/tasks')).toEqual([200, undefined])
-    for (const [method, path] of [['POST', '/api/texts'], ['PUT', '/api/drafts'], ['POST', '/api/carriers/practice/events'], ['POST', '/api/sign-in']] as const) expect(await ask(method, path)).toEqual([507, 'disk-full'])
+    for (const [method, path] of [
+      ['POST', '/api/texts'],
+      ['PUT', '/api/drafts'],
+      ['POST', '/api/carriers/practice/events'],
+      ['POST', '/api/sign-in'],
+    ] as const)
+      expect(await ask(method, path)).toEqual([507, 'disk-full'])
 
     const done: string[] = []
     await addJob({ kind: 'walk', key: 'dog', payload: {}, dueAt: DAY })
-    const stop = startOutbox({ handlers: { walk: async claims => claims.map(() => (done.push('walked'), null)) } }, () => new Date(), () => !diskIsFull())
+    const stop = startOutbox(
+      { handlers: { walk: async claims => claims.map(() => (done.push('walked'), null)) } },
+      () => new Date(),
+      () => !diskIsFull(),
+    )
     await new Promise(resolve => setTimeout(resolve, 300))
     expect(done).toEqual([])
     stopWatching();
@@ -56,9 +70,13 @@ describe('a log whose end is damaged', () => {
     try {
       const [alive, dead] = [join(folder, 'alive'), join(folder, 'dead')]
       mkdirSync(alive)
-      const own = await openEmbedded(join(builtFolder(), 'database-thread.mjs'), { folder: join(alive, 'database'), startFrom: join(builtFolder(), 'empty-database.tar.gz') })
+      const own = await openEmbedded(join(builtFolder(), 'database-thread.mjs'), {
+        folder: join(alive, 'database'),
+        startFrom: join(builtFolder(), 'empty-database.tar.gz'),
+      })
       await own.pool.query('checkpoint')
-      const insert = (i: number) => own.pool.query('insert into team (id, name) values (gen_random_uuid(), $1)', [`Team ${i} ${'x'.repeat(200)}`])
+      const insert = (i: number) =>
+        own.pool.query('insert into team (id, name) values (gen_random_uuid(), $1)', [`Team ${i} ${'x'.repeat(200)}`])
       for (let i = 0; i < 200; i++) await insert(i)
       const halfway = await placeNow(own.pool)
       for (let i = 200; i < 400; i++) await insert(i)
@@ -68,7 +86,10 @@ describe('a log whose end is damaged', () => {
       await own.close()
       const wal = join(dead, 'database', 'pg_wal')
       const offset = Number(`0x${halfway.split('/')[1]}`) % (16 * 1_048_576)
-      const segment = readdirSync(wal).filter(name => /^[0-9A-F]{24}$/.test(name)).sort().at(Number(`0x${halfway.split('/')[1]}`) >= 16 * 1_048_576 ? -1 : 0)!
+      const segment = readdirSync(wal)
+        .filter(name => /^[0-9A-F]{24}$/.test(name))
+        .sort()
+        .at(Number(`0x${halfway.split('/')[1]}`) >= 16 * 1_048_576 ? -1 : 0)!
       const bytes = readFileSync(join(wal, segment))
       for (let i = offset + 2_000; i < offset + 2_100; i++) bytes[i] = bytes[i]! ^ 0xFF
       writeFileSync(join(wal, segment), bytes)

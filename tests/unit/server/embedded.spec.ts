@@ -14,7 +14,8 @@ import { useEmbeddedDatabase } from '../../support/database'
 
 const database = useEmbeddedDatabase()
 const insert = (action: string) => tx(db => db.insert(audit).values({ id: uuid(), at: new Date(), action }))
-const count = async (action: string) => (await tx(db => db.execute<{ n: number }>(sql`select count(*)::int as n from audit where action = ${action}`))).rows[0]!.n
+const count = async (action: string) => (await tx(db => db.execute<{ n: number }>(sql`select count(*)::int as n from audit
+  where action = ${action}`))).rows[0]!.n
 
 describe('the embedded database', () => {
   it('loads by COPY between the others\' transactions', async () => {
@@ -69,7 +70,15 @@ describe('the lock of the data folder', () => {
       symlinkSync(join(folder, 'data'), join(folder, 'link'))
       expect(await start(join(folder, 'link')).said).toBe('refused')
       expect(await start(join(folder, 'data'), [isolated[0]!, ...isolated.slice(1), process.execPath]).said).toBe('refused')
-      const mounted = ['sh', '-c', 'mount --bind "$1" "$2" && exec "$3" "$4" "$2"', 'mounted', join(folder, 'data'), elsewhere, process.execPath]
+      const mounted = [
+        'sh',
+        '-c',
+        'mount --bind "$1" "$2" && exec "$3" "$4" "$2"',
+        'mounted',
+        join(folder, 'data'),
+        elsewhere,
+        process.execPath,
+      ]
       // the same files by another path, as two containers have them
       const by = spawn(isolated[0]!, [...isolated.slice(1), ...mounted, holdLock], { stdio: ['ignore', 'pipe', 'inherit'] })
       expect(await new Promise(resolve => by.stdout.once('data', chunk => resolve(String(chunk).trim())))).toBe('refused')
@@ -89,7 +98,8 @@ describe('the lock of the data folder', () => {
 
 describe('a database that breaks', () => {
   const thread = join(builtFolder(), 'database-thread.mjs')
-  const open = (folder: string, limits?: Limits) => openEmbedded(thread, { folder: join(folder, 'database'), startFrom: join(builtFolder(), 'empty-database.tar.gz') }, limits)
+  const open = (folder: string, limits?: Limits) =>
+    openEmbedded(thread, { folder: join(folder, 'database'), startFrom: join(builtFolder(), 'empty-database.tar.gz') }, limits)
   const inFolder = async (work: (folder: string) => Promise<void>) => {
     const folder = mkdtempSync(join(tmpdir(), 'plauder-breaks-'))
     try {
@@ -100,23 +110,30 @@ describe('a database that breaks', () => {
     }
   }
 
-  it('over a statement without end is begun anew, with all that was committed, and says so to whoever waited', () => inFolder(async (folder) => {
-    const dead: Error[] = []
-    const own = await open(folder, { longestMs: 2_000, onDead: error => dead.push(error) })
-    await own.pool.query('create table kept (n int)')
-    await own.pool.query('insert into kept values (1)')
-    const endless = own.pool.query('select count(*) from generate_series(1, 100000000000) a').catch((error: Error & { code?: string }) => error)
-    const beside = own.pool.query('select 1').catch((error: Error & { code?: string }) => error)
-    expect(await endless).toMatchObject({ code: '57014' })
-    expect(await beside).toMatchObject({ code: '57014' })
-    // the connections that broke are let go
-    await new Promise(resolve => setTimeout(resolve, 50))
-    expect((await own.patiently(() => own.pool.query('select n from kept'))).rows).toEqual([{ n: 1 }])
-    // what nobody waits for may take its time
-    await own.patiently(() => own.pool.query('select pg_sleep(4)'))
-    expect(dead).toEqual([])
-    await own.close()
-  }), 60_000)
+  it(
+    'over a statement without end is begun anew, with all that was committed, and says so to whoever waited',
+    () =>
+      inFolder(async (folder) => {
+        const dead: Error[] = []
+        const own = await open(folder, { longestMs: 2_000, onDead: error => dead.push(error) })
+        await own.pool.query('create table kept (n int)')
+        await own.pool.query('insert into kept values (1)')
+        const endless = own.pool
+          .query('select count(*) from generate_series(1, 100000000000) a')
+          .catch((error: Error & { code?: string }) => error)
+        const beside = own.pool.query('select 1').catch((error: Error & { code?: string }) => error)
+        expect(await endless).toMatchObject({ code: '57014' })
+        expect(await beside).toMatchObject({ code: '57014' })
+        // the connections that broke are let go
+        await new Promise(resolve => setTimeout(resolve, 50))
+        expect((await own.patiently(() => own.pool.query('select n from kept'))).rows).toEqual([{ n: 1 }])
+        // what nobody waits for may take its time
+        await own.patiently(() => own.pool.query('select pg_sleep(4)'))
+        expect(dead).toEqual([])
+        await own.close()
+      }),
+    60_000,
+  )
 
   it.each([
     ['its control file', (folder: string) => join(folder, 'database', 'global', 'pg_control')],

@@ -21,7 +21,14 @@ beforeAll(async () => {
 })
 
 const LEFT = later(DAY, TAKE_BACK_MS)
-const report = (kind: CarrierReport, ref: string, key: string | null) => ({ id: `${kind} ${ref}`, at: LEFT, kind, ref, key, code: kind === 'undelivered' ? 'recipient-unreachable' : null })
+const report = (kind: CarrierReport, ref: string, key: string | null) => ({
+  id: `${kind} ${ref}`,
+  at: LEFT,
+  kind,
+  ref,
+  key,
+  code: kind === 'undelivered' ? 'recipient-unreachable' : null,
+})
 const stateOf = async (id: string) => (await tx(database => database.select().from(message).where(eq(message.id, id))))[0]!.state
 
 async function sent(): Promise<string> {

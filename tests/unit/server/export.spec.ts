@@ -19,7 +19,22 @@ beforeAll(async () => {
 })
 
 const text = async (stream: Readable) => (await stream.toArray()).join('')
-const take = async (who: Firm['ada'], values: object) => text(await exportRecords(who, exportQuery.validateSync({ module: 'lead', sort: 'name', direction: 'up', words: 'out of', columns: 'name,city,phone,tags,owner,last-contact', format: 'csv', ...values }), DAY))
+const take = async (who: Firm['ada'], values: object) =>
+  text(
+    await exportRecords(
+      who,
+      exportQuery.validateSync({
+        module: 'lead',
+        sort: 'name',
+        direction: 'up',
+        words: 'out of',
+        columns: 'name,city,phone,tags,owner,last-contact',
+        format: 'csv',
+        ...values,
+      }),
+      DAY,
+    ),
+  )
 
 describe('a list as CSV', () => {
   it('is read back by an independent library (papaparse), with nothing a spreadsheet would run', async () => {
@@ -33,7 +48,10 @@ describe('a list as CSV', () => {
   })
 
   it('holds what one may take out: a rep their own, a lead their people\'s, and nobody another\'s', async () => {
-    const names = async (who: Firm['ada']) => Papa.parse<string[]>((await take(who, {})).slice(1), { skipEmptyLines: true }).data.slice(1).map(row => row[0])
+    const names = async (who: Firm['ada']) =>
+      Papa.parse<string[]>((await take(who, {})).slice(1), { skipEmptyLines: true })
+        .data.slice(1)
+        .map(row => row[0])
     expect((await names(firm.ada)).length).toBe(2)
     expect((await names(firm.mika))).toEqual(['Cy Out of'])
     expect((await names(firm.odile)).length).toBe(3)
@@ -41,15 +59,40 @@ describe('a list as CSV', () => {
   })
 
   it('keeps conditions and order over many pieces, and is noted in the audit log', async () => {
-    await tx(database => database.insert(record).values(Array.from({ length: 450 }, (_, i) => ({ id: uuid(), module: 'lead' as const, name: `Row ${String(i).padStart(3, '0')}`, city: 'Piecetown', ownerId: firm.ada.id, teamId: firm.ada.teamIds[0]!, madeAt: DAY }))))
-    const csv = await take(firm.ada, { words: '', columns: 'name', direction: 'down', where: JSON.stringify({ match: 'all', of: [{ field: 'city', test: 'is', value: 'piecetown' }] }) })
+    await tx(database =>
+      database
+        .insert(record)
+        .values(
+          Array.from({ length: 450 }, (_, i) => ({
+            id: uuid(),
+            module: 'lead' as const,
+            name: `Row ${String(i).padStart(3, '0')}`,
+            city: 'Piecetown',
+            ownerId: firm.ada.id,
+            teamId: firm.ada.teamIds[0]!,
+            madeAt: DAY,
+          })),
+        ),
+    )
+    const csv = await take(firm.ada, {
+      words: '',
+      columns: 'name',
+      direction: 'down',
+      where: JSON.stringify({ match: 'all', of: [{ field: 'city', test: 'is', value: 'piecetown' }] }),
+    })
     const rows = csv.trim().split('\r\n').slice(1)
     expect(rows).toEqual(Array.from({ length: 450 }, (_, i) => `Row ${String(449 - i).padStart(3, '0')}`))
-    expect((await tx(database => database.select().from(audit))).map(entry => entry.details)).toContainEqual({ module: 'lead', format: 'csv', count: 450 })
+    expect((await tx(database => database.select().from(audit))).map(entry => entry.details)).toContainEqual({
+      module: 'lead',
+      format: 'csv',
+      count: 450,
+    })
   })
 
   it('says which column there is not', async () => {
-    await expect(take(firm.ada, { columns: 'name,salary' })).rejects.toMatchObject({ details: { status: 422, fields: { columns: expect.stringContaining('salary') } } })
+    await expect(take(firm.ada, { columns: 'name,salary' })).rejects.toMatchObject({
+      details: { status: 422, fields: { columns: expect.stringContaining('salary') } },
+    })
   })
 })
 

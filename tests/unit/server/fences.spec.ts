@@ -47,7 +47,10 @@ describe('an attempt whose lease has run out', () => {
   it('writes no carrier’s answer over what the later one was told', async () => {
     const carrier = fakeCarrier()
     const answers: ((ref: string) => void)[] = []
-    const slowly = () => new Promise<{ kind: 'accepted', ref: string, charge: null }>(resolve => answers.push(ref => resolve({ kind: 'accepted', ref, charge: null })))
+    const slowly = () =>
+      new Promise<{ kind: 'accepted', ref: string, charge: null }>(resolve =>
+        answers.push(ref => resolve({ kind: 'accepted', ref, charge: null })),
+      )
     carrier.next(slowly)
     carrier.next(slowly)
     const lead = await makeLead(firm.ada)
@@ -71,7 +74,11 @@ describe('a lane', () => {
     await addJob({ kind: 'queue', key: 'elsewhere', payload: { name: 'elsewhere' }, dueAt: DAY })
     const take = async (now: Date) => {
       const taken: string[] = []
-      await takeDue({ handlers: { queue: async claims => claims.map(({ payload }) => (taken.push(String(payload.name)), async () => null)) } }, () => now, 5)
+      await takeDue(
+        { handlers: { queue: async claims => claims.map(({ payload }) => (taken.push(String(payload.name)), async () => null)) } },
+        () => now,
+        5,
+      )
       return taken.sort()
     }
     expect(await take(DAY)).toEqual(['elsewhere', 'first'])
@@ -98,7 +105,9 @@ describe('a notice', () => {
   it('goes to those who may see what it is about, and to nobody else', async () => {
     const { recordId } = await makeLead(firm.ada)
     const told: Record<string, Notice[]> = {}
-    const stops = Object.entries({ ada: firm.ada, mika: firm.mika, noor: firm.noor, rafe: firm.rafe }).map(([name, who]) => listen(who, notice => void (told[name] ??= []).push(notice)))
+    const stops = Object.entries({ ada: firm.ada, mika: firm.mika, noor: firm.noor, rafe: firm.rafe }).map(([name, who]) =>
+      listen(who, notice => void (told[name] ??= []).push(notice)),
+    )
     await addNote(firm.ada, recordId, { id: uuid(), words: 'Two loose racks.' }, DAY)
     stops.forEach(stop => stop())
     expect(Object.keys(told).sort()).toEqual(['ada', 'mika', 'rafe'])
@@ -110,7 +119,11 @@ describe('a signature', () => {
   const secret = Buffer.alloc(24, 7).toString('base64')
   const access = { url: 'http://127.0.0.1:9', key: 'k', webhookSecret: secret }
   const body = '{"type":"text.delivered"}'
-  const signed = (by: string, at = new Date()) => ({ 'webhook-id': 'a', 'webhook-timestamp': String(Math.floor(at.getTime() / 1_000)), 'webhook-signature': new Webhook(by).sign('a', at, body) })
+  const signed = (by: string, at = new Date()) => ({
+    'webhook-id': 'a',
+    'webhook-timestamp': String(Math.floor(at.getTime() / 1_000)),
+    'webhook-signature': new Webhook(by).sign('a', at, body),
+  })
 
   it.each([
     ['the carrier', () => practiceCarrier(access).webhook!.isSigned],

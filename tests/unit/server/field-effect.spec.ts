@@ -32,7 +32,18 @@ beforeAll(async () => {
 let letters = 0
 async function key(effects: Effect[]): Promise<string> {
   const id = uuid()
-  await saveDisposition(firm.odile, dispositionForm.validateSync({ id, module: 'lead', name: `Key ${letters}`, family: 'reached', letter: String.fromCharCode(97 + letters++), effects }), DAY)
+  await saveDisposition(
+    firm.odile,
+    dispositionForm.validateSync({
+      id,
+      module: 'lead',
+      name: `Key ${letters}`,
+      family: 'reached',
+      letter: String.fromCharCode(97 + letters++),
+      effects,
+    }),
+    DAY,
+  )
   return id
 }
 async function called(values: object = {}) {
@@ -44,7 +55,8 @@ async function called(values: object = {}) {
   await exchange.tell(form.id, { kind: 'ended', at: DAY.getTime() + 1_000, why: 'no-answer', side: 'network' })
   return { ...lead, callId: form.id }
 }
-const press = (callId: string, dispositionId: string, choices: object[] = []) => dispose(firm.ada, callId, disposeForm.validateSync({ dispositionId, choices }), DAY)
+const press = (callId: string, dispositionId: string, choices: object[] = []) =>
+  dispose(firm.ada, callId, disposeForm.validateSync({ dispositionId, choices }), DAY)
 const fields = async (recordId: string) => (await readRecord(firm.ada, recordId, DAY)).fields
 const refused = (field: string) => ({ details: { status: 422, fields: { [field]: expect.any(String) } } })
 
@@ -62,8 +74,15 @@ describe('a disposition that sets a field', () => {
     expect(shown.effects.map(({ words, problem }) => [words, problem])).toEqual([['On a hill to yes', null], ['Bikes wanted to 3', null]])
     expect((await press(callId, id)).effects.map(({ state }) => state)).toEqual(['done', 'done'])
     expect(await fields(recordId)).toEqual({ hill: true, bikes: 3 })
-    const changes = (await readTimeline(firm.mika, recordId)).entries.flatMap(({ kind, data }) => kind === 'fields-changed' ? data.changes : [])
-    expect(changes).toEqual(expect.arrayContaining([{ field: 'bikes', label: 'Bikes wanted', from: '2', to: '3' }, { field: 'hill', label: 'On a hill', from: null, to: 'yes' }]))
+    const changes = (await readTimeline(firm.mika, recordId)).entries.flatMap(({ kind, data }) =>
+      kind === 'fields-changed' ? data.changes : [],
+    )
+    expect(changes).toEqual(
+      expect.arrayContaining([
+        { field: 'bikes', label: 'Bikes wanted', from: '2', to: '3' },
+        { field: 'hill', label: 'On a hill', from: null, to: 'yes' },
+      ]),
+    )
     expect((await takeDispositionBack(firm.ada, callId, DAY)).effects.map(({ state }) => state)).toEqual(['taken-back', 'taken-back'])
     expect(await fields(recordId)).toEqual({ bikes: 2 })
   })
@@ -73,7 +92,9 @@ describe('a disposition that sets a field', () => {
     const { callId, recordId } = await called()
     await expect(press(callId, id)).rejects.toMatchObject(refused('choices.0.value'))
     await expect(press(callId, id, [{ position: 0, answers: { value: 'some' } }])).rejects.toMatchObject(refused('choices.0.value'))
-    expect((await press(callId, id, [{ position: 0, answers: { value: '5' } }])).effects).toMatchObject([{ words: 'Bikes wanted to 5', state: 'done' }])
+    expect((await press(callId, id, [{ position: 0, answers: { value: '5' } }])).effects).toMatchObject([
+      { words: 'Bikes wanted to 5', state: 'done' },
+    ])
     expect(await fields(recordId)).toEqual({ bikes: 5 })
   })
 
@@ -82,7 +103,10 @@ describe('a disposition that sets a field', () => {
     const { callId, recordId } = await called()
     await press(callId, id)
     await setOwnField(firm.mika, recordId, 'from', 'the fair', DAY)
-    expect((await takeDispositionBack(firm.ada, callId, DAY)).effects.map(({ state, reason }) => [state, reason])).toEqual([['stays', 'Somebody has changed Heard of us since.'], ['taken-back', null]])
+    expect((await takeDispositionBack(firm.ada, callId, DAY)).effects.map(({ state, reason }) => [state, reason])).toEqual([
+      ['stays', 'Somebody has changed Heard of us since.'],
+      ['taken-back', null],
+    ])
     expect(await fields(recordId)).toEqual({ from: 'the fair' })
     await tx(database => database.update(customField).set({ retiredAt: DAY }))
     const other = await called()

@@ -25,16 +25,32 @@ const make = async (values: object) => {
 }
 const save = async (recordId: string, fields: Record<string, unknown>) => {
   const now = await readRecord(firm.ada, recordId, DAY)
-  await changeRecord(firm.ada, recordId, editRecord.validateSync({ ...now, phones: now.phones.map(({ id, label, typed }) => ({ id, label, typed })), fields }), DAY)
+  await changeRecord(
+    firm.ada,
+    recordId,
+    editRecord.validateSync({ ...now, phones: now.phones.map(({ id, label, typed }) => ({ id, label, typed })), fields }),
+    DAY,
+  )
   return (await readRecord(firm.ada, recordId, DAY)).fields
 }
 
 describe('a field of one\'s own', () => {
   it('gets a key that stays, whatever it is called later, and stands in catalogue, lists and the audit log', async () => {
     const field = await make({ label: 'Box size', kind: 'choice', options: ['narrow', 'wide'], example: 'wide' })
-    expect((await changeField(firm.rafe, field.id, { ...field, label: 'Size of the box' }, DAY)).find(one => one.id === field.id)).toMatchObject({ key: 'box_size', label: 'Size of the box' })
-    expect((await customFieldsOf('lead')).find(one => one.path === 'person.box_size')).toMatchObject({ label: 'Size of the box', options: ['narrow', 'wide'] })
-    expect((await listColumns(firm.ada, 'lead')).find(one => one.key === 'own.box_size')).toMatchObject({ kind: 'one', choices: [{ value: 'narrow', label: 'narrow' }, { value: 'wide', label: 'wide' }] })
+    expect(
+      (await changeField(firm.rafe, field.id, { ...field, label: 'Size of the box' }, DAY)).find(one => one.id === field.id),
+    ).toMatchObject({ key: 'box_size', label: 'Size of the box' })
+    expect((await customFieldsOf('lead')).find(one => one.path === 'person.box_size')).toMatchObject({
+      label: 'Size of the box',
+      options: ['narrow', 'wide'],
+    })
+    expect((await listColumns(firm.ada, 'lead')).find(one => one.key === 'own.box_size')).toMatchObject({
+      kind: 'one',
+      choices: [
+        { value: 'narrow', label: 'narrow' },
+        { value: 'wide', label: 'wide' },
+      ],
+    })
     expect(await customFieldsOf('client')).toEqual([])
     const actions = (await tx(database => database.select().from(audit))).map(entry => entry.action)
     expect(actions).toEqual(expect.arrayContaining(['field-made', 'field-changed']))
@@ -42,11 +58,20 @@ describe('a field of one\'s own', () => {
 
   it('never takes the key of a field that there is', async () => {
     const made = await Promise.all(['City?', 'Köln', 'Koln!'].map(label => make({ label })))
-    expect((await listFields('lead')).filter(field => made.some(one => one.id === field.id)).map(field => field.key).sort()).toEqual(['city_2', 'koln', 'koln_2'])
+    expect(
+      (await listFields('lead'))
+        .filter(field => made.some(one => one.id === field.id))
+        .map(field => field.key)
+        .sort(),
+    ).toEqual(['city_2', 'koln', 'koln_2'])
   })
 
   it.each([
-    [{ label: 'First name' }, 'label'], [{ label: 'box SIZE of old' }, null], [{ label: 'Choice', kind: 'choice', options: ['one'] }, 'schema'], [{ label: '' }, 'schema'], [{ label: 'x', kind: 'colour' }, 'schema'],
+    [{ label: 'First name' }, 'label'],
+    [{ label: 'box SIZE of old' }, null],
+    [{ label: 'Choice', kind: 'choice', options: ['one'] }, 'schema'],
+    [{ label: '' }, 'schema'],
+    [{ label: 'x', kind: 'colour' }, 'schema'],
   ])('is refused with what is wrong: %j', async (values, where) => {
     if (where === 'schema') return expect(() => form(values)).toThrow()
     if (where === null) return expect(make(values)).resolves.toBeDefined()
@@ -56,7 +81,13 @@ describe('a field of one\'s own', () => {
   it('is an admin\'s to make, change, order and retire', async () => {
     const field = await make({ label: 'Only for admins' })
     for (const who of [firm.ada, firm.odile]) {
-      for (const attempt of [addField(who, form({ label: 'Mine' }), DAY), changeField(who, field.id, field, DAY), orderFields(who, 'lead', [], DAY), retireField(who, field.id, DAY), takeUpField(who, field.id, DAY)]) {
+      for (const attempt of [
+        addField(who, form({ label: 'Mine' }), DAY),
+        changeField(who, field.id, field, DAY),
+        orderFields(who, 'lead', [], DAY),
+        retireField(who, field.id, DAY),
+        takeUpField(who, field.id, DAY),
+      ]) {
         await expect(attempt).rejects.toMatchObject({ details: { status: 403 } })
       }
     }
@@ -75,7 +106,9 @@ describe('what records hold in it', () => {
     await make({ label: 'Indoors', kind: 'yes-no' })
     const { recordId } = await makeLead(firm.ada)
     expect(await save(recordId, { fleet: '1,200', indoors: 'no' })).toMatchObject({ fleet: 1200, indoors: false })
-    await expect(save(recordId, { fleet: 'many' })).rejects.toMatchObject({ details: { status: 422, fields: { 'fields.fleet': 'Write a number, such as 24 or 1.5.' } } })
+    await expect(save(recordId, { fleet: 'many' })).rejects.toMatchObject({
+      details: { status: 422, fields: { 'fields.fleet': 'Write a number, such as 24 or 1.5.' } },
+    })
   })
 
   it('outlives its retirement, and every edit meanwhile', async () => {
@@ -92,9 +125,32 @@ describe('what records hold in it', () => {
   it('is still asked for by the templates and lists that are named when it is to be retired', async () => {
     const field = await make({ label: 'Lock' })
     const near = await make({ label: 'Lock two' })
-    await addTemplate(firm.odile, makeTemplate.validateSync({ id: uuid(), name: 'About the lock', modules: ['lead'], body: 'The {{ person.lock | default: "lock" }} fits.' }), DAY)
-    await saveView(firm.ada, viewForm.validateSync({ id: uuid(), module: 'lead', name: 'No lock', columns: ['name'], where: JSON.stringify({ match: 'any', of: [{ match: 'all', of: [{ field: 'own.lock', test: 'empty' }] }] }), sort: 'name', direction: 'up' }), DAY)
-    await expect(retireField(firm.rafe, field.id, DAY)).rejects.toMatchObject({ details: { type: 'in-use', detail: expect.stringMatching(/“About the lock”.*“No lock”/) } })
+    await addTemplate(
+      firm.odile,
+      makeTemplate.validateSync({
+        id: uuid(),
+        name: 'About the lock',
+        modules: ['lead'],
+        body: 'The {{ person.lock | default: "lock" }} fits.',
+      }),
+      DAY,
+    )
+    await saveView(
+      firm.ada,
+      viewForm.validateSync({
+        id: uuid(),
+        module: 'lead',
+        name: 'No lock',
+        columns: ['name'],
+        where: JSON.stringify({ match: 'any', of: [{ match: 'all', of: [{ field: 'own.lock', test: 'empty' }] }] }),
+        sort: 'name',
+        direction: 'up',
+      }),
+      DAY,
+    )
+    await expect(retireField(firm.rafe, field.id, DAY)).rejects.toMatchObject({
+      details: { type: 'in-use', detail: expect.stringMatching(/“About the lock”.*“No lock”/) },
+    })
     await expect(retireField(firm.rafe, near.id, DAY)).resolves.toBeDefined()
   })
 })

@@ -20,9 +20,21 @@ const said = async (words: string, who = firm.ada) => (await findSaid(who, words
 
 describe('finding people and companies', () => {
   it.each([
-    ['holly', ['Holly Marsh']], ['MARSH holl', ['Holly Marsh']], ['holly hilo', ['Holly Marsh']], ['holly kona', []],
-    ['thistle', ['Holly Marsh']], ['front.desk@', ['Holly Marsh']], ['0171', ['Holly Marsh']], ['808-555-0171', ['Holly Marsh']], ['+1 808 555 0171', ['Holly Marsh']],
-    ['2065550172', ['Marsha Quill']], ['99 17 44', ['Tamar Shore']], ['01', []], ['', []], ['100%', []], ['_____', []],
+    ['holly', ['Holly Marsh']],
+    ['MARSH holl', ['Holly Marsh']],
+    ['holly hilo', ['Holly Marsh']],
+    ['holly kona', []],
+    ['thistle', ['Holly Marsh']],
+    ['front.desk@', ['Holly Marsh']],
+    ['0171', ['Holly Marsh']],
+    ['808-555-0171', ['Holly Marsh']],
+    ['+1 808 555 0171', ['Holly Marsh']],
+    ['2065550172', ['Marsha Quill']],
+    ['99 17 44', ['Tamar Shore']],
+    ['01', []],
+    ['', []],
+    ['100%', []],
+    ['_____', []],
   ])('%j finds %j', async (words, found) => {
     expect(await names(words)).toEqual(found)
   })
@@ -47,7 +59,11 @@ describe('finding what was said', () => {
   })
 
   it('goes by whole words and the beginning of the last, newest first', async () => {
-    expect(await said('cargotri')).toEqual(['Between us: the cargotrike is dented', 'The cargotrike is in on Thursday', 'Wants the Cargotrike, with rain cover'])
+    expect(await said('cargotri')).toEqual([
+      'Between us: the cargotrike is dented',
+      'The cargotrike is in on Thursday',
+      'Wants the Cargotrike, with rain cover',
+    ])
     expect(await said('cargotrike rain')).toEqual(['Wants the Cargotrike, with rain cover'])
     expect(await said('argotrike')).toEqual([])
   })

@@ -50,16 +50,24 @@ afterAll(async () => {
 
 const asQuery = (query: unknown): string => {
   const search = new URLSearchParams()
-  for (const [key, value] of Object.entries(query && typeof query === 'object' ? query : { query })) for (const one of Array.isArray(value) ? value : [value]) if (one !== undefined) search.append(key, typeof one === 'string' ? one : JSON.stringify(one) ?? '')
+  for (const [key, value] of Object.entries(query && typeof query === 'object' ? query : { query }))
+    for (const one of Array.isArray(value) ? value : [value])
+      if (one !== undefined) search.append(key, typeof one === 'string' ? one : (JSON.stringify(one) ?? ''))
   return search.size > 0 ? `?${search}` : ''
 }
 
-async function ask({ method, path, schemas }: Route, { params, query, body }: { params?: unknown, query?: unknown, body?: unknown }, cookie: string) {
-  const filled = path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent((String((params as Record<string, unknown> | undefined)?.[name] ?? '') || 'none').toWellFormedHere()))
+async function ask(
+  { method, path, schemas }: Route,
+  { params, query, body }: { params?: unknown, query?: unknown, body?: unknown },
+  cookie: string,
+) {
+  const filled = path.replace(/:(\w+)/g, (_, name: string) =>
+    encodeURIComponent((String((params as Record<string, unknown> | undefined)?.[name] ?? '') || 'none').toWellFormedHere()),
+  )
   const response = await fetch(`${served.url}${filled}${asQuery(query)}`, {
     method,
     headers: { cookie, 'content-type': 'application/json' },
-    body: method === 'GET' || !schemas.body ? undefined : JSON.stringify(body) ?? '',
+    body: method === 'GET' || !schemas.body ? undefined : (JSON.stringify(body) ?? ''),
     signal: AbortSignal.timeout(LONGEST_MS),
   })
   return { status: response.status, type: response.headers.get('content-type') ?? '', words: await response.text() }
@@ -82,10 +90,15 @@ const inputFor = (route: Route, things: Things, make: typeof fitting) => fc.reco
 })
 
 /** Addresses themselves are right: what is asked of them is not. */
-const inputTwisted = (route: Route, things: Things) => fc.oneof(
-  fc.record({ params: inputFor(route, things, fitting).map(one => one.params), query: route.schemas.query ? twisted(described(route.schemas.query), things) : fc.constant(undefined), body: route.schemas.body ? twisted(described(route.schemas.body), things) : fc.constant({}) }),
-  inputFor(route, things, twisted),
-)
+const inputTwisted = (route: Route, things: Things) =>
+  fc.oneof(
+    fc.record({
+      params: inputFor(route, things, fitting).map(one => one.params),
+      query: route.schemas.query ? twisted(described(route.schemas.query), things) : fc.constant(undefined),
+      body: route.schemas.body ? twisted(described(route.schemas.body), things) : fc.constant({}),
+    }),
+    inputFor(route, things, twisted),
+  )
 
 describe('every route', () => {
   it('is read from the files, with what it takes', () => {
@@ -93,7 +106,15 @@ describe('every route', () => {
   })
 
   it('says of each id that it takes what the id names', () => {
-    const unnamed = routes.flatMap(route => Object.entries(route.schemas).flatMap(([part, schema]) => schema ? idPlaces(described(schema)).filter(({ names }) => names === undefined).map(({ path }) => `${nameOf(route)} ${part} ${path.join('.')}`) : []))
+    const unnamed = routes.flatMap(route =>
+      Object.entries(route.schemas).flatMap(([part, schema]) =>
+        schema
+          ? idPlaces(described(schema))
+              .filter(({ names }) => names === undefined)
+              .map(({ path }) => `${nameOf(route)} ${part} ${path.join('.')}`)
+          : [],
+      ),
+    )
     expect(unnamed).toEqual([])
   })
 })
@@ -106,7 +127,8 @@ describe('what is hidden', () => {
       for (const part of ['params', 'query', 'body'] as const) {
         const schema = route.schemas[part]
         for (const { path, names } of schema ? idPlaces(described(schema)) : []) {
-          if (!names || hers[names] === hidden[names] || ['disposition', 'colleague', 'team', 'pipeline', 'stage', 'field'].includes(names)) continue
+          if (!names || hers[names] === hidden[names] || ['disposition', 'colleague', 'team', 'pipeline', 'stage', 'field'].includes(names))
+            continue
           const inputs = fc.sample(inputFor(route, hers, fitting), { numRuns: 200, seed: 20 })
           const fits = inputs.filter(input => (['params', 'query', 'body'] as const).every((one) => {
             const value = one === part ? put(input[one], path, hidden[names]) : input[one]
@@ -116,7 +138,8 @@ describe('what is hidden', () => {
           for (const input of fits) {
             tried++
             const { status, words } = await ask(route, { ...input, [part]: put(input[part], path, hidden[names]) }, cookies.ada)
-            if (status < 400 || status >= 500) found.push(`${nameOf(route)} ${part}.${path.join('.')} answered ${status}: ${words.slice(0, 200)}`)
+            if (status < 400 || status >= 500)
+              found.push(`${nameOf(route)} ${part}.${path.join('.')} answered ${status}: ${words.slice(0, 200)}`)
             if (words.includes(HIDDEN)) found.push(`${nameOf(route)} ${part}.${path.join('.')} gave it away`)
           }
         }
@@ -135,7 +158,16 @@ describe('what is hidden among others', () => {
       expect([status, words.includes(HIDDEN), words.includes(hers.entry)]).toEqual([200, false, true])
     }
     const preview = routes.find(one => nameOf(one) === 'POST /api/bulk-changes/preview')!
-    const { status, words } = await ask(preview, { body: { selection: { list: { module: 'lead', sort: 'name', direction: 'up' }, ids: [hidden.record, hers.record], importId: null }, change: { kind: 'add-tag', tag: 'new' } } }, cookies.ada)
+    const { status, words } = await ask(
+      preview,
+      {
+        body: {
+          selection: { list: { module: 'lead', sort: 'name', direction: 'up' }, ids: [hidden.record, hers.record], importId: null },
+          change: { kind: 'add-tag', tag: 'new' },
+        },
+      },
+      cookies.ada,
+    )
     expect([status, words.includes(HIDDEN)]).toEqual([200, false])
   })
 })
@@ -147,20 +179,28 @@ describe('whatever they are asked', () => {
     let taken = 0
     const check = async (route: Route, input: object, who: 'ada' | 'rafe') => {
       const said = `${nameOf(route)} as ${who} with ${JSON.stringify(input).slice(0, 400)}`
-      const answer = await ask(route, input, cookies[who]).catch((error: Error) => ({ status: 0, type: '', words: String(error.cause ?? error) }))
+      const answer = await ask(route, input, cookies[who]).catch((error: Error) => ({
+        status: 0,
+        type: '',
+        words: String(error.cause ?? error),
+      }))
       asked++
       if (answer.status >= 200 && answer.status < 300) taken++
-      if (answer.status === 0 || answer.status >= 500) wrong.push(`${answer.status} ${said}: ${logged.at(-1)?.slice(0, 700) ?? answer.words}`)
+      if (answer.status === 0 || answer.status >= 500)
+        wrong.push(`${answer.status} ${said}: ${logged.at(-1)?.slice(0, 700) ?? answer.words}`)
       if (answer.status >= 400 && !answer.type.includes('application/problem+json')) wrong.push(`no problem document: ${said}`)
       if (who === 'ada' && answer.words.includes(HIDDEN)) wrong.push(`gave away what is hidden: ${said}: ${answer.words.slice(0, 300)}`)
     }
     for (const route of routes.filter(one => !TAKES_BYTES.includes(nameOf(one)) && !one.path.startsWith('/api/sign-'))) {
       const things = { ...hers }
       for (const input of fc.sample(inputFor(route, things, fitting), { numRuns: RUNS, seed: 14 })) await check(route, input, 'ada')
-      for (const input of fc.sample(inputFor(route, hidden, fitting), { numRuns: Math.ceil(RUNS / 3), seed: 15 })) await check(route, input, 'ada')
+      for (const input of fc.sample(inputFor(route, hidden, fitting), { numRuns: Math.ceil(RUNS / 3), seed: 15 }))
+        await check(route, input, 'ada')
       for (const input of fc.sample(inputTwisted(route, things), { numRuns: RUNS, seed: 16 })) await check(route, input, 'ada')
-      for (const input of fc.sample(inputFor(route, things, fitting), { numRuns: Math.ceil(RUNS / 3), seed: 17 })) await check(route, input, 'rafe')
-      for (const input of fc.sample(inputTwisted(route, things), { numRuns: Math.ceil(RUNS / 3), seed: 18 })) await check(route, input, 'rafe')
+      for (const input of fc.sample(inputFor(route, things, fitting), { numRuns: Math.ceil(RUNS / 3), seed: 17 }))
+        await check(route, input, 'rafe')
+      for (const input of fc.sample(inputTwisted(route, things), { numRuns: Math.ceil(RUNS / 3), seed: 18 }))
+        await check(route, input, 'rafe')
       if (wrong.length > MOST_TOLD) break
     }
     expect(wrong).toEqual([])

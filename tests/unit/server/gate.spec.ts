@@ -37,11 +37,14 @@ async function waiting(values: object = { later: NINE }, at = DAY): Promise<Wait
 
 async function becomes(text: Waiting, at = NINE_THERE): Promise<string> {
   await drain(at)
-  const [{ state, code } = { state: 'gone', code: null }] = await tx(database => database.select().from(message).where(eq(message.id, text.id)))
+  const [{ state, code } = { state: 'gone', code: null }] = await tx(database =>
+    database.select().from(message).where(eq(message.id, text.id)),
+  )
   return code ? `${state} ${code}` : state
 }
 
-const change = (text: Waiting, values: Partial<typeof message.$inferInsert>) => tx(database => database.update(message).set(values).where(eq(message.id, text.id)))
+const change = (text: Waiting, values: Partial<typeof message.$inferInsert>) =>
+  tx(database => database.update(message).set(values).where(eq(message.id, text.id)))
 
 /**
  * What happens to each fact of the gate after a text was written, so that the text is held: proof that the gate reads it, and
@@ -77,7 +80,11 @@ const MEANWHILE: Record<keyof GateFacts, () => Promise<[Waiting, Date?]>> = {
   // at night a text may only answer somebody, and an hour later it answers nobody any more
   lastHeardAt: async () => {
     const lead = await makeLead(firm.ada)
-    await takeEvent('practice', { id: uuid(), at: NIGHT, kind: 'received', ref: uuid(), from: lead.e164, to: firm.portland.e164, text: 'Are you awake?' }, NIGHT)
+    await takeEvent(
+      'practice',
+      { id: uuid(), at: NIGHT, kind: 'received', ref: uuid(), from: lead.e164, to: firm.portland.e164, text: 'Are you awake?' },
+      NIGHT,
+    )
     const { id } = await sendText(firm.ada, textTo(lead.phoneId, firm.portland), later(NIGHT, 59 * MINUTE))
     return [{ id, ...lead }, later(NIGHT, 61 * MINUTE)]
   },
@@ -100,7 +107,16 @@ const MEANWHILE: Record<keyof GateFacts, () => Promise<[Waiting, Date?]>> = {
 }
 
 const REASON: Record<keyof GateFacts, string> = {
-  now: 'late', textingOn: 'texting-off', lineOpen: 'line-closed', numberUsable: 'number-unusable', optedOut: 'opted-out', zones: 'night', lastHeardAt: 'night', meantFor: 'late', scheduled: 'late', nightAllowed: 'night',
+  now: 'late',
+  textingOn: 'texting-off',
+  lineOpen: 'line-closed',
+  numberUsable: 'number-unusable',
+  optedOut: 'opted-out',
+  zones: 'night',
+  lastHeardAt: 'night',
+  meantFor: 'late',
+  scheduled: 'late',
+  nightAllowed: 'night',
 }
 
 describe('the gate', () => {
@@ -117,16 +133,29 @@ describe('the gate', () => {
     const [gone, corrected] = [await waiting(), await waiting()]
     const values = { firstName: 'Iris', lastName: 'Holm', region: 'HI', country: 'US' }
     for (const [{ recordId }, phones] of [[gone, []], [corrected, [{ label: 'mobile', typed: '808 555 0199' }]]] as const) {
-      await changeRecord(firm.ada, recordId, { ...form({ ...values, phones }), version: (await readRecord(firm.ada, recordId, DAY)).version }, DAY)
+      await changeRecord(
+        firm.ada,
+        recordId,
+        { ...form({ ...values, phones }), version: (await readRecord(firm.ada, recordId, DAY)).version },
+        DAY,
+      )
     }
     expect([await becomes(gone), await becomes(corrected)]).toEqual(['held number-unusable', 'held number-unusable'])
   })
 
   it('holds an answer in a conversation as well, once its number is found to be somebody else’s', async () => {
     const lead = await makeLead(firm.ada)
-    await takeEvent('practice', { id: uuid(), at: DAY, kind: 'received', ref: uuid(), from: lead.e164, to: firm.portland.e164, text: 'Call me in December.' }, DAY)
+    await takeEvent(
+      'practice',
+      { id: uuid(), at: DAY, kind: 'received', ref: uuid(), from: lead.e164, to: firm.portland.e164, text: 'Call me in December.' },
+      DAY,
+    )
     const [found] = await tx(database => database.query.conversation.findMany({ where: (table, { eq }) => eq(table.remote, lead.e164) }))
-    const { id } = await sendText(firm.ada, { ...textTo('', firm.portland, { later: NINE }), phoneId: null, conversationId: found!.id }, DAY)
+    const { id } = await sendText(
+      firm.ada,
+      { ...textTo('', firm.portland, { later: NINE }), phoneId: null, conversationId: found!.id },
+      DAY,
+    )
     await markNotTheirs(firm.ada, lead.recordId, lead.e164, DAY)
     expect(await becomes({ id, ...lead })).toBe('held number-unusable')
   })

@@ -29,10 +29,13 @@ describe('the rules of the house', () => {
   })
 
   it('are an admin’s to change, and each change is in the audit log', async () => {
-    for (const who of [firm.ada, firm.odile]) await expect(saveHouseRules(who, seconds(3), DAY)).rejects.toMatchObject({ details: { status: 403 } })
+    for (const who of [firm.ada, firm.odile])
+      await expect(saveHouseRules(who, seconds(3), DAY)).rejects.toMatchObject({ details: { status: 403 } })
     await saveHouseRules(firm.rafe, seconds(7), DAY)
     expect(await readHouseRules()).toEqual({ takeBackSeconds: 7 })
-    expect((await tx(database => database.select().from(audit))).filter(({ action }) => action === 'house-rules-changed').at(-1)!.details).toMatchObject({ to: { takeBackSeconds: 7 } })
+    expect(
+      (await tx(database => database.select().from(audit))).filter(({ action }) => action === 'house-rules-changed').at(-1)!.details,
+    ).toMatchObject({ to: { takeBackSeconds: 7 } })
     for (const wrong of [-1, 61, 1.5, 'soon', undefined]) expect(() => seconds(wrong)).toThrow()
   })
 })

@@ -23,15 +23,31 @@ beforeEach(() => exchange = fakeExchange())
 afterEach(() => tx(database => database.update(call).set({ endedAt: DAY, endWhy: 'hung-up', endSide: 'us' })))
 
 const problem = (status: number, details: object = {}) => ({ details: { status, ...details } })
-const how = (values: object) => howICallForm.validateSync({ callsWith: 'own-phones', phones: [{ label: 'desk', number: '503 555 0150' }], ...values })
+const how = (values: object) =>
+  howICallForm.validateSync({ callsWith: 'own-phones', phones: [{ label: 'desk', number: '503 555 0150' }], ...values })
 const dialled = (values: object) => dialForm.validateSync({ id: uuid(), ...values })
 const detail = async (id: string) => (await myCalls(firm.ada, later(DAY, 20_000))).find(one => one.id === id)!
 
 describe('how I call', () => {
   it('is kept for me alone, with my telephones as they can be dialled, and noted', async () => {
     expect(await readHowICall(firm.ada)).toEqual({ callsWith: 'browser', phones: [] })
-    await saveHowICall(firm.ada, how({ phones: [{ label: 'desk', number: '503 555 0150' }, { label: 'mobile', number: '+44 7700 900151' }] }), DAY)
-    expect(await readHowICall(firm.ada)).toEqual({ callsWith: 'own-phones', phones: [{ label: 'desk', e164: '+15035550150' }, { label: 'mobile', e164: '+447700900151' }] })
+    await saveHowICall(
+      firm.ada,
+      how({
+        phones: [
+          { label: 'desk', number: '503 555 0150' },
+          { label: 'mobile', number: '+44 7700 900151' },
+        ],
+      }),
+      DAY,
+    )
+    expect(await readHowICall(firm.ada)).toEqual({
+      callsWith: 'own-phones',
+      phones: [
+        { label: 'desk', e164: '+15035550150' },
+        { label: 'mobile', e164: '+447700900151' },
+      ],
+    })
     expect(await readHowICall(firm.mika)).toEqual({ callsWith: 'browser', phones: [] })
     expect((await tx(database => database.select().from(audit))).map(({ action }) => action)).toContain('own-phones-changed')
   })
@@ -82,11 +98,17 @@ describe('calling a number that somebody types', () => {
     await dial(firm.ada, form, DAY)
     expect((await detail(form.id)).record).toMatchObject({ id: mine.recordId })
     // Noor sees that her candidate was called, if the line is hers to read; the entry is on both
-    for (const [who, { recordId }] of [[firm.mika, mine], [firm.rafe, foreign]] as const) expect((await readTimeline(who, recordId)).entries.map(({ kind }) => kind)).toContain('call-out')
+    for (const [who, { recordId }] of [
+      [firm.mika, mine],
+      [firm.rafe, foreign],
+    ] as const)
+      expect((await readTimeline(who, recordId)).entries.map(({ kind }) => kind)).toContain('call-out')
   })
 
   it('says why it is not called: no number, nothing typed, no calls wanted there', async () => {
-    await expect(dial(firm.ada, dialled({ number: '911' }), DAY)).rejects.toMatchObject(problem(422, { fields: { number: expect.stringMatching(/cannot be a telephone number/) } }))
+    await expect(dial(firm.ada, dialled({ number: '911' }), DAY)).rejects.toMatchObject(
+      problem(422, { fields: { number: expect.stringMatching(/cannot be a telephone number/) } }),
+    )
     await expect(dial(firm.ada, dialled({}), DAY)).rejects.toMatchObject(problem(422, { fields: { phoneId: 'Choose a number to call.' } }))
     await writeConsent({ e164: '+18085550179', at: DAY, kind: 'refused', covers: 'calls', how: 'by-hand', words: null })
     await expect(dial(firm.ada, dialled({ number: '808 555 0179' }), DAY)).rejects.toMatchObject(problem(409, { type: 'no-calls' }))

@@ -33,7 +33,11 @@ describe('the reader in front of the schemas', () => {
 
   it('takes everything else as it is, and changes no object\'s nature', () => {
     fc.assert(fc.property(fc.jsonValue({ depthSize: 'small', noUnicodeString: false }), (value) => {
-      fc.pre(!/__|toString|valueOf|OwnProperty|isPrototypeOf|propertyIsEnumerable|toLocaleString/.test(JSON.stringify(value)) && JSON.stringify(value).isWellFormedHere() && !JSON.stringify(value).includes('\\u0000'))
+      fc.pre(
+        !/__|toString|valueOf|OwnProperty|isPrototypeOf|propertyIsEnumerable|toLocaleString/.test(JSON.stringify(value))
+        && JSON.stringify(value).isWellFormedHere()
+        && !JSON.stringify(value).includes('\\u0000'),
+      )
       expect(plain(value)).toEqual(value)
     }))
     expect(plain({ constructor: 'Lund' })).toEqual({ constructor: 'Lund' })
@@ -41,23 +45,48 @@ describe('the reader in front of the schemas', () => {
   })
 
   it('says at its place where a list or a form stands for a word or a number', () => {
-    const schema = object({ name: string().trim().required(), ids: array(string().lowercase()), at: number(), later: object({ yes: boolean() }).nullable().default(null) })
+    const schema = object({
+      name: string().trim().required(),
+      ids: array(string().lowercase()),
+      at: number(),
+      later: object({ yes: boolean() }).nullable().default(null),
+    })
     expect(misshapen(schema, { name: ['a'], ids: ['a', { toString: 'x' }], at: {}, later: { yes: [] } })).toEqual({
-      'name': 'This takes one word or text, and no list.', 'ids[1]': 'This takes one word or text, and no form.', 'at': 'This takes one number, and no form.', 'later.yes': 'This takes one yes or no, and no list.',
+      'name': 'This takes one word or text, and no list.',
+      'ids[1]': 'This takes one word or text, and no form.',
+      'at': 'This takes one number, and no form.',
+      'later.yes': 'This takes one yes or no, and no list.',
     })
     expect(misshapen(schema, { name: 'a', ids: ['b'], at: '3', later: null, more: [{}] })).toEqual({})
     expect(misshapen(schema, { constructor: null, name: 'a' })).toEqual({ constructor: 'No form has a field of this name.' })
     const stages = object({ stages: array(object({ name: string() })) })
-    expect(misshapen(stages, { stages: ['New', null, { name: 'Won' }] })).toEqual({ 'stages[0]': 'This takes a form, and no single word or number.', 'stages[1]': 'Something is missing in this list.' })
+    expect(misshapen(stages, { stages: ['New', null, { name: 'Won' }] })).toEqual({
+      'stages[0]': 'This takes a form, and no single word or number.',
+      'stages[1]': 'Something is missing in this list.',
+    })
     // a map of fields of the firm's own is no form
     expect(misshapen(object({ fields: mixed() }), { fields: { constructor: 'Lund' } })).toEqual({})
   })
 
   it('finds every id that is named, also in keys and in what only a kind of effect has', () => {
     const [record, template] = ['01a21d99-5b01-738e-996b-8c6fb53aafd4', '01a21d99-5c50-77bd-917d-de5706fe1623']
-    expect(namedIn(draftForm, { key: `note ${record}`, templateId: template, pictureIds: [record] })).toEqual(expect.arrayContaining([{ what: 'record', id: record }, { what: 'template', id: template }, { what: 'picture', id: record }]))
+    expect(namedIn(draftForm, { key: `note ${record}`, templateId: template, pictureIds: [record] })).toEqual(
+      expect.arrayContaining([
+        { what: 'record', id: record },
+        { what: 'template', id: template },
+        { what: 'picture', id: record },
+      ]),
+    )
     expect(namedIn(draftForm, { key: `conversation ${record}` })).toEqual([{ what: 'conversation', id: record }])
-    expect(namedIn(dispositionForm, { id: record, effects: [{ kind: 'text', templateId: template }, { kind: 'stage', stageId: record }] })).toEqual([{ what: 'template', id: template }])
+    expect(
+      namedIn(dispositionForm, {
+        id: record,
+        effects: [
+          { kind: 'text', templateId: template },
+          { kind: 'stage', stageId: record },
+        ],
+      }),
+    ).toEqual([{ what: 'template', id: template }])
   })
 })
 
@@ -76,7 +105,12 @@ describe('where a request comes from', () => {
     ['nobody is trusted, so what it says counts for nothing', '', from('203.0.113.9', '198.51.100.1'), '203.0.113.9'],
     ['a stranger cannot speak for somebody else', '10.0.0.0/8', from('203.0.113.9', '198.51.100.1'), '203.0.113.9'],
     ['a proxy says for whom it asks', '10.0.0.0/8', from('10.1.2.3', '198.51.100.1'), '198.51.100.1'],
-    ['what stands left of that may have been written by anybody', '10.0.0.0/8', from('10.1.2.3', '192.0.2.99, 198.51.100.1'), '198.51.100.1'],
+    [
+      'what stands left of that may have been written by anybody',
+      '10.0.0.0/8',
+      from('10.1.2.3', '192.0.2.99, 198.51.100.1'),
+      '198.51.100.1',
+    ],
     ['several proxies in a row', '10.0.0.0/8, 192.0.2.7', from('::ffff:10.1.2.3', '198.51.100.1, 192.0.2.7, 10.9.9.9'), '198.51.100.1'],
     ['a proxy that names nobody', '10.0.0.0/8', from('10.1.2.3'), '10.1.2.3'],
     ['nonsense', '10.0.0.0/8', from('10.1.2.3', 'unknown'), '10.1.2.3'],
@@ -85,7 +119,12 @@ describe('where a request comes from', () => {
   })
 
   it('knows its proxies, and refuses a setting that is none', () => {
-    expect([comesThrough(proxies, from('10.2.3.4')), comesThrough(proxies, from('2001:db8::1')), comesThrough(proxies, from('11.0.0.1')), comesThrough(readProxies(''), from('127.0.0.1'))]).toEqual([true, true, false, false])
+    expect([
+      comesThrough(proxies, from('10.2.3.4')),
+      comesThrough(proxies, from('2001:db8::1')),
+      comesThrough(proxies, from('11.0.0.1')),
+      comesThrough(readProxies(''), from('127.0.0.1')),
+    ]).toEqual([true, true, false, false])
     for (const bad of ['here', '10.0.0.0/33', '10.0.0.0/x', '300.1.1.1']) expect(() => readProxies(bad)).toThrow(PlainError)
   })
 })
@@ -96,8 +135,16 @@ describe('what is logged of an error', () => {
   const own = pino({ serializers: { err: loggedError } }, { write: (line: string) => void lines.push(line) })
 
   it('is where it happened and of what kind, and none of its words, whoever made them', () => {
-    const duplicate = Object.assign(new Error(`duplicate key: ${MARK}`), { code: '23505', detail: `Key (e164)=(${MARK}) exists.`, constraint: 'phone_e164', table: 'phone' })
-    const failedQuery = Object.assign(new Error(`Failed query: select $1\nparams: ${MARK}`, { cause: duplicate }), { query: 'select $1', params: [MARK] })
+    const duplicate = Object.assign(new Error(`duplicate key: ${MARK}`), {
+      code: '23505',
+      detail: `Key (e164)=(${MARK}) exists.`,
+      constraint: 'phone_e164',
+      table: 'phone',
+    })
+    const failedQuery = Object.assign(new Error(`Failed query: select $1\nparams: ${MARK}`, { cause: duplicate }), {
+      query: 'select $1',
+      params: [MARK],
+    })
     let parsed: unknown
     try {
       JSON.parse(`{"words": ${MARK}`)
@@ -105,10 +152,22 @@ describe('what is logged of an error', () => {
     catch (error) {
       parsed = error
     }
-    for (const error of [duplicate, failedQuery, parsed, new ValidationError(MARK, MARK, 'words'), new TypeError(MARK), MARK, { message: MARK }, new AggregateError([new Error(MARK)], MARK)]) own.error({ err: error }, 'it broke')
+    for (const error of [
+      duplicate,
+      failedQuery,
+      parsed,
+      new ValidationError(MARK, MARK, 'words'),
+      new TypeError(MARK),
+      MARK,
+      { message: MARK },
+      new AggregateError([new Error(MARK)], MARK),
+    ])
+      own.error({ err: error }, 'it broke')
     expect(lines).toHaveLength(8)
     expect(lines.filter(line => line.includes('Iris') || line.includes('8085550142'))).toEqual([])
-    expect(JSON.parse(lines[1]!)).toMatchObject({ err: { type: 'Error', query: 'select $1', cause: { code: '23505', constraint: 'phone_e164', table: 'phone' } } })
+    expect(JSON.parse(lines[1]!)).toMatchObject({
+      err: { type: 'Error', query: 'select $1', cause: { code: '23505', constraint: 'phone_e164', table: 'phone' } },
+    })
     expect((JSON.parse(lines[4]!) as { err: { stack: string[] } }).err.stack[0]).toContain('http.spec.ts')
     for (const error of [duplicate, failedQuery, parsed]) expect(namedFailure(error)).not.toContain('Iris')
   })
@@ -177,15 +236,30 @@ describe('on the wire', () => {
     const agent = new Agent({ keepAlive: true, maxSockets: 1 })
     const sockets = new Set<unknown>()
     const post = (body: string) => new Promise<number>((resolve, reject) => {
-      const asked = request({ port, path: '/api/words', method: 'POST', agent, headers: { 'content-type': 'application/json', 'content-length': Buffer.byteLength(body) } }, (response) => {
-        sockets.add(response.socket)
-        response.resume().on('end', () => resolve(response.statusCode!))
-      })
+      const asked = request(
+        {
+          port,
+          path: '/api/words',
+          method: 'POST',
+          agent,
+          headers: { 'content-type': 'application/json', 'content-length': Buffer.byteLength(body) },
+        },
+        (response) => {
+          sockets.add(response.socket)
+          response.resume().on('end', () => resolve(response.statusCode!))
+        },
+      )
       asked.on('error', reject).end(body)
     })
     const tooLarge = JSON.stringify({ words: 'a'.repeat(3_000_000) })
     const statuses = []
-    for (const body of [tooLarge, ...Array.from({ length: 8 }, (_, i) => JSON.stringify({ words: `word ${i}` })), tooLarge, JSON.stringify({ words: 'last' })]) statuses.push(await post(body))
+    for (const body of [
+      tooLarge,
+      ...Array.from({ length: 8 }, (_, i) => JSON.stringify({ words: `word ${i}` })),
+      tooLarge,
+      JSON.stringify({ words: 'last' }),
+    ])
+      statuses.push(await post(body))
     agent.destroy()
     expect(statuses).toEqual([413, ...Array.from({ length: 8 }, () => 200), 413, 200])
     expect(sockets.size).toBe(1)

@@ -23,7 +23,11 @@ useDatabase()
 let firm: Firm
 beforeAll(async () => {
   firm = await makeFirm()
-  await tx(database => database.insert(customField).values({ id: uuid(), module: 'lead', key: 'trial_day', label: 'Trial starts', kind: 'date', example: '', position: 0 }))
+  await tx(database =>
+    database
+      .insert(customField)
+      .values({ id: uuid(), module: 'lead', key: 'trial_day', label: 'Trial starts', kind: 'date', example: '', position: 0 }),
+  )
 })
 
 const HEADINGS = ['First', 'Last', 'Mobile', 'Mail', 'Company', 'City', 'Tags', 'Trial', 'Note']
@@ -35,11 +39,23 @@ const next = () => later(DAY, clock += 1_000)
 /** A row of which only these cells are filled. */
 const cells = (values: Partial<Record<typeof HEADINGS[number], string>>) => HEADINGS.map(heading => values[heading] ?? '')
 
-async function load(asker: SignedIn, rows: string[][], values: { duplicates?: DuplicateRules, ownerId?: string, matching?: (string | null)[], headings?: string[] } = {}): Promise<string> {
+async function load(
+  asker: SignedIn,
+  rows: string[][],
+  values: { duplicates?: DuplicateRules, ownerId?: string, matching?: (string | null)[], headings?: string[] } = {},
+): Promise<string> {
   const { duplicates = JOIN, ownerId = asker.id, matching = MATCHING, headings = HEADINGS } = values
-  const form = importForm.validateSync({ id: uuid(), module: 'lead', fileName: 'fair.csv', headings, total: rows.length, rules: { matching, country: 'US', dayOrders: headings.map(() => null), duplicates, ownerId } })
+  const form = importForm.validateSync({
+    id: uuid(),
+    module: 'lead',
+    fileName: 'fair.csv',
+    headings,
+    total: rows.length,
+    rules: { matching, country: 'US', dayOrders: headings.map(() => null), duplicates, ownerId },
+  })
   await beginImport(asker, form, next())
-  for (let place = 0; place * PIECE_ROWS < rows.length; place += 3) await takeRows(asker, form.id, { place, rows: rows.slice(place * PIECE_ROWS, (place + 3) * PIECE_ROWS) })
+  for (let place = 0; place * PIECE_ROWS < rows.length; place += 3)
+    await takeRows(asker, form.id, { place, rows: rows.slice(place * PIECE_ROWS, (place + 3) * PIECE_ROWS) })
   return form.id
 }
 
@@ -50,27 +66,53 @@ async function bringIn(asker: SignedIn, rows: string[][], values: Parameters<typ
   return progressOf(asker, id)
 }
 
-const called = async (lastName: string) => tx(database => database.query.record.findMany({ where: (table, { eq }) => eq(table.lastName, lastName) }))
+const called = async (lastName: string) =>
+  tx(database => database.query.record.findMany({ where: (table, { eq }) => eq(table.lastName, lastName) }))
 const detail = async (lastName: string) => readRecord(firm.rafe, (await called(lastName))[0]!.id, DAY)
 const problem = (status: number, details: object = {}) => ({ details: { status, ...details } })
 
 describe('a file of rows', () => {
   it('becomes records with numbers, company, tags, fields, a note and an entry that says so', async () => {
     const progress = await bringIn(firm.ada, [
-      cells({ First: 'Fern', Last: 'Fairly', Mobile: '808 555 0150', Mail: 'fern@fair.example', Company: 'Fair & Co', City: 'Hilo', Tags: 'fair; north', Trial: '12/30/2026', Note: 'Met at the fair.' }),
+      cells({
+        First: 'Fern',
+        Last: 'Fairly',
+        Mobile: '808 555 0150',
+        Mail: 'fern@fair.example',
+        Company: 'Fair & Co',
+        City: 'Hilo',
+        Tags: 'fair; north',
+        Trial: '12/30/2026',
+        Note: 'Met at the fair.',
+      }),
       cells({ First: 'Finn', Last: 'Fairly', Company: 'fair & co', Mobile: 'ask at the desk' }),
     ])
     expect(progress).toMatchObject({ state: 'done', total: 2, done: 2, made: 2, joined: 0, refused: 0 })
     const [fern, finn] = (await called('Fairly')).sort((a, b) => a.name < b.name ? -1 : 1)
     expect(await readRecord(firm.ada, fern!.id, DAY)).toMatchObject({
-      name: 'Fern Fairly', stage: { name: 'New' }, owner: { name: 'Ada Lund' }, company: { name: 'Fair & Co' }, city: 'Hilo', tags: ['fair', 'north'], fields: { trial_day: '2026-12-30' },
-      phones: [{ label: 'mobile', e164: '+18085550150', kind: 'mobile' }], version: 1,
+      name: 'Fern Fairly',
+      stage: { name: 'New' },
+      owner: { name: 'Ada Lund' },
+      company: { name: 'Fair & Co' },
+      city: 'Hilo',
+      tags: ['fair', 'north'],
+      fields: { trial_day: '2026-12-30' },
+      phones: [{ label: 'mobile', e164: '+18085550150', kind: 'mobile' }],
+      version: 1,
     })
-    expect((await readRecord(firm.ada, finn!.id, DAY))).toMatchObject({ company: { id: fern!.companyId }, phones: [{ typed: 'ask at the desk', unusable: 'not-a-number' }] })
-    expect((await readTimeline(firm.ada, fern!.id)).entries.map(({ kind, words, data }) => [kind, words, data.importId]).sort()).toEqual([['note', 'Met at the fair.', progress.id], ['record-made', null, progress.id]])
+    expect(await readRecord(firm.ada, finn!.id, DAY)).toMatchObject({
+      company: { id: fern!.companyId },
+      phones: [{ typed: 'ask at the desk', unusable: 'not-a-number' }],
+    })
+    expect((await readTimeline(firm.ada, fern!.id)).entries.map(({ kind, words, data }) => [kind, words, data.importId]).sort()).toEqual([
+      ['note', 'Met at the fair.', progress.id],
+      ['record-made', null, progress.id],
+    ])
     // the company is told once, not of each of its people
     expect((await readTimeline(firm.ada, fern!.companyId!)).entries.filter(({ kind }) => kind === 'record-made')).toHaveLength(1)
-    expect((await tx(database => database.select().from(audit))).some(({ action, details }) => action === 'imported' && details.count === 2)).toBe(true)
+    expect(
+      (await tx(database => database.select().from(audit))).some(({ action, details }) => action === 'imported' && details.count === 2),
+    ).toBe(true)
   })
 
   it('can be called in a round by whoever brought it in: all that its rows became or were joined to', async () => {
@@ -79,16 +121,26 @@ describe('a file of rows', () => {
       cells({ First: 'New', Last: 'Rounder', Mobile: '808 555 9158' }),
       cells({ First: 'There', Last: 'Rounder', Mobile: '808 555 9159', City: 'Hilo' }),
     ])
-    const form = roundForm.validateSync({ id: uuid(), name: 'The fair', selection: { list: { module: 'lead', sort: 'name', direction: 'up' }, importId: progress.id } })
+    const form = roundForm.validateSync({
+      id: uuid(),
+      name: 'The fair',
+      selection: { list: { module: 'lead', sort: 'name', direction: 'up' }, importId: progress.id },
+    })
     expect(await previewRound(firm.ada, form, DAY)).toMatchObject({ chosen: 2 })
     await makeRound(firm.ada, form, DAY)
     const people = await tx(database => database.query.roundPerson.findMany({ where: (table, { eq }) => eq(table.roundId, form.id) }))
     expect(new Set(people.map(({ recordId }) => recordId))).toEqual(new Set((await called('Rounder')).map(({ id }) => id)))
-    await expect(makeRound(firm.mika, { ...form, id: uuid() }, DAY)).rejects.toMatchObject(problem(422, { fields: { selection: expect.any(String) } }))
+    await expect(makeRound(firm.mika, { ...form, id: uuid() }, DAY)).rejects.toMatchObject(
+      problem(422, { fields: { selection: expect.any(String) } }),
+    )
   })
 
   it('makes nothing twice when it is brought in again, whatever the rules, and knows two alike in it', async () => {
-    const rows = [cells({ First: 'Twin', Last: 'Twice' }), cells({ First: 'Twin', Last: 'Twice' }), cells({ First: 'Sole', Last: 'Twice', Mobile: '808 555 0151' })]
+    const rows = [
+      cells({ First: 'Twin', Last: 'Twice' }),
+      cells({ First: 'Twin', Last: 'Twice' }),
+      cells({ First: 'Sole', Last: 'Twice', Mobile: '808 555 0151' }),
+    ]
     const both: DuplicateRules = { number: 'keep-both', mail: 'keep-both', name: 'keep-both' }
     expect(await bringIn(firm.ada, rows, { duplicates: both })).toMatchObject({ made: 3, thereAlready: 0 })
     expect(await bringIn(firm.ada, rows, { duplicates: both })).toMatchObject({ made: 0, thereAlready: 3 })
@@ -97,7 +149,11 @@ describe('a file of rows', () => {
   })
 
   it('joins who is there by number, then by mail address, then by name: fills what is empty and writes nothing over', async () => {
-    const { recordId } = await makeLead(firm.ada, { firstName: 'Jo', lastName: 'Joined', city: 'Kona', mail: 'jo@joined.example', tags: ['old'] }, '808 555 0152')
+    const { recordId } = await makeLead(
+      firm.ada,
+      { firstName: 'Jo', lastName: 'Joined', city: 'Kona', mail: 'jo@joined.example', tags: ['old'] },
+      '808 555 0152',
+    )
     const progress = await bringIn(firm.ada, [
       cells({ First: 'Other', Last: 'Name', Mobile: '(808) 555-0152', City: 'Hilo', Tags: 'new', Company: 'Joined & Co' }),
       cells({ First: 'Mailed', Mail: 'JO@joined.example', Mobile: '808 555 0153' }),
@@ -118,13 +174,22 @@ describe('a file of rows', () => {
     await makeLead(firm.ada, { firstName: 'Lea', lastName: 'Leftout' }, '808 555 0154')
     const rows = [cells({ First: 'Lea', Last: 'Leftout', Mobile: '808 555 0154' })]
     expect(await bringIn(firm.ada, rows, { duplicates: { ...JOIN, number: 'leave-out' } })).toMatchObject({ leftOut: 1, made: 0 })
-    expect(await bringIn(firm.ada, [cells({ First: 'Lea', Last: 'Leftout', Mobile: '808 555 0154', City: 'Hilo' })], { duplicates: { number: 'keep-both', mail: 'join', name: 'keep-both' } })).toMatchObject({ made: 1 })
+    expect(
+      await bringIn(firm.ada, [cells({ First: 'Lea', Last: 'Leftout', Mobile: '808 555 0154', City: 'Hilo' })], {
+        duplicates: { number: 'keep-both', mail: 'join', name: 'keep-both' },
+      }),
+    ).toMatchObject({ made: 1 })
     expect(await called('Leftout')).toHaveLength(2)
   })
 
   it('finds those of the same file too, in the same piece and in later ones', async () => {
     const filler = Array.from({ length: PIECE_ROWS }, (_, i) => cells({ First: `Filler ${i}`, Last: 'Filled' }))
-    const progress = await bringIn(firm.ada, [cells({ First: 'Sam', Last: 'Samefile', Mobile: '808 555 0155' }), cells({ First: 'Sam', Last: 'Samefile', City: 'Hilo' }), ...filler, cells({ First: 'Samuel', Mobile: '808 555 0155', Mail: 'sam@same.example' })])
+    const progress = await bringIn(firm.ada, [
+      cells({ First: 'Sam', Last: 'Samefile', Mobile: '808 555 0155' }),
+      cells({ First: 'Sam', Last: 'Samefile', City: 'Hilo' }),
+      ...filler,
+      cells({ First: 'Samuel', Mobile: '808 555 0155', Mail: 'sam@same.example' }),
+    ])
     expect(progress).toMatchObject({ made: PIECE_ROWS + 1, joined: 2 })
     expect(await detail('Samefile')).toMatchObject({ city: 'Hilo', mail: 'sam@same.example', phones: [{ e164: '+18085550155' }] })
   })
@@ -156,7 +221,14 @@ describe('a file of rows', () => {
     await drain(next())
     expect(await progressOf(firm.ada, id)).toMatchObject({ made: 250, done: 250 })
 
-    const form = importForm.validateSync({ id: uuid(), module: 'lead', fileName: 'half.csv', headings: HEADINGS, total: 300, rules: { matching: MATCHING, country: 'US', dayOrders: HEADINGS.map(() => null), duplicates: JOIN, ownerId: firm.ada.id } })
+    const form = importForm.validateSync({
+      id: uuid(),
+      module: 'lead',
+      fileName: 'half.csv',
+      headings: HEADINGS,
+      total: 300,
+      rules: { matching: MATCHING, country: 'US', dayOrders: HEADINGS.map(() => null), duplicates: JOIN, ownerId: firm.ada.id },
+    })
     await beginImport(firm.ada, form, next())
     await takeRows(firm.ada, form.id, { place: 0, rows: rows.slice(0, 100) })
     await expect(startImport(firm.ada, form.id, next())).rejects.toMatchObject(problem(409, { type: 'rows-missing' }))
@@ -177,20 +249,48 @@ describe('a file of rows', () => {
     const matching = ['owner', ...MATCHING.slice(1, 2)]
     const rows = [['Mika Sand', 'Owned'], ['noor@pannier.example', 'Owned'], ['Nobody', 'Owned']]
     expect(await bringIn(firm.ada, rows, { headings: ['Owner', 'Name'], matching })).toMatchObject({ made: 0, refused: 3 })
-    expect(await bringIn(firm.odile, rows, { headings: ['Owner', 'Name'], matching, duplicates: { number: 'join', mail: 'join', name: 'keep-both' } })).toMatchObject({ made: 2, refused: 1 })
+    expect(
+      await bringIn(firm.odile, rows, {
+        headings: ['Owner', 'Name'],
+        matching,
+        duplicates: { number: 'join', mail: 'join', name: 'keep-both' },
+      }),
+    ).toMatchObject({ made: 2, refused: 1 })
     expect((await called('Owned')).map(({ ownerId }) => ownerId).sort()).toEqual([firm.mika.id, firm.noor.id].sort())
   })
 
   it('knows nothing of records that may not be seen, and joins none that may not be changed', async () => {
     await makeLead(firm.noor, { firstName: 'Hidden', lastName: 'Hiddenly', mail: 'hidden@post.example' }, '808 555 0156')
-    const found = await lookUp(firm.ada, { module: 'lead', numbers: ['+18085550156'], mails: ['hidden@post.example'], names: ['hidden hiddenly'], companies: [], keys: [] })
+    const found = await lookUp(firm.ada, {
+      module: 'lead',
+      numbers: ['+18085550156'],
+      mails: ['hidden@post.example'],
+      names: ['hidden hiddenly'],
+      companies: [],
+      keys: [],
+    })
     expect(found).toMatchObject({ numbers: {}, mails: {}, names: {} })
     expect(await bringIn(firm.ada, [cells({ First: 'Hidden', Last: 'Hiddenly', Mobile: '808 555 0156' })])).toMatchObject({ made: 1 })
-    expect((await lookUp(firm.odile, { module: 'lead', numbers: ['+18085550156'], mails: ['HIDDEN@post.example'], names: ['Hidden  Hiddenly'], companies: [], keys: [] })).mails).toEqual({ 'hidden@post.example': { id: expect.any(String), name: 'Hidden Hiddenly' } })
+    expect(
+      (
+        await lookUp(firm.odile, {
+          module: 'lead',
+          numbers: ['+18085550156'],
+          mails: ['HIDDEN@post.example'],
+          names: ['Hidden  Hiddenly'],
+          companies: [],
+          keys: [],
+        })
+      ).mails,
+    ).toEqual({ 'hidden@post.example': { id: expect.any(String), name: 'Hidden Hiddenly' } })
   })
 
   it('brings what was said before onto the record of the number', async () => {
-    await receiveText('practice', { kind: 'received', id: uuid(), ref: uuid(), from: '+18085550157', to: firm.portland.e164, text: 'Who is this?', at: DAY } as never, DAY)
+    await receiveText(
+      'practice',
+      { kind: 'received', id: uuid(), ref: uuid(), from: '+18085550157', to: firm.portland.e164, text: 'Who is this?', at: DAY } as never,
+      DAY,
+    )
     await bringIn(firm.ada, [cells({ First: 'Spoke', Last: 'Before', Mobile: '808 555 0157' })])
     expect((await readTimeline(firm.ada, (await called('Before'))[0]!.id)).entries.map(({ words }) => words)).toContain('Who is this?')
   })
@@ -209,12 +309,18 @@ describe('a column of opt-outs', () => {
 
   it('refuses texts to the number, of new people and of those who are there, once, and stays when the file is taken back', async () => {
     await makeLead(firm.ada, { lastName: 'Quiet', phones: [{ label: 'mobile', typed: '808 555 0191' }] })
-    const rows = [['Iris', 'Quiet', '808 555 0191', 'yes'], ['Orla', 'Loud', '808 555 0192', 'no'], ['Pim', 'Loud', '808 555 0193', ''], ['Quin', 'Unsure', '808 555 0194', 'perhaps']]
+    const rows = [
+      ['Iris', 'Quiet', '808 555 0191', 'yes'],
+      ['Orla', 'Loud', '808 555 0192', 'no'],
+      ['Pim', 'Loud', '808 555 0193', ''],
+      ['Quin', 'Unsure', '808 555 0194', 'perhaps'],
+    ]
     const progress = await bringIn(firm.ada, rows, { headings, matching })
     expect(progress).toMatchObject({ made: 2, joined: 1, refused: 1 })
     expect(await states()).toEqual({ '+18085550191': 'refused' })
     expect((await called('Loud')).length).toBe(2)
-    for (const { id } of await called('Loud')) expect((await readRecord(firm.ada, id, DAY)).phones.map(({ consent }) => consent.texts)).toEqual(['unknown'])
+    for (const { id } of await called('Loud'))
+      expect((await readRecord(firm.ada, id, DAY)).phones.map(({ consent }) => consent.texts)).toEqual(['unknown'])
     await bringIn(firm.ada, rows, { headings, matching })
     const { id } = (await called('Quiet'))[0]!
     const told = (await readTimeline(firm.ada, id)).entries.filter(({ kind }) => kind === 'consent-changed')
@@ -231,7 +337,15 @@ describe('taking a file back', () => {
     const rows = [
       ...Array.from({ length: 120 }, (_, i) => cells({ First: `Gone ${i}`, Last: 'Backed', Company: 'Backed & Co' })),
       cells({ First: 'Worked', Last: 'Backed', Mobile: '808 555 0159' }),
-      cells({ First: 'Was', Last: 'There', City: 'Hilo', Mobile: '808 555 0160', Tags: 'new', Mail: 'was@there.example', Company: 'Came along & Co' }),
+      cells({
+        First: 'Was',
+        Last: 'There',
+        City: 'Hilo',
+        Mobile: '808 555 0160',
+        Tags: 'new',
+        Mail: 'was@there.example',
+        Company: 'Came along & Co',
+      }),
     ]
     const { id } = await bringIn(firm.ada, rows)
     const worked = (await called('Backed')).find(({ firstName }) => firstName === 'Worked')!
@@ -243,8 +357,16 @@ describe('taking a file back', () => {
     // what stays goes on telling where it came from
     expect((await readTimeline(firm.ada, worked.id)).entries.map(({ kind }) => kind).sort()).toEqual(['note', 'record-made'])
     expect(await tx(database => database.query.record.findMany({ where: (table, { eq }) => eq(table.name, 'Backed & Co') }))).toEqual([])
-    expect(await tx(database => database.query.record.findMany({ where: (table, { eq }) => eq(table.name, 'Came along & Co') }))).toEqual([])
-    expect(await readRecord(firm.ada, recordId, DAY)).toMatchObject({ city: null, mail: null, company: null, tags: ['old'], phones: [{ e164: '+18085550158' }] })
+    expect(await tx(database => database.query.record.findMany({ where: (table, { eq }) => eq(table.name, 'Came along & Co') }))).toEqual(
+      [],
+    )
+    expect(await readRecord(firm.ada, recordId, DAY)).toMatchObject({
+      city: null,
+      mail: null,
+      company: null,
+      tags: ['old'],
+      phones: [{ e164: '+18085550158' }],
+    })
     expect(await tx(database => database.query.importSeen.findMany({ where: (table, { eq }) => eq(table.importId, id) }))).toEqual([])
     // and it can be brought in anew
     expect(await bringIn(firm.ada, rows)).toMatchObject({ made: 120, thereAlready: 0 })

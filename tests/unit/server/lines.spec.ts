@@ -18,19 +18,26 @@ let firm: Firm
 beforeAll(async () => firm = await makeFirm())
 const problem = (status: number) => ({ details: { status } })
 
-const rings = (values: object) => lineForm.validateSync({ carrier: 'practice', languages: [], records: false, ownerFirst: false, ringSeconds: 25, ...values })
+const rings = (values: object) =>
+  lineForm.validateSync({ carrier: 'practice', languages: [], records: false, ownerFirst: false, ringSeconds: 25, ...values })
 
 describe('a line with the letters of a language', () => {
   const words = 'Günaydın! Bisikletiniz yarın sabah dokuzda hazır olacak; dükkanın önünde görüşürüz.'
   const stored = async (id: string) => {
-    const [{ message: any, text_message: text }] = await tx(database => database.select().from(message).innerJoin(textMessage, eq(textMessage.messageId, message.id)).where(eq(message.id, id))) as [{ message: typeof message.$inferSelect, text_message: typeof textMessage.$inferSelect }]
+    const [{ message: any, text_message: text }] = (await tx(database =>
+      database.select().from(message).innerJoin(textMessage, eq(textMessage.messageId, message.id)).where(eq(message.id, id)),
+    )) as [{ message: typeof message.$inferSelect, text_message: typeof textMessage.$inferSelect }]
     return { ...any, ...text }
   }
 
   it('is set up by admins alone', async () => {
     await expect(listLines(firm.ada)).rejects.toMatchObject(problem(403))
     await expect(changeLine(firm.odile, firm.portland.id, rings({ languages: ['turkish'] }), DAY)).rejects.toMatchObject(problem(403))
-    expect((await listLines(firm.rafe)).find(({ id }) => id === firm.portland.id)).toMatchObject({ team: 'Sales', colleague: null, languages: [] })
+    expect((await listLines(firm.rafe)).find(({ id }) => id === firm.portland.id)).toMatchObject({
+      team: 'Sales',
+      colleague: null,
+      languages: [],
+    })
   })
 
   it('sends a text in them, in the coding with which it was measured, whatever is set up later', async () => {
@@ -83,19 +90,26 @@ describe('the adapter of the practice exchange', () => {
     }).listen(0, '127.0.0.1', resolve)
   }))
   afterAll(() => server.close())
-  const exchange = () => practiceExchange({ url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`, key: 'k', webhookSecret: secret })
+  const exchange = () =>
+    practiceExchange({ url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`, key: 'k', webhookSecret: secret })
   const call = { key: 'ours', from: '+15035550118', to: '+18085550142', record: false, ringFirst: ['+15035550150'], desk: 'ada' }
 
   it('dials with our key, and says what came of it', async () => {
     expect(await exchange().dial(call)).toEqual({ kind: 'dialling', ref: 'theirs' })
-    expect(asked.at(-1)).toEqual({ path: '/v1/calls', key: 'ours', body: JSON.stringify({ from: call.from, to: call.to, record: false, ring_first: call.ringFirst, desk: 'ada' }) })
+    expect(asked.at(-1)).toEqual({
+      path: '/v1/calls',
+      key: 'ours',
+      body: JSON.stringify({ from: call.from, to: call.to, record: false, ring_first: call.ringFirst, desk: 'ada' }),
+    })
     answer = { status: 422, body: { code: 'recipient-unknown' } }
     expect(await exchange().dial(call)).toEqual({ kind: 'refused', code: 'recipient-unknown' })
     const nobody = createServer().listen(0, '127.0.0.1')
     await once(nobody, 'listening')
     const { port } = nobody.address() as AddressInfo
     await new Promise(resolve => nobody.close(resolve))
-    expect(await practiceExchange({ url: `http://127.0.0.1:${port}`, key: 'k', webhookSecret: secret }).dial(call)).toEqual({ kind: 'unreachable' })
+    expect(await practiceExchange({ url: `http://127.0.0.1:${port}`, key: 'k', webhookSecret: secret }).dial(call)).toEqual({
+      kind: 'unreachable',
+    })
   })
 
   it.each([[200, 'done'], [409, 'not-now'], [404, 'gone']])('takes %i for an order as %s', async (status, says) => {
@@ -111,8 +125,17 @@ describe('the adapter of the practice exchange', () => {
     ['call.ended', { why: 'busy', side: 'them' }, { kind: 'ended', at: DAY.getTime(), why: 'busy', side: 'them' }],
   ])('reads %s where it is signed', (type, more, event) => {
     const now = new Date()
-    const body = JSON.stringify({ id: 'e1', type, at: DAY.toISOString(), data: { id: 'theirs', key: 'ours', line: call.from, phone: call.to, ...more } })
-    const headers = { 'webhook-id': 'e1', 'webhook-timestamp': String(Math.floor(now.getTime() / 1000)), 'webhook-signature': new Webhook(secret).sign('e1', now, body) }
+    const body = JSON.stringify({
+      id: 'e1',
+      type,
+      at: DAY.toISOString(),
+      data: { id: 'theirs', key: 'ours', line: call.from, phone: call.to, ...more },
+    })
+    const headers = {
+      'webhook-id': 'e1',
+      'webhook-timestamp': String(Math.floor(now.getTime() / 1000)),
+      'webhook-signature': new Webhook(secret).sign('e1', now, body),
+    }
     expect(exchange().isSigned(Buffer.from(body), headers)).toBe(true)
     expect(exchange().readEvent(JSON.parse(body))).toEqual({ id: 'e1', ref: 'theirs', key: 'ours', kind: 'happened', event })
     expect(exchange().isSigned(Buffer.from(body.replace('theirs', 'others')), headers)).toBe(false)

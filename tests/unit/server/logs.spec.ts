@@ -44,21 +44,53 @@ it('no log has anybody\'s words or numbers, on whatever way something fails', as
   const { recordId } = await makeLead(firm.ada, { lastName: WORDS }, `+1${NUMBER}`)
   const served = await serve(await allRoutes())
   const cookie = await cookieOf(firm.ada)
-  const ask = (path: string, body: object, method = 'POST') => fetch(`${served.url}${path}`, { method, headers: { cookie, 'content-type': 'application/json' }, body: JSON.stringify(body) })
+  const ask = (path: string, body: object, method = 'POST') =>
+    fetch(`${served.url}${path}`, { method, headers: { cookie, 'content-type': 'application/json' }, body: JSON.stringify(body) })
   const words = `${WORDS} to +1${NUMBER}`
 
   // a request whose statement fails in the database, with what was written among its values
   expect((await without('activity_content', () => ask(`/api/records/${recordId}/notes`, { id: uuid(), words }))).status).toBe(500)
-  expect((await without('draft', () => ask('/api/drafts', { key: `record ${recordId}`, text: words, ref: '00000000', pictureIds: [], at: 1 }, 'PUT'))).status).toBeGreaterThanOrEqual(422)
-  expect((await without('phone', () => ask('/api/records', { id: uuid(), module: 'lead', firstName: WORDS, phones: [{ label: 'mobile', typed: NUMBER }] }))).status).toBe(500)
+  expect(
+    (
+      await without('draft', () =>
+        ask('/api/drafts', { key: `record ${recordId}`, text: words, ref: '00000000', pictureIds: [], at: 1 }, 'PUT'),
+      )
+    ).status,
+  ).toBeGreaterThanOrEqual(422)
+  expect(
+    (
+      await without('phone', () =>
+        ask('/api/records', { id: uuid(), module: 'lead', firstName: WORDS, phones: [{ label: 'mobile', typed: NUMBER }] }),
+      )
+    ).status,
+  ).toBe(500)
   expect((await without('audit', () => ask('/api/sign-in', { mail: 'ada@pannier.example', password: WORDS }))).status).toBe(500)
   // an event that cannot be taken, and one that cannot be read
-  await without('conversation', () => takeEvent('practice', { id: uuid(), at: DAY, kind: 'received', ref: uuid(), from: `+1${NUMBER}`, to: firm.portland.e164, text: words }, DAY)).catch(error => log.error({ err: error }, 'as the server logs it'))
-  await takeOrSetAside({ name: 'odd', eventsSince: async cursor => ({ told: [], cursor }), take: () => Promise.reject(new TypeError(words)) }, { words }, DAY)
+  await without('conversation', () =>
+    takeEvent(
+      'practice',
+      { id: uuid(), at: DAY, kind: 'received', ref: uuid(), from: `+1${NUMBER}`, to: firm.portland.e164, text: words },
+      DAY,
+    ),
+  ).catch(error => log.error({ err: error }, 'as the server logs it'))
+  await takeOrSetAside(
+    { name: 'odd', eventsSince: async cursor => ({ told: [], cursor }), take: () => Promise.reject(new TypeError(words)) },
+    { words },
+    DAY,
+  )
   // jobs whose beginning and whose work break with the words in their errors
   await addJob({ kind: 'begin', key: words, payload: { words }, dueAt: DAY })
   await addJob({ kind: 'work', key: words, payload: { words }, dueAt: DAY })
-  const { works } = await takeDue({ handlers: { begin: async () => Promise.reject(new Error(words)), work: async claims => claims.map(() => () => Promise.reject(new RangeError(words))) } }, () => DAY, 10)
+  const { works } = await takeDue(
+    {
+      handlers: {
+        begin: async () => Promise.reject(new Error(words)),
+        work: async claims => claims.map(() => () => Promise.reject(new RangeError(words))),
+      },
+    },
+    () => DAY,
+    10,
+  )
   for (const work of works) await work()
   // somebody who does not answer, and says something strange about it
   const stop = keepUpWith([], [{ name: 'away', eventsSince: () => Promise.reject(new Error(words)), take: async () => true }], 60_000)
@@ -68,7 +100,8 @@ it('no log has anybody\'s words or numbers, on whatever way something fails', as
 
   expect(logged.length).toBeGreaterThanOrEqual(8)
   expect(logged.filter(line => line.includes(WORDS) || line.includes(NUMBER))).toEqual([])
-  const { rows } = await tx(database => database.execute<{ last_failure: string }>(sql`select last_failure from job where last_failure is not null`))
+  const { rows } = await tx(database => database.execute<{ last_failure: string }>(sql`select last_failure from job
+    where last_failure is not null`))
   expect(rows).toHaveLength(2)
   expect(JSON.stringify(rows)).not.toContain(WORDS)
 })

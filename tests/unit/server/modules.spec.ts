@@ -29,7 +29,10 @@ let firm: Firm
 let renewals: string
 beforeAll(async () => {
   firm = await makeFirm()
-  renewals = await layPipeline({ holds: 'deal', name: 'Renewals', stages: ['Due', 'Offered', 'Renewed', 'Gone'], over: ['Renewed', 'Gone'] }, 5)
+  renewals = await layPipeline(
+    { holds: 'deal', name: 'Renewals', stages: ['Due', 'Offered', 'Renewed', 'Gone'], over: ['Renewed', 'Gone'] },
+    5,
+  )
 })
 
 const words = async (recordId: string) => (await readTimeline(firm.rafe, recordId)).entries.map(entry => entry.words).filter(Boolean)
@@ -55,8 +58,20 @@ describe('a record of another module', () => {
   })
 
   it('of a deal begins in the first stage of the pipeline it was made in, and keeps value and currency', async () => {
-    const id = await makeThing(firm.ada, 'deal', { pipelineId: renewals, fields: { value: '7,680', currency: 'usd' }, ownerId: firm.mika.id, phones: [{ label: 'site', typed: '503 555 0177' }] })
-    expect(await readRecord(firm.ada, id, DAY)).toMatchObject({ stage: { name: 'Due', over: false }, stages: ['Due', 'Offered', 'Renewed', 'Gone'].map(name => ({ name })), pipeline: { name: 'Renewals' }, fields: { value: 7680, currency: 'USD' }, owner: { firstName: 'Mika' }, phones: [{ e164: '+15035550177', person: null }] })
+    const id = await makeThing(firm.ada, 'deal', {
+      pipelineId: renewals,
+      fields: { value: '7,680', currency: 'usd' },
+      ownerId: firm.mika.id,
+      phones: [{ label: 'site', typed: '503 555 0177' }],
+    })
+    expect(await readRecord(firm.ada, id, DAY)).toMatchObject({
+      stage: { name: 'Due', over: false },
+      stages: ['Due', 'Offered', 'Renewed', 'Gone'].map(name => ({ name })),
+      pipeline: { name: 'Renewals' },
+      fields: { value: 7680, currency: 'USD' },
+      owner: { firstName: 'Mika' },
+      phones: [{ e164: '+15035550177', person: null }],
+    })
   })
 
   it('of every module is listed, found by name and shown with its people', async () => {
@@ -66,8 +81,12 @@ describe('a record of another module', () => {
       const { rows } = await listRecords(firm.ada, { module, sort: 'people', direction: 'up', words: 'quill', where: '', page: 1 }, DAY)
       expect(rows).toEqual([expect.objectContaining({ id, name: `Quill’s ${module}`, people: 'Petra Quill' })])
     }
-    expect((await readRecord(firm.ada, recordId, DAY)).related.map(({ module }) => module).sort()).toEqual([...MATTER_MODULES, ...DATED_MODULES].sort())
-    expect(await recordsNamed(firm.ada, MATTER_MODULES, 'quill’s c')).toEqual([expect.objectContaining({ name: 'Quill’s case', module: 'case' })])
+    expect((await readRecord(firm.ada, recordId, DAY)).related.map(({ module }) => module).sort()).toEqual(
+      [...MATTER_MODULES, ...DATED_MODULES].sort(),
+    )
+    expect(await recordsNamed(firm.ada, MATTER_MODULES, 'quill’s c')).toEqual([
+      expect.objectContaining({ name: 'Quill’s case', module: 'case' }),
+    ])
     expect(await recordsNamed(firm.noor, MATTER_MODULES, 'quill')).toEqual([])
   })
 
@@ -75,7 +94,12 @@ describe('a record of another module', () => {
     const deal = await makeThing(firm.ada, 'deal', { name: 'Kite’s next year' })
     const id = await makeThing(firm.ada, 'agreement', { fields: { day: '2027-03-31' } })
     const now = await readRecord(firm.ada, id, DAY)
-    await changeRecord(firm.ada, id, editRecord.validateSync({ ...now, aboutId: deal, ownerId: firm.mika.id, companyId: null, phones: [] }), DAY)
+    await changeRecord(
+      firm.ada,
+      id,
+      editRecord.validateSync({ ...now, aboutId: deal, ownerId: firm.mika.id, companyId: null, phones: [] }),
+      DAY,
+    )
     const { entries } = await readTimeline(firm.ada, id)
     expect(entries.find(entry => entry.kind === 'fields-changed')!.data.changes).toEqual([
       { field: 'owner', label: 'Owner', from: 'Ada Lund', to: 'Mika Sand' },
@@ -89,13 +113,20 @@ describe('what happens with a person', () => {
   it('shows on the company and on the matters the person is on, while they are not over', async () => {
     const company = await makeThing(firm.ada, 'company')
     const { recordId, phoneId } = await makeLead(firm.ada, { companyId: company })
-    const [deal, done, appointment] = [await makeThing(firm.ada, 'deal', {}, [recordId]), await makeThing(firm.ada, 'case', { stageId: stageOf('Cases', 'Settled') }, [recordId]), await makeThing(firm.ada, 'appointment', { fields: { day: '2026-12-03' } }, [recordId])]
+    const [deal, done, appointment] = [
+      await makeThing(firm.ada, 'deal', {}, [recordId]),
+      await makeThing(firm.ada, 'case', { stageId: stageOf('Cases', 'Settled') }, [recordId]),
+      await makeThing(firm.ada, 'appointment', { fields: { day: '2026-12-03' } }, [recordId]),
+    ]
     await sendText(firm.ada, textTo(phoneId, firm.portland, { text: 'Shall we ride?' }), DAY)
     await note(recordId, 'Likes hills.')
     expect(await words(company)).toEqual(expect.arrayContaining(['Shall we ride?', 'Likes hills.']))
     expect(await words(deal)).toEqual(expect.arrayContaining(['Shall we ride?', 'Likes hills.']))
     expect([await words(done), await words(appointment)]).toEqual([[], []])
-    expect((await readTimeline(firm.ada, deal)).entries.find(entry => entry.words === 'Likes hills.')!.via).toEqual({ id: recordId, name: 'Iris Holm' })
+    expect((await readTimeline(firm.ada, deal)).entries.find(entry => entry.words === 'Likes hills.')!.via).toEqual({
+      id: recordId,
+      name: 'Iris Holm',
+    })
   })
 
   it('comes onto a matter later, when the person is put on it: what has happened since it was made', async () => {
@@ -135,7 +166,9 @@ describe('what happens with a person', () => {
     const deal = await makeThing(firm.ada, 'deal')
     await showOnMatter(firm.mika, entry!.id, one(deal), DAY)
     await showOnMatter(firm.mika, entry!.id, one(deal), DAY)
-    expect((await readTimeline(firm.ada, deal)).entries.filter(({ words }) => words === 'About the second trike.')).toMatchObject([{ via: { id: recordId, name: 'Iris Holm' } }])
+    expect((await readTimeline(firm.ada, deal)).entries.filter(({ words }) => words === 'About the second trike.')).toMatchObject([
+      { via: { id: recordId, name: 'Iris Holm' } },
+    ])
     await expect(showOnMatter(firm.ada, entry!.id, one(await makeThing(firm.ada, 'company')), DAY)).rejects.toMatchObject(problem(422))
     await expect(showOnMatter(firm.noor, entry!.id, one(await makeThing(firm.noor, 'job')), DAY)).rejects.toMatchObject(problem(404))
     await expect(showOnMatter(firm.noor, entry!.id, one(deal), DAY)).rejects.toMatchObject(problem(404))
@@ -159,28 +192,40 @@ describe('what happens with a person', () => {
     await sendText(firm.ada, textTo(phoneId, firm.portland, { text: 'Hi Iris, Ada here. '.repeat(8) }), DAY)
     const [entry] = (await readTimeline(firm.ada, recordId)).entries
     await addNote(firm.mika, recordId, { id: uuid(), words: 'Said on the phone too.', about: entry!.id }, later(DAY, 1_000))
-    expect((await readTimeline(firm.ada, recordId)).entries[0]).toMatchObject({ kind: 'note', words: 'Said on the phone too.', data: { about: entry!.id, quote: expect.stringMatching(/^Hi Iris, Ada here.*…$/) } })
+    expect((await readTimeline(firm.ada, recordId)).entries[0]).toMatchObject({
+      kind: 'note',
+      words: 'Said on the phone too.',
+      data: { about: entry!.id, quote: expect.stringMatching(/^Hi Iris, Ada here.*…$/) },
+    })
     // what went over a private line is not quoted to those who do not answer it
     await sendText(firm.ada, textTo(phoneId, firm.own, { text: 'Between us.' }), later(DAY, 2_000))
     const [secret] = (await readTimeline(firm.ada, recordId)).entries
     await addNote(firm.ada, recordId, { id: uuid(), words: 'Keep it so.', about: secret!.id }, later(DAY, 3_000))
-    const notes = async (who: Firm['ada']) => (await readTimeline(who, recordId)).entries.filter(({ kind }) => kind === 'note').map(({ words: said }) => said)
+    const notes = async (who: Firm['ada']) =>
+      (await readTimeline(who, recordId)).entries.filter(({ kind }) => kind === 'note').map(({ words: said }) => said)
     expect([await notes(firm.ada), await notes(firm.mika)]).toEqual([['Keep it so.', 'Said on the phone too.'], ['Said on the phone too.']])
     const other = await makeLead(firm.ada)
-    await expect(addNote(firm.ada, other.recordId, { id: uuid(), words: 'Elsewhere', about: entry!.id }, DAY)).rejects.toMatchObject(problem(404))
+    await expect(addNote(firm.ada, other.recordId, { id: uuid(), words: 'Elsewhere', about: entry!.id }, DAY)).rejects.toMatchObject(
+      problem(404),
+    )
   })
 
   it('keeps its hours by where the person is, not the deal', async () => {
     const { recordId, phoneId } = await makeLead(firm.ada)
     const deal = await makeThing(firm.ada, 'deal', { country: 'US', region: 'OR', zone: 'America/New_York' }, [recordId])
     // 9:00 in New York, 4:00 in Honolulu
-    await expect(sendText(firm.ada, textTo(phoneId, firm.portland, { recordId: deal }), new Date('2026-11-25T14:00:00Z'))).rejects.toMatchObject(problem(409, { type: 'night' }))
+    await expect(
+      sendText(firm.ada, textTo(phoneId, firm.portland, { recordId: deal }), new Date('2026-11-25T14:00:00Z')),
+    ).rejects.toMatchObject(problem(409, { type: 'night' }))
   })
 
   it('offers on a deal the numbers of its people, each named, after its own', async () => {
     const { recordId, e164 } = await makeLead(firm.ada)
     const deal = await makeThing(firm.ada, 'deal', { phones: [{ label: 'site', typed: '503 555 0133' }] }, [recordId])
-    expect((await readRecord(firm.ada, deal, DAY)).phones.map(phone => [phone.e164, phone.person?.name, phone.zones])).toEqual([['+15035550133', undefined, expect.any(Array)], [e164, 'Iris Holm', ['Pacific/Honolulu']]])
+    expect((await readRecord(firm.ada, deal, DAY)).phones.map(phone => [phone.e164, phone.person?.name, phone.zones])).toEqual([
+      ['+15035550133', undefined, expect.any(Array)],
+      [e164, 'Iris Holm', ['Pacific/Honolulu']],
+    ])
   })
 })
 
@@ -197,9 +242,15 @@ describe('people on a record', () => {
   it('are named only to those who may see them', async () => {
     const { recordId } = await makeLead(firm.ada)
     const job = await makeThing(firm.noor, 'job', { name: 'Rider, secretly Iris' })
-    await tx(database => database.insert(recordPerson).values({ recordId: job, personId: recordId, stageId: stageOf('Hiring', 'Applied'), madeAt: DAY }))
+    await tx(database =>
+      database.insert(recordPerson).values({ recordId: job, personId: recordId, stageId: stageOf('Hiring', 'Applied'), madeAt: DAY }),
+    )
     const seen = async (asker: Firm['ada']) => {
-      const { rows } = await listRecords(asker, { module: 'job', sort: 'people', direction: 'down', words: 'secretly', where: '', page: 1 }, DAY)
+      const { rows } = await listRecords(
+        asker,
+        { module: 'job', sort: 'people', direction: 'down', words: 'secretly', where: '', page: 1 },
+        DAY,
+      )
       return [(await readRecord(asker, job, DAY)).people.length, (await boardOfJob(asker, job)).stages[0]!.count, rows[0]!.people]
     }
     expect(await seen(firm.noor)).toEqual([0, 0, null])
@@ -212,7 +263,8 @@ describe('people on a record', () => {
 describe('a pipeline', () => {
   it('of deals shows each stage with its count, its worth by currency, and its cards', async () => {
     const own = await layPipeline({ holds: 'deal', name: 'Fleets', stages: ['New', 'Offer', 'Won'], over: ['Won'] }, 9)
-    const deal = (stage: string, value: number, currency: string, name = 'Bikes') => makeThing(firm.ada, 'deal', { name, pipelineId: own, stageId: stageOf('Fleets', stage), fields: { value, currency } })
+    const deal = (stage: string, value: number, currency: string, name = 'Bikes') =>
+      makeThing(firm.ada, 'deal', { name, pipelineId: own, stageId: stageOf('Fleets', stage), fields: { value, currency } })
     const { recordId } = await makeLead(firm.ada)
     await deal('New', 100, 'USD')
     await deal('New', 50.5, 'USD')
@@ -235,7 +287,9 @@ describe('a pipeline', () => {
     await moveRecord(firm.mika, id, { stageId: stageOf('Renewals', 'Renewed'), from: stageOf('Renewals', 'Due') }, later(DAY, 2_000))
     expect(await readRecord(firm.ada, id, DAY)).toMatchObject({ stage: { name: 'Renewed', over: true }, stageSince: DAY.getTime() + 1_000 })
     expect((await kinds(id)).filter(kind => kind === 'stage-changed')).toHaveLength(1)
-    await expect(moveRecord(firm.ada, id, { stageId: stageOf('Renewals', 'Offered'), from: stageOf('Renewals', 'Due') }, DAY)).rejects.toMatchObject(problem(409, { type: 'moved-meanwhile', detail: expect.stringMatching(/to Renewed/) }))
+    await expect(
+      moveRecord(firm.ada, id, { stageId: stageOf('Renewals', 'Offered'), from: stageOf('Renewals', 'Due') }, DAY),
+    ).rejects.toMatchObject(problem(409, { type: 'moved-meanwhile', detail: expect.stringMatching(/to Renewed/) }))
     await expect(moveRecord(firm.ada, id, { stageId: stageOf('Hiring', 'Hired'), from: null }, DAY)).rejects.toMatchObject(problem(422))
     await expect(moveRecord(firm.noor, id, { stageId: stageOf('Renewals', 'Due'), from: null }, DAY)).rejects.toMatchObject(problem(404))
   })
@@ -245,26 +299,47 @@ describe('a pipeline', () => {
     const [job, other] = [await makeThing(firm.odile, 'job', {}, [recordId]), await makeThing(firm.odile, 'job', {}, [recordId])]
     const standing = (board: Board) => board.stages.filter(({ count }) => count > 0).map(({ name }) => name)
     await moveOnJob(firm.odile, job, recordId, { stageId: stageOf('Hiring', 'Trial shift'), from: stageOf('Hiring', 'Applied') }, DAY)
-    expect([standing(await boardOfJob(firm.odile, job)), standing(await boardOfJob(firm.odile, other))]).toEqual([['Trial shift'], ['Applied']])
+    expect([standing(await boardOfJob(firm.odile, job)), standing(await boardOfJob(firm.odile, other))]).toEqual([
+      ['Trial shift'],
+      ['Applied'],
+    ])
     expect((await readRecord(firm.odile, recordId, DAY)).related.map(({ standing }) => standing).sort()).toEqual(['Applied', 'Trial shift'])
     for (const place of [job, recordId]) expect(await kinds(place)).toContain('moved-on')
-    await expect(moveOnJob(firm.odile, job, recordId, { stageId: stageOf('Hiring', 'Offer'), from: stageOf('Hiring', 'Applied') }, DAY)).rejects.toMatchObject(problem(409))
-    await expect(moveOnJob(firm.odile, job, uuid(), { stageId: stageOf('Hiring', 'Offer'), from: null }, DAY)).rejects.toMatchObject(problem(404))
+    await expect(
+      moveOnJob(firm.odile, job, recordId, { stageId: stageOf('Hiring', 'Offer'), from: stageOf('Hiring', 'Applied') }, DAY),
+    ).rejects.toMatchObject(problem(409))
+    await expect(moveOnJob(firm.odile, job, uuid(), { stageId: stageOf('Hiring', 'Offer'), from: null }, DAY)).rejects.toMatchObject(
+      problem(404),
+    )
   })
 
   it('of a job that is changed takes its candidates along, by the name of their stage or else to the first', async () => {
     const [met, lost] = [await makeLead(firm.odile), await makeLead(firm.odile)]
-    const workshop = await layPipeline({ holds: 'applicant', name: 'Workshop', stages: ['Wrote', 'Trial shift', 'Hired'], over: ['Hired'] }, 8)
+    const workshop = await layPipeline(
+      { holds: 'applicant', name: 'Workshop', stages: ['Wrote', 'Trial shift', 'Hired'], over: ['Hired'] },
+      8,
+    )
     const job = await makeThing(firm.odile, 'job', { name: 'Mechanic' }, [met.recordId, lost.recordId])
     await moveOnJob(firm.odile, job, met.recordId, { stageId: stageOf('Hiring', 'Trial shift'), from: null }, DAY)
     const { version } = await readRecord(firm.odile, job, DAY)
     await changeRecord(firm.odile, job, editRecord.validateSync({ name: 'Mechanic', pipelineId: workshop, version }), DAY)
-    expect((await boardOfJob(firm.odile, job)).stages.map(({ name, cards }) => [name, ...cards.map(({ id }) => id)])).toEqual([['Wrote', lost.recordId], ['Trial shift', met.recordId], ['Hired']])
+    expect((await boardOfJob(firm.odile, job)).stages.map(({ name, cards }) => [name, ...cards.map(({ id }) => id)])).toEqual([
+      ['Wrote', lost.recordId],
+      ['Trial shift', met.recordId],
+      ['Hired'],
+    ])
   })
 
   it('keeps deals among its own stages when many are moved at once, and gives them back', async () => {
-    const ids = [await makeThing(firm.ada, 'deal', { name: 'many', pipelineId: renewals }), await makeThing(firm.ada, 'deal', { name: 'many' })]
-    const bulk = bulkForm.validateSync({ id: uuid(), selection: { list: { module: 'deal' }, ids }, change: { kind: 'stage', stageId: stageOf('Renewals', 'Gone') } })
+    const ids = [
+      await makeThing(firm.ada, 'deal', { name: 'many', pipelineId: renewals }),
+      await makeThing(firm.ada, 'deal', { name: 'many' }),
+    ]
+    const bulk = bulkForm.validateSync({
+      id: uuid(),
+      selection: { list: { module: 'deal' }, ids },
+      change: { kind: 'stage', stageId: stageOf('Renewals', 'Gone') },
+    })
     await startBulk(firm.ada, bulk, DAY)
     await drain(later(DAY, 1_000))
     const states = async () => Promise.all(ids.map(async (id) => {

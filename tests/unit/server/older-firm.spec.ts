@@ -48,7 +48,11 @@ describe('an older firm', () => {
   afterAll(() => database.close())
 
   it('has everybody where they stood, and over what was over', async () => {
-    expect(await rows('select r.name, p.name as pipeline, s.name as stage, s.over from record r join stage s on s.id = r.stage_id join pipeline p on p.id = s.pipeline_id order by r.name')).toEqual([
+    expect(
+      await rows(
+        'select r.name, p.name as pipeline, s.name as stage, s.over from record r join stage s on s.id = r.stage_id join pipeline p on p.id = s.pipeline_id order by r.name',
+      ),
+    ).toEqual([
       { name: 'Iris Holm', pipeline: 'Leads', stage: 'Trial', over: false },
       { name: 'Rider', pipeline: 'Jobs', stage: 'Filled', over: true },
       { name: 'Two bikes', pipeline: 'Sales', stage: 'Won', over: true },
@@ -57,25 +61,51 @@ describe('an older firm', () => {
   })
 
   it('has its messages, each a text and as long as it was', async () => {
-    expect(await rows('select m.kind, v.kind as within, x.encoding, x.units, x.parts, x.confirms_opt_out from message m join conversation v on v.id = m.conversation_id join text_message x on x.message_id = m.id'))
-      .toEqual([{ kind: 'text', within: 'text', encoding: 'UCS-2', units: 80, parts: 2, confirms_opt_out: true }])
+    expect(
+      await rows(
+        'select m.kind, v.kind as within, x.encoding, x.units, x.parts, x.confirms_opt_out from message m join conversation v on v.id = m.conversation_id join text_message x on x.message_id = m.id',
+      ),
+    ).toEqual([{ kind: 'text', within: 'text', encoding: 'UCS-2', units: 80, parts: 2, confirms_opt_out: true }])
   })
 
   it('knows who was spoken with last, and when', async () => {
-    expect(await rows('select record_id, module, at from contact')).toEqual([{ record_id: lead, module: 'lead', at: new Date('2026-11-20T10:00:00Z') }])
+    expect(await rows('select record_id, module, at from contact')).toEqual([
+      { record_id: lead, module: 'lead', at: new Date('2026-11-20T10:00:00Z') },
+    ])
   })
 
   it('has lists and dispositions that ask for the same stages', async () => {
-    const ids = Object.fromEntries((await rows('select s.name, s.id from stage s join pipeline p on p.id = s.pipeline_id where p.holds = \'lead\'')).map(({ name, id }) => [name, id]))
+    const ids = Object.fromEntries(
+      (await rows('select s.name, s.id from stage s join pipeline p on p.id = s.pipeline_id where p.holds = \'lead\'')).map(
+        ({ name, id }) => [name, id],
+      ),
+    )
     expect((await rows('select conditions from view'))[0]!.conditions).toEqual({ match: 'all', of: [
       { field: 'stage', test: 'one-of', value: expect.arrayContaining([ids.Trial, ids.Offer]) },
       { match: 'any', of: [{ field: 'stage', test: 'none-of', value: [ids.New] }] },
     ] })
-    expect(await rows('select colour, effects from disposition')).toEqual([{ colour: 'good', effects: [{ kind: 'add-tag', tag: 'keen' }, { kind: 'stage', stageId: ids.Trial }] }])
+    expect(await rows('select colour, effects from disposition')).toEqual([
+      {
+        colour: 'good',
+        effects: [
+          { kind: 'add-tag', tag: 'keen' },
+          { kind: 'stage', stageId: ids.Trial },
+        ],
+      },
+    ])
   })
 
   it('has the fields that were in the program as its own', async () => {
-    expect((await rows('select module, key from custom_field order by 1, 2')).map(({ module, key }) => `${module}.${key}`)).toEqual(['agreement.notice_by', 'case.urgency', 'handover.bikes', 'job.currency', 'job.hours_a_week', 'job.openings', 'job.pay', 'job.starts'])
+    expect((await rows('select module, key from custom_field order by 1, 2')).map(({ module, key }) => `${module}.${key}`)).toEqual([
+      'agreement.notice_by',
+      'case.urgency',
+      'handover.bikes',
+      'job.currency',
+      'job.hours_a_week',
+      'job.openings',
+      'job.pay',
+      'job.starts',
+    ])
   })
 })
 

@@ -25,10 +25,13 @@ beforeAll(async () => {
 beforeEach(() => tx(database => database.execute(sql`update job set done_at = now() where done_at is null`)))
 
 const stateOf = async (id: string) => {
-  const [found] = await tx(database => database.select({ state: message.state, code: message.code }).from(message).where(eq(message.id, id)))
+  const [found] = await tx(database =>
+    database.select({ state: message.state, code: message.code }).from(message).where(eq(message.id, id)),
+  )
   return [found!.state, found!.code].filter(Boolean).join(' ')
 }
-const textFrom = (from: string, text: string, at = DAY) => takeEvent('practice', { id: uuid(), at, kind: 'received', ref: uuid(), from, to: firm.portland.e164, text }, at)
+const textFrom = (from: string, text: string, at = DAY) =>
+  takeEvent('practice', { id: uuid(), at, kind: 'received', ref: uuid(), from, to: firm.portland.e164, text }, at)
 const jobAbout = async (key: string) => (await tx(database => database.select().from(job).where(eq(job.key, key))))[0]!
 
 describe('a text from a sender that is no number', () => {
@@ -40,7 +43,9 @@ describe('a text from a sender that is no number', () => {
     const opened = await readConversation(firm.ada, waits.conversationId, DAY)
     expect(opened.entries.map(({ words }) => words)).toEqual(['STOP', 'HELP'])
     const answer = sendForm.validateSync({ id: uuid(), lineId: firm.portland.id, conversationId: waits.conversationId, text: 'Hello?' })
-    await expect(sendText(firm.ada, answer, DAY)).rejects.toMatchObject({ details: { status: 422, fields: { conversationId: expect.stringContaining('no telephone number') } } })
+    await expect(sendText(firm.ada, answer, DAY)).rejects.toMatchObject({
+      details: { status: 422, fields: { conversationId: expect.stringContaining('no telephone number') } },
+    })
     // and the next text of somebody else leaves
     const { phoneId } = await makeLead(firm.ada)
     await sendText(firm.ada, textTo(phoneId, firm.portland), DAY)
@@ -73,7 +78,10 @@ describe('a job that breaks', () => {
   it('waits longer each time, says in the log and the table what broke without its words, and is given up in the end', async () => {
     await add('climb', 'hill')
     const gaveUp: Claim['payload'][] = []
-    const workshop: Workshop = { handlers: { climb: breaking(['hill'], []) }, endings: { climb: { gaveUp: async ({ payload }) => void gaveUp.push(payload), again: async () => {} } } }
+    const workshop: Workshop = {
+      handlers: { climb: breaking(['hill'], []) },
+      endings: { climb: { gaveUp: async ({ payload }) => void gaveUp.push(payload), again: async () => {} } },
+    }
     let now = DAY
     for (let failures = 1; failures <= MOST_FAILURES; failures++) {
       await run(workshop, now)
@@ -139,7 +147,10 @@ describe('a job that breaks', () => {
     const broken: Workshop = { handlers: { 'hand-over': async () => {
       throw new Error('It always does.')
     } }, endings: WORKSHOP.endings }
-    const [one, two] = [await sendText(firm.ada, textTo(phoneId, firm.portland), DAY), await sendText(firm.ada, textTo(phoneId, firm.portland), DAY)]
+    const [one, two] = [
+      await sendText(firm.ada, textTo(phoneId, firm.portland), DAY),
+      await sendText(firm.ada, textTo(phoneId, firm.portland), DAY),
+    ]
     for (let now = LEFT, i = 0; i < 2 * MOST_FAILURES; i++, now = later(now, 600_000)) await takeDue(broken, () => now, 20)
     expect([await stateOf(one.id), await stateOf(two.id)]).toEqual(['held broken', 'held broken'])
     const carrier = fakeCarrier()
@@ -225,7 +236,11 @@ describe('a clock that goes back an hour', () => {
     const carrier = fakeCarrier()
     const { phoneId } = await makeLead(firm.ada, { region: 'OR' }, '541 555 0177')
     const now = await sendText(firm.ada, textTo(phoneId, firm.portland), DAY)
-    const scheduled = await sendText(firm.ada, textTo(phoneId, firm.portland, { later: { wallTime: '2026-11-25T09:00', zone: 'Pacific/Honolulu' }, text: 'Good morning' }), DAY)
+    const scheduled = await sendText(
+      firm.ada,
+      textTo(phoneId, firm.portland, { later: { wallTime: '2026-11-25T09:00', zone: 'Pacific/Honolulu' }, text: 'Good morning' }),
+      DAY,
+    )
     const before = later(DAY, -HOUR)
     await drain(later(before, 10_000))
     expect(carrier.asked).toEqual([])

@@ -8,16 +8,35 @@ import { useDatabase } from '../../support/database'
 useDatabase()
 const ids = Array.from({ length: 6 }, (_, i) => `01a00000-0000-7000-8000-00000000000${i}`)
 const someId = fc.constantFrom(...ids)
-const asker: fc.Arbitrary<Asker> = fc.record({ id: someId, role: fc.constantFrom('rep', 'lead', 'admin'), teamIds: fc.subarray(ids), peopleIds: fc.subarray(ids) })
+const asker: fc.Arbitrary<Asker> = fc.record({
+  id: someId,
+  role: fc.constantFrom('rep', 'lead', 'admin'),
+  teamIds: fc.subarray(ids),
+  peopleIds: fc.subarray(ids),
+})
 const belongs = fc.record({ ownerId: fc.option(someId), teamId: fc.option(someId) })
 
 describe('can() and visible()', () => {
   it('say the same of every thing, for every right, role, team and owner', async () => {
-    await fc.assert(fc.asyncProperty(asker, fc.constantFrom(...Object.keys(PERMISSIONS) as Permission[]), fc.array(belongs, { minLength: 1, maxLength: 20 }), async (who, permission, things) => {
-      const rows = sql.join(things.map((thing, i) => sql`(${i}::int, ${thing.ownerId}::uuid, ${thing.teamId}::uuid)`), sql`, `)
-      const seen = await tx(database => database.execute<{ i: number }>(sql`select i from (values ${rows}) thing (i, owner, team) where ${visible(who, permission, { owner: sql`owner`, team: sql`team` })} order by i`))
-      expect(seen.rows.map(row => row.i)).toEqual(things.flatMap((thing, i) => can(who, permission, thing) ? [i] : []))
-    }), { numRuns: 300 })
+    await fc.assert(
+      fc.asyncProperty(
+        asker,
+        fc.constantFrom(...(Object.keys(PERMISSIONS) as Permission[])),
+        fc.array(belongs, { minLength: 1, maxLength: 20 }),
+        async (who, permission, things) => {
+          const rows = sql.join(
+            things.map((thing, i) => sql`(${i}::int, ${thing.ownerId}::uuid, ${thing.teamId}::uuid)`),
+            sql`, `,
+          )
+          const seen = await tx(database =>
+            database.execute<{ i: number }>(sql`select i from (values ${rows}) thing (i, owner, team)
+        where ${visible(who, permission, { owner: sql`owner`, team: sql`team` })} order by i`),
+          )
+          expect(seen.rows.map(row => row.i)).toEqual(things.flatMap((thing, i) => (can(who, permission, thing) ? [i] : [])))
+        },
+      ),
+      { numRuns: 300 },
+    )
   })
 
   it('give an admin all and a rep what is theirs or their team\'s', () => {

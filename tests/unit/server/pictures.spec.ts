@@ -34,14 +34,18 @@ describe('a text with pictures', () => {
     expect(entry!.message).toMatchObject({ parts: 1, pictures: [{ id: ids[0], width: 40, height: 30 }, { id: ids[1] }] })
     expect((await readPicture(firm.mika, ids[0]!)).type).toBe('image/png')
     await expect(readPicture(firm.noor, ids[0]!)).rejects.toMatchObject(problem(404))
-    await expect(sendText(firm.ada, textTo(phoneId, firm.portland, { pictureIds: [ids[0]!] }), DAY)).rejects.toMatchObject(problem(422, { fields: { pictureIds: expect.stringContaining('not there any more') } }))
+    await expect(sendText(firm.ada, textTo(phoneId, firm.portland, { pictureIds: [ids[0]!] }), DAY)).rejects.toMatchObject(
+      problem(422, { fields: { pictureIds: expect.stringContaining('not there any more') } }),
+    )
   })
 
   it('may have no words', async () => {
     fakeCarrier()
     const { phoneId } = await makeLead(firm.ada)
     await sendText(firm.ada, textTo(phoneId, firm.portland, { text: '', pictureIds: [await put()] }), DAY)
-    await expect(sendText(firm.ada, textTo(phoneId, firm.portland, { text: '' }), DAY)).rejects.toMatchObject(problem(422, { fields: { text: 'Write the text first.' } }))
+    await expect(sendText(firm.ada, textTo(phoneId, firm.portland, { text: '' }), DAY)).rejects.toMatchObject(
+      problem(422, { fields: { text: 'Write the text first.' } }),
+    )
   })
 
   it('gives them back with its words when it is taken back', async () => {
@@ -58,9 +62,15 @@ describe('a text with pictures', () => {
     const { phoneId } = await makeLead(firm.ada)
     const { phoneId: there } = await makeLead(firm.noor, { region: 'NS', country: 'CA' }, '902 555 0161')
     const fields = (says: string) => problem(422, { fields: { pictureIds: expect.stringContaining(says) } })
-    await expect(sendText(firm.noor, textTo(there, firm.halifax, { pictureIds: [await put(firm.noor)] }), DAY)).rejects.toMatchObject(fields('takes none'))
-    await expect(sendText(firm.ada, textTo(phoneId, firm.portland, { pictureIds: [await put(), await put(), await put(), await put()] }), DAY)).rejects.toMatchObject(fields('3 pictures'))
-    await expect(sendText(firm.ada, textTo(phoneId, firm.portland, { pictureIds: [await put(firm.mika)] }), DAY)).rejects.toMatchObject(fields('not there'))
+    await expect(sendText(firm.noor, textTo(there, firm.halifax, { pictureIds: [await put(firm.noor)] }), DAY)).rejects.toMatchObject(
+      fields('takes none'),
+    )
+    await expect(
+      sendText(firm.ada, textTo(phoneId, firm.portland, { pictureIds: [await put(), await put(), await put(), await put()] }), DAY),
+    ).rejects.toMatchObject(fields('3 pictures'))
+    await expect(sendText(firm.ada, textTo(phoneId, firm.portland, { pictureIds: [await put(firm.mika)] }), DAY)).rejects.toMatchObject(
+      fields('not there'),
+    )
   })
 })
 
@@ -81,7 +91,10 @@ describe('a picture that is not sent yet', () => {
   it('is forgotten after a month, but for those that a draft holds', async () => {
     const { recordId } = await makeLead(firm.ada)
     const [lost, kept] = [await put(), await put()]
-    await keepDraft(firm.ada, draftForm.validateSync({ key: `record ${recordId}`, text: '', at: DAY.getTime(), ref: newRef(() => 55_555), pictureIds: [kept] }))
+    await keepDraft(
+      firm.ada,
+      draftForm.validateSync({ key: `record ${recordId}`, text: '', at: DAY.getTime(), ref: newRef(() => 55_555), pictureIds: [kept] }),
+    )
     expect((await draftsOf(firm.ada))[0]).toMatchObject({ text: '', pictureIds: [kept] })
     await put(firm.ada, later(DAY, 31 * 86_400_000))
     await readPicture(firm.ada, kept)

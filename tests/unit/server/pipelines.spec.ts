@@ -17,7 +17,8 @@ let firm: Firm
 beforeAll(async () => firm = await makeFirm())
 
 interface Wanted { name: string, id?: string, over?: boolean }
-const form = (name: string, stages: Wanted[], holds: Held = 'deal', id = uuid()) => pipelineForm.validateSync({ id, holds, name, stages: stages.map(stage => ({ id: uuid(), ...stage })) })
+const form = (name: string, stages: Wanted[], holds: Held = 'deal', id = uuid()) =>
+  pipelineForm.validateSync({ id, holds, name, stages: stages.map(stage => ({ id: uuid(), ...stage })) })
 const problem = (status: number, details: object = {}) => ({ details: { status, ...details } })
 const FLEETS: Wanted[] = [{ name: 'First word' }, { name: 'Trial week' }, { name: 'Signed', over: true }, { name: 'Lost', over: true }]
 const SAME = uuid()
@@ -36,7 +37,9 @@ describe('a pipeline', () => {
     await addPipeline(firm.rafe, one, DAY)
     const all = await addPipeline(firm.rafe, one, DAY)
     expect(all.map(({ name }) => name)).toEqual(['Sales', 'New fleets'])
-    await expect(addPipeline(firm.rafe, form('new FLEETS', FLEETS), DAY)).rejects.toMatchObject(problem(422, { fields: { name: expect.stringMatching(/already/) } }))
+    await expect(addPipeline(firm.rafe, form('new FLEETS', FLEETS), DAY)).rejects.toMatchObject(
+      problem(422, { fields: { name: expect.stringMatching(/already/) } }),
+    )
   })
 
   it.each([
@@ -51,14 +54,34 @@ describe('a pipeline', () => {
 
   it('moves nobody when a stage is renamed, though two change names with each other, nor anything that asks for it', async () => {
     const { id, stage } = await fleets('Swapped')
-    const [first, signed] = [await makeThing(firm.ada, 'deal', { pipelineId: id }), await makeThing(firm.ada, 'deal', { pipelineId: id, stageId: stage('Signed') })]
+    const [first, signed] = [
+      await makeThing(firm.ada, 'deal', { pipelineId: id }),
+      await makeThing(firm.ada, 'deal', { pipelineId: id, stageId: stage('Signed') }),
+    ]
     const where = JSON.stringify({ match: 'all', of: [{ field: 'stage', test: 'one-of', value: [stage('First word')] }] })
     const asked = { module: 'deal' as const, sort: 'stage', direction: 'up' as const, words: '', where, page: 1 }
     const before = await readRecord(firm.ada, first, DAY)
-    await changePipeline(firm.rafe, id, form('Swapped', [
-      { name: 'Trial week', id: stage('First word') }, { name: 'First word', id: stage('Trial week') }, { name: 'Riding', id: stage('Signed') }, { name: 'Lost', id: stage('Lost'), over: true },
-    ], 'deal', id), DAY)
-    expect(await readRecord(firm.ada, first, DAY)).toMatchObject({ stage: { name: 'Trial week', over: false }, version: before.version, stageSince: before.stageSince })
+    await changePipeline(
+      firm.rafe,
+      id,
+      form(
+        'Swapped',
+        [
+          { name: 'Trial week', id: stage('First word') },
+          { name: 'First word', id: stage('Trial week') },
+          { name: 'Riding', id: stage('Signed') },
+          { name: 'Lost', id: stage('Lost'), over: true },
+        ],
+        'deal',
+        id,
+      ),
+      DAY,
+    )
+    expect(await readRecord(firm.ada, first, DAY)).toMatchObject({
+      stage: { name: 'Trial week', over: false },
+      version: before.version,
+      stageSince: before.stageSince,
+    })
     // no longer a stage in which it is over
     expect(await readRecord(firm.ada, signed, DAY)).toMatchObject({ stage: { name: 'Riding', over: false } })
     expect((await listRecords(firm.ada, asked, DAY)).rows).toMatchObject([{ id: first, stage: 'Trial week' }])
@@ -66,22 +89,52 @@ describe('a pipeline', () => {
 
   it('keeps a stage in which something stands, or which a list or a disposition asks for, and itself while it is used', async () => {
     const { id, stage } = await fleets('In use')
-    const without = (gone: string) => form('In use', FLEETS.filter(({ name }) => name !== gone).map(one => ({ ...one, id: stage(one.name) })), 'deal', id)
+    const without = (gone: string) =>
+      form(
+        'In use',
+        FLEETS.filter(({ name }) => name !== gone).map(one => ({ ...one, id: stage(one.name) })),
+        'deal',
+        id,
+      )
     await makeThing(firm.ada, 'deal', { pipelineId: id, stageId: stage('Trial week') })
-    await expect(changePipeline(firm.rafe, id, without('Trial week'), DAY)).rejects.toMatchObject(problem(422, { fields: { stages: expect.stringMatching(/1 still stands in “Trial week”/) } }))
-    await expect(removePipeline(firm.rafe, id, DAY)).rejects.toMatchObject(problem(409, { detail: expect.stringMatching(/1 deal is in “In use”/) }))
+    await expect(changePipeline(firm.rafe, id, without('Trial week'), DAY)).rejects.toMatchObject(
+      problem(422, { fields: { stages: expect.stringMatching(/1 still stands in “Trial week”/) } }),
+    )
+    await expect(removePipeline(firm.rafe, id, DAY)).rejects.toMatchObject(
+      problem(409, { detail: expect.stringMatching(/1 deal is in “In use”/) }),
+    )
     const where = JSON.stringify({ match: 'all', of: [{ field: 'stage', test: 'one-of', value: [stage('Signed')] }] })
-    await saveView(firm.ada, viewForm.validateSync({ id: uuid(), module: 'deal', name: 'On trial', columns: ['name'], where, sort: 'name', direction: 'up' }), DAY)
-    await expect(changePipeline(firm.rafe, id, without('Signed'), DAY)).rejects.toMatchObject(problem(422, { fields: { stages: 'the list “On trial” asks for “Signed”. Take it out there first.' } }))
-    expect((await changePipeline(firm.rafe, id, without('Lost'), DAY)).find(one => one.id === id)!.stages.map(({ name }) => name)).toEqual(['First word', 'Trial week', 'Signed'])
+    await saveView(
+      firm.ada,
+      viewForm.validateSync({ id: uuid(), module: 'deal', name: 'On trial', columns: ['name'], where, sort: 'name', direction: 'up' }),
+      DAY,
+    )
+    await expect(changePipeline(firm.rafe, id, without('Signed'), DAY)).rejects.toMatchObject(
+      problem(422, { fields: { stages: 'the list “On trial” asks for “Signed”. Take it out there first.' } }),
+    )
+    expect((await changePipeline(firm.rafe, id, without('Lost'), DAY)).find(one => one.id === id)!.stages.map(({ name }) => name)).toEqual([
+      'First word',
+      'Trial week',
+      'Signed',
+    ])
     const unused = await fleets('Not in use')
     expect((await removePipeline(firm.rafe, unused.id, DAY)).map(({ name }) => name)).not.toContain('Not in use')
   })
 
   it('takes no stage of another one', async () => {
     const [mine, other] = [await fleets('Mine'), await fleets('Other')]
-    const taken = form('Mine', [{ name: 'First word', id: mine.stage('First word') }, { name: 'Lost', id: other.stage('Lost') }], 'deal', mine.id)
-    await expect(changePipeline(firm.rafe, mine.id, taken, DAY)).rejects.toMatchObject(problem(422, { fields: { stages: expect.stringMatching(/stage of another pipeline/) } }))
+    const taken = form(
+      'Mine',
+      [
+        { name: 'First word', id: mine.stage('First word') },
+        { name: 'Lost', id: other.stage('Lost') },
+      ],
+      'deal',
+      mine.id,
+    )
+    await expect(changePipeline(firm.rafe, mine.id, taken, DAY)).rejects.toMatchObject(
+      problem(422, { fields: { stages: expect.stringMatching(/stage of another pipeline/) } }),
+    )
     expect((await listPipelines(firm.rafe, 'deal')).find(({ id }) => id === other.id)!.stages).toHaveLength(4)
   })
 
@@ -90,8 +143,21 @@ describe('a pipeline', () => {
     const job = await makeThing(firm.noor, 'job', { pipelineId: hiring })
     const rider = await makeThing(firm.noor, 'candidate', { firstName: 'Wren', lastName: 'Abara' })
     await putOn(firm.noor, job, rider, DAY)
-    expect((await listPipelines(firm.rafe, 'applicant'))[0]).toMatchObject({ records: 1, stages: [{ count: 1 }, ...stages.slice(1).map(() => ({ count: 0 }))] })
-    await changePipeline(firm.rafe, hiring, form('Hiring', stages.map((one, place) => ({ ...one, name: place === 0 ? 'Wrote to us' : one.name })), 'applicant', hiring), DAY)
+    expect((await listPipelines(firm.rafe, 'applicant'))[0]).toMatchObject({
+      records: 1,
+      stages: [{ count: 1 }, ...stages.slice(1).map(() => ({ count: 0 }))],
+    })
+    await changePipeline(
+      firm.rafe,
+      hiring,
+      form(
+        'Hiring',
+        stages.map((one, place) => ({ ...one, name: place === 0 ? 'Wrote to us' : one.name })),
+        'applicant',
+        hiring,
+      ),
+      DAY,
+    )
     expect((await boardOfJob(firm.noor, job)).stages[0]).toMatchObject({ name: 'Wrote to us', count: 1 })
     await expect(removePipeline(firm.rafe, hiring, DAY)).rejects.toMatchObject(problem(409))
   })
@@ -101,6 +167,8 @@ describe('a pipeline', () => {
     await expect(addPipeline(firm.rafe, form('More leads', FLEETS, 'lead'), DAY)).rejects.toMatchObject(problem(422))
     const own = [{ id: uuid(), name: 'Heard of us', over: false }, ...leads.stages]
     await changePipeline(firm.rafe, leads.id, form(leads.name, own, 'lead', leads.id), DAY)
-    expect((await readRecord(firm.ada, await makeThing(firm.ada, 'lead', { firstName: 'Wren' }), DAY)).stage).toMatchObject({ name: 'Heard of us' })
+    expect((await readRecord(firm.ada, await makeThing(firm.ada, 'lead', { firstName: 'Wren' }), DAY)).stage).toMatchObject({
+      name: 'Heard of us',
+    })
   })
 })

@@ -22,7 +22,8 @@ let carrier: ReturnType<typeof fakeCarrier>
 beforeAll(async () => firm = await makeFirm())
 beforeEach(() => carrier = fakeCarrier())
 
-const receive = (from: string, text: string, at = DAY, to = firm.portland.e164) => takeEvent('practice', { id: uuid(), at, kind: 'received', ref: uuid(), from, to, text }, at)
+const receive = (from: string, text: string, at = DAY, to = firm.portland.e164) =>
+  takeEvent('practice', { id: uuid(), at, kind: 'received', ref: uuid(), from, to, text }, at)
 const consentOf = async (recordId: string) => (await readRecord(firm.ada, recordId, DAY)).phones[0]!.consent
 const waiting = async (who = firm.ada) => (await readShelf(who)).items
 
@@ -32,7 +33,13 @@ describe('a text that comes in', () => {
     await receive(e164, 'Is the bike still free?', later(DAY, 1_000))
     const { entries } = await readTimeline(firm.ada, recordId)
     expect(entries[0]).toMatchObject({ kind: 'text-in', words: 'Is the bike still free?', message: { direction: 'in', state: 'received' } })
-    expect(await waiting(firm.mika)).toContainEqual(expect.objectContaining({ remote: e164, record: expect.objectContaining({ name: 'Iris Holm' }), waitsSince: later(DAY, 1_000).getTime() }))
+    expect(await waiting(firm.mika)).toContainEqual(
+      expect.objectContaining({
+        remote: e164,
+        record: expect.objectContaining({ name: 'Iris Holm' }),
+        waitsSince: later(DAY, 1_000).getTime(),
+      }),
+    )
     expect(await waiting(firm.noor)).toEqual([])
     expect((await readRecord(firm.ada, recordId, DAY)).lastContactAt).toBe(later(DAY, 1_000).getTime())
   })
@@ -62,7 +69,11 @@ describe('a text that comes in', () => {
     await receive(stranger, 'Saw your trike outside the library')
     const item = (await waiting()).find(one => one.remote === stranger)!
     expect(item.record).toBeNull()
-    await sendText(firm.ada, { ...textTo('', firm.portland), phoneId: null, conversationId: item.conversationId, text: 'That is us!' }, later(DAY, 1_000))
+    await sendText(
+      firm.ada,
+      { ...textTo('', firm.portland), phoneId: null, conversationId: item.conversationId, text: 'That is us!' },
+      later(DAY, 1_000),
+    )
     await drain(later(DAY, 10_000))
     expect(carrier.asked[0]).toMatchObject({ to: stranger })
     const { recordId } = await makeLead(firm.ada, { firstName: 'Kalani' }, '808 555 0177')
@@ -93,12 +104,16 @@ describe('STOP, START and HELP', () => {
     await receive(e164, ' stop. ', DAY, firm.second.e164)
     await receive(e164, 'STOP', later(DAY, 1_000))
     await drain(later(DAY, 10_000))
-    expect(carrier.asked).toEqual([expect.objectContaining({ to: e164, from: firm.second.e164, confirmsOptOut: true, text: expect.stringContaining('no more texts') })])
+    expect(carrier.asked).toEqual([
+      expect.objectContaining({ to: e164, from: firm.second.e164, confirmsOptOut: true, text: expect.stringContaining('no more texts') }),
+    ])
     expect(await consentOf(recordId)).toMatchObject({ texts: 'refused', how: 'text', words: 'STOP', line: 'Portland line' })
     expect((await waiting()).some(item => item.remote === e164)).toBe(false)
     await expect(sendText(firm.ada, textTo(phoneId, firm.portland), DAY)).rejects.toMatchObject({ details: { type: 'opted-out' } })
     const { entries } = await readTimeline(firm.ada, recordId)
-    expect(entries).toContainEqual(expect.objectContaining({ kind: 'consent-changed', words: null, data: expect.objectContaining({ kind: 'refused' }) }))
+    expect(entries).toContainEqual(
+      expect.objectContaining({ kind: 'consent-changed', words: null, data: expect.objectContaining({ kind: 'refused' }) }),
+    )
   })
 
   it('START takes it back, and only after a STOP is it an order', async () => {
@@ -119,7 +134,11 @@ describe('STOP, START and HELP', () => {
     await receive(e164, 'HELP')
     await drain(later(DAY, 1_000))
     expect(carrier.asked).toEqual([expect.objectContaining({ text: expect.stringContaining('Pannier & Post') })])
-    expect((await readTimeline(firm.ada, recordId)).entries[0]).toMatchObject({ kind: 'text-out', colleague: null, message: { origin: 'automatic' } })
+    expect((await readTimeline(firm.ada, recordId)).entries[0]).toMatchObject({
+      kind: 'text-out',
+      colleague: null,
+      message: { origin: 'automatic' },
+    })
   })
 
   it('HELP from somebody who has stopped sends nothing and waits for a person', async () => {
@@ -133,7 +152,8 @@ describe('STOP, START and HELP', () => {
 })
 
 describe('a wish in free words', () => {
-  const proposalFor = async (e164: string) => (await tx(database => database.select().from(consentProposal).where(eq(consentProposal.e164, e164))))[0]!
+  const proposalFor = async (e164: string) =>
+    (await tx(database => database.select().from(consentProposal).where(eq(consentProposal.e164, e164))))[0]!
 
   it('is proposed, not taken; one yes opts the number out with the words of the text', async () => {
     const { recordId, phoneId, e164 } = await makeLead(firm.ada)
@@ -142,14 +162,18 @@ describe('a wish in free words', () => {
     const proposal = await proposalFor(e164)
     await decideConsent(firm.ada, phoneId, { agrees: false, words: '', proposalId: proposal.id }, DAY)
     expect(await consentOf(recordId)).toMatchObject({ texts: 'refused', how: 'by-hand', words: 'please don’t text me again' })
-    await expect(decideConsent(firm.mika, phoneId, { agrees: false, words: '', proposalId: proposal.id }, DAY)).rejects.toMatchObject({ details: { type: 'decided' } })
+    await expect(decideConsent(firm.mika, phoneId, { agrees: false, words: '', proposalId: proposal.id }, DAY)).rejects.toMatchObject({
+      details: { type: 'decided' },
+    })
   })
 
   it('of another number is not found', async () => {
     const [own, other] = [await makeLead(firm.ada), await makeLead(firm.ada)]
     await receive(other.e164, 'please don’t text me again')
     const proposal = await proposalFor(other.e164)
-    await expect(decideConsent(firm.ada, own.phoneId, { agrees: false, words: 'said so', proposalId: proposal.id }, DAY)).rejects.toMatchObject({ details: { status: 404 } })
+    await expect(
+      decideConsent(firm.ada, own.phoneId, { agrees: false, words: 'said so', proposalId: proposal.id }, DAY),
+    ).rejects.toMatchObject({ details: { status: 404 } })
     expect((await proposalFor(other.e164)).decidedAt).toBeNull()
   })
 
@@ -166,7 +190,9 @@ describe('a wish in free words', () => {
     const { phoneId, e164 } = await makeLead(firm.ada)
     await decideConsent(firm.ada, phoneId, { agrees: true, words: 'said so on the phone', proposalId: null }, DAY)
     await receive(e164, 'STOP')
-    await expect(decideConsent(firm.ada, phoneId, { agrees: true, words: 'changed their mind', proposalId: null }, DAY)).rejects.toMatchObject({ details: { type: 'opted-out' } })
+    await expect(
+      decideConsent(firm.ada, phoneId, { agrees: true, words: 'changed their mind', proposalId: null }, DAY),
+    ).rejects.toMatchObject({ details: { type: 'opted-out' } })
   })
 })
 

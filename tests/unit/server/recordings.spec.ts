@@ -25,7 +25,13 @@ beforeEach(() => {
   fakeCarrier()
 })
 const problem = (status: number, details: object = {}) => ({ details: { status, ...details } })
-const setLine = (values: object) => tx(database => database.update(line).set({ records: false, ownerFirst: false, greeting: null, ringSeconds: 25, hours: null, ...values }).where(eq(line.id, firm.portland.id)))
+const setLine = (values: object) =>
+  tx(database =>
+    database
+      .update(line)
+      .set({ records: false, ownerFirst: false, greeting: null, ringSeconds: 25, hours: null, ...values })
+      .where(eq(line.id, firm.portland.id)),
+  )
 
 /** A talk of Ada's of six seconds, recorded. */
 async function recordedTalk(sound = madeUpSound('talk', 6_000, 2)) {
@@ -57,7 +63,9 @@ describe('a recording', () => {
     await expect(hearRecording(firm.noor, recording!.id, DAY)).rejects.toMatchObject(problem(404))
     await expect(hearRecording(firm.ada, uuid(), DAY)).rejects.toMatchObject(problem(404))
     await hearRecording(firm.odile, recording!.id, DAY)
-    const heard = (await tx(database => database.select().from(audit).where(eq(audit.action, 'recording-heard')))).filter(({ details }) => (details as { recordingId: string }).recordingId === recording!.id)
+    const heard = (await tx(database => database.select().from(audit).where(eq(audit.action, 'recording-heard')))).filter(
+      ({ details }) => (details as { recordingId: string }).recordingId === recording!.id,
+    )
     expect(heard.map(({ colleagueId }) => colleagueId)).toEqual([firm.odile.id])
   })
 
@@ -69,7 +77,9 @@ describe('a recording', () => {
     await expect(markRecording(firm.ada, recording!.id, { ...mark, id: uuid(), atMs: 6_001 }, DAY)).rejects.toMatchObject(problem(422))
     await expect(markRecording(firm.mika, recording!.id, { ...mark, id: uuid() }, DAY)).rejects.toMatchObject(problem(403))
     const { entries } = await readTimeline(firm.mika, recordId)
-    expect(entries.find(({ call }) => call)!.call!.recording!.marks).toEqual([{ id: mark.id, atMs: 2_500, words: 'Asks for the price', colleague: 'Ada' }])
+    expect(entries.find(({ call }) => call)!.call!.recording!.marks).toEqual([
+      { id: mark.id, atMs: 2_500, words: 'Asks for the price', colleague: 'Ada' },
+    ])
   })
 
   it('is left where what came is no sound', async () => {
@@ -129,14 +139,29 @@ describe('a line that takes messages', () => {
   it('rings first with the caller’s own colleague, where it says so, and then with all', async () => {
     await setLine({ ownerFirst: true })
     const { e164 } = await rings()
-    const ringsWith = async (at: Date) => (await Promise.all([firm.ada, firm.mika].map(async asker => (await myCalls(asker, at)).some(({ remote }) => remote === e164) ? asker.firstName : ''))).join(' ')
+    const ringsWith = async (at: Date) =>
+      (
+        await Promise.all(
+          [firm.ada, firm.mika].map(async asker =>
+            (await myCalls(asker, at)).some(({ remote }) => remote === e164) ? asker.firstName : '',
+          ),
+        )
+      ).join(' ')
     expect(await ringsWith(later(DAY, 9_999))).toBe('Ada ')
     expect(await ringsWith(later(DAY, 10_000))).toBe('Ada Mika')
   })
 })
 
 describe('how a line rings', () => {
-  const values = { carrier: 'practice', languages: [], records: true, ownerFirst: false, greeting: ' Leave a message. ', ringSeconds: 30, hours: { opens: '08:00', closes: '24:00', days: [1, 2] } }
+  const values = {
+    carrier: 'practice',
+    languages: [],
+    records: true,
+    ownerFirst: false,
+    greeting: ' Leave a message. ',
+    ringSeconds: 30,
+    hours: { opens: '08:00', closes: '24:00', days: [1, 2] },
+  }
 
   it('is set by an admin, and noted', async () => {
     const all = await changeLine(firm.rafe, firm.second.id, lineForm.validateSync(values), DAY)
@@ -146,8 +171,11 @@ describe('how a line rings', () => {
   })
 
   it.each([
-    [{ ringSeconds: 4 }, 'five seconds'], [{ ringSeconds: 'x' }, 'number of seconds'], [{ hours: { opens: '18:00', closes: '08:00', days: [1] } }, 'closes before it opens'],
-    [{ hours: { opens: '8', closes: '18:00', days: [1] } }, 'such as 08:00'], [{ hours: { opens: '08:00', closes: '18:00', days: [] } }, 'at least one day'],
+    [{ ringSeconds: 4 }, 'five seconds'],
+    [{ ringSeconds: 'x' }, 'number of seconds'],
+    [{ hours: { opens: '18:00', closes: '08:00', days: [1] } }, 'closes before it opens'],
+    [{ hours: { opens: '8', closes: '18:00', days: [1] } }, 'such as 08:00'],
+    [{ hours: { opens: '08:00', closes: '18:00', days: [] } }, 'at least one day'],
   ])('refuses %j', (change, words) => {
     expect(() => lineForm.validateSync({ ...values, ...change })).toThrow(words)
   })

@@ -15,21 +15,48 @@ useDatabase()
 let firm: Firm
 beforeAll(async () => {
   firm = await makeFirm()
-  await tx(database => database.insert(customField).values({ id: uuid(), module: 'lead', key: 'bikes', label: 'Bikes', kind: 'text', example: '2', position: 0 }))
+  await tx(database =>
+    database
+      .insert(customField)
+      .values({ id: uuid(), module: 'lead', key: 'bikes', label: 'Bikes', kind: 'text', example: '2', position: 0 }),
+  )
 })
 
 const edit = async (recordId: string, values: object): Promise<EditRecord> => {
   const now = await readRecord(firm.ada, recordId, DAY)
-  return editRecord.validateSync({ ...now, companyId: now.company?.id ?? null, phones: now.phones.map(({ id, label, typed }) => ({ id, label, typed })), ...values })
+  return editRecord.validateSync({
+    ...now,
+    companyId: now.company?.id ?? null,
+    phones: now.phones.map(({ id, label, typed }) => ({ id, label, typed })),
+    ...values,
+  })
 }
-const query = (values: object) => ({ module: 'lead' as const, sort: 'name', direction: 'up' as const, words: '', where: '', page: 1, ...values })
+const query = (values: object) => ({
+  module: 'lead' as const,
+  sort: 'name',
+  direction: 'up' as const,
+  words: '',
+  where: '',
+  page: 1,
+  ...values,
+})
 
 describe('making a record', () => {
   it('cleans numbers, keeps what is none, and begins at the first stage', async () => {
-    const { recordId } = await makeLead(firm.ada, { phones: [{ label: 'mobile', typed: '(808) 555-0161' }, { label: 'shop', typed: 'ask reception' }] })
+    const { recordId } = await makeLead(firm.ada, {
+      phones: [
+        { label: 'mobile', typed: '(808) 555-0161' },
+        { label: 'shop', typed: 'ask reception' },
+      ],
+    })
     expect(await readRecord(firm.ada, recordId, DAY)).toMatchObject({
-      name: 'Iris Holm', stage: { name: 'New' }, owner: { name: 'Ada Lund' },
-      phones: [{ e164: '+18085550161', country: 'US', unusable: null, zones: ['Pacific/Honolulu'] }, { typed: 'ask reception', e164: null, unusable: 'not-a-number' }],
+      name: 'Iris Holm',
+      stage: { name: 'New' },
+      owner: { name: 'Ada Lund' },
+      phones: [
+        { e164: '+18085550161', country: 'US', unusable: null, zones: ['Pacific/Honolulu'] },
+        { typed: 'ask reception', e164: null, unusable: 'not-a-number' },
+      ],
     })
   })
 
@@ -46,16 +73,29 @@ describe('making a record', () => {
     [{ firstName: 'A', companyId: uuid() }, 'companyId'],
     [{ firstName: 'A', zone: 'Mars/Base' }, 'zone'],
   ])('says at the field what is wrong with %j', async (values, field) => {
-    await expect(addRecord(firm.ada, { ...form(values), id: uuid(), module: 'lead' }, DAY)).rejects.toMatchObject({ details: { status: 422, fields: { [field]: expect.any(String) } } })
+    await expect(addRecord(firm.ada, { ...form(values), id: uuid(), module: 'lead' }, DAY)).rejects.toMatchObject({
+      details: { status: 422, fields: { [field]: expect.any(String) } },
+    })
   })
 })
 
 describe('changing a record', () => {
   it('puts each field that changed on the timeline, from what to what, and the stage apart', async () => {
     const { recordId } = await makeLead(firm.ada)
-    await changeRecord(firm.mika, recordId, await edit(recordId, { city: 'Hilo', stageId: stageOf('Leads', 'Trial'), fields: { bikes: '3', unknown: 'x' } }), later(DAY, 1_000))
+    await changeRecord(
+      firm.mika,
+      recordId,
+      await edit(recordId, { city: 'Hilo', stageId: stageOf('Leads', 'Trial'), fields: { bikes: '3', unknown: 'x' } }),
+      later(DAY, 1_000),
+    )
     const { entries } = await readTimeline(firm.ada, recordId)
-    expect(entries).toContainEqual(expect.objectContaining({ kind: 'stage-changed', data: { from: 'New', to: 'Trial' }, colleague: expect.objectContaining({ firstName: 'Mika' }) }))
+    expect(entries).toContainEqual(
+      expect.objectContaining({
+        kind: 'stage-changed',
+        data: { from: 'New', to: 'Trial' },
+        colleague: expect.objectContaining({ firstName: 'Mika' }),
+      }),
+    )
     expect(entries.find(entry => entry.kind === 'fields-changed')!.data.changes).toEqual([
       { field: 'city', label: 'City', from: null, to: 'Hilo' },
       { field: 'bikes', label: 'Bikes', from: null, to: '3' },
@@ -66,7 +106,9 @@ describe('changing a record', () => {
     const { recordId } = await makeLead(firm.ada)
     const mine = await edit(recordId, { city: 'Hilo' })
     await changeRecord(firm.mika, recordId, await edit(recordId, { city: 'Kona' }), DAY)
-    await expect(changeRecord(firm.ada, recordId, mine, DAY)).rejects.toMatchObject({ details: { type: 'stale', version: 2, differences: [{ label: 'City', theirs: 'Kona', mine: 'Hilo' }] } })
+    await expect(changeRecord(firm.ada, recordId, mine, DAY)).rejects.toMatchObject({
+      details: { type: 'stale', version: 2, differences: [{ label: 'City', theirs: 'Kona', mine: 'Hilo' }] },
+    })
     await changeRecord(firm.ada, recordId, { ...mine, version: 2 }, DAY)
     expect((await readRecord(firm.ada, recordId, DAY)).city).toBe('Hilo')
   })
@@ -83,7 +125,8 @@ describe('a timeline', () => {
   it('is paged by what is on it, newest first, without gaps or repeats', async () => {
     const { recordId } = await makeLead(firm.ada)
     // several of one moment, so that time alone would not do
-    for (let i = 0; i < PAGE + 20; i++) await addNote(firm.ada, recordId, { id: uuid(), words: `note ${i}` }, later(DAY, Math.floor(i / 7) * 1_000))
+    for (let i = 0; i < PAGE + 20; i++)
+      await addNote(firm.ada, recordId, { id: uuid(), words: `note ${i}` }, later(DAY, Math.floor(i / 7) * 1_000))
     const first = await readTimeline(firm.ada, recordId)
     const last = first.entries.at(-1)!
     const second = await readTimeline(firm.ada, recordId, { at: last.at, id: last.id })
@@ -115,7 +158,9 @@ describe('a timeline', () => {
     const note = { id: uuid(), words: '<b>bold</b> & {{ person.name }}' }
     await addNote(firm.ada, recordId, note, DAY)
     await addNote(firm.ada, recordId, note, DAY)
-    expect((await readTimeline(firm.ada, recordId)).entries.filter(entry => entry.kind === 'note').map(entry => entry.words)).toEqual([note.words])
+    expect((await readTimeline(firm.ada, recordId)).entries.filter(entry => entry.kind === 'note').map(entry => entry.words)).toEqual([
+      note.words,
+    ])
   })
 })
 

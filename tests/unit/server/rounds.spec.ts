@@ -33,10 +33,23 @@ const numberIn = () => `+1808555${String(areas++).padStart(4, '0')}`
 
 /** Leads of these last names, and a round of them that sales works. */
 async function roundOf(names: string[], values: object = {}, of: (name: string) => object = () => ({})) {
-  const leads = await Promise.all(names.map(async name => ({ name, ...await makeLead(firm.ada, { lastName: name, ...of(name) }, numberIn()) })))
-  const form = roundForm.validateSync({ id: uuid(), name: 'Spring trial', selection: { list, ids: leads.map(({ recordId }) => recordId) }, teamId: firm.ada.teamIds[0], ...values })
+  const leads = await Promise.all(
+    names.map(async name => ({ name, ...(await makeLead(firm.ada, { lastName: name, ...of(name) }, numberIn())) })),
+  )
+  const form = roundForm.validateSync({
+    id: uuid(),
+    name: 'Spring trial',
+    selection: { list, ids: leads.map(({ recordId }) => recordId) },
+    teamId: firm.ada.teamIds[0],
+    ...values,
+  })
   await makeRound(firm.ada, form, DAY)
-  return { id: form.id, form, leads: Object.fromEntries(leads.map(lead => [lead.name, lead])), nameOf: (recordId: string | undefined) => leads.find(lead => lead.recordId === recordId)?.name }
+  return {
+    id: form.id,
+    form,
+    leads: Object.fromEntries(leads.map(lead => [lead.name, lead])),
+    nameOf: (recordId: string | undefined) => leads.find(lead => lead.recordId === recordId)?.name,
+  }
 }
 
 const call = async (asker: SignedIn, phoneId: string, now: Date, roundId: string | null = null) => {
@@ -52,7 +65,13 @@ describe('a round', () => {
     const [ada, mika] = [await nextInRound(firm.ada, id, DAY), await nextInRound(firm.mika, id, DAY)]
     expect([nameOf(ada.inHand?.recordId), nameOf(mika.inHand?.recordId)]).toEqual(['Abara', 'Bello'])
     // asking again hands out nobody else
-    expect((await nextInRound(firm.ada, id, DAY)).inHand).toEqual({ recordId: leads.Abara!.recordId, name: 'Iris Abara', firstName: 'Iris', phoneId: leads.Abara!.phoneId, number: leads.Abara!.e164 })
+    expect((await nextInRound(firm.ada, id, DAY)).inHand).toEqual({
+      recordId: leads.Abara!.recordId,
+      name: 'Iris Abara',
+      firstName: 'Iris',
+      phoneId: leads.Abara!.phoneId,
+      number: leads.Abara!.e164,
+    })
     expect(ada.counts).toEqual({ waiting: 2, held: 1, called: 0, passed: 0, skipped: 0 })
     expect((await readRound(firm.odile, id, DAY)).on.map(({ firstName }) => firstName)).toEqual(['Ada', 'Mika'])
   })
@@ -69,21 +88,45 @@ describe('a round', () => {
     expect([after.inHand, after.nextAt]).toEqual([null, DAY.getTime() + HOLD_MS])
     const detail = await readRound(firm.ada, id, later(DAY, HOUR))
     expect(detail.results).toEqual([{ name: '', colour: null, count: 1 }])
-    expect(detail.colleagues).toMatchObject([{ firstName: 'Ada', here: true, called: 1, reached: 1, talkMs: 60_000 }, { firstName: 'Mika', called: 0 }])
+    expect(detail.colleagues).toMatchObject([
+      { firstName: 'Ada', here: true, called: 1, reached: 1, talkMs: 60_000 },
+      { firstName: 'Mika', called: 0 },
+    ])
     const people = await readRoundPeople(firm.ada, id, roundPeopleQuery.validateSync({}), DAY)
-    expect(people.rows.map(({ name, state, by }) => [name, state, by])).toEqual([['Iris Bello', 'held', 'Mika'], ['Iris Abara', 'called', 'Ada']])
+    expect(people.rows.map(({ name, state, by }) => [name, state, by])).toEqual([
+      ['Iris Bello', 'held', 'Mika'],
+      ['Iris Abara', 'called', 'Ada'],
+    ])
     expect((await readRoundPeople(firm.ada, id, roundPeopleQuery.validateSync({ state: 'called' }), DAY)).total).toBe(1)
   })
 
   it('passes over, with the reason, whoever may not be called now', async () => {
-    const { id, form, nameOf, leads } = await roundOf(['Abara', 'Bello', 'Coombs', 'Dalby', 'Eklund'], {}, name => name === 'Dalby' ? { phones: [{ label: 'mobile', typed: '12' }] } : name === 'Coombs' ? { zone: 'Asia/Tokyo' } : {})
-    await writeConsent({ e164: leads.Abara!.e164, at: DAY, kind: 'refused', covers: 'calls', how: 'by-hand', words: null, colleagueId: firm.ada.id })
+    const { id, form, nameOf, leads } = await roundOf(['Abara', 'Bello', 'Coombs', 'Dalby', 'Eklund'], {}, name =>
+      name === 'Dalby' ? { phones: [{ label: 'mobile', typed: '12' }] } : name === 'Coombs' ? { zone: 'Asia/Tokyo' } : {},
+    )
+    await writeConsent({
+      e164: leads.Abara!.e164,
+      at: DAY,
+      kind: 'refused',
+      covers: 'calls',
+      how: 'by-hand',
+      words: null,
+      colleagueId: firm.ada.id,
+    })
     await hangUp(await call(firm.mika, leads.Bello!.phoneId, later(DAY, -HOUR)), later(DAY, -HOUR))
-    expect(await previewRound(firm.ada, roundSelectionForm.validateSync(form), DAY)).toEqual({ chosen: 5, callable: 1, passed: { 'no-calls': 1, 'called-lately': 1, 'night': 1, 'no-number': 1 } })
+    expect(await previewRound(firm.ada, roundSelectionForm.validateSync(form), DAY)).toEqual({
+      chosen: 5,
+      callable: 1,
+      passed: { 'no-calls': 1, 'called-lately': 1, 'night': 1, 'no-number': 1 },
+    })
     expect(nameOf((await nextInRound(firm.ada, id, DAY)).inHand?.recordId)).toBe('Eklund')
     const { rows } = await readRoundPeople(firm.ada, id, roundPeopleQuery.validateSync({}), DAY)
     expect(Object.fromEntries(rows.map(row => [row.name, [row.state, row.reason]]))).toEqual({
-      'Iris Eklund': ['held', null], 'Iris Abara': ['passed', 'no-calls'], 'Iris Bello': ['waiting', 'called-lately'], 'Iris Coombs': ['waiting', 'night'], 'Iris Dalby': ['passed', 'no-number'],
+      'Iris Eklund': ['held', null],
+      'Iris Abara': ['passed', 'no-calls'],
+      'Iris Bello': ['waiting', 'called-lately'],
+      'Iris Coombs': ['waiting', 'night'],
+      'Iris Dalby': ['passed', 'no-number'],
     })
     // in Tokyo the day begins at 23:00 UTC; the other one's turn comes again a day after the call
     await sayOf(firm.ada, id, leads.Eklund!.recordId, 'skip', DAY)
@@ -93,7 +136,11 @@ describe('a round', () => {
 
   it('says at once when nobody may be called before a moment', async () => {
     const { id } = await roundOf(['Abara', 'Bello'], {}, () => ({ zone: 'Asia/Tokyo' }))
-    expect(await nextInRound(firm.ada, id, DAY)).toMatchObject({ inHand: null, nextAt: Date.parse('2026-11-25T23:00:00Z'), counts: { waiting: 2 } })
+    expect(await nextInRound(firm.ada, id, DAY)).toMatchObject({
+      inHand: null,
+      nextAt: Date.parse('2026-11-25T23:00:00Z'),
+      counts: { waiting: 2 },
+    })
     const nobody = await roundOf(['Dalby'], {}, () => ({ phones: [{ label: 'mobile', typed: '12' }] }))
     expect(await nextInRound(firm.ada, nobody.id, DAY)).toMatchObject({ inHand: null, nextAt: null, counts: { waiting: 0, passed: 1 } })
   })
@@ -125,7 +172,9 @@ describe('a round', () => {
     expect(one.nameOf((await nextInRound(firm.ada, one.id, DAY)).inHand?.recordId)).toBe('Abara')
     expect(one.nameOf((await nextInRound(firm.odile, one.id, later(DAY, HOLD_MS))).inHand?.recordId)).toBe('Abara')
     // the first one does not call for the round any more, and a call of their own is none of the round's
-    await expect(call(firm.ada, one.leads.Abara!.phoneId, later(DAY, HOLD_MS), one.id)).rejects.toMatchObject(problem(409, { type: 'not-in-hand' }))
+    await expect(call(firm.ada, one.leads.Abara!.phoneId, later(DAY, HOLD_MS), one.id)).rejects.toMatchObject(
+      problem(409, { type: 'not-in-hand' }),
+    )
     const callId = await call(firm.ada, one.leads.Abara!.phoneId, later(DAY, HOLD_MS))
     expect((await readRound(firm.ada, one.id, DAY)).counts).toMatchObject({ held: 1, called: 0 })
     await hangUp(callId, later(DAY, HOLD_MS))
@@ -134,7 +183,12 @@ describe('a round', () => {
   it('dials a number once, though two of its records have it', async () => {
     const typed = numberIn()
     const both = [await makeLead(firm.ada, { lastName: 'Abara' }, typed), await makeLead(firm.ada, { lastName: 'Bello' }, typed)]
-    const form = roundForm.validateSync({ id: uuid(), name: 'Twins', selection: { list, ids: both.map(({ recordId }) => recordId) }, teamId: firm.ada.teamIds[0] })
+    const form = roundForm.validateSync({
+      id: uuid(),
+      name: 'Twins',
+      selection: { list, ids: both.map(({ recordId }) => recordId) },
+      teamId: firm.ada.teamIds[0],
+    })
     await makeRound(firm.ada, form, DAY)
     const [first, second] = [(await nextInRound(firm.ada, form.id, DAY)).inHand!, (await nextInRound(firm.mika, form.id, DAY)).inHand!]
     const callId = await call(firm.ada, first.phoneId, DAY)
@@ -177,16 +231,31 @@ describe('a round', () => {
   it('belongs to those who work it, and to nobody else', async () => {
     const { id } = await roundOf(['Abara'])
     const own = await roundOf(['Bello'], { teamId: null })
-    for (const ask of [readRound(firm.noor, id, DAY), nextInRound(firm.noor, id, DAY), readRoundPeople(firm.noor, id, roundPeopleQuery.validateSync({}), DAY), nextInRound(firm.mika, own.id, DAY)]) await expect(ask).rejects.toMatchObject(problem(404))
-    const listed = async (asker: SignedIn) => (await listRounds(asker, DAY)).filter(round => [id, own.id].includes(round.id)).map(round => round.id === id ? 'team' : 'own')
-    expect([await listed(firm.noor), await listed(firm.mika), await listed(firm.ada), await listed(firm.odile)]).toEqual([[], ['team'], ['own', 'team'], ['own', 'team']])
+    for (const ask of [
+      readRound(firm.noor, id, DAY),
+      nextInRound(firm.noor, id, DAY),
+      readRoundPeople(firm.noor, id, roundPeopleQuery.validateSync({}), DAY),
+      nextInRound(firm.mika, own.id, DAY),
+    ])
+      await expect(ask).rejects.toMatchObject(problem(404))
+    const listed = async (asker: SignedIn) =>
+      (await listRounds(asker, DAY)).filter(round => [id, own.id].includes(round.id)).map(round => (round.id === id ? 'team' : 'own'))
+    expect([await listed(firm.noor), await listed(firm.mika), await listed(firm.ada), await listed(firm.odile)]).toEqual([
+      [],
+      ['team'],
+      ['own', 'team'],
+      ['own', 'team'],
+    ])
   })
 
   it('refuses nobody, people without numbers, too many, and a team of others', async () => {
     const job = await makeThing(firm.ada, 'job')
-    const make = (values: object) => makeRound(firm.ada, roundForm.validateSync({ id: uuid(), name: 'Nobody', selection: { list, ids: [uuid()] }, ...values }), DAY)
+    const make = (values: object) =>
+      makeRound(firm.ada, roundForm.validateSync({ id: uuid(), name: 'Nobody', selection: { list, ids: [uuid()] }, ...values }), DAY)
     await expect(make({})).rejects.toMatchObject(problem(422))
-    await expect(make({ selection: { list: { module: 'job', sort: 'name', direction: 'up' }, ids: [job] } })).rejects.toMatchObject(problem(422))
+    await expect(make({ selection: { list: { module: 'job', sort: 'name', direction: 'up' }, ids: [job] } })).rejects.toMatchObject(
+      problem(422),
+    )
     const lead = await makeLead(firm.ada, {}, numberIn())
     await expect(make({ selection: { list, ids: [lead.recordId] }, teamId: firm.noor.teamIds[0] })).rejects.toMatchObject(problem(422))
   })
@@ -196,7 +265,8 @@ describe('a round', () => {
     const { id, form } = await roundOf(names)
     expect(await makeRound(firm.ada, form, DAY)).toEqual({ id })
     await Promise.all([firm.ada, firm.mika, firm.odile, firm.rafe].map(async (asker) => {
-      for (let inHand = (await nextInRound(asker, id, DAY)).inHand; inHand; inHand = (await nextInRound(asker, id, DAY)).inHand) await hangUp(await call(asker, inHand.phoneId, DAY), DAY)
+      for (let inHand = (await nextInRound(asker, id, DAY)).inHand; inHand; inHand = (await nextInRound(asker, id, DAY)).inHand)
+        await hangUp(await call(asker, inHand.phoneId, DAY), DAY)
     }))
     expect(new Set(exchange.dialled.map(({ to }) => to)).size).toBe(40)
     expect(exchange.dialled).toHaveLength(40)

@@ -44,7 +44,9 @@ describe('a text for later', () => {
   it('waits until its moment by the clock there, is shown as coming next, and then leaves', async () => {
     const { id, recordId } = await scheduled()
     expect(await stored(id)).toMatchObject({ leavesAt: NINE_THERE, wallTime: '2026-12-01T09:00', wallZone: HONOLULU })
-    expect((await readRecord(firm.mika, recordId, DAY)).scheduled).toMatchObject([{ id, words: 'Hi Iris, Ada here.', leavesAt: NINE_THERE.getTime(), author: 'Ada' }])
+    expect((await readRecord(firm.mika, recordId, DAY)).scheduled).toMatchObject([
+      { id, words: 'Hi Iris, Ada here.', leavesAt: NINE_THERE.getTime(), author: 'Ada' },
+    ])
     await drain(later(NINE_THERE, -1_000))
     expect(await stateOf(id)).toBe('waiting')
     await takeLeasesBack()
@@ -55,8 +57,12 @@ describe('a text for later', () => {
 
   it('leaves at nine there, on both sides of a change of summer time', async () => {
     const { phoneId } = await makeLead(firm.ada, { region: 'NY', city: 'Utica', zone: 'America/New_York' }, '315 555 0121')
-    const leavesAt = async (wallTime: string) => new Date((await sendText(firm.ada, to(phoneId, { later: { wallTime, zone: 'America/New_York' } }), DAY)).leavesAt).toISOString()
-    expect([await leavesAt('2027-03-13T09:00'), await leavesAt('2027-03-14T09:00')]).toEqual(['2027-03-13T14:00:00.000Z', '2027-03-14T13:00:00.000Z'])
+    const leavesAt = async (wallTime: string) =>
+      new Date((await sendText(firm.ada, to(phoneId, { later: { wallTime, zone: 'America/New_York' } }), DAY)).leavesAt).toISOString()
+    expect([await leavesAt('2027-03-13T09:00'), await leavesAt('2027-03-14T09:00')]).toEqual([
+      '2027-03-13T14:00:00.000Z',
+      '2027-03-14T13:00:00.000Z',
+    ])
   })
 
   it('does not stand in the way of what is written to the same person before it', async () => {
@@ -75,14 +81,20 @@ describe('a text for later', () => {
     [{ wallTime: '2026-12-01T09:00', zone: 'Mars/Base' }, 'later.zone', /time zone/],
   ])('is refused for %j', async (moment, field, reason) => {
     const { phoneId } = await makeLead(firm.ada)
-    await expect(sendText(firm.ada, to(phoneId, { later: moment }), DAY)).rejects.toMatchObject(problem(422, { fields: { [field]: expect.stringMatching(reason) } }))
+    await expect(sendText(firm.ada, to(phoneId, { later: moment }), DAY)).rejects.toMatchObject(
+      problem(422, { fields: { [field]: expect.stringMatching(reason) } }),
+    )
   })
 
   it('is asked about when its moment is in their night', async () => {
     const { phoneId } = await makeLead(firm.ada)
     const night = { later: { wallTime: '2026-12-01T05:00', zone: HONOLULU } }
-    await expect(sendText(firm.ada, to(phoneId, night), DAY)).rejects.toMatchObject(problem(409, { type: 'night', notBefore: Date.UTC(2026, 11, 1, 18) }))
-    await expect(sendText(firm.ada, to(phoneId, { ...night, nightAllowed: true }), DAY)).resolves.toMatchObject({ leavesAt: Date.UTC(2026, 11, 1, 15) })
+    await expect(sendText(firm.ada, to(phoneId, night), DAY)).rejects.toMatchObject(
+      problem(409, { type: 'night', notBefore: Date.UTC(2026, 11, 1, 18) }),
+    )
+    await expect(sendText(firm.ada, to(phoneId, { ...night, nightAllowed: true }), DAY)).resolves.toMatchObject({
+      leavesAt: Date.UTC(2026, 11, 1, 15),
+    })
   })
 
   it('does not leave when the person has opted out meanwhile', async () => {
@@ -106,14 +118,18 @@ describe('a text for later', () => {
   it('is put to another time, sent at once, or taken back by whoever wrote it, until it has left', async () => {
     const { id } = await scheduled()
     await expect(reschedule(firm.mika, id, { later: NINE, nightAllowed: false }, DAY)).rejects.toMatchObject(problem(404))
-    await expect(reschedule(firm.ada, id, { later: { ...NINE, wallTime: '2026-12-01T04:00' }, nightAllowed: false }, DAY)).rejects.toMatchObject(problem(409, { type: 'night' }))
+    await expect(
+      reschedule(firm.ada, id, { later: { ...NINE, wallTime: '2026-12-01T04:00' }, nightAllowed: false }, DAY),
+    ).rejects.toMatchObject(problem(409, { type: 'night' }))
     await reschedule(firm.ada, id, { later: { ...NINE, wallTime: '2026-12-02T10:30' }, nightAllowed: false }, DAY)
     await drain(NINE_THERE)
     expect(await stored(id)).toMatchObject({ state: 'waiting', leavesAt: new Date('2026-12-02T20:30:00Z') })
     await reschedule(firm.ada, id, { later: null, nightAllowed: false }, DAY)
     await drain(later(DAY, TAKE_BACK_MS))
     expect(await stored(id)).toMatchObject({ state: 'accepted', wallTime: null })
-    await expect(reschedule(firm.ada, id, { later: NINE, nightAllowed: false }, DAY)).rejects.toMatchObject(problem(409, { type: 'has-left' }))
+    await expect(reschedule(firm.ada, id, { later: NINE, nightAllowed: false }, DAY)).rejects.toMatchObject(
+      problem(409, { type: 'has-left' }),
+    )
     const other = await scheduled()
     await takeBack(firm.ada, other.id, DAY)
     await drain(NINE_THERE)
@@ -145,7 +161,11 @@ describe('the reference of a text', () => {
     const { phoneId, recordId } = await makeLead(firm.ada)
     const ref = newRef(() => 123_456_789)
     await sendText(firm.ada, to(phoneId, { ref, text: `Hi Iris, your ref is ${showRef(ref)}.` }), DAY)
-    expect(await findRef(firm.mika, showRef(ref).toLowerCase())).toMatchObject({ kind: 'found', ref, said: { recordId, recordName: 'Iris Holm' } })
+    expect(await findRef(firm.mika, showRef(ref).toLowerCase())).toMatchObject({
+      kind: 'found',
+      ref,
+      said: { recordId, recordName: 'Iris Holm' },
+    })
     expect(await findRef(firm.noor, ref)).toEqual({ kind: 'unknown', ref })
     expect(await findRef(firm.ada, showRef(`${ref.slice(0, 3)}${ref[3] === 'Z' ? 'Y' : 'Z'}${ref.slice(4)}`))).toEqual({ kind: 'mistyped' })
     expect(await findRef(firm.ada, 'bakery')).toEqual({ kind: 'no-ref' })
@@ -162,7 +182,8 @@ describe('the reference of a text', () => {
 
 describe('a draft', () => {
   const ref = newRef(() => 1)
-  const write = (key: string, text: string, at: number, who = firm.ada) => keepDraft(who, { key, text, at, ref, templateId: null, templateVersion: null, pictureIds: [] })
+  const write = (key: string, text: string, at: number, who = firm.ada) =>
+    keepDraft(who, { key, text, at, ref, templateId: null, templateVersion: null, pictureIds: [] })
 
   it('is kept for its writer, named by whom it is for, the later word of two windows', async () => {
     const { recordId } = await makeLead(firm.ada)
@@ -179,7 +200,16 @@ describe('a draft', () => {
   it('is none any more once it has left as a text, though its last word comes late', async () => {
     const { recordId, phoneId } = await makeLead(firm.ada)
     const own = newRef(() => 987_654_321)
-    const words = (at: number) => keepDraft(firm.ada, { key: `record ${recordId}`, text: 'Hi Iris, Ada here.', at, ref: own, templateId: null, templateVersion: null, pictureIds: [] })
+    const words = (at: number) =>
+      keepDraft(firm.ada, {
+        key: `record ${recordId}`,
+        text: 'Hi Iris, Ada here.',
+        at,
+        ref: own,
+        templateId: null,
+        templateVersion: null,
+        pictureIds: [],
+      })
     const is = async () => (await draftsOf(firm.ada)).some(one => one.recordId === recordId)
     await words(1_000)
     expect(await is()).toBe(true)
@@ -203,10 +233,17 @@ describe('a number that is on no record', () => {
   it('is texted from the nearest line of mine in its country, and its conversation comes onto the record that is made of it', async () => {
     expect(await readStranger(firm.ada, '(612) 555-0177')).toEqual({ kind: 'number', e164: '+16125550177', line: 'Minneapolis line' })
     const { conversationId } = await beginWith(firm.ada, '612 555 0177', DAY)
-    const form = sendForm.validateSync({ id: uuid(), lineId: firm.second.id, conversationId, text: 'Hi, Ada from Pannier & Post. You rang us?' })
+    const form = sendForm.validateSync({
+      id: uuid(),
+      lineId: firm.second.id,
+      conversationId,
+      text: 'Hi, Ada from Pannier & Post. You rang us?',
+    })
     await sendText(firm.ada, form, DAY)
     const { recordId } = await makeLead(firm.ada, { firstName: 'Bea' }, '612 555 0177')
-    expect((await readTimeline(firm.ada, recordId)).entries.map(({ words }) => words)).toContain('Hi, Ada from Pannier & Post. You rang us?')
+    expect((await readTimeline(firm.ada, recordId)).entries.map(({ words }) => words)).toContain(
+      'Hi, Ada from Pannier & Post. You rang us?',
+    )
     // from now on that record is meant
     expect(await beginWith(firm.ada, '612 555 0177', DAY)).toEqual({ conversationId: null, recordId })
   })

@@ -6,7 +6,12 @@ const SECRETS = { PLAUDER_CARRIER_KEY: 'k'.repeat(24), PLAUDER_WEBHOOK_SECRET: B
 
 describe('the settings', () => {
   it('have a value where one can be thought of, and what is empty is not set', () => {
-    expect(readSettings({ PLAUDER_KEEP_FREE_MB: '', DATABASE_URL: '' })).toMatchObject({ PLAUDER_DATA: '.data', PLAUDER_KEEP_FREE_MB: 64, PLAUDER_CATCH_UP_MS: 30_000, PLAUDER_LOG: 'info' })
+    expect(readSettings({ PLAUDER_KEEP_FREE_MB: '', DATABASE_URL: '' })).toMatchObject({
+      PLAUDER_DATA: '.data',
+      PLAUDER_KEEP_FREE_MB: 64,
+      PLAUDER_CATCH_UP_MS: 30_000,
+      PLAUDER_LOG: 'info',
+    })
     expect(readSettings({}).DATABASE_URL).toBeUndefined()
     expect(readSettings({ PLAUDER_KEEP_FREE_MB: '128' }).PLAUDER_KEEP_FREE_MB).toBe(128)
   })

@@ -8,7 +8,11 @@ const small = () => noise(40, 30).png().toBuffer()
 
 describe('making a picture small', () => {
   it('turns it upright, within the bytes of a carrier, and takes out where it was taken', async () => {
-    const photo = await noise(1200, 900).jpeg({ quality: 95 }).withExif({ IFD0: { Make: 'Invented' }, IFD3: { GPSLatitude: '45/1 31/1 0/1', GPSLatitudeRef: 'N' } }).withMetadata({ orientation: 6 }).toBuffer()
+    const photo = await noise(1200, 900)
+      .jpeg({ quality: 95 })
+      .withExif({ IFD0: { Make: 'Invented' }, IFD3: { GPSLatitude: '45/1 31/1 0/1', GPSLatitudeRef: 'N' } })
+      .withMetadata({ orientation: 6 })
+      .toBuffer()
     expect((await sharp(photo).metadata()).exif).toBeDefined()
     const made = await shrinkPicture(photo)
     expect(made).toMatchObject({ type: 'image/jpeg' })
@@ -26,7 +30,11 @@ describe('making a picture small', () => {
   ])('%s', async (_, file, type) => expect(await shrinkPicture(await file())).toMatchObject({ type }))
 
   it('keeps what moves moving', async () => {
-    const moving = await sharp(Buffer.from(Array.from({ length: 20 * 40 * 3 }, (_, i) => i % 251)), { raw: { width: 20, height: 40, channels: 3, pageHeight: 20 } }).gif({ delay: [80, 80] }).toBuffer()
+    const moving = await sharp(Buffer.from(Array.from({ length: 20 * 40 * 3 }, (_, i) => i % 251)), {
+      raw: { width: 20, height: 40, channels: 3, pageHeight: 20 },
+    })
+      .gif({ delay: [80, 80] })
+      .toBuffer()
     const made = await shrinkPicture(moving)
     expect(made).toMatchObject({ type: 'image/gif', width: 20, height: 20 })
     expect((await sharp(made.bytes).metadata()).pages).toBe(2)
@@ -43,7 +51,9 @@ describe('making a picture small', () => {
   })
 
   it('refuses what would unpack to more points than it takes', async () => {
-    const flat = await sharp({ create: { width: 8_000, height: 6_000, channels: 3, background: '#fff' } }).png({ compressionLevel: 9 }).toBuffer()
+    const flat = await sharp({ create: { width: 8_000, height: 6_000, channels: 3, background: '#fff' } })
+      .png({ compressionLevel: 9 })
+      .toBuffer()
     expect(flat.length).toBeLessThan(1_000_000)
     await expect(shrinkPicture(flat)).rejects.toMatchObject(problem(422))
   })

@@ -16,14 +16,21 @@ beforeAll(async () => {
   await tx(database => database.execute(sql`update colleague set password_hash = ${hash}`))
 })
 
-const signInAs = async (name: string, address = '192.0.2.1', device?: string, now = DAY) => openSignIn(`${name}@pannier.example`, 'right', { address, device, userAgent: 'Mozilla/5.0 (X11; Linux x86_64) Firefox/130.0' }, now)
-const wrong = (name: string, address: string, device?: string) => openSignIn(`${name}@pannier.example`, 'wrong', { address, device }, DAY).catch(error => error.details.status as number)
+const signInAs = async (name: string, address = '192.0.2.1', device?: string, now = DAY) =>
+  openSignIn(`${name}@pannier.example`, 'right', { address, device, userAgent: 'Mozilla/5.0 (X11; Linux x86_64) Firefox/130.0' }, now)
+const wrong = (name: string, address: string, device?: string) =>
+  openSignIn(`${name}@pannier.example`, 'wrong', { address, device }, DAY).catch(error => error.details.status as number)
 const TOO_MANY = { details: { status: 429, detail: expect.stringContaining('Try again in') } }
 
 describe('signing in', () => {
   it('opens a sign-in that holds until it is ended or over, and is checked each time', async () => {
     const { signIn: token } = await openSignIn(' ADA@pannier.example ', 'right', { address: '192.0.2.1' }, DAY)
-    expect(await whoSignedIn(token, DAY)).toMatchObject({ id: firm.ada.id, role: 'rep', teamIds: firm.ada.teamIds, peopleIds: expect.arrayContaining([firm.mika.id]) })
+    expect(await whoSignedIn(token, DAY)).toMatchObject({
+      id: firm.ada.id,
+      role: 'rep',
+      teamIds: firm.ada.teamIds,
+      peopleIds: expect.arrayContaining([firm.mika.id]),
+    })
     expect(await whoSignedIn(token, later(DAY, 13 * 3_600_000))).toBeNull()
     expect(await whoSignedIn(`${token}x`, DAY)).toBeNull()
     expect(await whoSignedIn(undefined, DAY)).toBeNull()
@@ -34,13 +41,18 @@ describe('signing in', () => {
 
   it('keeps no token, only its hash, of sign-ins as of browsers', async () => {
     const tokens = await signInAs('mika')
-    const { rows } = await tx(database => database.execute<{ token_hash: string }>(sql`select token_hash from sign_in union select token_hash from known_device`))
+    const { rows } = await tx(database => database.execute<{ token_hash: string }>(sql`select token_hash from sign_in union
+      select token_hash from known_device`))
     expect(rows.map(row => row.token_hash)).not.toContain(tokens.signIn)
     expect(rows.map(row => row.token_hash)).not.toContain(tokens.device)
   })
 
   it('gives the same answer to a wrong password and to nobody\'s address', async () => {
-    const answers = await Promise.all(['noor@pannier.example', 'nobody@pannier.example'].map(mail => openSignIn(mail, 'wrong', { address: '192.0.2.2' }, DAY).catch(error => error.details)))
+    const answers = await Promise.all(
+      ['noor@pannier.example', 'nobody@pannier.example'].map(mail =>
+        openSignIn(mail, 'wrong', { address: '192.0.2.2' }, DAY).catch(error => error.details),
+      ),
+    )
     expect(answers[0]).toMatchObject({ status: 422, fields: { password: expect.any(String) } })
     expect(answers[1]).toEqual(answers[0])
   })
@@ -83,7 +95,11 @@ describe('signing in', () => {
 
 describe('where somebody is signed in', () => {
   it('is listed with this browser first, and ended one by one or all at once, by themselves alone', async () => {
-    const [here, there, third] = [await signInAs('mika', '192.0.2.21', undefined, later(DAY, 1)), await signInAs('mika', '192.0.2.22', undefined, later(DAY, 2)), await signInAs('mika', '192.0.2.23', undefined, later(DAY, 3))]
+    const [here, there, third] = [
+      await signInAs('mika', '192.0.2.21', undefined, later(DAY, 1)),
+      await signInAs('mika', '192.0.2.22', undefined, later(DAY, 2)),
+      await signInAs('mika', '192.0.2.23', undefined, later(DAY, 3)),
+    ]
     const mika = (await whoSignedIn(here.signIn, DAY))!
     const other = (await whoSignedIn(there.signIn, DAY))!
     const listed = await mySignIns(mika, DAY)
@@ -96,7 +112,8 @@ describe('where somebody is signed in', () => {
     expect((await endMine(mika, 'all-others', DAY)).map(one => one.here)).toEqual([true])
     expect([await whoSignedIn(third.signIn, DAY), await whoSignedIn(here.signIn, DAY)]).toEqual([null, expect.anything()])
     expect(await stillSignedIn([mika.signInId!, other.signInId!], DAY)).toEqual(new Set([mika.signInId]))
-    const { rows } = await tx(database => database.execute<{ action: string }>(sql`select action from audit where colleague_id = ${mika.id}::uuid and action like 'signed out%' order by id`))
+    const { rows } = await tx(database => database.execute<{ action: string }>(sql`select action from audit
+      where colleague_id = ${mika.id}::uuid and action like 'signed out%' order by id`))
     expect(rows.map(({ action }) => action)).toEqual(['signed out elsewhere', 'signed out everywhere else'])
   })
 })
@@ -104,7 +121,10 @@ describe('where somebody is signed in', () => {
 describe('the streams of a sign-in', () => {
   it('are few, and end with it', async () => {
     const served = await serve(await allRoutes())
-    const [one, two] = [await signInAs('mika', '192.0.2.31', undefined, new Date()), await signInAs('mika', '192.0.2.32', undefined, new Date())]
+    const [one, two] = [
+      await signInAs('mika', '192.0.2.31', undefined, new Date()),
+      await signInAs('mika', '192.0.2.32', undefined, new Date()),
+    ]
     const open = async (token: string) => {
       const answer = await fetch(`${served.url}/api/live`, { headers: { cookie: `plauder=${token}` } })
       return { answer, ended: answer.text() }
@@ -137,11 +157,16 @@ describe('a page that belongs to somebody', () => {
 
   it('does nothing as somebody else who has signed in in another tab since', async () => {
     const cookie = await cookieOf(firm.noor)
-    const as = (id: string, path: string, init: RequestInit = {}) => fetch(`${served.url}${path}`, { ...init, headers: { 'cookie': cookie, 'content-type': 'application/json', 'plauder-as': id } })
+    const as = (id: string, path: string, init: RequestInit = {}) =>
+      fetch(`${served.url}${path}`, { ...init, headers: { 'cookie': cookie, 'content-type': 'application/json', 'plauder-as': id } })
     expect((await as(firm.noor.id, '/api/tasks')).status).toBe(200)
     for (const answer of [await as(firm.ada.id, '/api/tasks'), await as(firm.ada.id, '/api/drafts', { method: 'PUT', body: '{}' })]) {
       expect(answer.status).toBe(409)
-      expect(await answer.json()).toMatchObject({ type: 'somebody-else', name: 'Noor Farouk', detail: expect.stringContaining('has signed in in another tab') })
+      expect(await answer.json()).toMatchObject({
+        type: 'somebody-else',
+        name: 'Noor Farouk',
+        detail: expect.stringContaining('has signed in in another tab'),
+      })
     }
   })
 

@@ -22,7 +22,12 @@ describe('a sound as telephones have it', () => {
     expect(Math.max(...peaks)).toBeLessThan(0.52)
   })
 
-  it.each([['words', Buffer.from('no sound at all')], ['nothing', Buffer.alloc(0)], ['24 bits, which no telephone has', wav('24')], ['a heading alone', wav('16').subarray(0, 30)]])('is none in %s', (_, bytes) => {
+  it.each([
+    ['words', Buffer.from('no sound at all')],
+    ['nothing', Buffer.alloc(0)],
+    ['24 bits, which no telephone has', wav('24')],
+    ['a heading alone', wav('16').subarray(0, 30)],
+  ])('is none in %s', (_, bytes) => {
     expect(readSound(bytes)).toBeNull()
   })
 })

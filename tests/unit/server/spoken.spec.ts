@@ -29,7 +29,8 @@ afterEach(() => tx(database => database.update(call).set({ endedAt: DAY, endWhy:
 
 const problem = (status: number, details: object = {}) => ({ details: { status, ...details } })
 const HELLO = madeUpSound('hello', 3_000, 1)
-const form = (values: object = {}) => spokenForm.validateSync({ name: 'Short hello', words: 'Hello, this is Ada.', sound: HELLO.toString('base64'), ...values })
+const form = (values: object = {}) =>
+  spokenForm.validateSync({ name: 'Short hello', words: 'Hello, this is Ada.', sound: HELLO.toString('base64'), ...values })
 async function spoken(values: object = {}, who = firm.ada) {
   const id = uuid()
   await saveSpoken(who, id, form(values), DAY)
@@ -51,9 +52,20 @@ describe('a spoken message', () => {
     const own = await spoken({ name: 'Only mine' })
     const shared = await spoken({ name: 'For sales', teamId: firm.ada.teamIds[0] })
     const [first] = await listSpoken(firm.ada)
-    expect(first).toMatchObject({ name: 'For sales', ms: 3_000, team: { name: 'Sales' }, owner: { firstName: firm.ada.firstName }, mayEdit: true })
+    expect(first).toMatchObject({
+      name: 'For sales',
+      ms: 3_000,
+      team: { name: 'Sales' },
+      owner: { firstName: firm.ada.firstName },
+      mayEdit: true,
+    })
     expect(Math.max(...first!.peaks)).toBeGreaterThan(0.1)
-    expect([await names(firm.ada), await names(firm.mika), await names(firm.noor), await names(firm.odile)]).toEqual([['For sales', 'Only mine'], ['For sales'], [], ['For sales', 'Only mine']])
+    expect([await names(firm.ada), await names(firm.mika), await names(firm.noor), await names(firm.odile)]).toEqual([
+      ['For sales', 'Only mine'],
+      ['For sales'],
+      [],
+      ['For sales', 'Only mine'],
+    ])
     expect(await hearSpoken(firm.mika, shared)).toEqual(HELLO)
     await expect(hearSpoken(firm.mika, own)).rejects.toMatchObject(problem(404))
   })
@@ -70,8 +82,10 @@ describe('a spoken message', () => {
   })
 
   it.each([
-    ['nothing spoken', { sound: null }, 'sound'], ['no sound', { sound: Buffer.from('words').toString('base64') }, 'sound'],
-    ['a click', { sound: madeUpSound('click', 100, 1).toString('base64') }, 'sound'], ['a speech', { sound: madeUpSound('speech', 121_000, 1).toString('base64') }, 'sound'],
+    ['nothing spoken', { sound: null }, 'sound'],
+    ['no sound', { sound: Buffer.from('words').toString('base64') }, 'sound'],
+    ['a click', { sound: madeUpSound('click', 100, 1).toString('base64') }, 'sound'],
+    ['a speech', { sound: madeUpSound('speech', 121_000, 1).toString('base64') }, 'sound'],
     ['a foreign team', { teamId: '0198b9a0-0000-7000-8000-000000000000' }, 'teamId'],
   ])('is refused with what is wrong: %s', async (_, values, field) => {
     await expect(spoken(values)).rejects.toMatchObject(problem(422, { fields: { [field]: expect.any(String) } }))
@@ -86,8 +100,22 @@ describe('leaving it on a mailbox', () => {
     expect(exchange.sent).toEqual([{ ref: `call-${callId}`, sound: HELLO }])
     expect([callState((await detail(callId)).facts), (await detail(callId)).spoken]).toEqual(['leaving', 'Short hello'])
     const dispositionId = uuid()
-    await tx(database => database.insert(disposition).values({ id: dispositionId, module: 'lead', name: 'Message left', family: 'not-reached', letter: 'm', position: 0, effects: [{ kind: 'add-tag', tag: 'rang' }] }))
-    expect(await dispose(firm.ada, callId, disposeForm.validateSync({ dispositionId }), DAY)).toMatchObject({ effects: [{ state: 'done' }] })
+    await tx(database =>
+      database
+        .insert(disposition)
+        .values({
+          id: dispositionId,
+          module: 'lead',
+          name: 'Message left',
+          family: 'not-reached',
+          letter: 'm',
+          position: 0,
+          effects: [{ kind: 'add-tag', tag: 'rang' }],
+        }),
+    )
+    expect(await dispose(firm.ada, callId, disposeForm.validateSync({ dispositionId }), DAY)).toMatchObject({
+      effects: [{ state: 'done' }],
+    })
     const next = await mailboxAnswers()
     expect(callState((await detail(next.callId)).facts)).toBe('talking')
     const now = Date.now()

@@ -5,8 +5,24 @@ import { fillerOf, kept } from '~~/server/templates/fillers'
 import { fillForRecord, fillOneForRecord, tryTemplate } from '~~/server/templates/fill'
 import { countLength } from '~~/server/templates/length'
 import { resultsOf } from '~~/server/templates/results'
-import { addTemplate, changeTemplate, countUse, listTemplates, retireTemplate, setFavourite, versionsOf } from '~~/server/templates/templates'
-import { editTemplate, fillContext, fillOne, lengthForm, makeTemplate, templateForm, tryTemplate as trial } from '~~/shared/schemas/template'
+import {
+  addTemplate,
+  changeTemplate,
+  countUse,
+  listTemplates,
+  retireTemplate,
+  setFavourite,
+  versionsOf,
+} from '~~/server/templates/templates'
+import {
+  editTemplate,
+  fillContext,
+  fillOne,
+  lengthForm,
+  makeTemplate,
+  templateForm,
+  tryTemplate as trial,
+} from '~~/shared/schemas/template'
 import { takeEvent } from '~~/server/texting/events'
 import { sendText } from '~~/server/texting/send'
 import { useDatabase } from '../../support/database'
@@ -17,22 +33,36 @@ useDatabase()
 let firm: Firm
 beforeAll(async () => {
   firm = await makeFirm()
-  await tx(database => database.insert(customField).values({ id: uuid(), module: 'lead', key: 'trial_day', label: 'Trial starts', kind: 'date', example: '2026-12-03', position: 0 }))
+  await tx(database =>
+    database
+      .insert(customField)
+      .values({ id: uuid(), module: 'lead', key: 'trial_day', label: 'Trial starts', kind: 'date', example: '2026-12-03', position: 0 }),
+  )
 })
 
 const problem = (status: number, details: object = {}) => ({ details: { status, ...details } })
 const form = (body: string, values: object = {}) => ({ id: uuid(), name: 'Hello', modules: ['lead'], audience: 'team', body, ...values })
 const make = (body: string, values: object = {}, who = firm.ada) => addTemplate(who, makeTemplate.validateSync(form(body, values)), DAY)
-const change = (id: string, version: number, body: string, values: object = {}, who = firm.ada) => changeTemplate(who, id, editTemplate.validateSync({ ...form(body, values), version }, { stripUnknown: true }), DAY)
+const change = (id: string, version: number, body: string, values: object = {}, who = firm.ada) =>
+  changeTemplate(who, id, editTemplate.validateSync({ ...form(body, values), version }, { stripUnknown: true }), DAY)
 const names = async (who: Firm['ada']) => (await listTemplates(who)).map(({ name }) => name)
 const WHEN = { key: 'when', label: 'When', kind: 'time', example: '10:30' }
 
 describe('saving a template', () => {
   it('refuses a field that its modules do not have, with the place', async () => {
-    await expect(make('Hi {{ person.first_name }},\nsee you {{ person.trial_day }}', { modules: ['lead', 'candidate'] })).rejects.toMatchObject(
-      problem(422, { fields: { body: 'Line 2, character 12: “person.trial_day” does not exist for candidates, to which this template belongs too.' } }))
-    await expect(make('{{ company.employees }}')).rejects.toMatchObject({ details: { fields: { body: expect.stringContaining('There is no field') } } })
-    await expect(make('At {{ fill_in.when }}')).rejects.toMatchObject({ details: { fields: { body: expect.stringContaining('fill_in.when') } } })
+    await expect(
+      make('Hi {{ person.first_name }},\nsee you {{ person.trial_day }}', { modules: ['lead', 'candidate'] }),
+    ).rejects.toMatchObject(
+      problem(422, {
+        fields: { body: 'Line 2, character 12: “person.trial_day” does not exist for candidates, to which this template belongs too.' },
+      }),
+    )
+    await expect(make('{{ company.employees }}')).rejects.toMatchObject({
+      details: { fields: { body: expect.stringContaining('There is no field') } },
+    })
+    await expect(make('At {{ fill_in.when }}')).rejects.toMatchObject({
+      details: { fields: { body: expect.stringContaining('fill_in.when') } },
+    })
     await make('At {{ fill_in.when }}', { fillIns: [WHEN] })
   })
 
@@ -50,14 +80,22 @@ describe('saving a template', () => {
     const id = await make('Hi {{ person.first_name }}')
     await change(id, 1, 'Hello {{ person.first_name }}', {}, firm.odile)
     await expect(change(id, 1, 'Hey')).rejects.toMatchObject({ details: { type: 'stale' } })
-    expect((await versionsOf(firm.mika, id)).map(({ version, body, by }) => [version, body, by])).toEqual([[2, 'Hello {{ person.first_name }}', 'Odile Marchetti'], [1, 'Hi {{ person.first_name }}', 'Ada Lund']])
+    expect((await versionsOf(firm.mika, id)).map(({ version, body, by }) => [version, body, by])).toEqual([
+      [2, 'Hello {{ person.first_name }}', 'Odile Marchetti'],
+      [1, 'Hi {{ person.first_name }}', 'Ada Lund'],
+    ])
   })
 
   it('is for its owner and for leads', async () => {
     const id = await make('Hi {{ person.first_name }}')
     await expect(change(id, 1, 'Hey', {}, firm.mika)).rejects.toMatchObject(problem(403))
     await change(id, 1, 'Hey {{ person.first_name }}', {}, firm.odile)
-    expect((await listTemplates(firm.mika)).find(template => template.id === id)).toMatchObject({ version: 2, owner: 'Ada Lund', mayEdit: false, team: { name: 'Sales' } })
+    expect((await listTemplates(firm.mika)).find(template => template.id === id)).toMatchObject({
+      version: 2,
+      owner: 'Ada Lund',
+      mayEdit: false,
+      team: { name: 'Sales' },
+    })
   })
 })
 
@@ -74,15 +112,25 @@ describe('who is offered a template', () => {
   })
 
   it('is not decided by who may not: all by a rep, a team by who is not in it', async () => {
-    await expect(make('All', { audience: 'all' })).rejects.toMatchObject(problem(422, { fields: { audience: expect.stringMatching(/leads/) } }))
-    await expect(make('Theirs', { teamId: firm.noor.teamIds[0] })).rejects.toMatchObject(problem(422, { fields: { audience: expect.stringMatching(/team/) } }))
+    await expect(make('All', { audience: 'all' })).rejects.toMatchObject(
+      problem(422, { fields: { audience: expect.stringMatching(/leads/) } }),
+    )
+    await expect(make('Theirs', { teamId: firm.noor.teamIds[0] })).rejects.toMatchObject(
+      problem(422, { fields: { audience: expect.stringMatching(/team/) } }),
+    )
     await expect(make('No team', {}, firm.rafe)).rejects.toMatchObject(problem(422))
   })
 
   it('hides a private one from everybody else, whatever they ask', async () => {
     const id = await make('Mine', { audience: 'mine' })
     const { recordId } = await makeLead(firm.ada)
-    for (const ask of [() => versionsOf(firm.odile, id), () => change(id, 1, 'Hey', {}, firm.odile), () => retireTemplate(firm.rafe, id, DAY), () => setFavourite(firm.mika, id, true), () => fillOneForRecord(firm.mika, recordId, id, fillOne.validateSync({}))]) {
+    for (const ask of [
+      () => versionsOf(firm.odile, id),
+      () => change(id, 1, 'Hey', {}, firm.odile),
+      () => retireTemplate(firm.rafe, id, DAY),
+      () => setFavourite(firm.mika, id, true),
+      () => fillOneForRecord(firm.mika, recordId, id, fillOne.validateSync({})),
+    ]) {
       await expect(ask()).rejects.toMatchObject(problem(404))
     }
   })
@@ -96,13 +144,19 @@ describe('who is offered a template', () => {
 })
 
 describe('filling a template', () => {
-  const filled = async (id: string, recordId: string, who = firm.mika, context: object = {}) => (await fillForRecord(who, recordId, fillContext.validateSync(context))).templates.find(template => template.id === id)
+  const filled = async (id: string, recordId: string, who = firm.mika, context: object = {}) =>
+    (await fillForRecord(who, recordId, fillContext.validateSync(context))).templates.find(template => template.id === id)
 
   it('fills it for the record with the sender\'s own words, or says what is missing', async () => {
     const { recordId } = await makeLead(firm.ada, { fields: { trial_day: '2026-12-03' } })
     const other = await makeLead(firm.ada, { firstName: 'Wren' })
-    const id = await make('Hi {{ person.first_name }}, {{ sender.first_name }} from {{ firm.name }}: it starts on {{ person.trial_day | date: "long" }}.')
-    expect(await filled(id, recordId)).toMatchObject({ text: 'Hi Iris, Mika from Pannier & Post: it starts on Thursday 3 December.', missing: [] })
+    const id = await make(
+      'Hi {{ person.first_name }}, {{ sender.first_name }} from {{ firm.name }}: it starts on {{ person.trial_day | date: "long" }}.',
+    )
+    expect(await filled(id, recordId)).toMatchObject({
+      text: 'Hi Iris, Mika from Pannier & Post: it starts on Thursday 3 December.',
+      missing: [],
+    })
     expect(await filled(id, other.recordId)).toMatchObject({ text: null, missing: ['Trial starts'] })
     await expect(filled(id, recordId, firm.noor)).rejects.toMatchObject(problem(404))
   })
@@ -119,27 +173,44 @@ describe('filling a template', () => {
     expect(await filled(id, recordId)).toMatchObject({ text: 'Test ride on Thu 3 Dec, 09:30' })
     expect(await filled(id, recordId, firm.mika, { aboutId: later })).toMatchObject({ text: 'Second ride on Thu 10 Dec, 14:00' })
     expect(await filled(deal, recordId)).toMatchObject({ text: null, missing: ['Deal: Name'] })
-    expect((await fillForRecord(firm.ada, recordId, fillContext.validateSync({}))).contexts.map(({ id: one }) => one)).toEqual(expect.arrayContaining([next, later]))
+    expect((await fillForRecord(firm.ada, recordId, fillContext.validateSync({}))).contexts.map(({ id: one }) => one)).toEqual(
+      expect.arrayContaining([next, later]),
+    )
     await expect(filled(id, recordId, firm.mika, { aboutId: uuid() })).rejects.toMatchObject(problem(422))
   })
 
   it('asks for its fill-ins, each of its kind, and shows their examples until then', async () => {
     const { recordId } = await makeLead(firm.ada)
-    const id = await make('See you {{ fill_in.day | date: "weekday" }} at {{ fill_in.when }}. Ref {{ message.ref }}', { fillIns: [WHEN, { key: 'day', label: 'Day', kind: 'date', example: '2026-12-03' }] })
-    expect(await filled(id, recordId, firm.mika, { ref: '00000150' })).toMatchObject({ text: 'See you Thursday at 10:30. Ref 0000-0150', fillIns: [{ key: 'when' }, { key: 'day' }] })
-    const answer = (answers: object) => fillOneForRecord(firm.ada, recordId, id, fillOne.validateSync({ ref: '00000150', answers }, { stripUnknown: true }))
-    await expect(answer({ when: 'noon' })).rejects.toMatchObject(problem(422, { fields: { 'answers.when': expect.stringMatching(/14:30/), 'answers.day': 'Fill in “Day”.' } }))
+    const id = await make('See you {{ fill_in.day | date: "weekday" }} at {{ fill_in.when }}. Ref {{ message.ref }}', {
+      fillIns: [WHEN, { key: 'day', label: 'Day', kind: 'date', example: '2026-12-03' }],
+    })
+    expect(await filled(id, recordId, firm.mika, { ref: '00000150' })).toMatchObject({
+      text: 'See you Thursday at 10:30. Ref 0000-0150',
+      fillIns: [{ key: 'when' }, { key: 'day' }],
+    })
+    const answer = (answers: object) =>
+      fillOneForRecord(firm.ada, recordId, id, fillOne.validateSync({ ref: '00000150', answers }, { stripUnknown: true }))
+    await expect(answer({ when: 'noon' })).rejects.toMatchObject(
+      problem(422, { fields: { 'answers.when': expect.stringMatching(/14:30/), 'answers.day': 'Fill in “Day”.' } }),
+    )
     expect(await answer({ when: '8:15', day: '2026-12-04' })).toMatchObject({ text: 'See you Friday at 08:15. Ref 0000-0150' })
   })
 
   it('offers favourites first, then what I use most', async () => {
     const { recordId } = await makeLead(firm.noor)
-    const [seldom, often, near] = [await make('A', { name: 'A seldom', teamId: null }, firm.noor), await make('B', { name: 'B often' }, firm.noor), await make('C', { name: 'C near' }, firm.noor)]
+    const [seldom, often, near] = [
+      await make('A', { name: 'A seldom', teamId: null }, firm.noor),
+      await make('B', { name: 'B often' }, firm.noor),
+      await make('C', { name: 'C near' }, firm.noor),
+    ]
     await countUse(firm.noor.id, often)
     await countUse(firm.noor.id, often)
     await countUse(firm.noor.id, seldom)
     await setFavourite(firm.noor, near, true)
-    const order = async () => (await fillForRecord(firm.noor, recordId, fillContext.validateSync({}))).templates.map(({ id }) => id).filter(id => [seldom, often, near].includes(id))
+    const order = async () =>
+      (await fillForRecord(firm.noor, recordId, fillContext.validateSync({}))).templates
+        .map(({ id }) => id)
+        .filter(id => [seldom, often, near].includes(id))
     expect(await order()).toEqual([near, often, seldom])
     await setFavourite(firm.noor, near, false)
     expect(await order()).toEqual([often, seldom, near])
@@ -147,18 +218,33 @@ describe('filling a template', () => {
 
   it('takes no text that names a template that is not there, or a version that never was, or somebody else\'s own', async () => {
     const { phoneId } = await makeLead(firm.ada)
-    const own = await addTemplate(firm.mika, { id: uuid(), ...templateForm.validateSync({ name: 'Mika’s own', modules: ['lead'], body: 'Hi there', audience: 'mine' }) }, DAY)
+    const own = await addTemplate(
+      firm.mika,
+      { id: uuid(), ...templateForm.validateSync({ name: 'Mika’s own', modules: ['lead'], body: 'Hi there', audience: 'mine' }) },
+      DAY,
+    )
     for (const [templateId, templateVersion] of [[uuid(), 1], [own, 2], [own, 1]] as const) {
-      await expect(sendText(firm.ada, textTo(phoneId, firm.portland, { templateId, templateVersion }), DAY)).rejects.toMatchObject({ details: { status: 422, fields: { templateId: expect.stringContaining('no such template') } } })
+      await expect(sendText(firm.ada, textTo(phoneId, firm.portland, { templateId, templateVersion }), DAY)).rejects.toMatchObject({
+        details: { status: 422, fields: { templateId: expect.stringContaining('no such template') } },
+      })
     }
-    await expect(sendText(firm.mika, textTo(phoneId, firm.portland, { templateId: own, templateVersion: 1 }), DAY)).resolves.toMatchObject({ leavesAt: expect.any(Number) })
+    await expect(sendText(firm.mika, textTo(phoneId, firm.portland, { templateId: own, templateVersion: 1 }), DAY)).resolves.toMatchObject({
+      leavesAt: expect.any(Number),
+    })
   })
 
   it('tries an unsaved one on a record, with its mistakes', async () => {
     const { recordId } = await makeLead(firm.ada)
-    const tryOut = (body: string, on: string | null, fillIns: object[] = []) => tryTemplate(firm.ada, trial.validateSync({ body, modules: ['lead'], recordId: on, fillIns }))
-    expect(await tryOut('Hi {{ person.first_name }} at {{ fill_in.when }}', recordId, [WHEN])).toMatchObject({ text: 'Hi Iris at 10:30', record: { name: 'Iris Holm' } })
-    expect(await tryOut('Hi {{ person.trial_day }}', recordId)).toMatchObject({ text: null, holes: [{ label: 'Trial starts', line: 1, column: 4 }] })
+    const tryOut = (body: string, on: string | null, fillIns: object[] = []) =>
+      tryTemplate(firm.ada, trial.validateSync({ body, modules: ['lead'], recordId: on, fillIns }))
+    expect(await tryOut('Hi {{ person.first_name }} at {{ fill_in.when }}', recordId, [WHEN])).toMatchObject({
+      text: 'Hi Iris at 10:30',
+      record: { name: 'Iris Holm' },
+    })
+    expect(await tryOut('Hi {{ person.trial_day }}', recordId)).toMatchObject({
+      text: null,
+      holes: [{ label: 'Trial starts', line: 1, column: 4 }],
+    })
     expect(await tryOut('Hi {{ person.trail }}', null)).toMatchObject({ text: null, problems: [{ line: 1 }] })
   })
 })
@@ -174,7 +260,8 @@ describe('what a template did', () => {
       await drain(later(when, 10_000))
       return lead
     }
-    const answer = (e164: string, text: string, when: Date) => takeEvent('practice', { id: uuid(), at: when, kind: 'received', ref: uuid(), from: e164, to: firm.portland.e164, text }, when)
+    const answer = (e164: string, text: string, when: Date) =>
+      takeEvent('practice', { id: uuid(), at: when, kind: 'received', ref: uuid(), from: e164, to: firm.portland.e164, text }, when)
     fakeCarrier()
     const [answered, late, stopped] = [await send(1), await send(1), await send(1)]
     await send(2)
@@ -183,7 +270,10 @@ describe('what a template did', () => {
     await answer(stopped.e164, 'STOP', later(DAY, day))
     const now = later(DAY, three + 2 * day)
     await send(2, later(now, -day))
-    expect(await resultsOf(firm.mika, id, now)).toMatchObject([{ version: 2, sent: 2, waited: 1, answered: 0, optedOut: 0 }, { version: 1, sent: 3, waited: 3, answered: 2, optedOut: 1 }])
+    expect(await resultsOf(firm.mika, id, now)).toMatchObject([
+      { version: 2, sent: 2, waited: 1, answered: 0, optedOut: 0 },
+      { version: 1, sent: 3, waited: 3, answered: 2, optedOut: 1 },
+    ])
     expect((await listTemplates(firm.ada)).find(one => one.id === id)!.times).toBe(5)
     await expect(resultsOf(firm.noor, id, now)).rejects.toMatchObject(problem(404))
   })
@@ -193,7 +283,8 @@ describe('the length over all people', () => {
   it('counts those of the modules who may be seen, piece by piece, with what they are on', async () => {
     const { recordId } = await makeLead(firm.ada, { firstName: 'Maximiliana' })
     await makeThing(firm.ada, 'deal', { name: 'Forty bikes', fields: { value: '900' } }, [recordId])
-    const count = (who: Firm['ada'], body: string, modules = ['lead']) => countLength(who, lengthForm.validateSync({ body, modules, fillIns: [WHEN] }))
+    const count = (who: Firm['ada'], body: string, modules = ['lead']) =>
+      countLength(who, lengthForm.validateSync({ body, modules, fillIns: [WHEN] }))
     const all = await count(firm.ada, 'Hi {{ person.first_name }}, {{ sender.first_name }} here, at {{ fill_in.when }}.')
     expect(all).toMatchObject({ next: null, total: all.tally.people })
     expect(all.tally.longest).toMatchObject({ id: recordId, parts: 1, units: 'Hi Maximiliana, Ada here, at 10:30.'.length })
@@ -201,7 +292,9 @@ describe('the length over all people', () => {
     expect(about.tally.heldPeople).toBe(about.tally.people - 1)
     expect(Object.keys(about.tally.held).sort()).toEqual(['deal.name', 'deal.value'])
     expect((await count(firm.noor, 'Hi {{ person.first_name }}')).tally.people).toBeLessThan(all.tally.people)
-    await expect(count(firm.ada, 'Hi {{ person.frist }}')).rejects.toMatchObject(problem(422, { fields: { body: expect.stringContaining('Line 1') } }))
+    await expect(count(firm.ada, 'Hi {{ person.frist }}')).rejects.toMatchObject(
+      problem(422, { fields: { body: expect.stringContaining('Line 1') } }),
+    )
   })
 })
 
@@ -219,7 +312,12 @@ describe('many wordings', () => {
   it('that take long are filled as far as there is time, and others have their turn meanwhile', async () => {
     const { recordId } = await makeLead(firm.mika)
     const slow = `{% if person.first_name == 'x' %}no{% endif %}${'{{ person.first_name | upcase | downcase | capitalize | truncate: 5 }} '.repeat(60)}`
-    for (let i = 0; i < 120; i++) await addTemplate(firm.mika, { id: uuid(), ...templateForm.validateSync({ name: `Slow ${i}`, modules: ['lead'], body: `${slow}${i}`, audience: 'mine' }) }, DAY)
+    for (let i = 0; i < 120; i++)
+      await addTemplate(
+        firm.mika,
+        { id: uuid(), ...templateForm.validateSync({ name: `Slow ${i}`, modules: ['lead'], body: `${slow}${i}`, audience: 'mine' }) },
+        DAY,
+      )
     let others = 0
     const ticking = setInterval(() => others++, 5)
     const { templates } = await fillForRecord(firm.mika, recordId, fillContext.validateSync({}))

@@ -22,7 +22,9 @@ const LEFT = later(DAY, TAKE_BACK_MS)
 beforeAll(async () => firm = await makeFirm())
 
 const stored = async (id: string) => {
-  const [{ message: any, text_message: text }] = await tx(database => database.select().from(message).innerJoin(textMessage, eq(textMessage.messageId, message.id)).where(eq(message.id, id))) as [{ message: typeof message.$inferSelect, text_message: typeof textMessage.$inferSelect }]
+  const [{ message: any, text_message: text }] = (await tx(database =>
+    database.select().from(message).innerJoin(textMessage, eq(textMessage.messageId, message.id)).where(eq(message.id, id)),
+  )) as [{ message: typeof message.$inferSelect, text_message: typeof textMessage.$inferSelect }]
   return { ...any, ...text }
 }
 const stateOf = async (id: string) => (({ state, code }) => code ? `${state} ${code}` : state)(await stored(id))
@@ -42,10 +44,17 @@ describe('sending a text', () => {
     await drain(later(DAY, TAKE_BACK_MS - 1))
     expect(carrier.asked).toEqual([])
     await drain(LEFT)
-    expect(carrier.asked).toEqual([{ key: id, from: '+15035550118', to: e164, text: 'Hi Iris, Ada here.', shift: null, pictures: [], confirmsOptOut: false }])
+    expect(carrier.asked).toEqual([
+      { key: id, from: '+15035550118', to: e164, text: 'Hi Iris, Ada here.', shift: null, pictures: [], confirmsOptOut: false },
+    ])
     expect(await stored(id)).toMatchObject({ state: 'accepted', carrierRef: `ref-${id}`, costMicros: 8_000, parts: 1 })
     const { entries } = await readTimeline(firm.mika, recordId)
-    expect(entries[0]).toMatchObject({ kind: 'text-out', words: 'Hi Iris, Ada here.', colleague: { firstName: 'Ada' }, message: { state: 'accepted', line: { name: 'Portland line' } } })
+    expect(entries[0]).toMatchObject({
+      kind: 'text-out',
+      words: 'Hi Iris, Ada here.',
+      colleague: { firstName: 'Ada' },
+      message: { state: 'accepted', line: { name: 'Portland line' } },
+    })
     expect((await readRecord(firm.ada, recordId, DAY)).lastContactAt).toBe(LEFT.getTime())
   })
 
@@ -75,16 +84,22 @@ describe('sending a text', () => {
     ['too many parts', { text: 'a'.repeat(1_600) }, /11 parts; the carrier takes 10/],
   ])('refuses %s at the field', async (_what, values, words) => {
     const lead = await makeLead(firm.ada)
-    await expect(sendText(firm.ada, { ...textTo(lead.phoneId, firm.portland), ...values }, DAY)).rejects.toMatchObject({ details: { status: 422, fields: { text: expect.stringMatching(words) } } })
+    await expect(sendText(firm.ada, { ...textTo(lead.phoneId, firm.portland), ...values }, DAY)).rejects.toMatchObject({
+      details: { status: 422, fields: { text: expect.stringMatching(words) } },
+    })
   })
 
   it('refuses a line of another country, of another team, or that is closed', async () => {
     const lead = await makeLead(firm.ada)
-    await expect(sendText(firm.odile, textTo(lead.phoneId, firm.halifax), DAY)).rejects.toMatchObject({ details: { fields: { lineId: expect.stringContaining('within CA only') } } })
+    await expect(sendText(firm.odile, textTo(lead.phoneId, firm.halifax), DAY)).rejects.toMatchObject({
+      details: { fields: { lineId: expect.stringContaining('within CA only') } },
+    })
     await expect(sendText(firm.ada, textTo(lead.phoneId, firm.halifax), DAY)).rejects.toMatchObject({ details: { status: 403 } })
     await expect(sendText(firm.mika, textTo(lead.phoneId, firm.own), DAY)).rejects.toMatchObject({ details: { status: 403 } })
     await tx(database => database.update(line).set({ active: false }).where(eq(line.id, firm.second.id)))
-    await expect(sendText(firm.ada, textTo(lead.phoneId, firm.second), DAY)).rejects.toMatchObject({ details: { fields: { lineId: expect.stringContaining('not active') } } })
+    await expect(sendText(firm.ada, textTo(lead.phoneId, firm.second), DAY)).rejects.toMatchObject({
+      details: { fields: { lineId: expect.stringContaining('not active') } },
+    })
     await tx(database => database.update(line).set({ active: true }).where(eq(line.id, firm.second.id)))
   })
 
@@ -92,7 +107,9 @@ describe('sending a text', () => {
     const { recordId } = await makeLead(firm.ada, { phones: [{ label: 'shop', typed: '503 555 01' }] })
     const { phones } = await readRecord(firm.ada, recordId, DAY)
     expect(phones[0]).toMatchObject({ typed: '503 555 01', e164: null, unusable: 'too-short' })
-    await expect(sendText(firm.ada, textTo(phones[0]!.id, firm.portland), DAY)).rejects.toMatchObject({ details: { fields: { phoneId: expect.stringContaining('cannot be used') } } })
+    await expect(sendText(firm.ada, textTo(phones[0]!.id, firm.portland), DAY)).rejects.toMatchObject({
+      details: { fields: { phoneId: expect.stringContaining('cannot be used') } },
+    })
     const lead = await makeLead(firm.ada)
     await expect(sendText(firm.noor, textTo(lead.phoneId, firm.halifax), DAY)).rejects.toMatchObject({ details: { status: 404 } })
   })
@@ -131,7 +148,10 @@ describe('an opt-out', () => {
   it('is not got past by a new text, from any line', async () => {
     const { phoneId, e164 } = await makeLead(firm.ada)
     await stop(e164, DAY)
-    for (const from of [firm.portland, firm.second]) await expect(sendText(firm.ada, textTo(phoneId, from, { nightAllowed: true }), DAY)).rejects.toMatchObject({ details: { type: 'opted-out' } })
+    for (const from of [firm.portland, firm.second])
+      await expect(sendText(firm.ada, textTo(phoneId, from, { nightAllowed: true }), DAY)).rejects.toMatchObject({
+        details: { type: 'opted-out' },
+      })
   })
 
   it('holds a text that was queued before it came in', async () => {
@@ -167,7 +187,12 @@ describe('the night', () => {
   it('asks first, saying what time it is there', async () => {
     const { phoneId } = await makeLead(firm.ada)
     await expect(sendText(firm.ada, textTo(phoneId, firm.portland), NIGHT)).rejects.toMatchObject({
-      details: { type: 'night', reason: 'night', notBefore: Date.parse('2026-11-25T18:00:00Z'), zones: [{ name: 'Pacific/Honolulu', offsets: [-600] }] },
+      details: {
+        type: 'night',
+        reason: 'night',
+        notBefore: Date.parse('2026-11-25T18:00:00Z'),
+        zones: [{ name: 'Pacific/Honolulu', offsets: [-600] }],
+      },
     })
     const carrier = fakeCarrier()
     await sendText(firm.ada, textTo(phoneId, firm.portland, { nightAllowed: true }), NIGHT)
@@ -177,9 +202,23 @@ describe('the night', () => {
 
   it('is no reason to ask where somebody wrote within the hour', async () => {
     const { phoneId, e164 } = await makeLead(firm.ada)
-    await takeEvent('practice', { id: uuid(), at: later(NIGHT, -3_000_000), kind: 'received', ref: uuid(), from: e164, to: firm.portland.e164, text: 'Are you there?' }, NIGHT)
+    await takeEvent(
+      'practice',
+      {
+        id: uuid(),
+        at: later(NIGHT, -3_000_000),
+        kind: 'received',
+        ref: uuid(),
+        from: e164,
+        to: firm.portland.e164,
+        text: 'Are you there?',
+      },
+      NIGHT,
+    )
     await expect(sendText(firm.ada, textTo(phoneId, firm.portland), NIGHT)).resolves.toMatchObject({ leavesAt: expect.any(Number) })
-    await expect(sendText(firm.ada, textTo(phoneId, firm.portland), later(NIGHT, 700_000))).rejects.toMatchObject({ details: { type: 'night' } })
+    await expect(sendText(firm.ada, textTo(phoneId, firm.portland), later(NIGHT, 700_000))).rejects.toMatchObject({
+      details: { type: 'night' },
+    })
   })
 
   it('holds what comes to its turn too late, until a person lets it go', async () => {
@@ -215,7 +254,10 @@ describe('the carrier\'s answers', () => {
     expect(await stateOf(id)).toBe('accepted')
   })
 
-  it.each([[true, 'held carrier-away'], [false, 'not-known answer-lost']])('after an hour without one (surely not taken: %s) it is %s', async (certain, state) => {
+  it.each([
+    [true, 'held carrier-away'],
+    [false, 'not-known answer-lost'],
+  ])('after an hour without one (surely not taken: %s) it is %s', async (certain, state) => {
     const carrier = fakeCarrier()
     const { id } = await queued()
     for (const after of [0, 30 * 60_000, 59 * 60_000, 61 * 60_000]) {

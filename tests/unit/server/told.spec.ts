@@ -17,8 +17,17 @@ beforeAll(async () => {
   firm = await makeFirm()
 })
 
-const carrier = practiceCarrier({ url: 'http://127.0.0.1:9', key: 'k', webhookSecret: Buffer.from('a secret of the test').toString('base64') })
-const received = (from: string, text: string, more: object = {}) => ({ id: uuid(), type: 'text.received', at: DAY.toISOString(), data: { id: uuid(), from, to: firm.portland.e164, text, ...more } })
+const carrier = practiceCarrier({
+  url: 'http://127.0.0.1:9',
+  key: 'k',
+  webhookSecret: Buffer.from('a secret of the test').toString('base64'),
+})
+const received = (from: string, text: string, more: object = {}) => ({
+  id: uuid(),
+  type: 'text.received',
+  at: DAY.toISOString(),
+  data: { id: uuid(), from, to: firm.portland.e164, text, ...more },
+})
 const pagesOf = (name: string, ...pages: unknown[][]): Teller => ({
   ...carrierTeller(carrier),
   name,
@@ -32,10 +41,22 @@ const setAside = (teller: string) => tx(database => database.select().from(setAs
 describe('catching up', () => {
   it('goes on past what nobody can read, and keeps it once for an admin', async () => {
     const { recordId, e164 } = await makeLead(firm.ada)
-    const odd = [{ id: 'no type' }, 'words', null, received(e164, 'x', { id: 'a\0b' }), { ...received(e164, 'x'), at: 'never' }, { ...received(e164, 'x'), type: 'text.eaten' }]
+    const odd = [
+      { id: 'no type' },
+      'words',
+      null,
+      received(e164, 'x', { id: 'a\0b' }),
+      { ...received(e164, 'x'), at: 'never' },
+      { ...received(e164, 'x'), type: 'text.eaten' },
+    ]
     const teller = pagesOf('odd', [received(e164, 'first'), ...odd], [received(e164, 'second')], odd)
     await catchUp(teller, () => DAY)
-    expect((await readTimeline(firm.ada, recordId)).entries.filter(({ kind }) => kind === 'text-in').map(({ words }) => words).sort()).toEqual(['first', 'second'])
+    expect(
+      (await readTimeline(firm.ada, recordId)).entries
+        .filter(({ kind }) => kind === 'text-in')
+        .map(({ words }) => words)
+        .sort(),
+    ).toEqual(['first', 'second'])
     const kept = await setAside('odd')
     expect(kept).toHaveLength(odd.length)
     expect(kept.find(({ told }) => told.includes('text.eaten'))!.why).toContain('It is not what we expect: type must be one of')
@@ -52,7 +73,11 @@ describe('catching up', () => {
 
   it('sets nothing aside because of what stands in the way of all: it is told again', async () => {
     for (const code of ['08006', '53100', '57P01', '40001']) {
-      const teller: Teller = { name: 'later', eventsSince: async () => ({ told: [{}], cursor: '1' }), take: async () => Promise.reject(Object.assign(new Error('away'), { code })) }
+      const teller: Teller = {
+        name: 'later',
+        eventsSince: async () => ({ told: [{}], cursor: '1' }),
+        take: async () => Promise.reject(Object.assign(new Error('away'), { code })),
+      }
       await expect(catchUp(teller, () => DAY)).rejects.toThrow('away')
     }
     expect(await setAside('later')).toEqual([])
@@ -79,7 +104,11 @@ describe('what is set aside', () => {
       taken.push(told)
       return true
     } })
-    const teller: Teller = { name: 'mended', eventsSince: async cursor => ({ told: [], cursor }), take: async () => Promise.reject(new TypeError('not yet')) }
+    const teller: Teller = {
+      name: 'mended',
+      eventsSince: async cursor => ({ told: [], cursor }),
+      take: async () => Promise.reject(new TypeError('not yet')),
+    }
     expect(await takeOrSetAside(teller, { a: 1 }, DAY)).toBe('set-aside')
     expect(await takeOrSetAside(teller, { a: 1 }, DAY)).toBe('set-aside')
     expect(await takeOrSetAside(teller, { b: 2 }, DAY)).toBe('set-aside')

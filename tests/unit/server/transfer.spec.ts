@@ -38,7 +38,8 @@ async function talking() {
 }
 const toMika = (way: TransferWay) => transferForm.validateSync({ id: uuid(), toId: firm.mika.id, way })
 const shelf = async (who: Firm['ada'], callId: string) => (await myCalls(who, later(DAY, 20_000))).find(({ id }) => id === callId)
-const transferOf = async (callId: string) => (await tx(database => database.select().from(callTransfer).where(eq(callTransfer.callId, callId)))).map(({ state }) => state)
+const transferOf = async (callId: string) =>
+  (await tx(database => database.select().from(callTransfer).where(eq(callTransfer.callId, callId)))).map(({ state }) => state)
 
 describe('transfer a call over', () => {
   it('is offered to those who answer its line, and says who is on a call', async () => {
@@ -57,7 +58,11 @@ describe('transfer a call over', () => {
     const { callId, recordId } = await talking()
     await transferCall(firm.ada, callId, toMika('blind'), DAY)
     expect(exchange.ordered.at(-1)?.order).toBe('hold')
-    expect((await shelf(firm.mika, callId))?.transfer).toMatchObject({ state: 'asked', toMe: true, from: { firstName: firm.ada.firstName } })
+    expect((await shelf(firm.mika, callId))?.transfer).toMatchObject({
+      state: 'asked',
+      toMe: true,
+      from: { firstName: firm.ada.firstName },
+    })
     expect((await shelf(firm.ada, callId))?.transfer).toMatchObject({ state: 'asked', toMe: false })
     await stepOfTransfer(firm.mika, callId, 'take', later(DAY, 5_000))
     expect(exchange.seated).toEqual([`${firm.mika.id} on`, `${firm.ada.id} off`])
@@ -74,12 +79,22 @@ describe('transfer a call over', () => {
     const { callId } = await talking()
     await transferCall(firm.ada, callId, toMika('attended'), DAY)
     await stepOfTransfer(firm.mika, callId, 'take', DAY)
-    expect([exchange.seated, exchange.ordered.at(-1)?.order, (await shelf(firm.ada, callId))?.mine]).toEqual([[`${firm.mika.id} on`], 'hold', true])
+    expect([exchange.seated, exchange.ordered.at(-1)?.order, (await shelf(firm.ada, callId))?.mine]).toEqual([
+      [`${firm.mika.id} on`],
+      'hold',
+      true,
+    ])
     await stepOfTransfer(firm.ada, callId, 'give', DAY)
-    expect([exchange.seated.at(-1), exchange.ordered.at(-1)?.order, (await shelf(firm.mika, callId))?.mine]).toEqual([`${firm.ada.id} off`, 'resume', true])
+    expect([exchange.seated.at(-1), exchange.ordered.at(-1)?.order, (await shelf(firm.mika, callId))?.mine]).toEqual([
+      `${firm.ada.id} off`,
+      'resume',
+      true,
+    ])
 
     const second = await talking()
-    await expect(transferCall(firm.ada, second.callId, toMika('attended'), DAY)).rejects.toMatchObject(problem(422, { fields: { toId: expect.stringMatching(/is on a call/) } }))
+    await expect(transferCall(firm.ada, second.callId, toMika('attended'), DAY)).rejects.toMatchObject(
+      problem(422, { fields: { toId: expect.stringMatching(/is on a call/) } }),
+    )
     await exchange.tell(callId, { kind: 'ended', at: DAY.getTime() + 9_000, why: 'hung-up', side: 'them' })
     await transferCall(firm.ada, second.callId, toMika('attended'), DAY)
     await stepOfTransfer(firm.mika, second.callId, 'take', DAY)
@@ -92,7 +107,11 @@ describe('transfer a call over', () => {
     const { callId } = await talking()
     await transferCall(firm.ada, callId, toMika('blind'), DAY)
     await stepOfTransfer(firm.mika, callId, 'refuse', DAY)
-    expect([(await shelf(firm.ada, callId))?.transfer, exchange.ordered.at(-1)?.order, await transferOf(callId)]).toEqual([null, 'hold', ['back']])
+    expect([(await shelf(firm.ada, callId))?.transfer, exchange.ordered.at(-1)?.order, await transferOf(callId)]).toEqual([
+      null,
+      'hold',
+      ['back'],
+    ])
     await transferCall(firm.ada, callId, toMika('blind'), DAY)
     await drain(later(DAY, TRANSFER_RINGS_MS - 1))
     expect(await transferOf(callId)).toEqual(['back', 'asked'])
@@ -108,7 +127,11 @@ describe('transfer a call over', () => {
     await drain(later(DAY, TRANSFER_RINGS_MS))
     expect(await transferOf(first.callId)).toEqual(['together'])
     await exchange.tell(first.callId, { kind: 'ended', at: DAY.getTime() + 30_000, why: 'hung-up', side: 'them' })
-    expect([await transferOf(first.callId), await shelf(firm.mika, first.callId), (await shelf(firm.ada, first.callId))?.mine]).toEqual([['over'], undefined, true])
+    expect([await transferOf(first.callId), await shelf(firm.mika, first.callId), (await shelf(firm.ada, first.callId))?.mine]).toEqual([
+      ['over'],
+      undefined,
+      true,
+    ])
   })
 
   it('is not taken by somebody who has a call by now, and not begun where whoever calls cannot be put on hold', async () => {
@@ -122,7 +145,9 @@ describe('transfer a call over', () => {
     await stepOfTransfer(firm.mika, callId, 'take', DAY)
     const other = await talking()
     exchange.refuseNextOrder('not-now')
-    await expect(transferCall(firm.ada, other.callId, transferForm.validateSync({ id: uuid(), toId: firm.odile.id, way: 'blind' }), DAY)).rejects.toMatchObject(problem(409, { type: 'not-now' }))
+    await expect(
+      transferCall(firm.ada, other.callId, transferForm.validateSync({ id: uuid(), toId: firm.odile.id, way: 'blind' }), DAY),
+    ).rejects.toMatchObject(problem(409, { type: 'not-now' }))
     expect(await transferOf(other.callId)).toEqual([])
   })
 
@@ -133,7 +158,13 @@ describe('transfer a call over', () => {
     await transferCall(firm.ada, callId, form, DAY)
     expect(await transferOf(callId)).toEqual(['asked'])
     await expect(transferCall(firm.ada, callId, toMika('blind'), DAY)).rejects.toMatchObject(problem(409, { type: 'transfer' }))
-    for (const [who, step] of [[firm.odile, 'take'], [firm.mika, 'give'], [firm.ada, 'take'], [firm.mika, 'take-back']] as const) await expect(stepOfTransfer(who, callId, step, DAY)).rejects.toMatchObject(problem(404))
+    for (const [who, step] of [
+      [firm.odile, 'take'],
+      [firm.mika, 'give'],
+      [firm.ada, 'take'],
+      [firm.mika, 'take-back'],
+    ] as const)
+      await expect(stepOfTransfer(who, callId, step, DAY)).rejects.toMatchObject(problem(404))
     await expect(stepOfTransfer(firm.ada, callId, 'give', DAY)).rejects.toMatchObject(problem(409))
   })
 
@@ -143,7 +174,9 @@ describe('transfer a call over', () => {
     await dial(firm.ada, form, DAY)
     await expect(transferCall(firm.ada, form.id, toMika('blind'), DAY)).rejects.toMatchObject(problem(409, { type: 'not-now' }))
     await exchange.tell(form.id, { kind: 'answered', at: DAY.getTime(), by: 'person' })
-    await expect(transferCall(firm.ada, form.id, transferForm.validateSync({ id: uuid(), toId: firm.noor.id, way: 'blind' }), DAY)).rejects.toMatchObject(problem(422, { fields: { toId: expect.stringMatching(/does not answer that line/) } }))
+    await expect(
+      transferCall(firm.ada, form.id, transferForm.validateSync({ id: uuid(), toId: firm.noor.id, way: 'blind' }), DAY),
+    ).rejects.toMatchObject(problem(422, { fields: { toId: expect.stringMatching(/does not answer that line/) } }))
     exchange.refuseNextOrder('unreachable')
     await expect(transferCall(firm.ada, form.id, toMika('blind'), DAY)).rejects.toMatchObject(problem(409, { type: 'exchange-away' }))
     expect(await transferOf(form.id)).toEqual([])

@@ -60,7 +60,9 @@ describe('a call of which the answer to its dialling is lost', () => {
     exchange.answerNext({ kind: 'not-known' })
     exchange.became({ kind: 'unreachable' })
     await dial(firm.ada, form, DAY)
-    await expect(orderCall(firm.ada, form.id, 'hang-up', DAY)).rejects.toMatchObject({ details: { status: 409, type: 'not-known-yet', detail: expect.stringContaining('nobody knows yet whether it rings') } })
+    await expect(orderCall(firm.ada, form.id, 'hang-up', DAY)).rejects.toMatchObject({
+      details: { status: 409, type: 'not-known-yet', detail: expect.stringContaining('nobody knows yet whether it rings') },
+    })
     await drain(later(DAY, 8_000))
     expect(await stateOf(form.id)).toBe('dialling')
     // once the exchange answers again it is found without anybody asking

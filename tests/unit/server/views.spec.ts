@@ -9,7 +9,17 @@ let firm: Firm
 beforeAll(async () => firm = await makeFirm())
 
 const where = JSON.stringify({ match: 'all', of: [{ field: 'last-contact', test: 'not-for-days', value: 30 }] })
-const form = (values: object = {}) => viewForm.validateSync({ id: uuid(), module: 'lead', name: 'Gone quiet', columns: ['name', 'phone'], where, sort: 'last-contact', direction: 'up', ...values })
+const form = (values: object = {}) =>
+  viewForm.validateSync({
+    id: uuid(),
+    module: 'lead',
+    name: 'Gone quiet',
+    columns: ['name', 'phone'],
+    where,
+    sort: 'last-contact',
+    direction: 'up',
+    ...values,
+  })
 const names = async (who = firm.ada) => (await listViews(who, 'lead')).map(view => view.name)
 
 describe('views', () => {
@@ -17,7 +27,17 @@ describe('views', () => {
     const mine = form()
     await saveView(firm.ada, mine, DAY)
     await saveView(firm.ada, { ...mine, name: 'Quiet for long' }, DAY)
-    expect(await listViews(firm.ada, 'lead')).toEqual([expect.objectContaining({ name: 'Quiet for long', columns: ['name', 'phone'], conditions: JSON.parse(where), sort: 'last-contact', direction: 'up', shared: false, mayEdit: true })])
+    expect(await listViews(firm.ada, 'lead')).toEqual([
+      expect.objectContaining({
+        name: 'Quiet for long',
+        columns: ['name', 'phone'],
+        conditions: JSON.parse(where),
+        sort: 'last-contact',
+        direction: 'up',
+        shared: false,
+        mayEdit: true,
+      }),
+    ])
   })
 
   it('are seen by nobody else unless shared, and then by the team, which cannot change them', async () => {
@@ -40,15 +60,22 @@ describe('views', () => {
     expect((await names()).slice(-2)).toEqual(['Z of Ada', 'A of Mika'])
   })
 
-  it.each([[{ columns: ['salary'] }, 'columns'], [{ sort: 'salary' }, 'columns'], [{ where: '{' }, 'where']])('are refused with what is wrong: %j', async (values, field) => {
-    await expect(saveView(firm.ada, form(values), DAY)).rejects.toMatchObject({ details: { status: 422, fields: { [field]: expect.any(String) } } })
+  it.each([
+    [{ columns: ['salary'] }, 'columns'],
+    [{ sort: 'salary' }, 'columns'],
+    [{ where: '{' }, 'where'],
+  ])('are refused with what is wrong: %j', async (values, field) => {
+    await expect(saveView(firm.ada, form(values), DAY)).rejects.toMatchObject({
+      details: { status: 422, fields: { [field]: expect.any(String) } },
+    })
   })
 })
 
 describe('the columns of a list', () => {
   it('offer stages, colleagues, and the tags of records that one may see', async () => {
     await makeLead(firm.ada, { tags: ['zest', 'Ähre', 'bakery'] })
-    const choicesOf = async (who: Firm['ada'], key: string) => (await listColumns(who, 'lead')).find(column => column.key === key)!.choices!.map(choice => choice.label)
+    const choicesOf = async (who: Firm['ada'], key: string) =>
+      (await listColumns(who, 'lead')).find(column => column.key === key)!.choices!.map(choice => choice.label)
     expect(await choicesOf(firm.mika, 'tags')).toEqual(['Ähre', 'bakery', 'zest'])
     expect(await choicesOf(firm.noor, 'tags')).toEqual([])
     expect(await choicesOf(firm.ada, 'stage')).toContain('Trial')

@@ -30,15 +30,32 @@ beforeAll(async () => {
   fakeCarrier()
 })
 
-const wordsOn = async (asker: SignedIn, recordId: string) => (await readTimeline(asker, recordId)).entries.map(({ words }) => words).filter(Boolean)
-const textFrom = (from: string, line: Line, text: string, at = DAY) => takeEvent('practice', { id: uuid(), at, kind: 'received', ref: uuid(), from, to: line.e164, text }, at)
+const wordsOn = async (asker: SignedIn, recordId: string) =>
+  (await readTimeline(asker, recordId)).entries.map(({ words }) => words).filter(Boolean)
+const textFrom = (from: string, line: Line, text: string, at = DAY) =>
+  takeEvent('practice', { id: uuid(), at, kind: 'received', ref: uuid(), from, to: line.e164, text }, at)
 const addNumber = async (asker: SignedIn, recordId: string, typed: string) => {
-  const { rows: [found] } = await tx(database => database.execute<{ version: number, first_name: string }>(sql`select version, first_name from record where id = ${recordId}::uuid`))
-  await changeRecord(asker, recordId, editRecord.validateSync({ firstName: found!.first_name, version: found!.version, phones: [{ label: 'mobile', typed }] }), DAY)
+  const { rows: [found] } = await tx(database => database.execute<{ version: number, first_name: string }>(sql`select version, first_name
+    from record where id = ${recordId}::uuid`))
+  await changeRecord(
+    asker,
+    recordId,
+    editRecord.validateSync({ firstName: found!.first_name, version: found!.version, phones: [{ label: 'mobile', typed }] }),
+    DAY,
+  )
 }
 const candidate = async (number: string) => {
   const id = uuid()
-  await addRecord(firm.noor, { ...recordForm.validateSync({ firstName: 'Wren', phones: [{ label: 'mobile', typed: number }] }), personIds: [], id, module: 'candidate' }, DAY)
+  await addRecord(
+    firm.noor,
+    {
+      ...recordForm.validateSync({ firstName: 'Wren', phones: [{ label: 'mobile', typed: number }] }),
+      personIds: [],
+      id,
+      module: 'candidate',
+    },
+    DAY,
+  )
   const [phone] = await phonesOf(firm.noor, [id])
   return { id, phoneId: phone!.id }
 }
@@ -54,7 +71,11 @@ describe('a number that is on somebody else\'s record', () => {
     await addNumber(firm.ada, recordId, number)
     await textFrom(number, firm.halifax, 'after the theft', later(DAY, 1_000))
     await sendText(firm.noor, textTo(wren.phoneId, firm.halifax, { text: 'our answer' }), later(DAY, 2_000))
-    await sendText(firm.noor, textTo(wren.phoneId, firm.halifax, { text: 'for tomorrow', later: { wallTime: '2026-11-27T12:00', zone: 'America/Toronto' } }), later(DAY, 3_000))
+    await sendText(
+      firm.noor,
+      textTo(wren.phoneId, firm.halifax, { text: 'for tomorrow', later: { wallTime: '2026-11-27T12:00', zone: 'America/Toronto' } }),
+      later(DAY, 3_000),
+    )
     expect(await wordsOn(firm.ada, recordId)).toEqual([])
     expect((await findSaid(firm.ada, 'theft')).length).toBe(0)
     expect(await scheduledOn(firm.ada, recordId)).toEqual([])
@@ -82,7 +103,21 @@ describe('a number that is on somebody else\'s record', () => {
     await tx(async (database) => {
       await database.insert(schema.activity).values({ id: activityId, at: DAY, kind: 'call-in' })
       await database.insert(schema.activityContent).values({ activityId, words: 'rang about bikes' })
-      await database.insert(schema.call).values({ id: callId, direction: 'in', lineId: firm.portland.id, remote: number, activityId, exchange: 'practice', exchangeRef: callId, madeAt: DAY, endedAt: DAY, endWhy: 'hung-up', endSide: 'them' })
+      await database
+        .insert(schema.call)
+        .values({
+          id: callId,
+          direction: 'in',
+          lineId: firm.portland.id,
+          remote: number,
+          activityId,
+          exchange: 'practice',
+          exchangeRef: callId,
+          madeAt: DAY,
+          endedAt: DAY,
+          endWhy: 'hung-up',
+          endSide: 'them',
+        })
     })
     const hers = await candidate(number)
     expect(await wordsOn(firm.noor, hers.id)).toEqual([])
@@ -96,15 +131,31 @@ describe('a number that is on somebody else\'s record', () => {
     const number = freshNumber()
     const { recordId } = await makeLead(firm.ada, {}, number)
     await textFrom(number, firm.own, 'please do not text me any more')
-    const { rows: [wish] } = await tx(database => database.execute<{ id: string, activity_id: string }>(sql`select id, activity_id from consent_proposal where e164 = ${number}`))
+    const { rows: [wish] } = await tx(database => database.execute<{ id: string, activity_id: string }>(sql`select id, activity_id
+      from consent_proposal where e164 = ${number}`))
     const mikas = await makeThing(firm.mika, 'lead', { firstName: 'Iris' })
     await addNumber(firm.mika, mikas, number)
     const [phone] = await phonesOf(firm.mika, [mikas])
-    await expect(decideConsent(firm.mika, phone!.id, consentForm.validateSync({ agrees: false, proposalId: wish!.id }), DAY)).rejects.toMatchObject({ details: { status: 404 } })
+    await expect(
+      decideConsent(firm.mika, phone!.id, consentForm.validateSync({ agrees: false, proposalId: wish!.id }), DAY),
+    ).rejects.toMatchObject({ details: { status: 404 } })
     const pictureId = uuid()
     await tx(async (database) => {
-      const { rows: [message] } = await database.execute<{ id: string }>(sql`select id from message where activity_id = ${wish!.activity_id}::uuid`)
-      await database.insert(schema.picture).values({ id: pictureId, colleagueId: firm.noor.id, messageId: message!.id, type: 'image/png', width: 1, height: 1, size: 3, bytes: Buffer.from('PNG'), at: DAY })
+      const { rows: [message] } = await database.execute<{ id: string }>(sql`select id from message
+        where activity_id = ${wish!.activity_id}::uuid`)
+      await database
+        .insert(schema.picture)
+        .values({
+          id: pictureId,
+          colleagueId: firm.noor.id,
+          messageId: message!.id,
+          type: 'image/png',
+          width: 1,
+          height: 1,
+          size: 3,
+          bytes: Buffer.from('PNG'),
+          at: DAY,
+        })
     })
     await expect(readPicture(firm.mika, pictureId)).rejects.toMatchObject({ details: { status: 404 } })
     await expect(readPicture(firm.ada, pictureId)).resolves.toMatchObject({ type: 'image/png' })
@@ -124,7 +175,16 @@ describe('a company, a deal', () => {
     const deal = await makeThing(firm.ada, 'deal')
     const number = freshNumber()
     const wren = uuid()
-    await addRecord(firm.noor, { ...recordForm.validateSync({ firstName: 'Wren', phones: [{ label: 'mobile', typed: number }] }), personIds: [], id: wren, module: 'candidate' }, DAY)
+    await addRecord(
+      firm.noor,
+      {
+        ...recordForm.validateSync({ firstName: 'Wren', phones: [{ label: 'mobile', typed: number }] }),
+        personIds: [],
+        id: wren,
+        module: 'candidate',
+      },
+      DAY,
+    )
     await tx(database => database.execute(sql`update record set company_id = ${company}::uuid where id = ${wren}::uuid`))
     await putOn(firm.odile, deal, wren, DAY)
     await textFrom(number, firm.halifax, 'I start on Monday')
@@ -140,21 +200,59 @@ describe('a company, a deal', () => {
 interface World { people: SignedIn[], lines: Line[] }
 
 /** Two to three teams with a few colleagues, and lines of teams and of their own, some private. */
-async function makeWorld(choices: { roles: Role[], memberships: boolean[][], lines: { owner: number, private: boolean }[] }): Promise<World> {
+async function makeWorld(choices: {
+  roles: Role[]
+  memberships: boolean[][]
+  lines: { owner: number, private: boolean }[]
+}): Promise<World> {
   const teams = [uuid(), uuid(), uuid()]
   const ids = choices.roles.map(() => uuid())
   const members = choices.memberships.map(row => teams.filter((_, i) => row[i]))
   const people = choices.roles.map((role, i): SignedIn => ({
-    id: ids[i]!, role, teamIds: members[i]!, peopleIds: ids.filter((_, j) => j === i || members[i]!.some(team => members[j]!.includes(team))),
-    name: `Person ${i}`, firstName: `Person ${i}`, mail: `${ids[i]}@pannier.example`, title: 'Sales', directLine: null, zone: 'America/Los_Angeles',
+    id: ids[i]!,
+    role,
+    teamIds: members[i]!,
+    peopleIds: ids.filter((_, j) => j === i || members[i]!.some(team => members[j]!.includes(team))),
+    name: `Person ${i}`,
+    firstName: `Person ${i}`,
+    mail: `${ids[i]}@pannier.example`,
+    title: 'Sales',
+    directLine: null,
+    zone: 'America/Los_Angeles',
   }))
   const lines = choices.lines.map(({ owner, private: privately }): Line => ({
-    id: uuid(), e164: freshNumber(), name: `Line ${owner}`, country: 'CA', teamId: owner < 3 ? teams[owner]! : null, colleagueId: owner < 3 ? null : ids[owner % ids.length]!,
-    private: privately, active: true, carrier: 'practice', languages: [], records: false, ownerFirst: false, greeting: null, ringSeconds: 25, hours: null,
+    id: uuid(),
+    e164: freshNumber(),
+    name: `Line ${owner}`,
+    country: 'CA',
+    teamId: owner < 3 ? teams[owner]! : null,
+    colleagueId: owner < 3 ? null : ids[owner % ids.length]!,
+    private: privately,
+    active: true,
+    carrier: 'practice',
+    languages: [],
+    records: false,
+    ownerFirst: false,
+    greeting: null,
+    ringSeconds: 25,
+    hours: null,
   }))
   await tx(async (database) => {
     await database.insert(schema.team).values(teams.map((id, i) => ({ id, name: `Team ${i}` })))
-    await database.insert(schema.colleague).values(people.map(({ id, name, firstName, mail, role, title, zone }) => ({ id, name, firstName, mail, role, title, zone, passwordHash: 'none' })))
+    await database
+      .insert(schema.colleague)
+      .values(
+        people.map(({ id, name, firstName, mail, role, title, zone }) => ({
+          id,
+          name,
+          firstName,
+          mail,
+          role,
+          title,
+          zone,
+          passwordHash: 'none',
+        })),
+      )
     const rows = people.flatMap(one => one.teamIds.map(teamId => ({ teamId, colleagueId: one.id })))
     if (rows.length > 0) await database.insert(schema.teamMember).values(rows)
     await database.insert(schema.line).values(lines)
@@ -178,7 +276,14 @@ describe('whoever reads an entry', () => {
     fc.record({ do: fc.constant('send' as const), who: fc.nat(3), line: fc.nat(2), record: fc.nat(5) }),
     fc.record({ do: fc.constant('give' as const), who: fc.nat(3), record: fc.nat(5), number }),
   )
-  const steps = fc.tuple(fc.array(add, { minLength: 1, maxLength: 2 }), fc.array(hear, { minLength: 1, maxLength: 2 }), fc.array(add, { minLength: 1, maxLength: 3 }), fc.array(step, { maxLength: 6 })).map(parts => parts.flat())
+  const steps = fc
+    .tuple(
+      fc.array(add, { minLength: 1, maxLength: 2 }),
+      fc.array(hear, { minLength: 1, maxLength: 2 }),
+      fc.array(add, { minLength: 1, maxLength: 3 }),
+      fc.array(step, { maxLength: 6 }),
+    )
+    .map(parts => parts.flat())
 
   it('may see a record that it was with, or answers its line, whatever numbers are written down by whom', async () => {
     let read = 0
@@ -191,7 +296,12 @@ describe('whoever reads an entry', () => {
       let clock = DAY.getTime()
       const add = async (owner: SignedIn, module: 'lead' | 'company', number: string | null, companyId: string | null) => {
         const id = uuid()
-        const form = recordForm.validateSync({ firstName: 'Iris', name: 'Rye', companyId, phones: number ? [{ label: 'mobile', typed: number }] : [] })
+        const form = recordForm.validateSync({
+          firstName: 'Iris',
+          name: 'Rye',
+          companyId,
+          phones: number ? [{ label: 'mobile', typed: number }] : [],
+        })
         await addRecord(owner, { ...form, personIds: [], id, module }, new Date(clock))
         const [stored] = await tx(database => database.query.record.findMany({ where: (table, { eq }) => eq(table.id, id) }))
         records.push({ id, ownerId: stored!.ownerId, teamId: stored!.teamId, number, company: module === 'company' })
@@ -203,7 +313,12 @@ describe('whoever reads an entry', () => {
           const owner = people[one.who % people.length]!
           if (owner.teamIds.length === 0) continue
           const companies = records.filter(known => known.company && can(owner, 'record.see', known))
-          await add(owner, one.company === 0 ? 'company' : 'lead', one.company === 0 ? null : numbers[one.number]!, one.company === null || one.company === 0 ? null : companies[one.company % Math.max(1, companies.length)]?.id ?? null)
+          await add(
+            owner,
+            one.company === 0 ? 'company' : 'lead',
+            one.company === 0 ? null : numbers[one.number]!,
+            one.company === null || one.company === 0 ? null : (companies[one.company % Math.max(1, companies.length)]?.id ?? null),
+          )
         }
         else if (one.do === 'hear') {
           const line = lines[one.line % lines.length]!
@@ -216,7 +331,20 @@ describe('whoever reads an entry', () => {
           const who = people[one.who % people.length]!
           if (!to || to.number || to.company || !can(who, 'record.edit', to)) continue
           to.number = numbers[one.number]!
-          await tx(database => database.insert(schema.phone).values({ id: uuid(), recordId: to.id, position: 0, label: 'mobile', typed: to.number!, e164: to.number, country: 'CA', kind: 'mobile' }))
+          await tx(database =>
+            database
+              .insert(schema.phone)
+              .values({
+                id: uuid(),
+                recordId: to.id,
+                position: 0,
+                label: 'mobile',
+                typed: to.number!,
+                e164: to.number,
+                country: 'CA',
+                kind: 'mobile',
+              }),
+          )
           await takeAlong(who, to.id, to.number)
         }
         else {
@@ -248,7 +376,8 @@ describe('whoever reads an entry', () => {
           const found = await findSaid(reader, entry.words)
           const answers = can(reader, 'line.answer', { ownerId: entry.line.colleagueId, teamId: entry.line.teamId })
           const saw = entry.heldBy.length === 0 || entry.heldBy.some(id => can(reader, 'record.see', records.find(one => one.id === id)!))
-          if (found.length > 0 && !(answers || (!entry.line.private && saw))) throw new Error(`${reader.role} finds what was said over ${entry.line.name}`)
+          if (found.length > 0 && !(answers || (!entry.line.private && saw)))
+            throw new Error(`${reader.role} finds what was said over ${entry.line.name}`)
         }
       }
     }), { numRuns: process.env.TEST_SERVER ? 15 : 50, seed: 7, endOnFailure: true })

@@ -12,7 +12,22 @@ const module = moduleOfSlug(slug)!
 if (!takesFiles(slug)) await navigateTo(`/records/${slug}`, { replace: true })
 const several = MODULE_FACTS[module].many.toLowerCase()
 const shown = useImport(module)
-const { file, opened, targets, matching, country, dayOrder, duplicates, ownerId, foreseen, sent, sending, progress, problem, asksForDayOrder } = shown
+const {
+  file,
+  opened,
+  targets,
+  matching,
+  country,
+  dayOrder,
+  duplicates,
+  ownerId,
+  foreseen,
+  sent,
+  sending,
+  progress,
+  problem,
+  asksForDayOrder,
+} = shown
 
 const useful = computed(() => foreseen.value ? foreseen.value.counts.new + foreseen.value.counts.joined : 0)
 const nothingMatched = computed(() => matching.value.every(key => key === null))
@@ -113,9 +128,9 @@ const about = computed(() => opened.value && [
 </template>
 
 <style scoped>
-.page { padding: 0.85rem 1.5rem 3rem; display: grid; gap: 1rem; max-width: 78rem; }
-.head { display: flex; align-items: baseline; gap: 1rem; flex-wrap: wrap; }
-.two { display: grid; grid-template-columns: minmax(0, 1.35fr) minmax(0, 1fr); gap: 2rem; align-items: start; }
-.go { position: sticky; bottom: 0; display: flex; justify-content: flex-end; align-items: center; gap: 1rem; padding: 0.6rem 0; background: var(--paper); border-top: 1px solid var(--rule); }
-@media (max-width: 900px) { .two { grid-template-columns: minmax(0, 1fr); } .page { padding-inline: 0.75rem; } }
+.page { padding: var(--space-5) var(--space-8) var(--space-10); display: grid; gap: var(--space-6); max-width: 78rem; }
+.head { display: flex; align-items: baseline; gap: var(--space-6); flex-wrap: wrap; }
+.two { display: grid; grid-template-columns: minmax(0, 1.35fr) minmax(0, 1fr); gap: var(--space-9); align-items: start; }
+.go { position: sticky; bottom: 0; display: flex; justify-content: flex-end; align-items: center; gap: var(--space-6); padding: var(--space-4) 0; background: var(--paper); border-top: 1px solid var(--rule); }
+@media (max-width: 900px) { .two { grid-template-columns: minmax(0, 1fr); } .page { padding-inline: var(--space-5); } }
 </style>

@@ -26,8 +26,12 @@ const filter = useTemplateRef<HTMLInputElement>('filter')
 const table = useTemplateRef<{ walk: (event: KeyboardEvent) => void, focused: () => RecordRow | null }>('table')
 const picker = useTemplateRef<{ toggle: (event: Event) => void }>('picker')
 const taker = useTemplateRef<{ toggle: (event: Event) => void }>('taker')
-const FILES = [{ format: 'csv', label: 'As a table, with these columns (CSV)' }, ...(hasNumbers(module) ? [{ format: 'vcf', label: 'As contacts, with their numbers (vCard)' }] : [])]
-const fileAddress = (format: string) => `/api/records/export?${new URLSearchParams({ ...list.question.value, columns: shown.value.join(','), format }).toString()}`
+const FILES = [
+  { format: 'csv', label: 'As a table, with these columns (CSV)' },
+  ...(hasNumbers(module) ? [{ format: 'vcf', label: 'As contacts, with their numbers (vCard)' }] : []),
+]
+const fileAddress = (format: string) =>
+  `/api/records/export?${new URLSearchParams({ ...list.question.value, columns: shown.value.join(','), format }).toString()}`
 const takesFiles = (IMPORT_MODULES as readonly string[]).includes(module)
 const me = useMe()
 const peeked = ref<string | null>(null)
@@ -43,7 +47,8 @@ function call(row: RecordRow | null): void {
 /** Of whom a call round is being made: who is chosen, or else everybody in the list. */
 const calling = shallowRef<Selection | null>(null)
 function callThem(): void {
-  if (hasNumbers(module) && found.value?.rows.length) calling.value = selection.count.value > 0 ? selection.selection.value : { list: list.question.value, ids: null, importId: null }
+  if (hasNumbers(module) && found.value?.rows.length)
+    calling.value = selection.count.value > 0 ? selection.selection.value : { list: list.question.value, ids: null, importId: null }
 }
 
 useKeys([
@@ -236,25 +241,25 @@ useKeys([
 </template>
 
 <style scoped>
-.list { padding: 0.85rem 1.5rem 2rem; display: grid; gap: 0.5rem; }
-.head { display: flex; align-items: baseline; gap: 1rem; flex-wrap: wrap; }
+.list { padding: var(--space-5) var(--space-8) var(--space-9); display: grid; gap: var(--space-3); }
+.head { display: flex; align-items: baseline; gap: var(--space-6); flex-wrap: wrap; }
 .modules { margin-left: auto; }
-.kept { display: flex; align-items: baseline; flex-wrap: wrap; gap: 0.4rem 1.2rem; }
-.tools { display: flex; align-items: baseline; flex-wrap: wrap; gap: 0.4rem 0.5rem; padding: 0.2rem 0 0.4rem; }
-.filter { width: 18rem; max-width: 60vw; padding: 0.35rem 0.65rem; }
+.kept { display: flex; align-items: baseline; flex-wrap: wrap; gap: var(--space-2) var(--space-7); }
+.tools { display: flex; align-items: baseline; flex-wrap: wrap; gap: var(--space-2) var(--space-3); padding: var(--space-1) 0 var(--space-2); }
+.filter { width: 18rem; max-width: 60vw; padding: var(--space-2) var(--space-4); }
 .filter::placeholder { color: var(--quiet); opacity: 1; }
-.key { margin-right: 0.5rem; }
-.right { margin-left: auto; display: flex; gap: 1.4rem; align-items: baseline; }
+.key { margin-right: var(--space-3); }
+.right { margin-left: auto; display: flex; gap: var(--space-7); align-items: baseline; }
 .calm { color: var(--quiet); text-decoration: none; }
 .calm:hover { color: var(--ink); text-decoration: underline; }
 .new { font-weight: 700; text-decoration: none; }
-.files { display: grid; gap: 0.6rem; width: 18rem; }
+.files { display: grid; gap: var(--space-4); width: 18rem; }
 .sheet { min-width: 0; }
-.beside { display: grid; grid-template-columns: minmax(0, 1fr) 21rem; gap: 1.25rem; align-items: start; }
+.beside { display: grid; grid-template-columns: minmax(0, 1fr) 21rem; gap: var(--space-7); align-items: start; }
 .peek { position: sticky; top: 1rem; max-height: calc(100vh - 7rem); overflow-y: auto; }
-.empty { padding: 1.5rem 0; color: var(--quiet); }
+.empty { padding: var(--space-8) 0; color: var(--quiet); }
 @media (max-width: 700px) {
-  .list { padding-inline: 0.75rem; }
+  .list { padding-inline: var(--space-5); }
   .modules { margin-left: 0; }
   .beside { grid-template-columns: minmax(0, 1fr); }
 }

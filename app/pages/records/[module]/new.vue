@@ -45,7 +45,7 @@ onMounted(async () => {
 </template>
 
 <style scoped>
-.new { --form-ground: var(--paper); max-width: 46rem; padding: 0.85rem 1.5rem 3rem; display: grid; gap: 1rem; }
-header { display: grid; gap: 0.25rem; }
-@media (max-width: 700px) { .new { padding-inline: 0.75rem; } }
+.new { --form-ground: var(--paper); max-width: 46rem; padding: var(--space-5) var(--space-8) var(--space-10); display: grid; gap: var(--space-6); }
+header { display: grid; gap: var(--space-1); }
+@media (max-width: 700px) { .new { padding-inline: var(--space-5); } }
 </style>

@@ -4,4 +4,6 @@ import { ORDERS } from '~~/server/calling/port'
 import { route } from '~~/server/routing/route'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId('call'), body: object({ order: string().oneOf(ORDERS).required() }) }, ({ asker, params, body, now }) => orderCall(asker, params.id, body.order, now))
+export default route({ params: byId('call'), body: object({ order: string().oneOf(ORDERS).required() }) }, ({ asker, params, body, now }) =>
+  orderCall(asker, params.id, body.order, now),
+)

@@ -9,4 +9,6 @@ const placesForm = object({
   whole: boolean().default(false),
 })
 
-export default route({ params: byId('entry'), body: placesForm }, ({ asker, params, body, now }) => showOnMatter(asker, params.id, body, now))
+export default route({ params: byId('entry'), body: placesForm }, ({ asker, params, body, now }) =>
+  showOnMatter(asker, params.id, body, now),
+)

@@ -11,7 +11,10 @@ const query = object({
   /** An entry that somebody wants to see with what stands around it. */
   around: idIfSeen(),
   /** Single entries, after a notice. */
-  only: array(idIfSeen().required()).max(50).transform((_value, original: unknown) => original === undefined ? undefined : [original].flat()).default(undefined),
+  only: array(idIfSeen().required())
+    .max(50)
+    .transform((_value, original: unknown) => (original === undefined ? undefined : [original].flat()))
+    .default(undefined),
 })
 
 export default route({ params: byId('record'), query }, async ({ asker, params: { id }, query }) => {

@@ -5,6 +5,10 @@ import { byId } from '~~/shared/schemas/common'
 
 export default route({ params: byId('spoken') }, async ({ event, asker, params }) => {
   const sound = await hearSpoken(asker, params.id)
-  setResponseHeaders(event, { 'content-type': 'audio/wav', 'content-disposition': 'inline', 'content-security-policy': 'default-src \'none\'' })
+  setResponseHeaders(event, {
+    'content-type': 'audio/wav',
+    'content-disposition': 'inline',
+    'content-security-policy': 'default-src \'none\'',
+  })
   return sound
 })

@@ -3,4 +3,6 @@ import { changePipeline } from '~~/server/records/pipeline-edit'
 import { byId } from '~~/shared/schemas/common'
 import { pipelineForm } from '~~/shared/schemas/pipeline'
 
-export default route({ params: byId('pipeline'), body: pipelineForm }, ({ asker, params, body, now }) => changePipeline(asker, params.id, body, now))
+export default route({ params: byId('pipeline'), body: pipelineForm }, ({ asker, params, body, now }) =>
+  changePipeline(asker, params.id, body, now),
+)
