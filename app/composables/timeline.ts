@@ -18,11 +18,29 @@ export function useTimeline(recordId: string, around?: string, ahead?: Promise<T
   const problem = ref('')
   const path = `/api/records/${recordId}/timeline`
 
+  /** Pages on their way, and entries that changed meanwhile: of these a page may bring an older state. */
+  let onTheirWay = 0
+  const changedMeanwhile = new Set<string>()
+
+  async function arrival(page: Promise<TimelinePage>): Promise<TimelinePage> {
+    onTheirWay++
+    try {
+      return await page
+    }
+    finally {
+      onTheirWay--
+      if (onTheirWay === 0) {
+        for (const id of changedMeanwhile) void refresh(id)
+        changedMeanwhile.clear()
+      }
+    }
+  }
+
   const load = (from?: string) => show(api<TimelinePage>(path, { query: from ? { around: from } : {} }))
 
   async function show(asked: Promise<TimelinePage>): Promise<void> {
     try {
-      const page = await asked
+      const page = await arrival(asked)
       entries.value = page.entries
       more.value = page.more
       newer.value = page.newer
@@ -37,7 +55,7 @@ export function useTimeline(recordId: string, around?: string, ahead?: Promise<T
     const last = entries.value.at(-1)
     if (!last || !more.value) return
     try {
-      const page = await api<TimelinePage>(path, { query: { beforeAt: last.at, beforeId: last.id } })
+      const page = await arrival(api<TimelinePage>(path, { query: { beforeAt: last.at, beforeId: last.id } }))
       merge(page.entries)
       more.value = page.more
     }
@@ -50,7 +68,7 @@ export function useTimeline(recordId: string, around?: string, ahead?: Promise<T
     const first = entries.value[0]
     if (!first || !newer.value) return
     try {
-      const page = await api<TimelinePage>(path, { query: { afterAt: first.at, afterId: first.id } })
+      const page = await arrival(api<TimelinePage>(path, { query: { afterAt: first.at, afterId: first.id } }))
       newer.value = page.newer
       merge(page.entries)
     }
@@ -102,8 +120,9 @@ export function useTimeline(recordId: string, around?: string, ahead?: Promise<T
   void (ahead && !around ? show(ahead) : load(around))
   useLive((notice) => {
     if (notice.kind !== 'entry' || notice.recordId !== recordId) return
-    // while a fetch is under way, which may bring an older one of it, it is fetched once more
-    if (notice.entry && !fetching) take([notice.entry])
+    if (onTheirWay > 0) changedMeanwhile.add(notice.activityId)
+    // while it is being fetched, which may bring an older one of it, it is fetched once more
+    else if (notice.entry && !fetching) take([notice.entry])
     else void refresh(notice.activityId)
   }, () => void load(newer.value ? around : undefined))
 

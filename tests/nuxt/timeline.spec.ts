@@ -56,6 +56,17 @@ describe('a timeline on screen', () => {
     expect([shown(timeline), timeline.entries.value.at(-1)!.words, asked.length]).toEqual([['e9', 'e3', 'e2'], 'delivered', 1])
   })
 
+  it('fetches what has changed while a page was on its way, which may bring an older state of it', async () => {
+    const older = held<TimelinePage>()
+    const answers = [() => older.answer, () => page([entry(2, 'e2', 'delivered')])]
+    before({ [PATH]: () => answers.shift()!() })
+    const timeline = open('r1')
+    tell({ kind: 'entry', recordId: 'r1', activityId: 'e2', entry: entry(2, 'e2', 'delivered') })
+    older.give(page([entry(3), entry(2, 'e2', 'waiting')]))
+    await settled()
+    expect([timeline.entries.value.map(({ words }) => words), queries()]).toEqual([['', 'delivered'], [{}, { only: ['e2'] }]])
+  })
+
   it('fetches it once more while a fetch is under way, which may bring an older one', async () => {
     const older = held<TimelinePage>()
     const answers = [() => page([entry(3)]), () => older.answer, () => page([entry(2, 'e2', 'delivered')])]
