@@ -26,6 +26,7 @@ export function useList(module: Module) {
   const problem = ref('')
   const begin = newestOnly()
   const beginToCount = newestOnly()
+  let toCount = true
 
   /** The list as the server is asked for it, without the page. */
   const asksFor = computed(() => ({
@@ -44,7 +45,7 @@ export function useList(module: Module) {
       list.value = answer
       if (columns.value.length > 0) problem.value = ''
       // only now: counting takes longer, and the page would wait for it
-      if (total.value === null) void count()
+      if (toCount) void count()
     }
     catch (error) {
       const { message } = problemIn(error)
@@ -53,6 +54,7 @@ export function useList(module: Module) {
   }
 
   async function count(): Promise<void> {
+    toCount = false
     const isNewest = beginToCount()
     try {
       const answer = await api<{ total: number }>('/api/records/count', { query: asksFor.value })
@@ -60,7 +62,9 @@ export function useList(module: Module) {
     }
     catch (error) {
       const { message } = problemIn(error)
-      if (isNewest()) problem.value = message
+      if (!isNewest()) return
+      problem.value = message
+      toCount = true
     }
   }
 
@@ -76,7 +80,7 @@ export function useList(module: Module) {
 
   async function loadAgain(): Promise<void> {
     problem.value = ''
-    total.value = null
+    toCount = true
     await Promise.all([loadColumns(), load()])
   }
 
@@ -84,6 +88,7 @@ export function useList(module: Module) {
   watch(asksFor, () => {
     // whatever is being counted is another list
     beginToCount()
+    toCount = true
     total.value = null
   })
   watch([question, page], load, { immediate: true })

@@ -170,10 +170,19 @@ export async function runOne<Row extends Record<string, unknown>>(
   return changes ? byItself(run) : read(run)
 }
 
-/** One statement around which there may be no transaction, such as one that makes an index beside whoever writes. */
-export async function apart(statement: SQL): Promise<void> {
+/**
+ * Statements around which there may be no transaction, such as those that make an index beside whoever writes: each by
+ * itself, all on one connection, so that a lock which one of them takes is there for the next.
+ */
+export async function apart<T>(work: (database: Pick<Database, 'execute'>) => Promise<T>): Promise<T> {
   if (visit.getStore()) throw new Error('Already inside of a transaction.')
-  await opened(outside).execute(statement)
+  const connection = await opened(pool).connect()
+  try {
+    return await work(databaseOn(connection))
+  }
+  finally {
+    connection.release()
+  }
 }
 
 /**

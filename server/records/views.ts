@@ -5,7 +5,6 @@ import { can } from '~~/shared/permissions'
 import type { ViewForm } from '~~/shared/schemas/list'
 import { read, tx } from '../db/door'
 import { colleague, record, view } from '../db/schema'
-import { log } from '../log/log'
 import { badInput, notAllowed, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../reading/visible'
@@ -89,11 +88,7 @@ export async function saveView(asker: SignedIn, form: ViewForm, now: Date): Prom
       .values({ ...values, id, ownerId: asker.id, madeAt: now })
       .onConflictDoUpdate({ target: view.id, set: values })
   })
-  // it is kept either way; without an index it only takes longer
-  if (sort.startsWith(OWN))
-    await indexSortedFields().catch(error =>
-      log.error({ err: error }, 'the order of a kept list has no index yet; the hourly tidying tries again'),
-    )
+  if (sort.startsWith(OWN)) await indexSortedFields()
 }
 
 export async function removeView(asker: SignedIn, id: string): Promise<void> {

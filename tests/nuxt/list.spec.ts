@@ -47,6 +47,22 @@ describe('a list on screen', () => {
     ])
   })
 
+  it('keeps its count while it is loaded again, and counts again what could not be counted', async () => {
+    before({ ...server, 'GET /api/records/count': away })
+    const list = useList('lead')
+    await settled()
+    expect([list.total.value, list.problem.value]).toEqual([null, expect.stringMatching(/cannot be reached/)])
+    before(server)
+    list.page.value = 2
+    await settled()
+    expect(list.total.value).toBe(120)
+    const again = list.loadAgain()
+    expect(list.total.value).toBe(120)
+    await again
+    await settled()
+    expect(asked.filter(({ path }) => path === '/api/records/count')).toHaveLength(2)
+  })
+
   it('turns its order around, or sorts by another column with what matters first', async () => {
     before(server)
     const list = useList('lead')

@@ -78,7 +78,7 @@ function takeCare(dataFolder: string, { pool, patiently }: EmbeddedDatabase): ()
         written = lsn
       }),
     },
-    { every: GROWN_EVERY, work: () => analyzeGrown(pool) },
+    { every: GROWN_EVERY, work: () => patiently(() => analyzeGrown(pool)) },
     { every: 24 * 3_600_000, work: () => patiently(() => pool.query('vacuum analyze')) },
   ])
 }

@@ -8,6 +8,8 @@ import { sql } from 'drizzle-orm'
 import { ask, tx } from '~~/server/db/door'
 import { contact, customField, numberState, phone, record } from '~~/server/db/schema'
 import { ownFields } from '~~/server/records/fields'
+import { indexSortedFields } from '~~/server/records/sorted-fields'
+import { removeView, saveView } from '~~/server/records/views'
 import { chosenBy, countRecords, listRecords } from '~~/server/records/list'
 import { useDatabase } from '../../support/database'
 import { columnsOf } from '~~/shared/columns'
@@ -153,6 +155,23 @@ describe('lists', () => {
       }
     }
   }, 60_000)
+
+  it('sort by an own field through an index, as long as a kept list is sorted by it', async () => {
+    const indexes = async () => {
+      const { rows } = await ask<{ made: string }>(
+        sql`select indexdef as made from pg_indexes where starts_with(indexname, 'sorted_own_') and indexdef like '%fleet%'`,
+      )
+      return rows.map(({ made }) => made)
+    }
+    const kept = { id: uuid(), module: 'lead' as const, name: 'By fleet', columns: ['name'], where: '', sort: 'own.fleet', shared: false }
+    await saveView(firm.ada, { ...kept, direction: 'down' }, DAY)
+    expect(await indexes()).toEqual([expect.stringContaining('WHERE (module = \'lead\'::text)')])
+    await Promise.all([saveView(firm.ada, { ...kept, direction: 'up' }, DAY), indexSortedFields()])
+    expect(await indexes()).toHaveLength(1)
+    await removeView(firm.ada, kept.id)
+    await indexSortedFields()
+    expect(await indexes()).toEqual([])
+  })
 
   it.each([
     [{ sort: 'own.nothing' }, 'sort'],
