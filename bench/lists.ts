@@ -8,7 +8,7 @@ import { DEMO_PASSWORD, layDemo } from '../demo/lay'
 import { record } from '../server/db/schema'
 import { startDatabase, type OpenDatabase } from '../server/db/start'
 import { openSignIn, whoSignedIn, type SignedIn } from '../server/identity/sign-in'
-import { visible } from '../server/reading/visible'
+import { seesRecord } from '../server/reading/visible'
 import { findQuery } from '../server/records/find'
 import { rowsFor } from '../server/records/rows'
 import { allStages } from '../server/records/stages'
@@ -59,7 +59,7 @@ async function bareTimes(database: OpenDatabase, ada: SignedIn): Promise<Bare> {
     const { sql: text, params } = dialect.sqlToQuery(statement)
     return database.pool.query({ text, values: params })
   }
-  const mine = visible(ada, 'record.see', { owner: sql`n.owner_id`, team: sql`n.team_id` })
+  const mine = seesRecord(ada, 'n')
   const page = sql`
     ${rowsFor(ada, sql`(
       select n.id, row_number() over (order by n.name collate "und-x-icu", n.id) as place from ${record} n where n.module = 'lead'

@@ -5,7 +5,7 @@ import type { Module } from '~~/shared/modules'
 import { ask } from '../db/door'
 import { at } from '../db/instants'
 import { activity, activityContent, activityOnRecord, call, callTransfer, colleague, disposition, line, record } from '../db/schema'
-import { visible } from '../reading/visible'
+import { seesRecord, visible } from '../reading/visible'
 import type { SignedIn } from '../identity/sign-in'
 import { joinCompany } from '../reading/company'
 import { clockRules, zonesOf } from '../records/phones'
@@ -55,7 +55,7 @@ export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]>
     join ${activity} own on own.id = c.activity_id
     left join ${activityContent} t on t.activity_id = c.activity_id
     left join ${disposition} d on d.id = c.disposition_id
-    left join ${record} r on r.id = c.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+    left join ${record} r on r.id = c.record_id and ${seesRecord(asker, 'r')}
     ${joinCompany(asker)}
     left join lateral (
       select (extract(epoch from s.at) * 1000)::float8 as at, w.words, a.kind

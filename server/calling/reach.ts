@@ -6,7 +6,7 @@ import { ask, read } from '../db/door'
 import { firm, numberState, phone, record } from '../db/schema'
 import { badInput, notFound } from '../http/problem'
 import { joinContact } from '../reading/contact'
-import { visible } from '../reading/visible'
+import { seesRecord } from '../reading/visible'
 import type { SignedIn } from '../identity/sign-in'
 import type { Place } from '../records/phones'
 
@@ -54,7 +54,7 @@ async function asTyped(asker: SignedIn, number: string): Promise<Reach> {
   const { e164 } = reading
   const { rows: [holder] } = await ask<Record<string, unknown> & { id: string } & Place>(sql`
     select r.id, r.zone, r.country, r.region from ${phone} p join ${record} r on r.id = p.record_id ${joinContact}
-    where p.e164 = ${e164} and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+    where p.e164 = ${e164} and ${seesRecord(asker, 'r')}
       order by contact.at desc nulls last, r.id limit 1`)
   const [state] = await read(database =>
     database.select({ calls: numberState.calls, lastHeardAt: numberState.lastHeardAt }).from(numberState).where(eq(numberState.e164, e164)),

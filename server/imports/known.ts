@@ -7,12 +7,12 @@ import type { Asker } from '~~/shared/permissions'
 import { ask } from '../db/door'
 import { uuidArray } from '../db/instants'
 import { importSeen, phone, record, recordImport } from '../db/schema'
-import { visible } from '../reading/visible'
+import { seesRecord } from '../reading/visible'
 
 export interface KnownRecord { id: string, name: string }
 type Row = { by: keyof Asked, key: string, id: string, name: string }
 
-const mine = (asker: Asker) => visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })
+const mine = (asker: Asker) => seesRecord(asker, 'r')
 const texts = (values: string[]) => sql`array(select jsonb_array_elements_text(${JSON.stringify([...new Set(values)])}::jsonb))`
 const kin = (module: Module) => sql.join((isPersonModule(module) ? PERSON_MODULES : [module]).map(one => sql`${one}`), sql`, `)
 

@@ -111,8 +111,7 @@ export async function takeDue(
       const begun = await beginAll(handlers[kind]!, ofKind, now, endings[kind])
       const done = begun.filter(({ outcome }) => outcome === null).map(({ claim }) => claim.id)
       if (done.length > 0)
-        await database.execute(sql`update ${job} set done_at = ${at(now())}, lease_until = null
-        where id = any(${uuidArray(done)})`)
+        await database.execute(sql`update ${job} set done_at = ${at(now())}, lease_until = null where id = any(${uuidArray(done)})`)
       for (const { claim, outcome } of begun) if (typeof outcome === 'function') works.push(guarded(claim, outcome, now, endings[kind]))
     }
     return { works, claimed: claims.length }

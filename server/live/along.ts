@@ -25,6 +25,15 @@ export function alongWithEntries(
 
   async function readOn(): Promise<void> {
     reading = true
+    try {
+      await readAll()
+    }
+    finally {
+      reading = false
+    }
+  }
+
+  async function readAll(): Promise<void> {
     for (let next = waiting.entries().next().value; next; next = waiting.entries().next().value) {
       const [recordId, ids] = next
       const together = [...ids].slice(0, MOST)
@@ -32,7 +41,6 @@ export function alongWithEntries(
       if (ids.size === 0) waiting.delete(recordId)
       for (const notice of await noticesOf(recordId, together)) push(notice)
     }
-    reading = false
   }
 
   async function noticesOf(recordId: string, ids: string[]): Promise<Notice[]> {

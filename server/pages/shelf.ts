@@ -7,7 +7,7 @@ import { milliseconds } from '../db/instants'
 import { conversation, line, numberState, phone, record } from '../db/schema'
 import { notFound } from '../http/problem'
 import { joinContact } from '../reading/contact'
-import { visible } from '../reading/visible'
+import { seesRecord, visible } from '../reading/visible'
 import { clockRules, phonesOf, zonesOf } from '../records/phones'
 import { readConversationEntries } from '../timeline/read'
 
@@ -23,7 +23,7 @@ export async function readShelf(asker: Asker): Promise<{ items: ShelfItem[], tot
     join ${line} l on l.id = v.line_id and ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })}
     left join lateral (
       select r.id, r.name, r.module, count(*) over () as holders from ${phone} p join ${record} r on r.id = p.record_id ${joinContact}
-      where p.e164 = v.remote and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+      where p.e164 = v.remote and ${seesRecord(asker, 'r')}
       order by contact.at desc nulls last limit 1
     ) h on true
     where v.waits_since is not null

@@ -1,7 +1,7 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { Asker } from '~~/shared/permissions'
 import { activityOnRecord, call, conversation, line, message, record } from '../db/schema'
-import { visible } from './visible'
+import { seesRecord, visible } from './visible'
 
 /**
  * Who may read what stands on timelines, in one place.
@@ -20,7 +20,7 @@ export function mayRead(asker: Asker, s = 's'): SQL {
   )
   return sql`(
     (${privately} is null or ${privately} in (${linesAnswered(asker)}))
-    and (${via} is null or exists (select 1 from ${record} through where through.id = ${via} and ${sees(asker, 'through')}))
+    and (${via} is null or exists (select 1 from ${record} through where through.id = ${via} and ${seesRecord(asker, 'through')}))
     and (${along} is null or ${along} in (${linesAnswered(asker)}) or ${seesWhomItWasWith(asker, id!)}))`
 }
 
@@ -32,18 +32,15 @@ export function mayRead(asker: Asker, s = 's'): SQL {
  */
 export const mayReadEntry = (asker: Asker, activityId: SQL): SQL => sql`exists (
   select 1 from (select ${activityId} as id) asked_for where exists (
-    select 1 from ${activityOnRecord} shown join ${record} r on r.id = shown.record_id and ${sees(asker, 'r')}
+    select 1 from ${activityOnRecord} shown join ${record} r on r.id = shown.record_id and ${seesRecord(asker, 'r')}
     where shown.activity_id = asked_for.id and ${mayRead(asker, 'shown')})
   or exists (select 1 from ${message} m join ${conversation} v on v.id = m.conversation_id where m.activity_id = asked_for.id
     and v.line_id in (${linesAnswered(asker)}))
   or exists (select 1 from ${call} k where k.activity_id = asked_for.id and k.line_id in (${linesAnswered(asker)})))`
 
 const seesWhomItWasWith = (asker: Asker, activityId: SQL): SQL => sql`exists (
-  select 1 from ${activityOnRecord} own join ${record} w on w.id = own.record_id and ${sees(asker, 'w')}
+  select 1 from ${activityOnRecord} own join ${record} w on w.id = own.record_id and ${seesRecord(asker, 'w')}
   where own.activity_id = ${activityId} and own.via_record_id is null and own.along_line_id is null)`
 
 const linesAnswered = (asker: Asker): SQL => sql`select pl.id from ${line} pl
   where ${visible(asker, 'line.answer', { owner: sql`pl.colleague_id`, team: sql`pl.team_id` })}`
-
-const sees = (asker: Asker, alias: string): SQL =>
-  visible(asker, 'record.see', { owner: sql.raw(`${alias}.owner_id`), team: sql.raw(`${alias}.team_id`) })

@@ -20,3 +20,7 @@ export function visible(asker: Asker, permission: Permission, { owner, team }: B
     case 'none': return sql`false`
   }
 }
+
+/** Whether somebody may see a record, by the name that it has in a query. */
+export const seesRecord = (asker: Asker, alias: string): SQL =>
+  visible(asker, 'record.see', { owner: sql.raw(`${alias}.owner_id`), team: sql.raw(`${alias}.team_id`) })

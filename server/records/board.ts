@@ -6,7 +6,7 @@ import { milliseconds } from '../db/instants'
 import { colleague, conversation, phone, record, recordPerson } from '../db/schema'
 import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
-import { visible } from '../reading/visible'
+import { seesRecord } from '../reading/visible'
 import { joinCompany } from '../reading/company'
 import { joinContact } from '../reading/contact'
 import { authorize } from './one'
@@ -68,7 +68,7 @@ async function readBoard(
   mayMove: boolean,
   most: Record<string, number>,
 ): Promise<Board> {
-  const where = sql`${standing.where} and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}`
+  const where = sql`${standing.where} and ${seesRecord(asker, 'r')}`
   const { stage, amount, currency } = standing
   return tx(async (database) => {
     const { rows: sums } = await database.execute<{ stage: string, currency: string | null, count: number, amount: number | null }>(sql`

@@ -64,8 +64,7 @@ async function changePiece(
   const { differs, set, before, still, giveBack, words, entry } = effectOf(bulk.change, now)
   const keep: SQL = back
     ? sql``
-    : sql`, kept as (insert into ${bulkChangeBefore} (bulk_id, record_id, before)
-    select ${bulk.id}::uuid, id, before from was)`
+    : sql`, kept as (insert into ${bulkChangeBefore} (bulk_id, record_id, before) select ${bulk.id}::uuid, id, before from was)`
   const told = JSON.stringify({ bulkId: bulk.id, ...(back && { takenBack: true }) })
   const inWords = sql`'from', was.words, 'to', now_is.words`
   const { rows } = await once<{ id: string, owner_id: string, team_id: string, activity_id: string }>(sql`
@@ -75,8 +74,7 @@ async function changePiece(
       select r.id, r.company_id, null::uuid as along_line_id, c.activity_id, ${words} as words, ${back ? sql`k.before` : before} as before
       from ${record} r join chosen c on c.id = r.id ${
         back
-          ? sql`join ${bulkChangeBefore} k on k.record_id = r.id
-        and k.bulk_id = ${bulk.id}::uuid`
+          ? sql`join ${bulkChangeBefore} k on k.record_id = r.id and k.bulk_id = ${bulk.id}::uuid`
           : sql``
       }
       where ${back ? still : differs} for update of r
@@ -94,8 +92,7 @@ async function changePiece(
         ? sql``
         : sql`, said as (
       ${isSaid(sql`
-        select was.activity_id, null::text,
-          jsonb_build_object('changes',
+        select was.activity_id, null::text, jsonb_build_object('changes',
             jsonb_build_array(jsonb_build_object('field', ${entry.field}::text, 'label', ${entry.label}::text, ${inWords})))
         from was join now_is on now_is.id = was.id`)}
     )`

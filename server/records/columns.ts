@@ -3,7 +3,7 @@ import { columnsOf, type Column } from '~~/shared/columns'
 import type { Module } from '~~/shared/modules'
 import type { Asker } from '~~/shared/permissions'
 import { numberState, phone, record } from '../db/schema'
-import { visible } from '../reading/visible'
+import { seesRecord } from '../reading/visible'
 import { ownFields } from './fields'
 import { peopleNamed } from './rows'
 import { isOver } from '../reading/stages'
@@ -46,7 +46,7 @@ export const OWN = 'own.'
 const seenBy = (asker: Asker): Record<string, SQL> => ({
   people: peopleNamed(asker),
   about: sql`(select x.name from ${record} x where x.id = r.about_id
-    and ${visible(asker, 'record.see', { owner: sql`x.owner_id`, team: sql`x.team_id` })})`,
+    and ${seesRecord(asker, 'x')})`,
 })
 
 const IDS = new Set(['stage', 'owner', 'pipeline'])

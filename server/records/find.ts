@@ -5,7 +5,7 @@ import type { RecordRow } from '~~/shared/record'
 import { ask, read } from '../db/door'
 import { planned } from '../db/prepared'
 import { firm, phone, record } from '../db/schema'
-import { visible } from '../reading/visible'
+import { seesRecord } from '../reading/visible'
 import { joinCompany } from '../reading/company'
 import { joinContact } from '../reading/contact'
 import { containing, everyWord } from './quick-filter'
@@ -34,7 +34,7 @@ export async function findRecords(asker: Asker, words: string): Promise<RecordRo
 export function findQuery(asker: Asker, words: string, country: string): SQL | null {
   const digits = digitsIn(words)
   const search = digits ? byNumber(words, digits, country) : byWords(words)
-  const mine = visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })
+  const mine = seesRecord(asker, 'r')
   const order = sql`${search?.rank} + (r.owner_id = ${asker.id}::uuid)::int desc, contact.at desc nulls last, r.id`
   // first which ones, then what of them is shown
   return search && sql`

@@ -20,7 +20,7 @@ import { sqlColumnsOf, type SqlColumn } from './columns'
 import { holds } from './conditions'
 import { quickFilter } from './quick-filter'
 import { rowsWith } from './rows'
-import { orderOf, stretchesOf, type Stretch } from './walk'
+import { orderOf, stretchesOf, type Direction, type Walk } from './walk'
 
 const SIZE = 50
 
@@ -31,7 +31,8 @@ export interface Chosen {
   where: SQL
   order: SQL
   /** The same order, as a way to a page of them. */
-  stretches: Stretch[]
+  walk: Walk
+  direction: Direction
 }
 
 /**
@@ -54,7 +55,7 @@ export async function chosenBy(
   const from = sql`${record} r ${joinCompany(asker)} ${joinContact}`
   const where = sql`r.module = ${query.module} and ${mine} and ${quickFilter(query.words)}
     and ${holds(conditionsOf(query.where, columns), columns, { day: dayAt(zone, now.getTime()), zone })}`
-  return { from, where, order: orderOf(sort.walk, query.direction), stretches: stretchesOf(sort.walk, query.direction, { from, where }) }
+  return { from, where, order: orderOf(sort.walk, query.direction), walk: sort.walk, direction: query.direction }
 }
 
 /** The same, for what somebody has chosen in a list: single records, those that a file of theirs brought, or all that it holds. */
@@ -85,10 +86,10 @@ function parsed(json: string): unknown {
 }
 
 /** The ids of a page: those of the first stretch, and where it ends before the page does, those of the next. */
-async function idsOf({ stretches }: Chosen, page: number): Promise<string[]> {
+async function idsOf({ walk, direction, from, where }: Chosen, page: number): Promise<string[]> {
   let skip = (page - 1) * SIZE
   const ids: string[] = []
-  for (const stretch of stretches) {
+  for (const stretch of stretchesOf(walk, direction, { from, where })) {
     const { rows } = await ask<{ id: string }>(planned(stretch.ids(SIZE - ids.length, skip)))
     ids.push(...rows.map(({ id }) => id))
     if (ids.length === SIZE) break
@@ -105,13 +106,8 @@ async function countOf(which: SQL): Promise<number> {
 
 /** One page of a module's records that somebody may see. How many there are in all is asked apart: it takes longer. */
 export async function listRecords(asker: SignedIn, query: RecordQuery, now: Date): Promise<RecordPage> {
-  return pageOf(asker, await chosenBy(asker, query, now), query.page)
-}
-
-/** Exported for the bench, which walks the same way. */
-export async function pageOf(asker: SignedIn, chosen: Chosen, page: number): Promise<RecordPage> {
-  const ids = await idsOf(chosen, page)
-  return { rows: await rowsWith(asker, ids), page, size: SIZE }
+  const ids = await idsOf(await chosenBy(asker, query, now), query.page)
+  return { rows: await rowsWith(asker, ids), page: query.page, size: SIZE }
 }
 
 export async function countRecords(asker: SignedIn, query: Omit<RecordQuery, 'page'>, now: Date): Promise<{ total: number }> {

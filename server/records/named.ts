@@ -5,7 +5,7 @@ import type { NamedRecord } from '~~/shared/record'
 import { ask } from '../db/door'
 import { planned } from '../db/prepared'
 import { record } from '../db/schema'
-import { visible } from '../reading/visible'
+import { seesRecord } from '../reading/visible'
 import { joinCompany } from '../reading/company'
 import { containing } from './quick-filter'
 import { joinStage } from '../reading/stages'
@@ -20,7 +20,7 @@ export async function recordsNamed(asker: Asker, modules: readonly Module[], wor
     from ${record} r ${joinCompany(asker)} ${joinStage}
     where r.module in (${sql.join(modules.map(module => sql`${module}`), sql`, `)})
       and ${wanted === '' ? sql`true` : sql`r.name ilike ${containing(wanted)}`}
-      and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+      and ${seesRecord(asker, 'r')}
     order by coalesce(s.over, false), r.name not ilike ${containing(wanted).slice(1)}, r.name collate "und-x-icu", r.id limit ${FOUND}`))
   return rows
 }

@@ -9,7 +9,7 @@ import { disposition, pipeline, record, recordPerson, stage, view } from '../db/
 import { badInput, conflict, notAllowed } from '../http/problem'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
-import { visible } from '../reading/visible'
+import { seesRecord } from '../reading/visible'
 import { pipelineById, pipelinesOf } from './pipelines'
 
 const MOST = 30
@@ -27,7 +27,7 @@ export async function listPipelines(asker: SignedIn, holds: Held): Promise<OwnPi
 
 /** How many stand in each stage, and how many records are in each pipeline: of one for candidates, jobs. */
 async function standing(asker: SignedIn, holds: Held): Promise<Map<string, number>> {
-  const mine = visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })
+  const mine = seesRecord(asker, 'r')
   const { rows } = await ask<{ id: string, count: number }>(holds === 'applicant'
     ? sql`
       select x.stage_id as id, count(*)::int as count from ${record} r join ${recordPerson} x on x.record_id = r.id

@@ -4,13 +4,13 @@ import type { Asker } from '~~/shared/permissions'
 import type { PersonOn, Related } from '~~/shared/record'
 import { read } from '../db/door'
 import { record, recordPerson } from '../db/schema'
-import { visible } from '../reading/visible'
+import { seesRecord } from '../reading/visible'
 import type { StoredRecord } from './one'
 import { joinStage, nameOfStage } from '../reading/stages'
 
 /** Most that a record page names of a kind; lists show the rest. */
 const MOST = sql.raw('60')
-const mine = (asker: Asker) => visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })
+const mine = (asker: Asker) => seesRecord(asker, 'r')
 
 /** The people of a company, or on a deal, a job, a case or something with a day, by name. */
 export async function peopleOf(asker: Asker, { id, module }: StoredRecord): Promise<PersonOn[]> {

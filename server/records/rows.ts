@@ -4,7 +4,7 @@ import type { RecordRow } from '~~/shared/record'
 import { ask } from '../db/door'
 import { milliseconds, uuidArray } from '../db/instants'
 import { colleague, numberState, phone, pipeline, record, recordPerson } from '../db/schema'
-import { visible } from '../reading/visible'
+import { seesRecord } from '../reading/visible'
 import { joinCompany } from '../reading/company'
 import { joinContact } from '../reading/contact'
 import { joinStage } from '../reading/stages'
@@ -12,7 +12,7 @@ import { joinStage } from '../reading/stages'
 /** The names of the people on a record `r`, of those whom the asker may see. */
 export const peopleNamed = (asker: Asker): SQL => sql`(
   select string_agg(x.name, ', ' order by x.name) from ${recordPerson} l join ${record} x on x.id = l.person_id
-  where l.record_id = r.id and ${visible(asker, 'record.see', { owner: sql`x.owner_id`, team: sql`x.team_id` })})`
+  where l.record_id = r.id and ${seesRecord(asker, 'x')})`
 
 /**
  * What a row of a list shows, of some records in their order.
@@ -35,7 +35,7 @@ export const rowsFor = (asker: Asker, chosen: SQL): SQL => sql`
   ${joinStage}
   left join ${pipeline} pl on pl.id = r.pipeline_id
   left join ${record} about on about.id = r.about_id
-    and ${visible(asker, 'record.see', { owner: sql`about.owner_id`, team: sql`about.team_id` })}
+    and ${seesRecord(asker, 'about')}
   left join lateral (
     select coalesce(x.e164, x.typed) as shown, n.texts = 'refused' as opted_out, case when x.e164 is not null and n.calls is distinct
       from 'refused' then x.id end as callable

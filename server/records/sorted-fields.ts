@@ -61,7 +61,8 @@ async function bringUpToDate(database: Pick<Database, 'execute'>): Promise<void>
 type Sorted = { module: Module, column: ReturnType<typeof columnsOf>[number] }
 
 async function sortedFields(): Promise<Sorted[]> {
-  const kept = await read(database => database.selectDistinct({ module: view.module, sort: view.sort }).from(view).orderBy(view.module, view.sort))
+  const kept = await read(database =>
+    database.selectDistinct({ module: view.module, sort: view.sort }).from(view).orderBy(view.module, view.sort))
   const fields = await ownFields()
   const asked = [...MODULES.map(module => ({ module, sort: firstLook(module).sort })), ...kept]
   const columns = asked.filter(({ sort }) => sort.startsWith(OWN)).flatMap(({ module, sort }) => {

@@ -7,7 +7,7 @@ import { read, tx } from '../db/door'
 import { colleague, record, view } from '../db/schema'
 import { badInput, notAllowed, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
-import { visible } from '../reading/visible'
+import { seesRecord, visible } from '../reading/visible'
 import { OWN, sqlColumnsOf } from './columns'
 import { ownFields } from './fields'
 import { conditionsOf } from './list'
@@ -49,7 +49,7 @@ export async function listColumns(asker: SignedIn, module: Module): Promise<List
 async function tagsOf(asker: SignedIn, module: Module): Promise<string[]> {
   const { rows } = await read(database => database.execute<{ tag: string }>(sql`
     select distinct tag collate "und-x-icu" as tag from ${record} r, unnest(r.tags) tag
-    where r.module = ${module} and r.tags <> '{}' and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+    where r.module = ${module} and r.tags <> '{}' and ${seesRecord(asker, 'r')}
     order by 1 limit ${sql.raw(String(MOST_TAGS))}`))
   return rows.map(({ tag }) => tag)
 }

@@ -1,7 +1,7 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { Asker } from '~~/shared/permissions'
 import { colleague, numberState, phone, pipeline, record, stage } from '../db/schema'
-import { visible } from '../reading/visible'
+import { seesRecord } from '../reading/visible'
 
 /**
  * How the records `r` of a list are gone through in the order of a column, so that a page of them costs what a page costs
@@ -61,17 +61,14 @@ const WALKS: Record<string, Walk> = {
   'phone': many({
     of: sql`${phone} w`,
     key: sql`coalesce(w.e164, w.typed) ${COLLATION}`,
-    link: sql`w.record_id = r.id
-    and w.position = 0`,
+    link: sql`w.record_id = r.id and w.position = 0`,
     none: sql`not exists (select 1 from ${phone} x where x.record_id = r.id and x.position = 0)`,
   }),
   'opted-out': many({
-    of: sql`(select distinct x.record_id from ${REFUSED}
-    where n.texts = 'refused') w`,
+    of: sql`(select distinct x.record_id from ${REFUSED} where n.texts = 'refused') w`,
     key: sql`w.record_id is not null`,
     link: sql`w.record_id = r.id`,
-    none: sql`not exists (select 1
-      from ${REFUSED} where x.record_id = r.id and n.texts = 'refused')`,
+    none: sql`not exists (select 1 from ${REFUSED} where x.record_id = r.id and n.texts = 'refused')`,
     noneIsLeast: true,
   }),
   'last-contact': column(sql`contact.at`, { is: sql`contact.record_id is null`, last: false }),
@@ -87,14 +84,12 @@ const WALKS: Record<string, Walk> = {
 }
 
 /** By the name of another record, of those that the asker may see. */
-const byNameOf = (asker: Asker, id: SQL, modules: SQL): Walk => {
-  const mine = (alias: string) => visible(asker, 'record.see', { owner: sql.raw(`${alias}.owner_id`), team: sql.raw(`${alias}.team_id`) })
-  return many({
-    of: sql`(select x.id, x.name from ${record} x where ${modules}
-      and ${mine('x')}) w`, key: sql`w.name ${COLLATION}`, link: sql`w.id = ${id}`,
-    none: sql`not exists (select 1 from ${record} x where x.id = ${id} and ${mine('x')})`,
-  })
-}
+const byNameOf = (asker: Asker, id: SQL, modules: SQL): Walk => many({
+  of: sql`(select x.id, x.name from ${record} x where ${modules} and ${seesRecord(asker, 'x')}) w`,
+  key: sql`w.name ${COLLATION}`,
+  link: sql`w.id = ${id}`,
+  none: sql`not exists (select 1 from ${record} x where x.id = ${id} and ${seesRecord(asker, 'x')})`,
+})
 
 /**
  * @param key of a column
@@ -127,7 +122,7 @@ const cut = (size: number, after: number): SQL => sql.raw(`limit ${size} offset 
 const wayOf = (direction: Direction): SQL => direction === 'up' ? sql`asc` : sql`desc`
 
 /** A stretch of a walk: `which` records there are on it, and the ids of so many of them in order, after some that are left out. */
-export interface Stretch { which: SQL, ids: (size: number, after: number) => SQL }
+interface Stretch { which: SQL, ids: (size: number, after: number) => SQL }
 
 /**
  * The stretches of a walk, one after the other, each as statements that give ids.

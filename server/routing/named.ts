@@ -64,8 +64,7 @@ const KINDS: Record<Named, Kind> = {
   'record': { words: 'record', from: sql`${record} x`, id: sql`x.id`, seen: asker => sees(asker, 'x.owner_id', 'x.team_id') },
   'phone': {
     words: 'number',
-    from: sql`${phone} x
-    join ${record} r on r.id = x.record_id`,
+    from: sql`${phone} x join ${record} r on r.id = x.record_id`,
     id: sql`x.id`,
     seen: asker => sees(asker, 'r.owner_id', 'r.team_id'),
   },
@@ -80,11 +79,9 @@ const KINDS: Record<Named, Kind> = {
   },
   'picture': {
     words: 'picture',
-    from: sql`${picture} x left
-    join ${message} m on m.id = x.message_id`,
+    from: sql`${picture} x left join ${message} m on m.id = x.message_id`,
     id: sql`x.id`,
-    seen: asker => sql`(x.colleague_id = ${asker.id}::uuid
-      or ${mayReadEntry(asker, sql`m.activity_id`)})`,
+    seen: asker => sql`(x.colleague_id = ${asker.id}::uuid or ${mayReadEntry(asker, sql`m.activity_id`)})`,
   },
   'proposal': { words: 'proposal', from: sql`${consentProposal} x`, id: sql`x.id`, seen: asker => mayReadEntry(asker, sql`x.activity_id`) },
   'call': { words: 'call', from: sql`${call} x`, id: sql`x.id`, seen: ofCall },
@@ -103,18 +100,15 @@ const KINDS: Record<Named, Kind> = {
   },
   'task': {
     words: 'task',
-    from: sql`${task} x
-    join ${record} r on r.id = x.record_id`,
+    from: sql`${task} x join ${record} r on r.id = x.record_id`,
     id: sql`x.id`,
-    seen: asker => sql`(x.colleague_id = ${asker.id}::uuid
-      or ${sees(asker, 'r.owner_id', 'r.team_id')})`,
+    seen: asker => sql`(x.colleague_id = ${asker.id}::uuid or ${sees(asker, 'r.owner_id', 'r.team_id')})`,
   },
   'template': {
     words: 'template',
     from: sql`${template} x`,
     id: sql`x.id`,
-    seen: asker => sql`(x.audience = 'all'
-    or ${visible(asker, 'template.see', { owner: sql`x.owner_id`, team: sql`x.team_id` })}
+    seen: asker => sql`(x.audience = 'all' or ${visible(asker, 'template.see', { owner: sql`x.owner_id`, team: sql`x.team_id` })}
       or ${visible(asker, 'template.edit', { owner: sql`x.owner_id`, team: sql`x.team_id` })})`,
   },
   'line': {

@@ -13,7 +13,7 @@ import { Budget } from '../http/budget'
 import { badInput } from '../http/problem'
 import { firmName } from '../identity/firm'
 import type { SignedIn } from '../identity/sign-in'
-import { visible } from '../reading/visible'
+import { seesRecord } from '../reading/visible'
 import { joinCompany } from '../reading/company'
 import { isOver, nameOfStage } from '../reading/stages'
 import { catalogueOf } from './catalogue'
@@ -88,8 +88,8 @@ async function peopleOf(
   used: readonly string[],
   after: string | null,
 ): Promise<{ rows: Row[], total: number | null }> {
-  const mine = visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })
-  const theirs = visible(asker, 'record.see', { owner: sql`x.owner_id`, team: sql`x.team_id` })
+  const mine = seesRecord(asker, 'r')
+  const theirs = seesRecord(asker, 'x')
   const wanted = sql`r.module in (${sql.join(
     modules.map(module => sql`${module}`),
     sql`, `,
@@ -100,11 +100,10 @@ async function peopleOf(
       : sql`(select jsonb_object_agg(one.module, one.fields || jsonb_build_object('name', one.name, 'city', one.city, 'stage',
       ${nameOfStage(sql`one.stage_id`)})) from (
         select distinct on (x.module) x.* from ${recordPerson} l join ${record} x on x.id = l.record_id
-        where l.person_id = r.id and not ${isOver(sql`x.stage_id`)}
-          and x.module in (${sql.join(
-            used.map(module => sql`${module}`),
-            sql`, `,
-          )}) and ${theirs}
+        where l.person_id = r.id and not ${isOver(sql`x.stage_id`)} and x.module in (${sql.join(
+          used.map(module => sql`${module}`),
+          sql`, `,
+        )}) and ${theirs}
         order by x.module, x.fields ->> 'day' nulls last, x.fields ->> 'time' nulls last, x.made_at desc) one)`
   const { rows } = await ask<Row>(
     planned(sql`

@@ -5,7 +5,7 @@ import type { Asker } from '~~/shared/permissions'
 import { ask } from '../db/door'
 import { milliseconds } from '../db/instants'
 import { activity, activityContent, activityOnRecord, message, record } from '../db/schema'
-import { visible } from '../reading/visible'
+import { seesRecord } from '../reading/visible'
 import { mayRead } from '../reading/entries'
 
 /** The text with a reference, on the record where it was said; or that it was mistyped, or that none has it. */
@@ -18,7 +18,7 @@ export async function findRef(asker: Asker, typed: string): Promise<FoundRef> {
     join ${activity} a on a.id = m.activity_id
     left join ${activityContent} t on t.activity_id = a.id
     join ${activityOnRecord} s on s.activity_id = a.id and ${mayRead(asker)}
-    join ${record} r on r.id = s.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+    join ${record} r on r.id = s.record_id and ${seesRecord(asker, 'r')}
     where m.ref = ${reading.ref}
     order by s.via_record_id is not null, r.id limit 1`)
   return said ? { kind: 'found', ref: reading.ref, said } : { kind: 'unknown', ref: reading.ref }

@@ -5,7 +5,7 @@ import { ask } from '../db/door'
 import { milliseconds, uuidArray } from '../db/instants'
 import { planned } from '../db/prepared'
 import { activity, activityContent, activityOnRecord, record } from '../db/schema'
-import { visible } from '../reading/visible'
+import { seesRecord } from '../reading/visible'
 import { mayRead } from '../reading/entries'
 
 /** Words that stand in fewer texts than that are looked up at once. */
@@ -34,7 +34,7 @@ export async function findSaid(asker: Asker, words: string): Promise<Said[]> {
     from hits
     join ${activity} a on a.id = hits.activity_id
     join ${activityOnRecord} s on s.activity_id = a.id and s.via_record_id is null and ${mayRead(asker)}
-    join ${record} r on r.id = s.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+    join ${record} r on r.id = s.record_id and ${seesRecord(asker, 'r')}
     order by a.at desc, a.id desc limit ${sql.raw(String(FOUND))}`))
   return rows
 }

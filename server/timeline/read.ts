@@ -29,7 +29,7 @@ import {
   textMessage,
 } from '../db/schema'
 import { notFound } from '../http/problem'
-import { visible } from '../reading/visible'
+import { seesRecord } from '../reading/visible'
 import { isKind } from '../reading/kinds'
 import { mayRead } from '../reading/entries'
 
@@ -80,7 +80,7 @@ export function timelineQuery(asker: Asker, recordId: string, which: SQL, limit:
   return sql`
     select ${SLIP}, via.id as via_id, via.name as via_name
     from ${activityOnRecord} s
-    join ${record} r on r.id = s.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+    join ${record} r on r.id = s.record_id and ${seesRecord(asker, 'r')}
     join ${activity} a on a.id = s.activity_id
     left join ${record} via on via.id = s.via_record_id
     ${SLIP_JOINS}
@@ -161,7 +161,7 @@ export async function readRhythm(asker: Asker, recordId: string, from: Date, off
       count(*) filter (where ${isKind(sql`a.kind`, CONTACT.theirs)})::int as theirs,
       count(*) filter (where ${isKind(sql`a.kind`, CONTACT.call)})::int as calls
     from ${activityOnRecord} s
-    join ${record} r on r.id = s.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+    join ${record} r on r.id = s.record_id and ${seesRecord(asker, 'r')}
     join ${activity} a on a.id = s.activity_id and ${isKind(sql`a.kind`, Object.values(CONTACT).flat())}
     where s.record_id = ${recordId}::uuid and s.at >= ${at(from)} and ${mayRead(asker)}
     group by 1 order by 1`))
@@ -171,7 +171,7 @@ export async function readRhythm(asker: Asker, recordId: string, from: Date, off
 
 async function mustSee(asker: Asker, recordId: string): Promise<void> {
   const { rows } = await read(database => database.execute(sql`select 1 from ${record} r where r.id = ${recordId}::uuid
-    and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}`))
+    and ${seesRecord(asker, 'r')}`))
   if (rows.length === 0) throw notFound('record')
 }
 

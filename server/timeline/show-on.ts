@@ -5,7 +5,7 @@ import { activityOnRecord, message, record } from '../db/schema'
 import { badInput, notFound } from '../http/problem'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
-import { visible } from '../reading/visible'
+import { seesRecord } from '../reading/visible'
 import { announce } from '../live/notices'
 import { authorize } from '../records/one'
 import { PAGE } from './read'
@@ -34,7 +34,7 @@ export async function showOnMatter(
       ${isShown(sql`select ${recordId}::uuid, at, activity_id, record_id, private_line_id, along_line_id from (
         select distinct on (s.at, s.activity_id) s.*
         from ${activityOnRecord} s
-        join ${record} r on r.id = s.record_id and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+        join ${record} r on r.id = s.record_id and ${seesRecord(asker, 'r')}
         where s.activity_id = any(array(${whole ? conversationOf(entryId) : sql`select ${entryId}::uuid`}))
           and s.via_record_id is null and s.record_id <> ${recordId}::uuid and ${mayRead(asker)}
         order by s.at desc, s.activity_id, r.id limit ${MOST}

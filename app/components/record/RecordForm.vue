@@ -107,21 +107,19 @@ const problem = shallowRef<ApiProblem | null>(null)
 const version = ref(record?.version ?? 1)
 const newId = uuid()
 
+const saveAgain = (id: string, form: RecordForm) =>
+  api<RecordDetail>(`/api/records/${id}`, { method: 'PUT', body: { ...form, version: version.value } })
+
+async function make(form: RecordForm): Promise<string> {
+  const body = { ...form, id: newId, module, personIds: people.value.map(({ id }) => id) }
+  return (await api<{ id: string }>('/api/records', { method: 'POST', body })).id
+}
+
 const submit = handleSubmit(async (form) => {
   problem.value = null
   try {
-    if (record)
-      emit('saved', await api<RecordDetail>(`/api/records/${record.id}`, { method: 'PUT', body: { ...form, version: version.value } }))
-    else
-      emit(
-        'made',
-        (
-          await api<{ id: string }>('/api/records', {
-            method: 'POST',
-            body: { ...form, id: newId, module, personIds: people.value.map(({ id }) => id) },
-          })
-        ).id,
-      )
+    if (record) emit('saved', await saveAgain(record.id, form))
+    else emit('made', await make(form))
   }
   catch (error) {
     const refused = problemIn(error)

@@ -4,7 +4,7 @@ import type { InHand, MyRound, StandingCounts } from '~~/shared/rounds'
 import { ask } from '../../db/door'
 import { at, milliseconds } from '../../db/instants'
 import { callRound, record, roundColleague, roundPerson } from '../../db/schema'
-import { visible } from '../../reading/visible'
+import { seesRecord } from '../../reading/visible'
 import type { SignedIn } from '../../identity/sign-in'
 import { JOIN_REACH } from './facts'
 
@@ -20,7 +20,7 @@ type Row = Record<string, unknown>
 
 /** The round I am on and whom I have in hand; null if I am on none. */
 export async function myRound(asker: SignedIn, now: Date): Promise<MyRound | null> {
-  const mayHave = visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })
+  const mayHave = seesRecord(asker, 'r')
   const { rows: [found] } = await ask<Row>(sql`
     select w.id, w.name, w.state, w.pause_seconds as "pauseSeconds", ${COUNTS} as counts,
       (select jsonb_build_object('recordId', r.id, 'name', r.name, 'firstName', coalesce(r.first_name, r.name), 'phoneId',

@@ -4,7 +4,7 @@ import { ask, tx } from '../../db/door'
 import { at } from '../../db/instants'
 import { record, roundColleague, roundPerson } from '../../db/schema'
 import { conflict } from '../../http/problem'
-import { visible } from '../../reading/visible'
+import { seesRecord } from '../../reading/visible'
 import type { SignedIn } from '../../identity/sign-in'
 import { JOIN_REACH, PERSON_COLUMNS, whyPassed, type PersonRow } from './facts'
 import { myRound } from './mine'
@@ -88,7 +88,7 @@ async function dueIn(asker: SignedIn, round: StoredRound, now: Date): Promise<Du
     with due as (
       select p.* from ${roundPerson} p join ${record} r on r.id = p.record_id
       where p.round_id = ${round.id}::uuid and p.state in ('waiting', 'held')
-        and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}
+        and ${seesRecord(asker, 'r')}
         and case p.state when 'held' then p.held_until <= ${at(now)} else p.not_before is null or p.not_before <= ${at(now)} end
       order by ${order} limit ${sql.raw(String(LOOKED_AT))})
     select ${PERSON_COLUMNS}, jsonb_build_object('state', p.state, 'colleagueId', p.colleague_id, 'heldUntil', p.held_until, 'reason',

@@ -7,8 +7,7 @@ import type { StoredRound } from './one'
 /** The order in which the people `p` of a round have their turns, as it is now. */
 export async function turnsOf(round: StoredRound, now: Date): Promise<SQL> {
   return round.order === 'local-time'
-    ? sql`p.turn, array_position(${await placesInOrder(round.id, now)}, p.zones),
-    p.position`
+    ? sql`p.turn, array_position(${await placesInOrder(round.id, now)}, p.zones), p.position`
     : sql`p.turn, p.position`
 }
 

@@ -7,7 +7,7 @@ import type { RoundPeopleQuery } from '~~/shared/schemas/round'
 import { ask } from '../../db/door'
 import { at, milliseconds } from '../../db/instants'
 import { call, callRound, colleague, disposition, record, roundColleague, roundPerson, team } from '../../db/schema'
-import { visible } from '../../reading/visible'
+import { seesRecord, visible } from '../../reading/visible'
 import type { SignedIn } from '../../identity/sign-in'
 import { factsOf, storedOf } from '../stored'
 import { joinCompany } from '../../reading/company'
@@ -54,8 +54,8 @@ interface RoundCall { colleagueId: string, facts: ReturnType<typeof factsOf>, na
 
 async function callsOf(id: string): Promise<RoundCall[]> {
   const { rows } = await ask<{ call: Record<string, unknown>, name: string | null, colour: DispositionColour | null }>(sql`
-    select to_jsonb(c) as call, d.name, d.colour from ${roundPerson} p join ${call} c on c.id = p.call_id left
-      join ${disposition} d on d.id = c.disposition_id where p.round_id = ${id}::uuid`)
+    select to_jsonb(c) as call, d.name, d.colour from ${roundPerson} p join ${call} c on c.id = p.call_id
+      left join ${disposition} d on d.id = c.disposition_id where p.round_id = ${id}::uuid`)
   return rows.map(({ call: row, name, colour }) => {
     const stored = storedOf(row)
     return { colleagueId: stored.colleagueId!, facts: factsOf(stored), name, colour }
@@ -100,7 +100,7 @@ type PersonRow = Record<string, unknown> & Omit<RoundPersonRow, 'facts'> & { cal
 export async function readRoundPeople(asker: SignedIn, id: string, { state, page }: RoundPeopleQuery, now: Date): Promise<RoundPeople> {
   const round = await mustHoldRound(asker, id)
   const where = sql`p.round_id = ${id}::uuid and ${state ? sql`p.state = ${state}` : sql`true`}
-    and ${visible(asker, 'record.see', { owner: sql`r.owner_id`, team: sql`r.team_id` })}`
+    and ${seesRecord(asker, 'r')}`
   const { rows: [counted] } = await ask<{ total: number }>(sql`select count(*)::int as total from ${roundPerson} p
     join ${record} r on r.id = p.record_id where ${where}`)
   const { rows } = await ask<PersonRow>(sql`
@@ -108,8 +108,8 @@ export async function readRoundPeople(asker: SignedIn, id: string, { state, page
       ${milliseconds(sql`p.not_before`)} as "notBefore", ${milliseconds(sql`p.changed_at`)} as "changedAt",
       who.first_name as by, d.name as disposition, to_jsonb(c) as call
     from ${roundPerson} p join ${record} r on r.id = p.record_id ${joinCompany(asker)}
-    left join ${colleague} who on who.id = p.colleague_id left join ${call} c on c.id = p.call_id left
-      join ${disposition} d on d.id = c.disposition_id
+    left join ${colleague} who on who.id = p.colleague_id left join ${call} c on c.id = p.call_id
+      left join ${disposition} d on d.id = c.disposition_id
     where ${where}
     order by p.state <> 'held', p.state <> 'called', case when p.state = 'called' then p.changed_at end desc, ${await turnsOf(round, now)}
     limit ${sql.raw(String(PAGE))} offset ${sql.raw(String((page - 1) * PAGE))}`)
