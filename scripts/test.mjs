@@ -34,6 +34,15 @@ function count(name, status, counts, begun) {
   console.log(`== ${name}: ${counted.passed} passed, ${counted.failed} failed (${Math.round((Date.now() - begun) / 1000)} s)`)
 }
 
+/** No check takes half as long on a slow machine: one that does has got stuck, and the others still have their turn. */
+const LONGEST_MS = 25 * 60_000
+
+const running = new Set()
+for (const signal of ['SIGINT', 'SIGTERM']) process.once(signal, () => {
+  for (const end of running) end()
+  process.exit(1)
+})
+
 const ENV = { ...process.env, FORCE_COLOR: '0' }
 
 /**
@@ -45,14 +54,31 @@ const ENV = { ...process.env, FORCE_COLOR: '0' }
 async function run({ name, command: [program, ...args], counts, env }, aloud) {
   const begun = Date.now()
   if (counts) rmSync(counts, { force: true })
-  if (aloud) console.log(`\n== ${name}`)
-  const child = spawn(program, args, { stdio: ['ignore', 'pipe', 'pipe'], env: { ...ENV, ...env, ...counts && { COUNTS: counts } } })
   let said = ''
+  if (aloud) console.log(`\n== ${name}`)
+  // a group of its own: what a check has started ends with it, and holds its output open no longer
+  const child = spawn(program, args, { detached: true, stdio: ['ignore', 'pipe', 'pipe'], env: { ...ENV, ...env, ...counts && { COUNTS: counts } } })
+  const endAll = () => {
+    try {
+      process.kill(-child.pid, 'SIGKILL')
+    }
+    catch {
+      // all have ended
+    }
+  }
+  running.add(endAll)
+  const tooLong = setTimeout(() => {
+    said += `\nended: it took longer than ${LONGEST_MS / 60_000} minutes`
+    endAll()
+  }, LONGEST_MS)
   for (const stream of [child.stdout, child.stderr]) stream.setEncoding('utf8').on('data', (piece) => {
     said += piece
     if (aloud) process.stdout.write(piece)
   })
+  child.once('exit', endAll)
   const [status] = await once(child, 'close')
+  clearTimeout(tooLong)
+  running.delete(endAll)
   if (!aloud) console.log(`\n== ${name}\n${said}`)
   if (status !== 0) failures.push(`== ${name}, its last lines\n${said.trimEnd().split('\n').slice(-LAST_LINES).join('\n')}`)
   count(name, status, counts, begun)

@@ -63,11 +63,15 @@ export class World {
     this.journal = new Journal<Entry>(joinPath(folder, 'carrier'), entry => this.apply(entry))
   }
 
-  /** Resolves once the change would outlive a crash. */
+  /**
+   * Resolves once the change would outlive a crash. What came in holds at once, so that asking twice is the same as asking
+   * once; an event is told only when it is kept, or it would be told again after a crash, with another time.
+   */
   async record(entry: Entry): Promise<void> {
     const kept = this.journal.append(entry)
-    this.apply(entry)
+    if (entry.do !== 'event') this.apply(entry)
     await kept
+    if (entry.do === 'event') this.apply(entry)
   }
 
   /** Texts that were taken and of which the network has not yet said what became of them. */

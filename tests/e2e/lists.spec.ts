@@ -50,6 +50,17 @@ test('conditions read as a sentence, are kept as a view, and the team sees it', 
   await expect(page.getByRole('button', { name, exact: true })).toBeHidden()
 })
 
+test('a condition stays open however long an option is held', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  await page.goto('/records/leads')
+  await page.getByRole('button', { name: 'Add a condition' }).click()
+  for (const [name, option] of [['Field', 'Country'], ['How', 'is']] as const) {
+    await page.getByRole('combobox', { name }).click()
+    await page.getByRole('option', { name: option, exact: true }).click({ delay: 600 })
+  }
+  await expect(page.getByLabel('Words')).toBeVisible()
+})
+
 test('a wrong condition says what is missing, at its place', async ({ browser }) => {
   const page = await signIn(browser, 'ada')
   await page.goto('/records/leads')

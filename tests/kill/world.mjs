@@ -13,6 +13,9 @@ const { layDemo, DEMO_PASSWORD } = await import(pathToFileURL(resolve('.output/p
 export const pause = ms => new Promise(done => setTimeout(done, ms))
 export const sorted = list => [...list].sort()
 
+/** Longer than anything takes that is killed again and again; who insists longer would wait for ever. */
+const INSISTS_MS = 120_000
+
 /** A number for each seed, from 0 to 1 again and again. */
 export function randomFrom(seed) {
   let state = seed
@@ -79,10 +82,14 @@ export async function killedWorld({ port, seed, points, practice = {} }) {
     return kept
   }
 
+  // whatever ends this process ends what it has started: what lived on would hold its output open, and its port
+  process.once('exit', () => {
+    for (const { child } of Object.values(kept)) child.kill('SIGKILL')
+  })
   await layDemo(folder)
   const kept = {
     carrier: keepRunning('carrier', point => startPractice({ folder, port, practicePort: port + 1, env: { ...clocked, PRACTICE_SEED: String(seed), PRACTICE_CRASH_AT: point, ...practice } })),
-    application: keepRunning('application', point => startApplication({ folder, port, practicePort: port + 1, env: { ...clocked, PLAUDER_CATCH_UP_MS: '1000', PLAUDER_CRASH_AT: point, PLAUDER_LOG: 'silent' } })),
+    application: keepRunning('application', point => startApplication({ folder, port, practicePort: port + 1, env: { ...clocked, PLAUDER_CATCH_UP_MS: '1000', PLAUDER_CRASH_AT: point, PLAUDER_LOG: process.env.KILL_LOG ?? 'silent' } })),
   }
   await until('the application can serve', async () => (await fetch(`${address}/api/ready`)).ok, 60)
 
@@ -96,6 +103,7 @@ export async function killedWorld({ port, seed, points, practice = {} }) {
       return response
     }
     async function insist(path, body, method, type) {
+      const end = Date.now() + INSISTS_MS
       for (;;) {
         try {
           const response = await ask(path, body, method, type)
@@ -104,11 +112,13 @@ export async function killedWorld({ port, seed, points, practice = {} }) {
         }
         catch (error) {
           if (error instanceof assert.AssertionError) throw error
+          if (Date.now() > end) throw new Error(`Nobody has answered ${path} for ${INSISTS_MS / 1_000} s: ${error.message}`, { cause: error })
           await pause(200)
         }
       }
     }
-    for (;;) {
+    const end = Date.now() + INSISTS_MS
+    while (Date.now() < end) {
       const signedIn = await ask('/api/sign-in', { mail: `${who}@pannier.example`, password: DEMO_PASSWORD }).catch(() => null)
       if (signedIn) {
         cookie = signedIn.headers.get('set-cookie').split(';')[0]
@@ -116,14 +126,17 @@ export async function killedWorld({ port, seed, points, practice = {} }) {
       }
       await pause(200)
     }
+    throw new Error(`${who} could not sign in for ${INSISTS_MS / 1_000} s`)
   }
 
   const handset = async (path, body) => {
-    for (;;) {
+    const end = Date.now() + INSISTS_MS
+    while (Date.now() < end) {
       const answer = await fetch(`http://127.0.0.1:${port + 1}/handsets/api${path}`, { ...body && { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }, signal: AbortSignal.timeout(5_000) }).catch(() => null)
       if (answer) return answer.json().catch(() => null)
       await pause(200)
     }
+    throw new Error(`No handset has answered ${path} for ${INSISTS_MS / 1_000} s`)
   }
 
   const all = Object.values(kept)

@@ -3,7 +3,12 @@ import { shapeOf, TESTS, type Condition, type Test } from '~~/core/conditions/co
 import type { ListColumn } from '~~/shared/list'
 import { TEST_WORDS } from '~/words/conditions'
 
-/** One condition: which field, how it is asked, and what it is compared with. */
+/**
+ * One condition: which field, how it is asked, and what it is compared with.
+ *
+ * Its choices open within it, not at the end of the page: an option is taken when the mouse goes down, so whoever holds it
+ * longer than the choices take to close lets it go over what is beneath, and beside the form that would close the form.
+ */
 const { condition, columns } = defineProps<{ condition: Condition | null, columns: ListColumn[] }>()
 const emit = defineEmits<{ done: [condition: Condition | null] }>()
 
@@ -61,6 +66,7 @@ function done(): void {
         :options="columns"
         option-value="key"
         option-label="label"
+        append-to="self"
         filter
         placeholder="Choose a field"
         autofocus
@@ -76,6 +82,7 @@ function done(): void {
         v-bind="choice"
         v-model="test"
         :options="tests"
+        append-to="self"
         option-value="value"
         option-label="label"
       />
