@@ -35,7 +35,7 @@ export default defineNuxtConfig({
   eslint: { config: { stylistic: true } },
   primevue: {
     importTheme: { from: '~~/app/theme/preset.ts' },
-    components: { include: ['Button', 'InputText', 'Textarea', 'Select', 'Dialog', 'Menu', 'AutoComplete', 'Popover'] },
+    components: { include: ['Button', 'InputText', 'Textarea', 'Select', 'Dialog', 'Menu', 'AutoComplete', 'Popover', 'ToggleSwitch'] },
     directives: { include: [] },
   },
   security: {

@@ -128,6 +128,7 @@ async function main(): Promise<void> {
               templateId: null,
               templateVersion: null,
               nightAllowed: true,
+              anyway: ['twice'],
               later: null,
               ref: null,
               pictureIds: [],

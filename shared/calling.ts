@@ -80,6 +80,8 @@ export interface CallDetail {
   /** The round in which it was made. */
   roundId: string | null
   notes: string
+  /** Of those who had it before it was transferred. */
+  othersNotes: { firstName: string, words: string }[]
   recording: CallRecording | null
   /** How it went, once a key was pressed. */
   disposition: { name: string, at: number } | null

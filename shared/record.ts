@@ -132,6 +132,8 @@ export interface ScheduledText extends WallMoment {
   leavesAt: number
   authorId: string
   author: string
+  /** It will be held: texts have been refused since it was written. */
+  optedOut: boolean
 }
 
 /** A record to choose. */

@@ -15,3 +15,13 @@ export interface KeptDraft {
   /** Whom it is for: a name, or a number that is on no record. */
   name: string | null
 }
+
+/** What a text was made of that has been taken back, for the composer. */
+export interface TakenBack {
+  text: string
+  pictureIds: string[]
+  templateId: string | null
+  templateVersion: number | null
+  /** The one that may stand in its words; another text gets another one. */
+  ref: string | null
+}

@@ -7,6 +7,8 @@ import { api, type ApiProblem } from '~/composables/api'
 import { problemIn } from '~/composables/trying'
 import type { WallMoment } from '~~/core/hours/schedule'
 import { showRef } from '~~/core/message/ref'
+import type { Doubt } from '~~/shared/schemas/texting'
+import type { TakenBack } from '~~/shared/texting'
 import { useDrafts } from '~/stores/drafts'
 
 export interface Target {
@@ -21,6 +23,12 @@ export interface Target {
 export type Opened = 'templates' | 'later' | 'emoji'
 
 interface Sent { id: string, activityId: string, leavesAt: number }
+
+/** What is asked before a text leaves, beside the hour. */
+export interface DoubtQuestion { doubt: Doubt, detail: string }
+
+/** How a text is to leave, and what was asked about it before and answered with yes. */
+export interface SendHow { nightAllowed?: boolean, later?: WallMoment | null, anyway?: Doubt[] }
 
 export interface NightQuestion { zones: ZoneRules[], reason: string, notBefore: number | null, detail: string }
 
@@ -43,6 +51,7 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
     set: (value: string) => {
       problem.value = null
       night.value = null
+      doubt.value = null
       draft.value = { ...draft.value, text: value }
     },
   })
@@ -59,6 +68,7 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
   const sending = ref(false)
   const problem = ref<ApiProblem | null>(null)
   const night = ref<NightQuestion | null>(null)
+  const doubt = ref<DoubtQuestion | null>(null)
   const lastSent = ref<Sent | null>(null)
   const secondsLeft = ref(0)
   // the same id as long as the same text is tried, so that a lost answer never sends it twice
@@ -73,7 +83,7 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
   }, 200, { immediate: false })
 
   /** @returns what was queued, or null if something stands in the way, which is then shown */
-  async function send(nightAllowed = false, later: WallMoment | null = null): Promise<Sent | null> {
+  async function send({ nightAllowed = false, later = null, anyway = [] }: SendHow = {}): Promise<Sent | null> {
     const to = target()
     if (!to || sending.value || empty.value) return null
     const of = JSON.stringify([to, text.value, pictureIds.value, later])
@@ -81,6 +91,7 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
     sending.value = true
     problem.value = null
     night.value = null
+    doubt.value = null
     try {
       const { templateId, templateVersion, ref: ownRef } = draft.value
       const sent = await api<Sent>('/api/texts', {
@@ -93,6 +104,7 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
           templateId,
           templateVersion,
           nightAllowed,
+          anyway,
           later,
           ref: ownRef,
         },
@@ -109,7 +121,8 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
     catch (error) {
       const refused = problemIn(error)
       if (refused.type === 'ref-taken') renewRef()
-      if (refused.type === 'night') night.value = { ...refused.details, detail: refused.message } as unknown as NightQuestion
+      if (refused.type === 'wish' || refused.type === 'twice') doubt.value = { doubt: refused.type, detail: refused.message }
+      else if (refused.type === 'night') night.value = { ...refused.details, detail: refused.message } as unknown as NightQuestion
       else problem.value = refused
       return null
     }
@@ -123,18 +136,15 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
     const before = draft.value
     drafts.drop(toValue(draftKey))
     const { ref: after } = drafts.of(toValue(draftKey))
-    draft.value = { ...before, ref: after, text: before.text.replaceAll(showRef(before.ref), showRef(after)) }
+    draft.value = { ...before, ref: after, text: withRef(before.text, before.ref, after) }
   }
 
-  /** Takes the last text back, and its words into the draft if nothing new is written there. */
+  /** Takes the last text back, and all that it was made of into the draft if nothing new is written there. */
   async function takeBack(): Promise<boolean> {
     if (!lastSent.value) return false
     try {
-      const { text: words, pictureIds: pictures } = await api<{ text: string, pictureIds: string[] }>(
-        `/api/texts/${lastSent.value.id}/take-back`,
-        { method: 'POST', body: {} },
-      )
-      if (empty.value) [text.value, pictureIds.value] = [words, pictures]
+      const back = await api<TakenBack>(`/api/texts/${lastSent.value.id}/take-back`, { method: 'POST', body: {} })
+      if (empty.value) takeUp(back)
       lastSent.value = null
       countdown.pause()
       return true
@@ -145,10 +155,18 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
     }
   }
 
-  function fill(words: string, templateId: string, templateVersion: number): void {
-    problem.value = null
-    draft.value = { ...draft.value, text: words, templateId, templateVersion }
+  /** Goes on writing a text that was taken back: the draft has a reference of its own, which its words name from now on. */
+  function takeUp({ text, pictureIds, templateId, templateVersion, ref: before }: TakenBack): void {
+    const { ref: own } = draft.value
+    draft.value = { ...draft.value, text: before ? withRef(text, before, own) : text, pictureIds, templateId, templateVersion }
   }
 
-  return { text, pictureIds, empty, reference, measure, sending, problem, night, lastSent, secondsLeft, send, takeBack, fill }
+  /** Of which template what is written comes. */
+  function comesFrom(templateId: string, templateVersion: number): void {
+    draft.value = { ...draft.value, templateId, templateVersion }
+  }
+
+  return { text, pictureIds, empty, reference, measure, sending, problem, night, doubt, lastSent, secondsLeft, send, takeBack, comesFrom }
 }
+
+const withRef = (words: string, before: string, after: string) => words.replaceAll(showRef(before), showRef(after))

@@ -1,8 +1,10 @@
+import { useSessionStorage } from '@vueuse/core'
 import type { CallDetail, Disposed, DispositionPreview } from '~~/shared/calling'
 import type { EffectDone, EffectPreview } from '~~/shared/effects'
 import type { EffectChoice } from '~~/shared/schemas/effect'
 import { api } from '~/composables/api'
 import { useTrying } from '~/composables/trying'
+import { useMe } from '~/stores/me'
 
 /** What somebody says of one effect before the key is pressed. */
 export type Choice = EffectChoice
@@ -15,11 +17,34 @@ function isOpen({ effect, text }: EffectPreview, choice: Choice | undefined): bo
   return !!text && choice?.text == null && text.fillIns.some(({ key }) => !choice?.answers[key])
 }
 
+/** By disposition what was said of its effects, and which one is being looked at. */
+interface SaidOfCall { chosenId: string | null, choices: Record<string, Record<number, Choice>> }
+
+/**
+ * What somebody has said of a call's keys stays with each key until one is pressed: whatever the call does meanwhile, where
+ * the mouse goes, and whether the call is closed and opened again or the page is loaded anew.
+ */
+function useSaid(callId: () => string) {
+  const said = useSessionStorage<Record<string, SaidOfCall>>(`plauder-said-${useMe().me?.id ?? 'nobody'}`, {})
+  const own = computed({
+    get: () => said.value[callId()] ?? { chosenId: null, choices: {} },
+    set: value => said.value = { ...said.value, [callId()]: value },
+  })
+  return {
+    chosenId: computed({ get: () => own.value.chosenId, set: chosenId => own.value = { ...own.value, chosenId } }),
+    choices: computed({
+      get: () => own.value.choices[own.value.chosenId ?? ''] ?? {},
+      set: (value: Record<number, Choice>) =>
+        own.value = { ...own.value, choices: { ...own.value.choices, [own.value.chosenId ?? '']: value } },
+    }),
+    forget: () => said.value = Object.fromEntries(Object.entries(said.value).filter(([other]) => other !== callId())),
+  }
+}
+
 /** The keys that end a call: what each would do, what was said of it, and pressing one. */
 export function useDispositions(call: () => CallDetail, pressed: () => void) {
   const all = shallowRef<DispositionPreview[] | null>(null)
-  const chosenId = ref<string | null>(null)
-  const choices = ref<Record<number, Choice>>({})
+  const { chosenId, choices, forget } = useSaid(() => call().id)
   const { problem, errors, busy, trying } = useTrying()
   const reading = useTrying()
   const done = shallowRef<Disposed | null>(null)
@@ -42,7 +67,6 @@ export function useDispositions(call: () => CallDetail, pressed: () => void) {
   function choose(id: string): void {
     if (chosenId.value === id) return
     chosenId.value = id
-    choices.value = {}
     errors.value = {}
   }
 
@@ -61,6 +85,7 @@ export function useDispositions(call: () => CallDetail, pressed: () => void) {
         method: 'POST',
         body: { dispositionId: id, choices: Object.values(choices.value) },
       })
+      forget()
       pressed()
     })
   }
@@ -78,5 +103,5 @@ export function useDispositions(call: () => CallDetail, pressed: () => void) {
     void reload()
   }
 
-  return { all, chosen, choices, open, problem, errors, busy, done, load, choose, say, press, takeBack }
+  return { all, chosen, choices, open, problem, errors, busy, done, load, choose, say, press, takeBack, forget }
 }

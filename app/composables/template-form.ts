@@ -10,6 +10,7 @@ import type { TemplateDetail, TemplateTrial } from '~~/shared/template'
 import { api } from '~/composables/api'
 import { problemIn } from '~/composables/trying'
 import { newestOnly } from '~/composables/newest'
+import { useUnsaved } from '~/composables/unsaved'
 
 const EMPTY: TemplateForm = {
   name: '',
@@ -85,13 +86,17 @@ export function useTemplateForm(template: TemplateDetail | null, saved: (id: str
     }
   }, { immediate: true })
 
+  const begun = JSON.stringify(values)
   const problem = ref('')
   const newId = uuid()
+  let isSaved = false
+  const { mayLeave } = useUnsaved(() => !isSaved && JSON.stringify(values) !== begun)
   const save = handleSubmit(async (sound) => {
     problem.value = ''
     try {
       if (template) await api(`/api/templates/${template.id}`, { method: 'PUT', body: { ...sound, version: template.version } })
       else await api('/api/templates', { method: 'POST', body: { ...sound, id: newId } })
+      isSaved = true
       saved(template?.id ?? newId)
     }
     catch (error) {
@@ -101,7 +106,8 @@ export function useTemplateForm(template: TemplateDetail | null, saved: (id: str
     }
   })
 
-  return { form, values, errors, fields, toggle, recordId, trial, trialFailed, problem, save, saving: isSubmitting, setFieldValue }
+  const trying = { recordId, trial, trialFailed }
+  return { form, values, errors, fields, toggle, ...trying, problem, save, saving: isSubmitting, setFieldValue, mayLeave }
 }
 
 const pick = ({ name, description, folder, modules, body, fillIns, audience, team }: TemplateDetail): TemplateForm => ({

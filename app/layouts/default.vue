@@ -3,7 +3,9 @@ import { useDebounceFn } from '@vueuse/core'
 import { useLive } from '~/composables/live'
 import { useKeys } from '~/composables/keys'
 import { useDrafts } from '~/stores/drafts'
+import { useLeaving } from '~/stores/leaving'
 import { useMe } from '~/stores/me'
+import { useCallNotes } from '~/stores/call-notes'
 import { useCalls } from '~/stores/calls'
 import { useRounds } from '~/stores/rounds'
 import { useShelf } from '~/stores/shelf'
@@ -13,11 +15,14 @@ const me = useMe()
 const shelf = useShelf()
 const calls = useCalls()
 const rounds = useRounds()
+const leaving = useLeaving()
 const keysShown = ref(false)
 
 void shelf.load()
 void calls.load()
 void rounds.load()
+// notes of calls that could not be saved before
+useCallNotes()
 // what was written elsewhere; without it, what lies in this browser is there all the same
 useDrafts().load().catch(() => undefined)
 const loadSoon = useDebounceFn(shelf.load, 150)
@@ -38,19 +43,28 @@ useLive((notice) => {
 })
 
 useKeys([
-  { keys: 'Shift+?', shown: '?', what: 'This list of keys', act: () => (keysShown.value = true) },
-  { keys: 'g h', shown: 'G H', what: 'Go to today', act: () => navigateTo('/') },
-  { keys: 'g l', shown: 'G L', what: 'Go to leads', act: () => navigateTo('/records/leads') },
-  { keys: 'g c', shown: 'G C', what: 'Go to candidates', act: () => navigateTo('/records/candidates') },
-  { keys: 'g k', shown: 'G K', what: 'Go to clients', act: () => navigateTo('/records/clients') },
-  { keys: 'g r', shown: 'G R', what: 'Go to the call rounds', act: () => navigateTo('/calling') },
-  { keys: 'g d', shown: 'G D', what: 'Go to my drafts', act: () => navigateTo('/drafts') },
-  { keys: 'g t', shown: 'G T', what: 'Go to templates', act: () => navigateTo('/templates') },
+  ...[
+    { keys: 'Shift+?', shown: '?', what: 'This list of keys', act: () => (keysShown.value = true) },
+    { keys: 'g h', shown: 'G H', what: 'Go to today', act: () => navigateTo('/') },
+    { keys: 'g l', shown: 'G L', what: 'Go to leads', act: () => navigateTo('/records/leads') },
+    { keys: 'g c', shown: 'G C', what: 'Go to candidates', act: () => navigateTo('/records/candidates') },
+    { keys: 'g k', shown: 'G K', what: 'Go to clients', act: () => navigateTo('/records/clients') },
+    { keys: 'g r', shown: 'G R', what: 'Go to the call rounds', act: () => navigateTo('/calling') },
+    { keys: 'g d', shown: 'G D', what: 'Go to my drafts', act: () => navigateTo('/drafts') },
+    { keys: 'g t', shown: 'G T', what: 'Go to templates', act: () => navigateTo('/templates') },
+  ].map(one => ({ ...one, everywhere: true })),
   {
     keys: 'Alt+a',
     shown: 'Alt A',
     what: 'Answer the call that rings',
     act: () => calls.ringing[0] && void calls.answer(calls.ringing[0]),
+    inFields: true,
+  },
+  {
+    keys: 'Alt+Shift+a',
+    shown: 'Alt Shift A',
+    what: 'Answer the second call that rings',
+    act: () => calls.ringing[1] && void calls.answer(calls.ringing[1]),
     inFields: true,
   },
   {
@@ -66,7 +80,7 @@ useKeys([
     keys: 'Alt+c',
     shown: 'Alt C',
     what: 'Open the call on the shelf',
-    act: () => (calls.openId = calls.calls[0]?.id ?? null),
+    act: () => (calls.openId = (calls.on ?? calls.ringing[0] ?? calls.calls[0])?.id ?? null),
     inFields: true,
   },
   { keys: 'a', shown: 'A', what: 'Answer whoever waits longest', act: () => (shelf.openId = shelf.shown[0]?.conversationId ?? null) },
@@ -95,6 +109,7 @@ useHead({ title: computed(() => `${shelf.total > 0 ? `(${shelf.total}) ` : ''}Pl
     <KeyDialog v-model="keysShown" />
     <LazyCallNight v-if="calls.night" />
     <LazyDialDialog v-if="calls.dialling" />
+    <LazyLeaveQuestion v-if="leaving.asked" />
     <LazySignInAgain v-if="me.expired" />
   </div>
 </template>

@@ -2,8 +2,9 @@ import { defineStore } from 'pinia'
 import { v7 as uuid } from 'uuid'
 import { callState, isOff } from '~~/core/call/facts'
 import type { TransferStep, TransferWay } from '~~/core/call/transfer'
-import type { CallDetail, CallShelf } from '~~/shared/calling'
+import type { CallDetail, CallShelf, Transfer } from '~~/shared/calling'
 import { api } from '~/composables/api'
+import { chime } from '~/composables/chime'
 import { problemIn, useTrying } from '~/composables/trying'
 import { oneAtATime } from '~/composables/one-at-a-time'
 import type { NightQuestion } from '~/composables/composer'
@@ -21,6 +22,9 @@ export interface Asked {
   roundId?: string
 }
 
+/** For so long a call that was begun by a key can be taken back before the exchange is asked. */
+const BY_KEY_MS = 2_000
+
 /** What is open beside the notes of the call that is on. */
 export type CallWay = 'transfer' | 'tones' | 'leave'
 
@@ -37,12 +41,22 @@ export const useCalls = defineStore('calls', () => {
   const skew = ref(0)
 
   const stateOf = (call: CallDetail) => callState(call.facts)
-  /** The call I am on. */
-  const on = computed(() => calls.value.find(call => call.mine && !isOff(stateOf(call))) ?? null)
+  /** The calls I am on, whoever I talk to before those who wait on hold. */
+  const live = computed(() =>
+    calls.value
+      .filter(call => call.mine && !isOff(stateOf(call)))
+      .sort((one, other) => Number(stateOf(one) === 'held') - Number(stateOf(other) === 'held')),
+  )
+  const on = computed(() => live.value[0] ?? null)
   const isTransferredToMe = (call: CallDetail) => call.transfer?.toMe === true && call.transfer.state === 'asked'
   /** Whether a call rings for me to take. */
   const rings = (call: CallDetail) => isTransferredToMe(call) || (!call.mine && call.direction === 'in' && stateOf(call) === 'ringing')
-  const ringing = computed(() => calls.value.filter(rings))
+  /** Whoever rings: the one that is open first, then whoever has waited longest. */
+  const ringing = computed(() =>
+    calls.value
+      .filter(rings)
+      .sort((one, other) => Number(other.id === openId.value) - Number(one.id === openId.value) || one.facts.madeAt - other.facts.madeAt),
+  )
   const opened = computed(() => calls.value.find(({ id }) => id === openId.value) ?? null)
 
   const load = oneAtATime(async () => {
@@ -52,12 +66,27 @@ export const useCalls = defineStore('calls', () => {
   })
 
   function show(shelf: CallShelf): void {
+    const before = calls.value
     calls.value = shelf.calls
+    for (const call of shelf.calls) {
+      const handed = before.find(({ id }) => id === call.id)?.transfer
+      if (handed && !handed.toMe && !call.transfer && call.mine && !isOff(stateOf(call)) && takenBack !== handed.id) cameBack(call, handed)
+    }
     skew.value = shelf.now - Date.now()
+  }
+
+  /** The transfer that I took back myself. */
+  let takenBack: string | null = null
+
+  /** A colleague did not take it: whoever waits on hold waits until I say so, and I may have turned to something else. */
+  function cameBack(call: CallDetail, { to }: Transfer): void {
+    chime()
+    problem.value = `${to.firstName} did not take the call. ${call.record?.firstName ?? 'Whoever called'} waits on hold: “Go on” talks to them again.`
   }
 
   async function dial(asked: Asked, nightAllowed = false): Promise<void> {
     night.value = null
+    dontDial()
     await trying(async () => {
       try {
         const made = await api<{ id: string } & CallShelf>('/api/calls', {
@@ -76,6 +105,26 @@ export const useCalls = defineStore('calls', () => {
     })
   }
 
+  /** Whoever a key is about to call, and when. */
+  const soon = shallowRef<{ asked: Asked, at: number } | null>(null)
+  let timer: ReturnType<typeof setTimeout> | undefined
+
+  /** A key is pressed by mistake more easily than a button: nobody is asked, and for a moment nothing has happened yet. */
+  function dialByKey(asked: Asked): void {
+    dontDial()
+    problem.value = ''
+    soon.value = { asked, at: Date.now() + BY_KEY_MS }
+    timer = setTimeout(() => {
+      dontDial()
+      void dial(asked)
+    }, BY_KEY_MS)
+  }
+
+  function dontDial(): void {
+    clearTimeout(timer)
+    soon.value = null
+  }
+
   const order = (call: CallDetail, what: Order) => trying(async () => {
     await api(`/api/calls/${call.id}/order`, { method: 'POST', body: { order: what } })
     if (what === 'answer') openId.value = call.id
@@ -92,6 +141,7 @@ export const useCalls = defineStore('calls', () => {
   })
 
   const stepTransfer = (call: CallDetail, step: TransferStep) => trying(async () => {
+    takenBack = step === 'refuse' || step === 'take' ? null : (call.transfer?.id ?? null)
     await api(`/api/calls/${call.id}/transfer/step`, { method: 'POST', body: { step } })
     if (step === 'take') openId.value = call.id
     await load()
@@ -145,11 +195,15 @@ export const useCalls = defineStore('calls', () => {
     night,
     busy,
     on,
+    live,
     ringing,
     rings,
     stateOf,
     load,
     dial,
+    soon,
+    dialByKey,
+    dontDial,
     order,
     answer,
     transfer,

@@ -12,6 +12,8 @@ export interface Me {
   title: string
   firm: string
   takeBackSeconds: number
+  /** Whether letters and signs by themselves are keys. */
+  singleKeys: boolean
   /** What broke and waits for an admin. */
   stuck: number
   zone: ZoneRules

@@ -36,7 +36,8 @@ const TEXTS
 const WISHES: RegExp[] = [
   new RegExp(`\\bstop (?:it )?(?:${WRITING})(?: (?:to )?${ME}\\b| ${TEXTS}\\b|[^a-z]*$| (?:now|please)\\b)`),
   new RegExp(`\\bstop (?:the|these|those|this|all|your|with)(?: (?:the|these|those|this|your))? ?${TEXTS}`),
-  new RegExp(`\\b(?:dont|do not|never|quit|please no|cease) (?:ever )?${WRITING} ${ME}\\b`),
+  new RegExp(`\\b(?:dont|do not|never|quit|please no|cease) (?:ever )?${WRITING} (?:to )?${ME}\\b`),
+  /(?:^|[.,;!] ?|\bplease |\bjust |\bnumber )stop it\b[^a-z]*(?:now|please)?[^a-z]*$/,
   new RegExp(
     `\\b(?:dont|do not|never) (?:ever )?(?:send|want|need|wish)(?: to (?:get|receive|have))?(?: ${ME})?(?: (?:any|get|receive))*(?: more)? ?${TEXTS}`,
   ),
@@ -53,7 +54,7 @@ const WISHES: RegExp[] = [
   /\bopting out\b/,
   /\b(?:ne )?m ?ecrivez plus\b|\barrete[zr]? (?:de )?(?:m ?ecrire|m ?envoyer|de me|vos)\b|\bplus (?:de|aucun) (?:textos?|messages?|sms)\b|\bdesabonne[zr]? moi\b|\bne (?:me|m) (?:textez|contactez|envoyez) plus\b/,
   /\bno (?:me|nos) (?:escriban?|manden?|envien?|contacten?|textee?n?)\b.*\bmas\b|\bno mas (?:mensajes|textos|sms)\b|\bdejen? de (?:escribir|mandar|enviar|contactar)(?:me|nos)\b|\bno quiero (?:recibir )?(?:mas )?(?:mensajes|textos|sms)\b/,
-  /\bkeine (?:sms|nachrichten|texte) mehr\b|\b(?:schreib|schreiben sie|schreibt) mir (?:bitte )?nicht mehr\b|\bhor(?:en sie|t)? auf\b.*\bschreiben\b/,
+  /\bnicht mehr (?:an)?schreiben\b|\bkeine (?:sms|nachrichten|texte) mehr\b|\b(?:schreib|schreiben sie|schreibt) mir (?:bitte )?nicht mehr\b|\bhor(?:en sie|t)? auf\b.*\bschreiben\b/,
 ]
 
 /** Sentences of the same words that ask for the opposite, or for another hour, not for an end. */

@@ -72,8 +72,8 @@ export async function showOnRecords(
     announce({ kind: 'entry', recordId, activityId: entry.id }, 'record.see', [{ ownerId, teamId }])
 }
 
-/** The words of an entry, as they are now: what somebody notes in a call they go on writing. */
-export async function setWords(activityId: string, words: string): Promise<void> {
-  await tx(database => database.insert(activityContent).values({ activityId, words })
-    .onConflictDoUpdate({ target: activityContent.activityId, set: { words } }))
+/** What is said in an entry, as it is now: what somebody notes in a call they go on writing. */
+export async function setContent(activityId: string, words: string, data: Record<string, unknown>): Promise<void> {
+  await tx(database => database.insert(activityContent).values({ activityId, words, data })
+    .onConflictDoUpdate({ target: activityContent.activityId, set: { words, data } }))
 }

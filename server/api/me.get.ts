@@ -1,5 +1,6 @@
 import { route } from '~~/server/routing/route'
 import { clockRules } from '~~/server/records/phones'
+import { readSingleKeys } from '~~/server/identity/colleagues'
 import { firmName, teamsNamed } from '~~/server/identity/firm'
 import { countStuck } from '~~/server/tellers/stuck'
 import { readHouseRules } from '~~/server/identity/house-rules'
@@ -14,6 +15,7 @@ export default route({}, async ({ asker, now }) => ({
   title: asker.title,
   firm: await firmName(),
   ...await readHouseRules(),
+  singleKeys: await readSingleKeys(asker.id),
   /** How much is stuck, for an admin. */
   stuck: await countStuck(asker),
   teams: await teamsNamed(asker.teamIds),

@@ -1,21 +1,41 @@
-import { eq } from 'drizzle-orm'
-import { read } from '../db/door'
-import { call } from '../db/schema'
-import { notFound } from '../http/problem'
-import type { SignedIn } from '../identity/sign-in'
-import { openConversation } from '../texting/conversations'
-import { orderCall } from './orders'
+import { eq, sql } from 'drizzle-orm'
+import { can } from '~~/shared/permissions'
+import { read, tx } from '../db/door'
+import { call, callDeclined, colleague, line } from '../db/schema'
+import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
+import { lineBelongs, type Line } from '../texting/lines'
+import type { Order, OwnOrder } from './port'
+import { announceCall, type StoredCall } from './stored'
 
 /**
- * Declines a call that rings, and opens the conversation of its line with its number, in which a text says why.
+ * A colleague will not take a call that rings: it rings on with the others who answer its line. Where nobody is left, the
+ * line's mailbox has it, or nobody.
  *
- * @throws Problem 404 and 409 as for any order to a call
+ * @returns what the exchange is to do; null where it rings on
  */
-export async function declineWithText(asker: SignedIn, callId: string, now: Date): Promise<{ conversationId: string }> {
-  await orderCall(asker, callId, 'decline', now)
-  const [declined] = await read(database =>
-    database.select({ lineId: call.lineId, remote: call.remote }).from(call).where(eq(call.id, callId)),
+export async function declined(asker: SignedIn, ringing: StoredCall, now: Date): Promise<Order | OwnOrder | null> {
+  return tx(async (database) => {
+    await database.insert(callDeclined).values({ callId: ringing.id, colleagueId: asker.id }).onConflictDoNothing()
+    const [on] = await database.select().from(line).where(eq(line.id, ringing.lineId))
+    const others = await stillRingWith(ringing, on!)
+    if (others && ringing.ringsFirst === asker.id)
+      await database.update(call).set({ ringsFirstUntil: sql`least(${call.ringsFirstUntil}, ${now.toISOString()}::timestamptz)` }).where(eq(call.id, ringing.id))
+    await announceCall(ringing)
+    return others ? null : on!.greeting === null ? 'decline' : 'take-message'
+  })
+}
+
+/** Whether anybody is left who answers the line and has not declined. */
+async function stillRingWith({ id }: StoredCall, on: Line): Promise<boolean> {
+  const left = await read(database =>
+    database
+      .select({ id: colleague.id })
+      .from(colleague)
+      .where(sql`not exists (select 1 from ${callDeclined} d where d.call_id = ${id}::uuid and d.colleague_id = ${colleague.id})`),
   )
-  if (!declined) throw notFound('call')
-  return { conversationId: await openConversation(declined.lineId, declined.remote, now) }
+  for (const one of left) {
+    const atWork = await colleagueAtWork(one.id)
+    if (atWork && can(atWork, 'line.answer', lineBelongs(on))) return true
+  }
+  return false
 }

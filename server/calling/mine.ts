@@ -1,10 +1,10 @@
 import { sql, type SQL } from 'drizzle-orm'
-import { SAID, sideOf, type ActivityKind } from '~~/core/timeline/kinds'
+import { CONTACT, sideOf, type ActivityKind } from '~~/core/timeline/kinds'
 import type { CallDetail, CallRecording, CallShelf, Transfer } from '~~/shared/calling'
 import type { Module } from '~~/shared/modules'
 import { ask } from '../db/door'
 import { at } from '../db/instants'
-import { activity, activityContent, activityOnRecord, call, callTransfer, colleague, disposition, line, record } from '../db/schema'
+import { activity, activityContent, activityOnRecord, call, callDeclined, callTransfer, colleague, disposition, line, message, record } from '../db/schema'
 import { seesRecord, visible } from '../reading/visible'
 import type { SignedIn } from '../identity/sign-in'
 import { joinCompany } from '../reading/company'
@@ -19,12 +19,15 @@ const DAY_MS = 86_400_000
 /** After a key was pressed the call stays on the shelf, so that it can be taken back. */
 const STAYS_MS = 60_000
 
+/** What was said in writing, by either side: a note is for colleagues. */
+const WRITTEN = [...CONTACT.ours, ...CONTACT.theirs]
+
 type Row = Record<string, unknown> & {
   call: Record<string, unknown>
   line_name: string
   round_id: string | null
   recording: CallRecording | null
-  notes: string | null
+  notes: { mine: string, others: CallDetail['othersNotes'] }
   record_id: string | null
   record_name: string
   first_name: string | null
@@ -46,7 +49,7 @@ type Row = Record<string, unknown> & {
 export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]> {
   const { rows } = await ask<Row>(sql`
     select to_jsonb(c) as call, l.name as line_name, own.data->>'roundId' as round_id, ${recordingShown(sql`c.id`)} as recording,
-      t.words as notes, d.name as disposition_name, ${transferShown(asker)} as transfer,
+      ${notesShown(asker)} as notes, d.name as disposition_name, ${transferShown(asker)} as transfer,
       r.id as record_id, r.name as record_name, r.first_name, r.module, r.title, r.city, r.zone, r.country, r.region,
         company.name as company,
       said.at as said_at, said.words as said, said.kind as said_kind
@@ -60,7 +63,9 @@ export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]>
     left join lateral (
       select (extract(epoch from s.at) * 1000)::float8 as at, w.words, a.kind
       from ${activityOnRecord} s join ${activity} a on a.id = s.activity_id join ${activityContent} w on w.activity_id = a.id
-      where s.record_id = r.id and a.id <> c.activity_id and w.words is not null and ${isKind(sql`a.kind`, SAID)} and ${mayRead(asker)}
+      left join ${message} sent on sent.id = a.message_id
+      where s.record_id = r.id and a.id <> c.activity_id and w.words is not null and ${isKind(sql`a.kind`, WRITTEN)} and ${mayRead(asker)}
+        and (sent.state is null or sent.state not in ('taken-back', 'held', 'failed', 'undelivered', 'waiting'))
       order by s.at desc limit 1) said on true
     where c.put_away_at is null and c.made_at > ${at(new Date(now.getTime() - DAY_MS))}
       and (c.disposed_at is null or c.disposed_at > ${at(new Date(now.getTime() - STAYS_MS))})
@@ -68,6 +73,8 @@ export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]>
         and h.to_id = ${asker.id}::uuid and h.ended_at is null)
           or (c.colleague_id is null and c.direction = 'in' and (c.rings_first is null or c.rings_first = ${asker.id}::uuid
             or c.rings_first_until <= ${at(now)} or c.ended_at is not null)
+              and (c.ended_at is not null or not exists (select 1 from ${callDeclined} no where no.call_id = c.id
+                and no.colleague_id = ${asker.id}::uuid))
               and ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })}))
     order by c.made_at desc limit 20`)
   return rows.map(row => detailOf(asker, row, now))
@@ -84,6 +91,16 @@ const transferShown = (asker: SignedIn): SQL => sql`(
     'from', json_build_object('id', f.id, 'firstName', f.first_name), 'to', json_build_object('id', g.id, 'firstName', g.first_name))
   from ${callTransfer} h join ${colleague} f on f.id = h.from_id join ${colleague} g on g.id = h.to_id where h.call_id = c.id
     and h.ended_at is null)`
+
+/** What was noted in a call `c` with the content `t`, mine apart from that of others. */
+const notesShown = (asker: SignedIn): SQL => sql`(
+  select json_build_object(
+    'mine', coalesce(max(n.words) filter (where n.by = ${asker.id}), ''),
+    'others', coalesce(json_agg(json_build_object('firstName', w.first_name, 'words', n.words))
+      filter (where n.by <> ${asker.id} and n.words <> ''), '[]'::json))
+  from jsonb_to_recordset(coalesce(t.data -> 'notes', case when t.words is null then '[]'::jsonb
+    else jsonb_build_array(jsonb_build_object('by', c.colleague_id, 'words', t.words)) end)) as n(by text, words text)
+  left join ${colleague} w on w.id = n.by::uuid)`
 
 function detailOf(asker: SignedIn, row: Row, now: Date): CallDetail {
   const stored = storedOf(row.call)
@@ -108,7 +125,8 @@ function detailOf(asker: SignedIn, row: Row, now: Date): CallDetail {
     mine: stored.colleagueId === asker.id,
     roundId: row.round_id,
     recording: row.recording,
-    notes: row.notes ?? '',
+    notes: row.notes.mine,
+    othersNotes: row.notes.others,
     disposition: row.disposition_name ? { name: row.disposition_name, at: stored.disposedAt!.getTime() } : null,
     rating: stored.rating,
     transfer: row.transfer,

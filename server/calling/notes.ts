@@ -1,19 +1,60 @@
-import { eq } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import { can } from '~~/shared/permissions'
 import { tx } from '../db/door'
-import { call, line } from '../db/schema'
-import { setWords } from '../activity/append'
+import { activityContent, call, callTransfer, line } from '../db/schema'
+import { setContent } from '../activity/append'
 import { notFound } from '../http/problem'
+import { firstNames } from '../identity/colleagues'
 import type { SignedIn } from '../identity/sign-in'
 import { lineBelongs } from '../texting/lines'
-import { announceCall, mustBeMyCall } from './stored'
+import { announceCall, mustBeMyCall, type StoredCall } from './stored'
 
-/** Keeps what I note in a call; it stands on the timeline as the words of the call. */
-export async function keepNotes(asker: SignedIn, callId: string, notes: string): Promise<void> {
-  await tx(async () => {
-    const mine = await mustBeMyCall(asker, callId)
-    await setWords(mine.activityId, notes)
-    await announceCall(mine)
+/** What one of those who were on a call has noted; `content.data.notes` of the call's entry. */
+interface Noted { by: string, words: string }
+
+/**
+ * Keeps what I note in a call; it stands on the timeline as the words of the call. Where it was transferred, whoever had
+ * it before keeps their own notes, and each part says whose it is.
+ *
+ * @throws Problem 404 for who is not and was not on it
+ */
+export async function keepNotes(asker: SignedIn, callId: string, words: string): Promise<void> {
+  await tx(async (database) => {
+    const found = await mustHaveBeenOn(asker, callId)
+    const [kept] = await database.select().from(activityContent).where(eq(activityContent.activityId, found.activityId))
+    const before = notedIn(kept, found.colleagueId)
+    const noted = before.some(({ by }) => by === asker.id)
+      ? before.map(one => one.by === asker.id ? { ...one, words } : one)
+      : [...before, { by: asker.id, words }]
+    await setContent(found.activityId, await together(noted), { ...kept?.data, notes: noted })
+    await announceCall(found)
+  })
+}
+
+/** Notes of before each was apart are of whoever had the call. */
+function notedIn(content: { words: string | null, data: Record<string, unknown> | null } | undefined, colleagueId: string | null): Noted[] {
+  if (content?.data?.notes) return content.data.notes as Noted[]
+  return content?.words && colleagueId ? [{ by: colleagueId, words: content.words }] : []
+}
+
+async function together(noted: Noted[]): Promise<string> {
+  const said = noted.filter(({ words }) => words.trim() !== '')
+  if (said.length < 2) return said[0]?.words ?? ''
+  const names = await firstNames(said.map(({ by }) => by))
+  return said.map(({ by, words }) => `${names.get(by) ?? 'A colleague'}: ${words}`).join('\n\n')
+}
+
+/** Mine, or one that I have handed to a colleague. */
+async function mustHaveBeenOn(asker: SignedIn, callId: string): Promise<StoredCall> {
+  return tx(async (database) => {
+    const [found] = await database.select().from(call).where(eq(call.id, callId)).for('update')
+    const [handed] = await database
+      .select({ id: callTransfer.id })
+      .from(callTransfer)
+      .where(and(eq(callTransfer.callId, callId), eq(callTransfer.fromId, asker.id)))
+      .limit(1)
+    if (!found || (found.colleagueId !== asker.id && !handed)) throw notFound('call')
+    return found
   })
 }
 

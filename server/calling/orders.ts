@@ -1,4 +1,4 @@
-import { and, eq } from 'drizzle-orm'
+import { and, eq, isNotNull, isNull, ne } from 'drizzle-orm'
 import { callState } from '~~/core/call/facts'
 import { can } from '~~/shared/permissions'
 import { read, tx } from '../db/door'
@@ -6,6 +6,7 @@ import { call, line } from '../db/schema'
 import { conflict, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { lineBelongs } from '../texting/lines'
+import { declined } from './decline'
 import { refOfCall } from './find-call'
 import { theExchange, type Order } from './port'
 import { addToCall, announceCall, factsOf, mustBeMyCall, type StoredCall } from './stored'
@@ -18,10 +19,14 @@ const FOR_ALL: readonly Order[] = ['answer', 'decline']
  *
  * @throws Problem 404 for a call that is not mine; 409 where it cannot be done, or a colleague was quicker
  */
-export async function orderCall(asker: SignedIn, callId: string, order: Order, now: Date): Promise<void> {
-  const found = await mustOrder(asker, callId, order)
+export async function orderCall(asker: SignedIn, callId: string, asked: Order, now: Date): Promise<void> {
+  const found = await mustOrder(asker, callId, asked)
   if (callState(factsOf(found)) === 'ended') return
+  const order = asked === 'decline' ? await declined(asker, found, now) : asked
+  if (!order) return
   const ref = await refOfCall(found, now)
+  // one is talked to at a time, and whoever waits hears nothing of the other
+  if (order === 'answer' || order === 'resume') await holdOthers(asker, found)
   const answer = ref ? await theExchange().order(ref, order) : 'gone'
   if (answer === 'unreachable') throw conflict('exchange-away', 'No connection', 'The exchange cannot be reached. Try again in a moment.')
   // our mailbox was quicker; whoever presses twice has the call already, and keeps it
@@ -65,6 +70,18 @@ async function mustOrder(asker: SignedIn, callId: string, order: Order): Promise
     }
     return found.call
   })
+}
+
+/** My other calls, while I talk to somebody else. */
+async function holdOthers(asker: SignedIn, { id }: StoredCall): Promise<void> {
+  const others = await read(database =>
+    database
+      .select()
+      .from(call)
+      .where(and(eq(call.colleagueId, asker.id), ne(call.id, id), isNotNull(call.answeredAt), isNull(call.endedAt))),
+  )
+  for (const other of others)
+    if (callState(factsOf(other)) === 'talking' && other.exchangeRef) await theExchange().order(other.exchangeRef, 'hold')
 }
 
 async function giveBack(asker: SignedIn, taken: StoredCall): Promise<void> {

@@ -86,7 +86,7 @@ export const text: EffectWork<'text', Facts, Kept> = {
     const from = known ? { templateId: known.id, templateVersion: known.version } : { templateId: null, templateVersion: null }
     await sendText(
       occasion.asker,
-      sendForm.validateSync({ id, lineId: target.lineId, phoneId: target.phoneId, text: words, ...from }),
+      sendForm.validateSync({ id, lineId: target.lineId, phoneId: target.phoneId, text: words, anyway: ['twice'], ...from }),
       now,
       'disposition',
     )

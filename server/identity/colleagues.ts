@@ -1,4 +1,4 @@
-import { eq, sql } from 'drizzle-orm'
+import { eq, inArray, sql } from 'drizzle-orm'
 import type { CallsWith } from '~~/shared/calling'
 import { read, tx } from '../db/door'
 import { colleague } from '../db/schema'
@@ -13,7 +13,26 @@ export async function colleagues(): Promise<{ id: string, name: string }[]> {
   )
 }
 
+export async function firstNames(ids: string[]): Promise<Map<string, string>> {
+  const rows = await read(database =>
+    database.select({ id: colleague.id, firstName: colleague.firstName }).from(colleague).where(inArray(colleague.id, ids)),
+  )
+  return new Map(rows.map(({ id, firstName }) => [id, firstName]))
+}
+
 /** With what somebody calls: the browser, or telephones of their own. */
 export async function setCallsWith(colleagueId: string, callsWith: CallsWith): Promise<void> {
   await tx(database => database.update(colleague).set({ callsWith }).where(eq(colleague.id, colleagueId)))
+}
+
+/** Whether letters and signs by themselves are keys for somebody. */
+export async function readSingleKeys(colleagueId: string): Promise<boolean> {
+  const [found] = await read(database =>
+    database.select({ singleKeys: colleague.singleKeys }).from(colleague).where(eq(colleague.id, colleagueId)),
+  )
+  return found?.singleKeys ?? true
+}
+
+export async function setSingleKeys(colleagueId: string, singleKeys: boolean): Promise<void> {
+  await tx(database => database.update(colleague).set({ singleKeys }).where(eq(colleague.id, colleagueId)))
 }

@@ -29,6 +29,7 @@ import { fillBack } from '../activity/fill-back'
 import { takeApplicantsAlong } from './applicants'
 import { changesBetween, type Change } from './changes'
 import { customFieldsOf } from './fields'
+import { formOf, merge } from './merge'
 import { authorize, type StoredRecord } from './one'
 import { belongingTo } from './owner'
 import { putOn } from './people'
@@ -63,29 +64,30 @@ export async function addRecord(asker: SignedIn, form: MakeRecord, now: Date): P
 }
 
 /**
- * Changes a record, field by field onto its timeline.
+ * Changes a record, field by field onto its timeline. Of a form that says what it was, only what was changed in it counts.
  *
  * @throws Problem 409 with both values of each field that somebody else changed meanwhile
  */
-export async function changeRecord(asker: SignedIn, recordId: string, form: EditRecord, now: Date): Promise<void> {
+export async function changeRecord(asker: SignedIn, recordId: string, edit: EditRecord, now: Date): Promise<void> {
   await tx(async (database) => {
     const before = await authorize(asker, 'record.edit', recordId)
     const phonesBefore = await database.select().from(phone).where(eq(phone.recordId, recordId)).orderBy(phone.position)
+    const { form, clashes } = edit.was ? merge(formOf(before, phonesBefore), edit) : { form: edit, clashes: null }
     const values = {
       ...(await valuesIn(asker, await withHiddenLinks(asker, before, form), before.module, before)),
       ...(await belongingTo(form.ownerId ?? before.ownerId, before.teamId)),
     }
     values.fields = { ...await retiredValues(before), ...values.fields }
+    const fields = await customFieldsOf(before.module)
+    const differences = async () =>
+      changesBetween(before, phonesBefore, { ...before, ...values }, form.phones, fields, await namesIn(asker, before, values))
+    if (clashes && clashes.size > 0)
+      throw stale((await differences()).filter(({ field }) => clashes.has(field) || clashes.has(`${field}Id`)), before.version, theirs(before, phonesBefore, clashes))
     const [changed] = await database.update(record)
       .set({ ...values, ...(values.stageId !== before.stageId && { stageSince: now }), version: sql`${record.version} + 1` })
-      .where(and(eq(record.id, recordId), eq(record.version, form.version)))
+      .where(and(eq(record.id, recordId), eq(record.version, clashes ? before.version : edit.version)))
       .returning()
-    const fields = await customFieldsOf(before.module)
-    if (!changed)
-      throw stale(
-        changesBetween(before, phonesBefore, { ...before, ...values }, form.phones, fields, await namesIn(asker, before, values)),
-        before.version,
-      )
+    if (!changed) throw stale(await differences(), before.version)
     const phonesAfter = await savePhones(asker, recordId, phonesBefore, form.phones, form.country)
     await logChanges(
       asker,
@@ -99,6 +101,14 @@ export async function changeRecord(asker: SignedIn, recordId: string, form: Edit
   })
 }
 
+/** What stands now in the fields that clash, as a form has them: whoever saves again has seen it. */
+function theirs(before: StoredRecord, phones: StoredPhone[], clashes: Set<string>) {
+  const { fields, ...form } = formOf(before, phones)
+  const among = <T extends object>(values: T) => Object.fromEntries(Object.entries(values).filter(([key]) => clashes.has(key)))
+  const own = Object.fromEntries([...clashes].filter(key => !(key in form)).map(key => [key, valueIn(fields, key) ?? null]))
+  return { ...among(form), ...(Object.keys(own).length > 0 && { fields: own }) }
+}
+
 async function logChanges(asker: SignedIn, { id }: StoredRecord, changes: Change[], now: Date): Promise<void> {
   const moved = changes.find(change => change.field === 'stage')
   const others = changes.filter(change => change !== moved)
@@ -108,14 +118,15 @@ async function logChanges(asker: SignedIn, { id }: StoredRecord, changes: Change
     await appendEntry({ id: uuid(), at: now, kind: 'fields-changed', colleagueId: asker.id, content: { changes: others } }, [id])
 }
 
-/** The edit was made on an older version: nothing is taken over, and both values are told. */
-function stale(differences: Change[], version: number) {
+/** Others were quicker: nothing is taken over, and both values are told. */
+function stale(differences: Change[], version: number, was: Record<string, unknown> | null = null) {
   return conflict(
     'stale',
     'Changed meanwhile',
     'Somebody else has changed this record since you opened it. Look at both values and save again.',
     {
       version,
+      was,
       differences: differences.map(({ label, from, to }) => ({ label, theirs: from, mine: to })),
     },
   )

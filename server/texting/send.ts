@@ -1,5 +1,6 @@
 import { v7 as uuid } from 'uuid'
 import { mayLeaveNow } from '~~/core/message/gate'
+import { isStillFrom } from '~~/core/template/kinship'
 import { measureText, MOST_PARTS } from '~~/core/text/measure'
 import type { SendForm } from '~~/shared/schemas/texting'
 import { isDuplicate } from '../db/failures'
@@ -21,16 +22,23 @@ import { readSituation, type Recipient, type Situation } from './situation'
  * What may change between the check and the writing, a STOP above all, is asked again by the gate.
  *
  * @param origin what set it off, to be said on the timeline
- * @throws Problem 409 `opted-out`, `night` (with what time it is there) or `texting-off`; 422 at the field
+ * @throws Problem 409 `opted-out`, `night` (with what time it is there), `texting-off`, or a doubt, `wish` or `twice`; 422 at the field
  */
 export async function sendText(asker: SignedIn, form: SendForm, now: Date, origin: 'by-hand' | 'disposition' = 'by-hand'): Promise<Queued> {
-  const situation = await readSituation(asker, form)
+  const situation = await readSituation(asker, form, now)
   if (situation.earlier) return firstResult(asker, form.id, situation.earlier)
+  const { same } = situation
+  // the draft of which this was sent before, in a page that has not heard that it was
+  if (same && form.ref && same.ref === form.ref) return { id: same.id, activityId: same.activityId, leavesAt: same.leavesAt }
   const { line, recipient } = situation
   checkWords(form, situation)
   await checkPictures(asker, form.pictureIds, line.name, situation.price)
   const leavesAt = form.later ? leavesAtOf(form.later, now) : new Date(now.getTime() + situation.takeBackMs)
   checkRules(form, situation, form.later ? leavesAt : now)
+  askInDoubt(form, situation, now)
+  const template = situation.templateBody !== null && isStillFrom(form.text, situation.templateBody)
+    ? { templateId: form.templateId, templateVersion: form.templateVersion }
+    : { templateId: null, templateVersion: null }
   try {
     const queued = await queueText({
       id: form.id,
@@ -41,8 +49,7 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date, origi
       text: form.text,
       authorId: asker.id,
       origin,
-      templateId: form.templateId,
-      templateVersion: form.templateVersion,
+      ...template,
       nightAllowed: form.nightAllowed,
       confirmsOptOut: false,
       leavesAt,
@@ -51,7 +58,7 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date, origi
       pictureIds: form.pictureIds,
     }, now)
     if (form.ref) await dropDraft(asker.id, form.ref)
-    if (form.templateId) await countUse(asker.id, form.templateId)
+    if (template.templateId) await countUse(asker.id, template.templateId)
     return queued
   }
   catch (error) {
@@ -59,7 +66,7 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date, origi
       throw conflict('ref-taken', 'Its reference is taken', 'Another text has this reference. Send it once more: it gets a new one.')
     if (!isDuplicate(error, 'message_pkey')) throw error
     // the same was sent twice in one moment, and the other came first
-    return firstResult(asker, form.id, (await readSituation(asker, form)).earlier!)
+    return firstResult(asker, form.id, (await readSituation(asker, form, now)).earlier!)
   }
 }
 
@@ -122,6 +129,21 @@ function checkRules({ nightAllowed }: SendForm, { line, recipient, textingOn }: 
       'This number has opted out, so no text leaves for it. Call, or wait until START comes from it.',
     )
   askAtNight(recipient, nightAllowed, when)
+}
+
+/** What stands in no rule's way, and should be looked at once more. */
+function askInDoubt({ anyway, text }: SendForm, { openWish, same, recipient }: Situation, now: Date): void {
+  if (openWish && !anyway.includes('wish'))
+    throw conflict(
+      'wish',
+      'A wish to get no texts',
+      'What came from this number may be a wish to get no texts, and nobody has decided on it. Read it first: it is marked on the timeline.',
+      { e164: recipient.e164 },
+    )
+  if (same && text.trim() !== '' && !anyway.includes('twice')) {
+    const minutes = Math.max(1, Math.round((now.getTime() - same.madeAt) / 60_000))
+    throw conflict('twice', 'Sent already', `You have sent the very same text to this number ${minutes} min ago.`)
+  }
 }
 
 function askAtNight({ zones, lastHeardAt }: Recipient, nightAllowed: boolean, now: Date): void {

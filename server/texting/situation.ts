@@ -5,7 +5,7 @@ import { can, type Asker } from '~~/shared/permissions'
 import type { SendForm } from '~~/shared/schemas/texting'
 import { carrierRegistered } from '../carriers/registry'
 import { milliseconds } from '../db/instants'
-import { carrierPrice, conversation, firm, line, message, numberState, phone, record, template, templateVersion } from '../db/schema'
+import { activityContent, carrierPrice, consentProposal, conversation, firm, line, message, numberState, phone, record, template, templateVersion } from '../db/schema'
 import { question } from '../db/statement'
 import { badInput, notAllowed, notFound } from '../http/problem'
 import { zonesOf, type Place } from '../records/phones'
@@ -29,6 +29,12 @@ export interface Situation {
   priced: boolean
   recipient: Recipient
   textingOn: boolean
+  /** Somebody has written from there what may be a wish to get no texts, and nobody has decided on it yet. */
+  openWish: boolean
+  /** What the same colleague has sent there a moment ago, in the same words. */
+  same: { id: string, ref: string | null, activityId: string, leavesAt: number, madeAt: number } | null
+  /** What the template says that it was made from. */
+  templateBody: string | null
   /** For so long it can be taken back. */
   takeBackMs: number
 }
@@ -39,7 +45,7 @@ export interface Situation {
  * @throws Problem 404 or 403 for a line, a number or a conversation that is not theirs; 422 for a number
  *   that takes no texts
  */
-export async function readSituation(asker: Asker, form: SendForm): Promise<Situation> {
+export async function readSituation(asker: Asker, form: SendForm, now: Date): Promise<Situation> {
   const {
     rows: [found],
   } = await situationOf({
@@ -50,6 +56,9 @@ export async function readSituation(asker: Asker, form: SendForm): Promise<Situa
     recordId: form.recordId,
     templateId: form.templateId,
     templateVersion: form.templateVersion,
+    authorId: asker.id,
+    text: form.text,
+    since: new Date(now.getTime() - SAME_MS).toISOString(),
   })
   if (!found) throw notFound('line')
   const own: TextLine = {
@@ -91,6 +100,9 @@ export async function readSituation(asker: Asker, form: SendForm): Promise<Situa
     priced: carrierRegistered(found.carrier)?.prices !== undefined,
     recipient: recipientOf(asker, form, found),
     textingOn: found.texting_on,
+    openWish: found.open_wish,
+    same: found.same,
+    templateBody: found.template_body,
     takeBackMs: found.take_back_seconds * 1_000,
   }
 }
@@ -100,8 +112,12 @@ const mayUse = (asker: Asker, found: Row): boolean =>
   found.template_version !== null
   && (found.template_audience === 'all' || can(asker, 'template.see', { ownerId: found.template_owner, teamId: found.template_team }))
 
+/** The same words to the same person within so long are one text that was tried twice, or a slip. */
+const SAME_MS = 10 * 60_000
+
 const situationOf = question<
-  Pick<SendForm, 'id' | 'lineId' | 'phoneId' | 'conversationId' | 'recordId' | 'templateId' | 'templateVersion'>,
+  Pick<SendForm, 'id' | 'lineId' | 'phoneId' | 'conversationId' | 'recordId' | 'templateId' | 'templateVersion' | 'text'>
+  & { authorId: string, since: string },
   Row
 >(
   value => sql`
@@ -111,7 +127,15 @@ const situationOf = question<
     p.id as phone_id, p.e164 as phone_e164, p.country as phone_country, p.kind as phone_kind,
     r.id as record_id, r.owner_id, r.team_id as record_team, r.zone, r.country as record_country, r.region, v.remote,
     n.texts, ${milliseconds(sql`n.last_heard_at`)} as last_heard_at,
-    tv.version as template_version, t.audience as template_audience, t.owner_id as template_owner, t.team_id as template_team,
+    exists (select 1 from ${consentProposal} w where w.e164 = coalesce(p.e164, v.remote) and w.decided_at is null) as open_wish,
+    (select json_build_object('id', s.id, 'ref', s.ref, 'activityId', s.activity_id, 'leavesAt', ${milliseconds(sql`s.leaves_at`)},
+        'madeAt', ${milliseconds(sql`s.made_at`)})
+      from ${conversation} sv join ${message} s on s.conversation_id = sv.id join ${activityContent} sc on sc.activity_id = s.activity_id
+      where sv.remote = coalesce(p.e164, v.remote) and s.made_at >= ${value('since')}::timestamptz and s.author_id = ${value('authorId')}::uuid
+        and s.direction = 'out' and s.state not in ('taken-back', 'failed', 'held') and sc.words = ${value('text')}
+        and s.id <> ${value('id')}::uuid
+      order by s.made_at desc limit 1) as same,
+    tv.body as template_body, tv.version as template_version, t.audience as template_audience, t.owner_id as template_owner, t.team_id as template_team,
     written_on.id as written_on_id, written_on.owner_id as written_on_owner, written_on.team_id as written_on_team
   from ${line} l
   cross join ${firm} f
@@ -189,6 +213,9 @@ type Row = Record<string, unknown> & {
   remote: string | null
   texts: string | null
   last_heard_at: number | null
+  open_wish: boolean
+  same: Situation['same']
+  template_body: string | null
   template_version: number | null
   template_audience: string | null
   template_owner: string | null

@@ -4,6 +4,7 @@ import { tx } from '../db/door'
 import { activityContent, conversation, line, message } from '../db/schema'
 import { can } from '~~/shared/permissions'
 import { conflict, notFound } from '../http/problem'
+import type { TakenBack } from '~~/shared/texting'
 import type { SignedIn } from '../identity/sign-in'
 import { endJob, openJobAgain } from '../jobs/change'
 import { HAND_OVER } from '../jobs/kinds'
@@ -16,10 +17,10 @@ import { takePicturesBack } from './pictures'
  * Takes a text back while it waits. Claiming it is the same kind of conditional update, so one of the
  * two wins.
  *
- * @returns the words and the pictures, for the composer
+ * @returns what it was made of, for the composer
  * @throws Problem 409 if it has left
  */
-export async function takeBack(asker: SignedIn, messageId: string, now: Date): Promise<{ text: string, pictureIds: string[] }> {
+export async function takeBack(asker: SignedIn, messageId: string, now: Date): Promise<TakenBack> {
   return tx(async () => {
     const found = await mustBeMine(asker, messageId)
     if (!await move(messageId, found.message.state, 'take-back', { settledAt: now })) {
@@ -28,7 +29,8 @@ export async function takeBack(asker: SignedIn, messageId: string, now: Date): P
     await endJob(HAND_OVER, messageId, now)
     if (found.message.answersSince) await waitsSince(found.message.conversationId, found.message.answersSince)
     announceConversation(found.message.conversationId, found.line)
-    return { text: found.words ?? '', pictureIds: await takePicturesBack(messageId) }
+    const { templateId, templateVersion, ref } = found.message
+    return { text: found.words ?? '', pictureIds: await takePicturesBack(messageId), templateId, templateVersion, ref }
   })
 }
 

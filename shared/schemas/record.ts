@@ -24,6 +24,9 @@ export const phoneForm = object({
   typed: line(60).required('Type the number, or take this line away.'),
 })
 
+const isObject = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)
+
 /** Tags that a record holds at most. */
 export const MOST_TAGS = 20
 
@@ -70,9 +73,7 @@ export const recordForm = object({
     .max(MOST_TAGS, ({ max }) => `A record holds ${max} tags at most.`)
     .transform((tags: unknown) => (Array.isArray(tags) ? [...new Set(tags)] : tags))
     .default([]),
-  fields: mixed<Record<string, unknown>>(
-    (value): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value),
-  ).default({}),
+  fields: mixed<Record<string, unknown>>(isObject).default({}),
 })
 export type RecordForm = InferType<typeof recordForm>
 export type PhoneForm = InferType<typeof phoneForm>
@@ -89,6 +90,11 @@ export type MakeRecord = InferType<typeof makeRecord>
 export const editRecord = recordForm.shape({
   /** The version that was on screen. */
   version: number().integer().min(1).required(),
+  /**
+   * By the fields that were changed in the form, what stood there before: the others stay as they are by now. Left out, the
+   * whole form is meant, and only for that version.
+   */
+  was: mixed<Record<string, unknown>>(isObject).nullable().default(null),
 })
 export type EditRecord = InferType<typeof editRecord>
 

@@ -3,6 +3,13 @@ import { readRef } from '../../core/message/ref'
 import { MOST_PICTURES } from '../pictures'
 import { freshId, idOf } from './common'
 
+/**
+ * What a person is asked before a text leaves, and may answer with "send it all the same": an open wish of theirs to get no
+ * texts, and the same words that they have sent a moment ago.
+ */
+export const DOUBTS = ['wish', 'twice'] as const
+export type Doubt = typeof DOUBTS[number]
+
 /** When a text is to leave, by the clock of a place. */
 export const laterForm = object({
   wallTime: string().matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d$/, 'Choose a day and a time.').required('Choose a day and a time.'),
@@ -34,6 +41,8 @@ export const sendForm = object({
   templateVersion: number().integer().min(1).nullable().default(null),
   /** "Yes, at night": for this one text. */
   nightAllowed: boolean().default(false),
+  /** "Send it all the same": for this one text. */
+  anyway: array(string().oneOf(DOUBTS).required()).max(DOUBTS.length).default([]),
   /** Left out, it leaves now. */
   later: laterForm.nullable().default(null),
   /** The one that its draft had, which may stand in its words; left out, it gets one. */

@@ -16,6 +16,7 @@ const call = (values: Partial<CallDetail> = {}): CallDetail => ({
   mine: true,
   roundId: null,
   notes: '',
+  othersNotes: [],
   recording: null,
   disposition: null,
   rating: null,

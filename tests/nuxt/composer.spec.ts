@@ -24,8 +24,9 @@ describe('writing a text', () => {
 
   it('leaves with its template, its pictures and its reference, and is no draft any more', async () => {
     before(server)
-    const { text, pictureIds, fill, send, lastSent, secondsLeft, reference } = composer()
-    fill('Hi Iris.', 'template1', 3)
+    const { text, pictureIds, comesFrom, send, lastSent, secondsLeft, reference } = composer()
+    text.value = 'Hi Iris.'
+    comesFrom('template1', 3)
     pictureIds.value = ['picture1']
     const own = reference.value
     await send()
@@ -94,8 +95,23 @@ describe('writing a text', () => {
       null,
       'Hi Iris',
     ])
-    expect(await send(true)).toMatchObject({ id: 't1' })
+    expect(await send({ nightAllowed: true })).toMatchObject({ id: 't1' })
     expect(night.value).toBeNull()
+  })
+
+  it('asks where there is a doubt, and leaves once somebody has said so', async () => {
+    before({
+      ...server,
+      'POST /api/texts': ({ body }) =>
+        (body as { anyway: string[] }).anyway.includes('wish') ? sent() : refuse(409, 'wish', 'It may be a wish to get no texts.'),
+    })
+    const { text, send, doubt } = composer()
+    text.value = 'Hi Iris'
+    expect(await send()).toBeNull()
+    expect([doubt.value, text.value]).toEqual([{ doubt: 'wish', detail: 'It may be a wish to get no texts.' }, 'Hi Iris'])
+    text.value = 'Hi Iris!'
+    expect(doubt.value).toBeNull()
+    expect(await send({ anyway: ['wish'] })).toMatchObject({ id: 't1' })
   })
 
   it('has another reference, in its words too, where another text has it already', async () => {
@@ -112,7 +128,7 @@ describe('writing a text', () => {
     before(server)
     const { text, send, lastSent } = composer()
     text.value = 'Hi Iris'
-    await send(false, { wallTime: '2026-11-27T09:00', zone: 'Pacific/Honolulu' })
+    await send({ later: { wallTime: '2026-11-27T09:00', zone: 'Pacific/Honolulu' } })
     expect([sends()[0]!.later, lastSent.value]).toEqual([{ wallTime: '2026-11-27T09:00', zone: 'Pacific/Honolulu' }, null])
   })
 })
@@ -126,6 +142,21 @@ describe('taking a text back', () => {
     expect(await takeBack()).toBe(true)
     expect([text.value, pictureIds.value, lastSent.value]).toEqual(['Hi Iris', ['picture1'], null])
     expect(await takeBack()).toBe(false)
+  })
+
+  it('brings its template back, and names in its words the reference that it will have now', async () => {
+    const old = '7K2M-9QXR'
+    before({
+      ...server,
+      'POST /api/texts/t1/take-back': () => ({ text: `Hi Iris, ${old}`, pictureIds: [], templateId: 'template1', templateVersion: 3, ref: old.replace('-', '') }),
+    })
+    const { text, send, takeBack, reference } = composer()
+    text.value = 'Hi Iris'
+    await send()
+    await takeBack()
+    await send()
+    expect(sends()[1]).toMatchObject({ templateId: 'template1', templateVersion: 3, text: `Hi Iris, ${showRef(String(sends()[1]!.ref))}` })
+    expect([text.value, reference.value === old]).toEqual(['', false])
   })
 
   it('leaves what is written meanwhile alone', async () => {

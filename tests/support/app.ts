@@ -20,6 +20,8 @@ Object.assign(globalThis, {
   toValue,
   onMounted: within(vue.onMounted),
   onBeforeUnmount: within(vue.onBeforeUnmount),
+  onBeforeRouteLeave: () => undefined,
+  onBeforeRouteUpdate: () => undefined,
   navigateTo: async (to: unknown) => void wentTo.push(to),
   $fetch: ask,
 })

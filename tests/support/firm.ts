@@ -175,6 +175,6 @@ export async function makeLead(
 }
 
 export const textTo = (phoneId: string, line: Line, values: Partial<SendForm> = {}): SendForm =>
-  sendForm.validateSync({ id: uuid(), lineId: line.id, phoneId, text: 'Hi Iris, Ada here.', ...values })
+  sendForm.validateSync({ id: uuid(), lineId: line.id, phoneId, text: 'Hi Iris, Ada here.', anyway: ['twice'], ...values })
 
 export const later = (from: Date, milliseconds: number) => new Date(from.getTime() + milliseconds)

@@ -30,6 +30,8 @@ const how = computed(() => {
 })
 const muted = computed(() => isOn(call.facts, 'mute'))
 const recorded = computed(() => isOn(call.facts, 'record'))
+/** Of two that ring each has its own key. */
+const key = computed(() => ['Alt A', 'Alt Shift A'][calls.ringing.indexOf(call)])
 /** The colleagues are chosen from in the panel. */
 async function handOn(): Promise<void> {
   calls.openId = call.id
@@ -63,7 +65,7 @@ const toggle = () => calls.openId = calls.openId === call.id ? null : call.id
         class="act take"
         @click="calls.answer(call)"
       >
-        {{ call.transfer ? 'Take it' : 'Answer' }} <kbd>Alt A</kbd>
+        {{ call.transfer ? 'Take it' : 'Answer' }} <kbd v-if="key">{{ key }}</kbd>
       </button>
       <button
         v-if="call.transfer"

@@ -1,27 +1,14 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
-import { api } from '~/composables/api'
-import { useTrying } from '~/composables/trying'
+import { useCallNotes } from '~/stores/call-notes'
 
 /** What I note in a call, kept as it is typed. */
 const { callId, kept, hint } = defineProps<{ callId: string, kept: string, hint: string }>()
 
-const notes = ref(kept)
+const store = useCallNotes()
+const notes = ref(store.of(callId) ?? kept)
 const field = useTemplateRef<HTMLTextAreaElement>('field')
-const unsaved = ref(false)
-const { problem, trying } = useTrying()
-
-const saveSoon = useDebounceFn(save, 500)
-watch(notes, () => {
-  unsaved.value = true
-  void saveSoon()
-})
-async function save(): Promise<void> {
-  const words = notes.value
-  const went = await trying(() => api(`/api/calls/${callId}/notes`, { method: 'PUT', body: { notes: words } }))
-  if (went && words === notes.value) unsaved.value = false
-}
-onBeforeUnmount(() => unsaved.value && void save())
+const problem = computed(() => store.problems[callId] ?? '')
+watch(notes, words => store.write(callId, words))
 defineExpose({ focus: () => field.value?.focus() })
 </script>
 

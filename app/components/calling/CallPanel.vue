@@ -47,7 +47,7 @@ const about = computed(() => {
     .filter(Boolean)
     .join(', ')
 })
-const { all, chosen, choices, open, problem, busy, done, load, choose, say, press, takeBack } = useDispositions(
+const { all, chosen, choices, open, problem, busy, done, load, choose, say, press, takeBack, forget } = useDispositions(
   () => call,
   () => void calls.load(),
 )
@@ -71,7 +71,21 @@ watch(over, async (now) => {
   if (!there) focusKeys()
 })
 
+const beside = useTemplateRef<HTMLElement>('beside')
+
+/** What the mouse crosses is looked at; not while something is being said of another key. */
+function look(id: string): void {
+  if (!beside.value?.contains(document.activeElement)) choose(id)
+}
+
+/** Whoever is in the middle of a word when the other one hangs up goes on with it: their letters must press no key. */
+const isWriting = () => {
+  const at = document.activeElement
+  return call.facts.end?.side !== 'us' && at instanceof HTMLElement && 'value' in at && at.value !== '' && panel.value?.contains(at)
+}
+
 function focusKeys(): void {
+  if (isWriting()) return
   void nextTick(() => panel.value?.querySelector<HTMLElement>('.key')?.focus())
 }
 
@@ -97,6 +111,7 @@ const inRound = () => !!call.roundId && call.roundId === rounds.mine?.id && !cal
 
 async function putAway(): Promise<void> {
   await calls.putAway(call)
+  forget()
   if (!inRound()) return
   emit('close')
   await rounds.next()
@@ -167,6 +182,13 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
         v-if="mine && talking && !call.transfer"
         :call="call"
       />
+      <p
+        v-for="(one, place) in call.othersNotes"
+        :key="place"
+        class="handed-notes"
+      >
+        <span class="quiet small">{{ one.firstName }} noted:</span> {{ one.words }}
+      </p>
       <CallNotes
         v-if="mine"
         ref="notes"
@@ -174,12 +196,6 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
         :kept="call.notes"
         :hint="over && !done ? ', letters work here with Alt' : ''"
       />
-      <p
-        v-else-if="call.transfer && call.notes"
-        class="handed-notes"
-      >
-        <span class="quiet small">{{ call.transfer.from.firstName }} noted:</span> {{ call.notes }}
-      </p>
       <LazyCallRating
         v-if="mine && over && call.facts.answeredBy === 'person'"
         :call-id="call.id"
@@ -212,7 +228,7 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
         :chosen-id="chosen?.id ?? null"
         :first="familyOf(outcome)"
         :ready="over"
-        @look="choose"
+        @look="look"
         @press="pressKey"
       />
       <p
@@ -248,6 +264,7 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
     </div>
     <aside
       v-if="chosen && call.record && !done"
+      ref="beside"
       class="beside"
       :aria-label="`What “${chosen.name}” will do`"
     >

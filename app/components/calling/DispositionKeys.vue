@@ -8,7 +8,7 @@ const { dispositions, chosenId, first, ready } = defineProps<{
   chosenId: string | null
   /** The family that fits how the call ended. */
   first: Family
-  /** Whether the call is over: before that a key only shows what it would do. */
+  /** Whether the call is over: before that a key only shows what it will do, and keeps what is said of it. */
   ready: boolean
 }>()
 const emit = defineEmits<{ look: [id: string], press: [id: string] }>()
@@ -50,7 +50,7 @@ function onKey(event: KeyboardEvent): void {
           type="button"
           class="key"
           :class="{ chosen: one.id === chosenId }"
-          :aria-disabled="!ready"
+          :aria-pressed="ready ? undefined : one.id === chosenId"
           :aria-describedby="`sum-${one.id}`"
           @focus="emit('look', one.id)"
           @mouseenter="emit('look', one.id)"
@@ -78,7 +78,6 @@ function onKey(event: KeyboardEvent): void {
 .key { display: grid; grid-template-columns: 1.4rem minmax(0, 1fr); gap: var(--space-hair) var(--space-3); align-content: start; text-align: left; min-height: 4.6rem; padding: var(--space-4) var(--space-5); border: solid var(--rule); border-width: 0 1px 1px 0; background: var(--surface); cursor: pointer; }
 .key.chosen { outline: 2px solid var(--accent); outline-offset: -2px; }
 .key:focus-visible { outline: 3px solid var(--accent); outline-offset: -3px; }
-.key[aria-disabled='true'] { cursor: default; }
 .letter { grid-row: span 2; font-family: var(--heading); font-size: var(--size-large); font-weight: 700; line-height: 1.2; }
 .name { font-weight: 700; }
 .sum { line-height: 1.35; }

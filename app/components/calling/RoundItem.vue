@@ -42,7 +42,7 @@ useKeys([
   { keys: 'r l', shown: 'R L', what: 'Come back to them later in the round', act: () => inHand.value && void rounds.say('later') },
   { keys: 'r w', shown: 'R W', what: 'Do not dial by itself now', act: rounds.wait },
   { keys: 'r q', shown: 'R Q', what: 'Stop for now, and leave the round', act: () => void rounds.leave() },
-])
+].map(one => ({ ...one, everywhere: true })))
 </script>
 
 <template>

@@ -8,8 +8,13 @@ import { useFilledTemplates } from '~/composables/filled-templates'
 import { calendarDay } from '~/words/time'
 
 /** The templates of this record's module, each filled for this person before it is chosen: favourites first, then what I use. */
-const { recordId, reference } = defineProps<{ recordId: string, reference: string }>()
-const emit = defineEmits<{ pick: [template: FilledTemplate], close: [] }>()
+const { recordId, reference, written = false } = defineProps<{
+  recordId: string
+  reference: string
+  /** Whether something is written already: a template goes in at the cursor, or in place of it. */
+  written?: boolean
+}>()
+const emit = defineEmits<{ pick: [template: FilledTemplate, instead: boolean], close: [] }>()
 
 const panel = useTemplateRef<HTMLElement>('panel')
 const field = useTemplateRef<HTMLInputElement>('field')
@@ -49,17 +54,20 @@ onClickOutside(panel, () => emit('close'))
 function onKey(event: KeyboardEvent): void {
   const step = { ArrowDown: 1, ArrowUp: -1 }[event.key]
   if (step && event.target === field.value) at.value = Math.min(found.value.length - 1, Math.max(0, at.value + step))
-  else if (event.key === 'Enter' && event.target === field.value) pick()
+  else if (event.key === 'Enter' && event.target === field.value) pick(event.shiftKey)
   else if (event.key === 'Escape') emit('close')
   else return
   event.preventDefault()
   event.stopPropagation()
 }
 
-function pick(): void {
+/** Whether it is to stand in place of what is written. */
+let instead = false
+function pick(inPlace = false): void {
   if (!current.value?.text) return
+  instead = inPlace
   if (current.value.fillIns.length > 0) asking.value = true
-  else emit('pick', current.value)
+  else emit('pick', current.value, instead)
 }
 
 function choose(index: number): void {
@@ -192,7 +200,7 @@ watch(at, index => document.getElementById(`template-${found.value[index]?.id}`)
         :key="current.id"
         :template="current"
         :fill="fill"
-        @filled="emit('pick', { ...current, text: $event })"
+        @filled="emit('pick', { ...current, text: $event }, instead)"
         @back="back"
       />
       <template v-else-if="current">
@@ -208,7 +216,20 @@ watch(at, index => document.getElementById(`template-${found.value[index]?.id}`)
               {{ length.units }} units, {{ length.parts === 1 ? '1 part' : `${length.parts} parts` }}
             </p>
             <p class="small quiet">
-              <kbd>Enter</kbd> {{ current.fillIns.length > 0 ? `asks for ${current.fillIns.map(one => one.label.toLowerCase()).join(', ')}` : 'takes it, you can still change it' }}
+              <kbd>Enter</kbd> {{ current.fillIns.length > 0 ? `asks for ${current.fillIns.map(one => one.label.toLowerCase()).join(', ')}` : written ? 'puts it where the cursor is' : 'takes it, you can still change it' }}
+            </p>
+            <p
+              v-if="written"
+              class="small quiet"
+            >
+              <kbd>Shift Enter</kbd>
+              <button
+                type="button"
+                class="plain-button calm"
+                @click="pick(true)"
+              >
+                puts it in place of what is written
+              </button>; <kbd>Ctrl Z</kbd> brings that back
             </p>
           </template>
           <p

@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import type { WallMoment } from '~~/core/hours/schedule'
 import { cautions } from '~~/core/message/cautions'
 import type { ComposerStart } from '~~/shared/composer'
 import { isPersonModule } from '~~/shared/modules'
 import type { RecordDetail } from '~~/shared/record'
 import type { FilledTemplate } from '~~/shared/template'
-import { useComposer, type Opened } from '~/composables/composer'
+import { useComposer, type Opened, type SendHow } from '~/composables/composer'
 import { useGrowing } from '~/composables/growing'
 import { useKeys } from '~/composables/keys'
 import { useNow } from '~/composables/now'
@@ -17,7 +16,7 @@ const { record, start } = defineProps<{ record: RecordDetail, start: ComposerSta
 const emit = defineEmits<{ sent: [activityId: string], writing: [writing: boolean] }>()
 
 const { numbers, phoneId, phone, lines, lineId, line, firstName, templatesFor, zones, target } = useTarget(() => record, () => start)
-const { text, pictureIds, empty, reference, measure, sending, problem, night, lastSent, secondsLeft, send, takeBack, fill } = useComposer(
+const { text, pictureIds, empty, reference, measure, sending, problem, night, doubt, lastSent, secondsLeft, send, takeBack, comesFrom } = useComposer(
   () => `record ${record.id}`,
   () => target.value,
   () => line.value?.languages ?? [],
@@ -31,15 +30,19 @@ const savingAs = ref(false)
 const savedAs = ref('')
 const scheduled = ref('')
 const now = useNow()
+/** Why no text can leave for the only numbers there are. */
+const optedOut = computed(() => phone.value?.consent.texts === 'refused' || (!phone.value && record.phones.some(({ consent }) => consent.texts === 'refused')))
 /** What the sender may want to look at again; it stands in no way. */
 const careful = computed(() =>
-  cautions({
-    text: text.value,
-    now: now.value,
-    sender: start.sender,
-    last: start.texted[phone.value?.e164 ?? ''] ?? null,
-    lastHeardAt: phone.value?.lastHeardAt ?? null,
-  }),
+  optedOut.value
+    ? []
+    : cautions({
+        text: text.value,
+        now: now.value,
+        sender: start.sender,
+        last: start.texted[phone.value?.e164 ?? ''] ?? null,
+        lastHeardAt: phone.value?.lastHeardAt ?? null,
+      }),
 )
 const why = computed(() => problem.value ? Object.values(problem.value.fields)[0] ?? problem.value.message : '')
 
@@ -53,23 +56,25 @@ function takeFrom(event: Event, data: DataTransfer | null): void {
 
 watch(() => text.value !== '', writing => emit('writing', writing))
 
-/** The moment that was asked about, where it is in their night. */
-let asked: WallMoment | null = null
+/** How it was to leave when something was asked about it. */
+const asked = ref<SendHow>({})
 
-async function go(nightAllowed = false, later: WallMoment | null = null): Promise<void> {
-  asked = later
+async function go(how: SendHow = {}): Promise<void> {
+  asked.value = how
   scheduled.value = savedAs.value = ''
-  const sent = await send(nightAllowed, later)
+  const sent = await send(how)
   if (!sent) return
+  const { later } = how
   emit('sent', sent.activityId)
   opened.value = null
   if (later) scheduled.value = `It leaves at ${sayMoment(later)}, and stands under what comes next.`
 }
 
-/** Puts words where the cursor is, in a way that undo knows. */
-function insert(words: string): void {
+/** Puts words where the cursor is, or in place of all that is written; either way undo brings back what was there. */
+function insert(words: string, instead = false): void {
   opened.value = null
   textarea.value?.focus()
+  if (instead) textarea.value?.select()
   document.execCommand('insertText', false, words)
 }
 
@@ -81,11 +86,18 @@ async function back(): Promise<void> {
   }
 }
 
-function take(template: FilledTemplate): void {
-  fill(template.text!, template.id, template.version)
-  opened.value = null
-  void nextTick(() => textarea.value?.focus())
+function take(template: FilledTemplate, instead: boolean): void {
+  insert(template.text!, instead)
+  comesFrom(template.id, template.version)
 }
+
+/** What was said once is written again; behind what is there, which stays. */
+function writeAgain(words: string): void {
+  const area = textarea.value
+  area?.setSelectionRange(area.value.length, area.value.length)
+  insert(text.value.trim() ? `\n${words}` : words)
+}
+defineExpose({ writeAgain })
 
 function close(): void {
   opened.value = null
@@ -115,7 +127,15 @@ useKeys([
     inFields: true,
   },
   { keys: '$mod+Enter', shown: 'Ctrl Enter', what: 'Send', act: () => void go(), inFields: true },
-  { keys: '$mod+Backspace', shown: 'Ctrl Backspace', what: 'Take the last text back', act: () => void back() },
+  {
+    keys: '$mod+Backspace',
+    shown: 'Ctrl Backspace',
+    what: 'Take the last text back',
+    // where something is written, it takes the word before the cursor away
+    when: ({ target }) => lastSent.value !== null && !(target instanceof HTMLElement && 'value' in target && target.value !== ''),
+    act: () => void back(),
+    inFields: true,
+  },
 ])
 </script>
 
@@ -164,6 +184,13 @@ useKeys([
         />
       </div>
       <p
+        v-if="optedOut"
+        class="notice"
+        role="status"
+      >
+        {{ firstName }} has opted out of texts, so none leaves. Call instead, or wait until START comes from the number.
+      </p>
+      <p
         v-if="problem"
         id="text-problem"
         class="notice failed"
@@ -193,9 +220,15 @@ useKeys([
       <NightNotice
         v-if="night"
         :question="night"
-        :later="asked"
-        @send="go(true, asked)"
+        :later="asked.later"
+        @send="go({ ...asked, nightAllowed: true })"
         @keep="night = null"
+      />
+      <DoubtNotice
+        v-if="doubt"
+        :question="doubt"
+        @send="go({ ...asked, anyway: [...asked.anyway ?? [], doubt.doubt] })"
+        @keep="doubt = null"
       />
       <div class="foot">
         <ComposerTools
@@ -234,6 +267,7 @@ useKeys([
         :key="templatesFor"
         :record-id="templatesFor"
         :reference="reference"
+        :written="text.trim() !== ''"
         @pick="take"
         @close="close"
       />
@@ -243,7 +277,7 @@ useKeys([
         :person="firstName"
         :problem="problem?.fields['later.wallTime'] ?? problem?.fields['later.zone']"
         :busy="sending"
-        @choose="go(false, $event)"
+        @choose="go({ later: $event })"
         @close="close"
       />
       <LazyEmojiPicker

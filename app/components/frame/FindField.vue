@@ -27,7 +27,7 @@ const inWords = ({ name, about }: Found) => [name, about].filter(Boolean).join('
 
 const focus = () => input()?.focus()
 useKeys([
-  { keys: '/', shown: '/', what: 'Find a person, a company, a number or a word', act: focus },
+  { keys: '/', shown: '/', what: 'Find a person, a company, a number or a word', act: focus, everywhere: true },
   { keys: '$mod+k', shown: 'Ctrl K', what: 'Find or do something, from anywhere', act: focus, inFields: true },
 ])
 </script>

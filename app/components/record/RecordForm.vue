@@ -12,6 +12,8 @@ import { api, type ApiProblem } from '~/composables/api'
 import type { RecordStart } from '~/composables/new-record'
 import { useStageChoice } from '~/composables/stage-choice'
 import { problemIn } from '~/composables/trying'
+import { useUnsaved } from '~/composables/unsaved'
+import { changedFrom, seenSince } from '~/composables/edits'
 import { useMe } from '~/stores/me'
 
 /** Making or changing a record. What was typed stays in the form whatever happens to the sending of it. */
@@ -19,29 +21,30 @@ const { module, record = null, start = null } = defineProps<{ module: Module, re
 const emit = defineEmits<{ saved: [record: RecordDetail], made: [id: string] }>()
 
 const person = computed(() => isPersonModule(module))
+const initialValues: Partial<RecordForm> = record
+  ? {
+      ...record,
+      ownerId: record.owner.id,
+      companyId: record.company?.id ?? null,
+      pipelineId: record.pipeline?.id ?? null,
+      stageId: record.stage?.id ?? null,
+      aboutId: record.about?.id ?? null,
+      phones: record.phones.filter(phone => phone.person === null).map(({ id, label, typed }) => ({ id, label, typed })),
+    }
+  : {
+      phones: person.value ? [{ id: null, label: 'mobile', typed: start?.phone ?? '' }] : [],
+      tags: [],
+      fields: {},
+      country: null,
+      ownerId: useMe().me!.id,
+      companyId: start?.company?.id ?? null,
+      aboutId: start?.about?.id ?? null,
+      pipelineId: start?.pipelineId ?? null,
+      stageId: start?.stageId ?? null,
+    }
 const { defineField, errors, handleSubmit, isSubmitting, setErrors, values } = useForm<RecordForm>({
   validationSchema: toTypedSchema(recordForm),
-  initialValues: record
-    ? {
-        ...record,
-        ownerId: record.owner.id,
-        companyId: record.company?.id ?? null,
-        pipelineId: record.pipeline?.id ?? null,
-        stageId: record.stage?.id ?? null,
-        aboutId: record.about?.id ?? null,
-        phones: record.phones.filter(phone => phone.person === null).map(({ id, label, typed }) => ({ id, label, typed })),
-      }
-    : {
-        phones: person.value ? [{ id: null, label: 'mobile', typed: start?.phone ?? '' }] : [],
-        tags: [],
-        fields: {},
-        country: null,
-        ownerId: useMe().me!.id,
-        companyId: start?.company?.id ?? null,
-        aboutId: start?.about?.id ?? null,
-        pipelineId: start?.pipelineId ?? null,
-        stageId: start?.stageId ?? null,
-      },
+  initialValues,
 })
 const quiet = { validateOnModelUpdate: false }
 const fieldOf = (name: keyof RecordForm) => defineField(name, quiet)[0] as Ref<string | null>
@@ -104,29 +107,38 @@ function idOf(chosen: { id: string } | string | null): string | null {
 const people = shallowRef(start?.people ?? [])
 
 const problem = shallowRef<ApiProblem | null>(null)
-const version = ref(record?.version ?? 1)
 const newId = uuid()
+/** What stood in each field when it was last seen: only what differs from it is sent as changed. */
+const seen = shallowRef(recordForm.cast(initialValues, { stripUnknown: true }))
 
-const saveAgain = (id: string, form: RecordForm) =>
-  api<RecordDetail>(`/api/records/${id}`, { method: 'PUT', body: { ...form, version: version.value } })
+const saveAgain = ({ id, version }: RecordDetail, form: RecordForm) =>
+  api<RecordDetail>(`/api/records/${id}`, { method: 'PUT', body: { ...form, version, was: changedFrom(seen.value, form) } })
 
 async function make(form: RecordForm): Promise<string> {
   const body = { ...form, id: newId, module, personIds: people.value.map(({ id }) => id) }
   return (await api<{ id: string }>('/api/records', { method: 'POST', body })).id
 }
 
+/** As the form was when it was opened. */
+const begun = JSON.stringify(values)
+let isSaved = false
+const { mayLeave } = useUnsaved(() => !isSaved && JSON.stringify(values) !== begun)
+defineExpose({ mayLeave })
+
 const submit = handleSubmit(async (form) => {
   problem.value = null
   try {
-    if (record) emit('saved', await saveAgain(record.id, form))
-    else emit('made', await make(form))
+    const saved = record ? await saveAgain(record, form) : await make(form)
+    isSaved = true
+    if (typeof saved === 'string') emit('made', saved)
+    else emit('saved', saved)
   }
   catch (error) {
     const refused = problemIn(error)
     problem.value = refused
     setErrors(refused.fields)
     // saving again means "mine": both values have been shown
-    if (refused.type === 'stale') version.value = Number(refused.details.version)
+    if (refused.type === 'stale') seen.value = seenSince(seen.value, refused.details.was as Partial<RecordForm> | null)
   }
 })
 </script>

@@ -30,7 +30,8 @@ const takeBack = (one: ScheduledText) => act(one, () => api(`/api/texts/${one.id
     :key="one.id"
     class="scheduled"
   >
-    <strong>Text at {{ sayMoment(one) }}</strong>
+    <strong v-if="one.optedOut">Will not leave: the number has opted out</strong>
+    <strong v-else>Text at {{ sayMoment(one) }}</strong>
     <span class="words">{{ one.words }}</span>
     <span
       v-if="one.authorId !== me.me?.id"
@@ -51,11 +52,13 @@ const takeBack = (one: ScheduledText) => act(one, () => api(`/api/texts/${one.id
       class="acts small"
     >
       <button
+        v-if="!one.optedOut"
         type="button"
         class="plain-button"
         @click="changing = one.id; problem = ''"
       >Change the time</button>
       <button
+        v-if="!one.optedOut"
         type="button"
         class="plain-button"
         :disabled="busy"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { isE164 } from '~~/core/phone/e164'
 import type { ConversationDetail } from '~~/shared/shelf'
-import { useComposer } from '~/composables/composer'
+import { useComposer, type SendHow } from '~/composables/composer'
 import { useGrowing } from '~/composables/growing'
 
 /** The composer as it is on the shelf: small, for an answer to one who waits. */
@@ -12,7 +12,7 @@ const held = computed(() => {
   if (!isE164(conversation.remote)) return `${conversation.remote} is no telephone number: whoever sends under it takes no answers.`
   return conversation.optedOut ? 'This number has opted out, so no text leaves for it. Call instead.' : ''
 })
-const { text, measure, sending, problem, night, send } = useComposer(
+const { text, measure, sending, problem, night, doubt, send } = useComposer(
   () => conversation.records[0] ? `record ${conversation.records[0].id}` : `conversation ${conversation.id}`,
   () => ({ lineId: conversation.lineId, phoneId: conversation.phone?.id ?? null, conversationId: conversation.id }),
   () => conversation.languages,
@@ -20,8 +20,11 @@ const { text, measure, sending, problem, night, send } = useComposer(
 const { textarea } = useGrowing(text)
 onMounted(() => textarea.value?.focus())
 
-async function go(nightAllowed = false): Promise<void> {
-  if (await send(nightAllowed)) emit('sent')
+/** How it was to leave when something was asked about it. */
+const asked = ref<SendHow>({})
+async function go(how: SendHow = {}): Promise<void> {
+  asked.value = how
+  if (await send(how)) emit('sent')
 }
 
 function onKey(event: KeyboardEvent): void {
@@ -60,8 +63,14 @@ function onKey(event: KeyboardEvent): void {
       <NightNotice
         v-if="night"
         :question="night"
-        @send="go(true)"
+        @send="go({ ...asked, nightAllowed: true })"
         @keep="night = null"
+      />
+      <DoubtNotice
+        v-if="doubt"
+        :question="doubt"
+        @send="go({ ...asked, anyway: [...asked.anyway ?? [], doubt.doubt] })"
+        @keep="doubt = null"
       />
       <div class="foot">
         <span class="quiet small figures">{{ measure.units }} units, {{ measure.parts === 1 ? '1 part' : `${measure.parts} parts` }}, from {{ conversation.lineName }}</span>

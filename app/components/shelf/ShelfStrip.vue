@@ -23,13 +23,17 @@ function good(): void {
 const now = useNow()
 const shown = computed(() => shelf.shown.length <= ROOM ? shelf.shown : [...shelf.shown.slice(0, ROOM - 1), shelf.shown.at(-1)!])
 const others = computed(() => shelf.shown.filter(item => !shown.value.includes(item)))
-/** Those that are on or ring, the last that is over, and the last that is done with: it can still be taken back. */
+/** Those that are on or ring first, then the last that is over, and the last that is done with: it can still be taken back. */
 const callsShown = computed(() => {
+  const now = [...calls.live, ...calls.ringing]
   const lastDone = calls.calls.find(({ disposition }) => disposition)
   const lastOver = calls.calls.find(call => !call.disposition && calls.stateOf(call) === 'ended')
-  return calls.calls.filter(
-    call => call === lastDone || call === lastOver || call.id === calls.openId || (!call.disposition && calls.stateOf(call) !== 'ended'),
+  const then = calls.calls.filter(
+    call =>
+      !now.includes(call)
+      && (call === lastDone || call === lastOver || call.id === calls.openId || (!call.disposition && calls.stateOf(call) !== 'ended')),
   )
+  return [...now, ...then]
 })
 const otherCalls = computed(() => calls.calls.filter(call => !call.disposition && !callsShown.value.includes(call)))
 const menu = useTemplateRef<InstanceType<typeof Menu>>('menu')
@@ -59,6 +63,10 @@ function toggle(id: string): void {
       v-if="rounds.mine"
       :round="rounds.mine"
     />
+    <LazyDialSoon
+      v-if="calls.soon"
+      :name="calls.soon.asked.name"
+    />
     <LazyCallItem
       v-for="call in callsShown"
       :key="call.id"
@@ -77,7 +85,7 @@ function toggle(id: string): void {
       </button>
     </p>
     <p
-      v-else-if="shown.length === 0 && calls.calls.length === 0 && !rounds.mine"
+      v-else-if="shown.length === 0 && calls.calls.length === 0 && !rounds.mine && !calls.soon"
       class="none quiet"
     >
       Who writes to you waits here, until you answer.

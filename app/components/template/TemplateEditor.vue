@@ -12,9 +12,10 @@ const { template, folders } = defineProps<{ template: TemplateDetail | null, fol
 const emit = defineEmits<{ saved: [id: string] }>()
 
 const me = useMe()
-const { form, errors, fields, toggle, recordId, trial, trialFailed, problem, save, saving } = useTemplateForm(template, id =>
+const { form, errors, fields, toggle, recordId, trial, trialFailed, problem, save, saving, mayLeave } = useTemplateForm(template, id =>
   emit('saved', id),
 )
+defineExpose({ mayLeave })
 const { name, description, folder, modules, body, fillIns, audience, teamId } = form
 const locked = computed(() => template !== null && !template.mayEdit)
 const text = useTemplateRef<{

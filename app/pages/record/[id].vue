@@ -13,7 +13,6 @@ import { usePresence } from '~/composables/presence'
 import { useTimeline } from '~/composables/timeline'
 import { useTrying } from '~/composables/trying'
 import { useAhead } from '~/stores/ahead'
-import { useDrafts } from '~/stores/drafts'
 import { useCalls } from '~/stores/calls'
 import { useShelf } from '~/stores/shelf'
 import { ago, clock, placeOf } from '~/words/time'
@@ -61,11 +60,19 @@ onBeforeUnmount(() => shelf.recordOnPage = null)
 /** The number that is called when nobody has said which: the first that can be. */
 const callable = computed(() => record.value?.phones.find(({ e164, mayBeCalled }) => e164 && mayBeCalled) ?? null)
 
-const call = (phone: RecordPhone) => void calls.dial({ phoneId: phone.id, name: phone.person?.name ?? record.value!.name })
+const asked = (phone: RecordPhone) => ({ phoneId: phone.id, name: phone.person?.name ?? record.value!.name })
+const call = (phone: RecordPhone) => void calls.dial(asked(phone))
+function callByKey(): void {
+  if (callable.value) calls.dialByKey(asked(callable.value))
+  else if (record.value) calls.problem = whyNobody(record.value)
+}
+
+const whyNobody = ({ name, phones }: RecordDetail) =>
+  phones.some(({ e164 }) => e164) ? `${name} is not to be called.` : `There is no number by which ${name} could be called.`
 
 useKeys([
   { keys: 'x', shown: 'X', what: 'Change this record', act: () => editing.value = record.value?.mayEdit ?? false },
-  { keys: 'd', shown: 'D', what: 'Call the first number', act: () => callable.value && call(callable.value) },
+  { keys: 'd', shown: 'D', what: 'Call the first number', act: callByKey },
   { keys: 'k', shown: 'K', what: 'Make a task', act: () => making.value = record.value?.mayEdit ?? false },
 ])
 
@@ -81,10 +88,8 @@ const welcome = computed(() =>
     : '',
 )
 
-function again(text: string): void {
-  useDrafts().keep(`record ${recordId}`, { text })
-  document.querySelector<HTMLTextAreaElement>('#text')?.focus()
-}
+const composer = useTemplateRef<{ writeAgain: (words: string) => void }>('composer')
+const again = (words: string) => composer.value?.writeAgain(words)
 
 function optOut(e164: string, proposalId: string): void {
   const phone = record.value?.phones.find(one => one.e164 === e164)
@@ -105,6 +110,11 @@ async function move({ id: stageId }: Stage): Promise<void> {
     api(`/api/records/${recordId}/stage`, { method: 'PUT', body: { stageId, from: record.value!.stage?.id ?? null } }),
   )
   await load()
+}
+
+const form = useTemplateRef<{ mayLeave: () => Promise<boolean> }>('form')
+async function endEditing(): Promise<void> {
+  if (await form.value?.mayLeave() ?? true) editing.value = false
 }
 
 async function saved(detail: RecordDetail): Promise<void> {
@@ -168,6 +178,7 @@ async function saved(detail: RecordDetail): Promise<void> {
       <template v-if="record.module !== 'job' && (record.phones.length > 0 || isPersonModule(record.module))">
         <TextComposer
           v-if="start"
+          ref="composer"
           :record="record"
           :start="start"
           @sent="timeline.refresh"
@@ -249,12 +260,14 @@ async function saved(detail: RecordDetail): Promise<void> {
       </section>
     </aside>
     <Dialog
-      v-model:visible="editing"
+      :visible="editing"
       modal
       :header="`Change ${record.name}`"
       :style="{ width: '44rem' }"
+      @update:visible="endEditing"
     >
       <LazyRecordForm
+        ref="form"
         :module="record.module"
         :record="record"
         @saved="saved"

@@ -17,13 +17,17 @@ const takenIn = shallowRef<TakenIn | null>(null)
 /** Searching leaves the open one where it is: somebody may be writing in it. */
 const chosen = computed(() => making.value ? null : templates.value?.find(({ id }) => id === chosenId.value) ?? first.value)
 
-function open(id: string | undefined): void {
-  if (!id) return
+const editor = useTemplateRef<{ mayLeave: () => Promise<boolean> }>('editor')
+const mayLeave = async () => await editor.value?.mayLeave() ?? true
+
+async function open(id: string | undefined): Promise<void> {
+  if (!id || id === chosen.value?.id || !await mayLeave()) return
   making.value = false
   chosenId.value = id
 }
 
-function make(): void {
+async function make(): Promise<void> {
+  if (making.value || !await mayLeave()) return
   making.value = true
   chosenId.value = null
 }
@@ -57,7 +61,7 @@ async function bringIn(event: Event): Promise<void> {
   }
 }
 
-useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: make }])
+useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: () => void make() }])
 </script>
 
 <template>
@@ -193,6 +197,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: make }])
     </aside>
     <TemplateEditor
       v-if="templates && (making || chosen)"
+      ref="editor"
       :key="chosen ? `${chosen.id} ${chosen.version}` : 'new'"
       :template="chosen"
       :folders="folders"

@@ -73,6 +73,12 @@ export const call = pgTable('call', {
   index('call_open').on(table.colleagueId, table.madeAt).where(sql`${table.disposedAt} is null and ${table.putAwayAt} is null`),
 ])
 
+/** With whom a call that comes in rings no more: who has declined it leaves it to the others. */
+export const callDeclined = pgTable('call_declined', {
+  callId: id('call_id').notNull().references(() => call.id, { onDelete: 'cascade' }),
+  colleagueId: id('colleague_id').notNull().references(() => colleague.id),
+}, table => [primaryKey({ columns: [table.callId, table.colleagueId] })])
+
 /** A call that is handed to a colleague: core/call/transfer says what may happen to it. */
 export const callTransfer = pgTable('call_transfer', {
   id: id().primaryKey(),

@@ -31,6 +31,8 @@ export const colleague = pgTable('colleague', {
   zone: text('zone').notNull(),
   /** With what this colleague calls. */
   callsWith: text('calls_with', { enum: CALLS_WITH }).notNull().default('browser'),
+  /** Whether letters and signs by themselves are keys. */
+  singleKeys: boolean('single_keys').notNull().default(true),
 }, table => knownValues('colleague', table))
 
 export const teamMember = pgTable('team_member', {

@@ -4,7 +4,7 @@ import { v7 as uuid } from 'uuid'
 import { callState } from '~~/core/call/facts'
 import type { Effect } from '~~/core/effects/effects'
 import { myCalendar } from '~~/server/tasks/calendar'
-import { declineWithText } from '~~/server/calling/decline'
+import { declineWithText } from '~~/server/calling/decline-with-text'
 import { dial } from '~~/server/calling/dial'
 import { dispose } from '~~/server/calling/dispose'
 import { listDispositions, orderDispositions, retireDisposition, saveDisposition } from '~~/server/calling/disposition-edit'
@@ -253,9 +253,38 @@ describe('a call that comes in', () => {
     const ringing = (await mine()).find(one => one.remote === e164)!
     await expect(declineWithText(firm.noor, ringing.id, DAY)).rejects.toMatchObject(problem(404))
     const { conversationId } = await declineWithText(firm.ada, ringing.id, DAY)
-    expect(exchange.ordered).toEqual([{ ref, order: 'decline' }])
+    expect(exchange.ordered).toEqual([])
     expect(await readConversation(firm.ada, conversationId, DAY)).toMatchObject({ remote: e164, lineId: firm.portland.id })
     await exchange.tellOf(ref, { kind: 'ended', at: second(3), why: 'declined', side: 'us' })
+  })
+
+  it('that one declines rings on with the others, and is over only when nobody is left', async () => {
+    const { e164 } = await makeLead(firm.ada)
+    const ref = await exchange.ring(e164, firm.portland.e164, DAY)
+    const { id } = (await mine()).find(one => one.remote === e164)!
+    const ringsWith = async () =>
+      Promise.all([firm.ada, firm.mika].map(async who => (await mine(who)).some(one => one.id === id)))
+    await orderCall(firm.ada, id, 'decline', DAY)
+    expect([exchange.ordered, await ringsWith()]).toEqual([[], [false, true]])
+    for (const who of [firm.mika, firm.odile, firm.rafe]) await orderCall(who, id, 'decline', DAY)
+    expect(exchange.ordered).toEqual([{ ref, order: 'decline' }])
+    await exchange.tellOf(ref, { kind: 'ended', at: second(3), why: 'declined', side: 'us' })
+    expect(await ringsWith()).toEqual([true, true])
+  })
+
+  it('holds whom I talk to when I answer another one, and again when I go on with the first', async () => {
+    const [one, other] = [await makeLead(firm.ada), await makeLead(firm.ada)]
+    const refs = [await exchange.ring(one.e164, firm.portland.e164, DAY), await exchange.ring(other.e164, firm.portland.e164, DAY)]
+    const ids = await Promise.all([one, other].map(async ({ e164 }) => (await mine()).find(({ remote }) => remote === e164)!.id))
+    await orderCall(firm.ada, ids[0]!, 'answer', DAY)
+    await exchange.tellOf(refs[0]!, { kind: 'answered', at: second(1), by: 'person' })
+    await orderCall(firm.ada, ids[1]!, 'answer', DAY)
+    expect(exchange.ordered.slice(1)).toEqual([{ ref: refs[0], order: 'hold' }, { ref: refs[1], order: 'answer' }])
+    await exchange.tellOf(refs[0]!, { kind: 'switched', at: second(2), what: 'hold', on: true })
+    await exchange.tellOf(refs[1]!, { kind: 'answered', at: second(2), by: 'person' })
+    await orderCall(firm.ada, ids[0]!, 'resume', DAY)
+    expect(exchange.ordered.slice(3)).toEqual([{ ref: refs[1], order: 'hold' }, { ref: refs[0], order: 'resume' }])
+    for (const ref of refs) await exchange.tellOf(ref, { kind: 'ended', at: second(3), why: 'hung-up', side: 'us' })
   })
 
   it('that nobody took stays on the shelf as missed until somebody puts it away', async () => {
@@ -461,6 +490,7 @@ describe('a disposition', () => {
       firm.mika,
       recordId,
       {
+        was: null,
         ...form({
           firstName: 'Iris',
           lastName: 'Holm',

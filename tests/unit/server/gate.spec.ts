@@ -136,7 +136,7 @@ describe('the gate', () => {
       await changeRecord(
         firm.ada,
         recordId,
-        { ...form({ ...values, phones }), version: (await readRecord(firm.ada, recordId, DAY)).version },
+        { ...form({ ...values, phones }), was: null, version: (await readRecord(firm.ada, recordId, DAY)).version },
         DAY,
       )
     }

@@ -113,6 +113,21 @@ describe('changing a record', () => {
     expect((await readRecord(firm.ada, recordId, DAY)).city).toBe('Hilo')
   })
 
+  it('changes what was changed in the form, and nothing that others have changed meanwhile', async () => {
+    const { recordId } = await makeLead(firm.ada)
+    const opened = await edit(recordId, { city: 'Kona' })
+    await changeRecord(firm.mika, recordId, await edit(recordId, { title: 'owner', fields: { bikes: '3' } }), DAY)
+    await changeRecord(firm.ada, recordId, { ...opened, was: { city: null } }, DAY)
+    expect(await readRecord(firm.ada, recordId, DAY)).toMatchObject({ city: 'Kona', title: 'owner', fields: { bikes: '3' } })
+    // an own field that two change is told like any other, with what stands there now
+    const late = { ...opened, fields: { bikes: '5' }, was: { fields: { bikes: null }, title: null }, title: 'owner' }
+    await expect(changeRecord(firm.ada, recordId, late, DAY)).rejects.toMatchObject({
+      details: { type: 'stale', was: { fields: { bikes: '3' } }, differences: [{ label: 'Bikes', theirs: '3', mine: '5' }] },
+    })
+    await changeRecord(firm.ada, recordId, { ...late, was: { ...late.was, fields: { bikes: '3' } } }, DAY)
+    expect(await readRecord(firm.ada, recordId, DAY)).toMatchObject({ city: 'Kona', fields: { bikes: '5' } })
+  })
+
   it('is for those who may', async () => {
     const { recordId } = await makeLead(firm.ada)
     await expect(changeRecord(firm.noor, recordId, await edit(recordId, {}), DAY)).rejects.toMatchObject({ details: { status: 404 } })

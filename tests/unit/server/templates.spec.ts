@@ -256,7 +256,7 @@ describe('what a template did', () => {
     const [day, three] = [86_400_000, 3 * 86_400_000]
     const send = async (version: number, when = DAY) => {
       const lead = await makeLead(firm.ada)
-      await sendText(firm.ada, textTo(lead.phoneId, firm.portland, { templateId: id, templateVersion: version }), when)
+      await sendText(firm.ada, textTo(lead.phoneId, firm.portland, { text: version === 1 ? 'Hi Iris' : 'Hello Iris', templateId: id, templateVersion: version }), when)
       await drain(later(when, 10_000))
       return lead
     }

@@ -4,9 +4,12 @@ import { tx } from '~~/server/db/door'
 import { message, line, textMessage } from '~~/server/db/schema'
 import { takeDue, takeLeasesBack } from '~~/server/jobs/outbox'
 import { HAND_OVER } from '~~/server/jobs/kinds'
+import { newRef } from '~~/core/message/ref'
+import { dismissProposal } from '~~/server/consent/decide'
 import { writeConsent } from '~~/server/consent/ledger'
 import { takeEvent } from '~~/server/texting/events'
 import { handOver } from '~~/server/texting/hand-over'
+import { receiveText } from '~~/server/texting/receive'
 import { sendText } from '~~/server/texting/send'
 import { letGo, takeBack } from '~~/server/texting/take-back'
 import { TAKE_BACK_MS } from '~~/shared/texting'
@@ -115,11 +118,64 @@ describe('sending a text', () => {
   })
 })
 
+describe('what is asked before a text leaves', () => {
+  it('is whether the same words are to go to the same person again within minutes', async () => {
+    fakeCarrier()
+    const { phoneId } = await queued()
+    const again = (values: object, at: number) => sendText(firm.ada, textTo(phoneId, firm.second, { anyway: [], ...values }), later(DAY, at))
+    await expect(again({}, 60_000)).rejects.toMatchObject({
+      details: { status: 409, type: 'twice', detail: 'You have sent the very same text to this number 1 min ago.' },
+    })
+    await again({ text: 'Hi Iris, Ada once more.' }, 61_000)
+    await again({ anyway: ['twice'] }, 62_000)
+    await again({}, 62_000 + 10 * 60_000 + 1)
+    // a colleague who writes the same is told of it elsewhere
+    await sendText(firm.mika, textTo(phoneId, firm.portland, { anyway: [] }), later(DAY, 63_000))
+    // what was taken back has not been said
+    const other = await queued()
+    await takeBack(firm.ada, other.id, DAY)
+    await sendText(firm.ada, { ...other.form, id: uuid(), anyway: [] }, later(DAY, 1_000))
+    await drain(later(DAY, 3_600_000))
+  })
+
+  it('is nothing where a page sends the draft once more of which it has not heard that it left', async () => {
+    fakeCarrier()
+    const { phoneId } = await makeLead(firm.ada)
+    const ref = newRef(() => 12_345)
+    const first = await sendText(firm.ada, textTo(phoneId, firm.portland, { ref }), DAY)
+    expect(await sendText(firm.ada, textTo(phoneId, firm.portland, { ref, anyway: [] }), later(DAY, 60_000))).toEqual(first)
+    await drain(later(DAY, 3_600_000))
+  })
+
+  it('is whether what came from there was a wish to be left alone, until somebody has decided on it', async () => {
+    fakeCarrier()
+    const { phoneId, e164, recordId } = await makeLead(firm.ada)
+    await receiveText(
+      'practice',
+      { id: uuid(), kind: 'received', ref: uuid(), at: DAY, from: e164, to: firm.portland.e164, text: 'no thanks, please stop texting me' },
+      DAY,
+    )
+    await expect(sendText(firm.ada, textTo(phoneId, firm.portland), DAY)).rejects.toMatchObject({ details: { status: 409, type: 'wish' } })
+    await sendText(firm.ada, textTo(phoneId, firm.portland, { anyway: ['wish'] }), DAY)
+    const { entries } = await readTimeline(firm.ada, recordId)
+    const { proposal } = entries.find(({ kind }) => kind === 'text-in')!.message!
+    await dismissProposal(firm.ada, proposal!.id, DAY)
+    await sendText(firm.ada, textTo(phoneId, firm.portland, { text: 'Thank you, Iris.' }), DAY)
+    await drain(later(DAY, 3_600_000))
+  })
+})
+
 describe('taking a text back', () => {
   it('gives the words back while it waits, and it never leaves', async () => {
     const carrier = fakeCarrier()
     const { id } = await queued({ text: 'Oh no' })
-    expect(await takeBack(firm.ada, id, later(DAY, 1_000))).toEqual({ text: 'Oh no', pictureIds: [] })
+    expect(await takeBack(firm.ada, id, later(DAY, 1_000))).toEqual({
+      text: 'Oh no',
+      pictureIds: [],
+      templateId: null,
+      templateVersion: null,
+      ref: (await stored(id)).ref,
+    })
     await drain(later(DAY, 60_000))
     expect([carrier.asked, await stateOf(id)]).toEqual([[], 'taken-back'])
   })

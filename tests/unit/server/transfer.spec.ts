@@ -5,7 +5,7 @@ import { dial } from '~~/server/calling/dial'
 import { transferCall, stepOfTransfer } from '~~/server/calling/transfers/transfer'
 import { toWhom } from '~~/server/calling/transfers/to-whom'
 import { myCalls } from '~~/server/calling/mine'
-import { putAway } from '~~/server/calling/notes'
+import { keepNotes, putAway } from '~~/server/calling/notes'
 import { tx } from '~~/server/db/door'
 import { call, callTransfer } from '~~/server/db/schema'
 import { readTimeline } from '~~/server/timeline/read'
@@ -72,6 +72,22 @@ describe('transfer a call over', () => {
     expect(entry!.call!.transfers).toMatchObject([{ from: firm.ada.firstName, to: firm.mika.firstName, at: later(DAY, 5_000).getTime() }])
     await exchange.tell(callId, { kind: 'ended', at: DAY.getTime() + 9_000, why: 'hung-up', side: 'them' })
     await expect(putAway(firm.ada, callId, DAY)).rejects.toMatchObject(problem(404))
+    await putAway(firm.mika, callId, DAY)
+  })
+
+  it('keeps the notes of both, each with whose they are', async () => {
+    const { callId, recordId } = await talking()
+    await keepNotes(firm.ada, callId, 'Wants a trial.')
+    await transferCall(firm.ada, callId, toMika('blind'), DAY)
+    await stepOfTransfer(firm.mika, callId, 'take', DAY)
+    expect(await shelf(firm.mika, callId)).toMatchObject({ notes: '', othersNotes: [{ firstName: 'Ada', words: 'Wants a trial.' }] })
+    await keepNotes(firm.mika, callId, 'Thursday it is.')
+    // what was typed before the transfer may come after it
+    await keepNotes(firm.ada, callId, 'Wants a trial. Two bikes.')
+    const [entry] = (await readTimeline(firm.odile, recordId)).entries.filter(({ call: of }) => of?.id === callId)
+    expect(entry!.words).toBe('Ada: Wants a trial. Two bikes.\n\nMika: Thursday it is.')
+    await expect(keepNotes(firm.odile, callId, 'Mine')).rejects.toMatchObject(problem(404))
+    await exchange.tell(callId, { kind: 'ended', at: DAY.getTime() + 9_000, why: 'hung-up', side: 'them' })
     await putAway(firm.mika, callId, DAY)
   })
 

@@ -40,8 +40,13 @@ function peek(row: RecordRow | null): void {
   if (row) peeked.value = row.id
 }
 
-function call(row: RecordRow | null): void {
-  if (row?.phoneToCall) void useCalls().dial({ phoneId: row.phoneToCall, name: row.name })
+const calls = useCalls()
+function call(row: RecordRow): void {
+  if (row.phoneToCall) void calls.dial({ phoneId: row.phoneToCall, name: row.name })
+}
+function callByKey(row: RecordRow | null): void {
+  if (row?.phoneToCall) calls.dialByKey({ phoneId: row.phoneToCall, name: row.name })
+  else if (row) calls.problem = `${row.name} has no number that may be called.`
 }
 
 /** Of whom a call round is being made: who is chosen, or else everybody in the list. */
@@ -59,7 +64,7 @@ useKeys([
     if (peeked.value && (!row || row.id === peeked.value)) peeked.value = null
     else peek(row ?? found.value?.rows[0] ?? null)
   } },
-  { keys: 'd', shown: 'D', what: 'Call the row you are on', act: () => call(table.value?.focused() ?? null) },
+  { keys: 'd', shown: 'D', what: 'Call the row you are on', act: () => callByKey(table.value?.focused() ?? null) },
   { keys: 'r m', shown: 'R M', what: 'Call them in a round: who is chosen, or all of the list', act: callThem },
   { keys: 'x', shown: 'X', what: 'Choose the row you are on', act: () => {
     const row = table.value?.focused()

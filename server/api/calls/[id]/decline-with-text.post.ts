@@ -1,4 +1,4 @@
-import { declineWithText } from '~~/server/calling/decline'
+import { declineWithText } from '~~/server/calling/decline-with-text'
 import { route } from '~~/server/routing/route'
 import { byId } from '~~/shared/schemas/common'
 

@@ -1,0 +1,1 @@
+ALTER TABLE "colleague" ADD COLUMN "single_keys" boolean DEFAULT true NOT NULL;

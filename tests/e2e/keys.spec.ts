@@ -1,0 +1,78 @@
+import { expect } from '@playwright/test'
+import { freshNumber, makeLead, signIn, test } from './people'
+
+test('letters in the search for an emoji call nobody, and a sequence ends in what it says', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  const id = await makeLead(page.request, 'Keys', freshNumber())
+  const calls: string[] = []
+  page.on('request', request => request.method() === 'POST' && request.url().endsWith('/api/calls') && calls.push(request.url()))
+  await page.goto(`/record/${id}`)
+  await expect(page.getByRole('heading', { name: 'Keys' })).toBeVisible()
+  await page.keyboard.press('Control+.')
+  const search = page.getByRole('combobox', { name: /search/i }).or(page.locator('emoji-picker input.search'))
+  await search.first().fill('')
+  await search.first().press('d')
+  await search.first().press('e')
+  await expect(page.getByRole('dialog', { name: 'Choose a template' })).toHaveCount(0)
+  await page.keyboard.press('Escape')
+  await page.getByRole('heading', { name: 'Keys' }).click()
+  await page.keyboard.press('g')
+  await page.keyboard.press('d')
+  await expect(page).toHaveURL(/\/drafts$/)
+  expect(calls).toEqual([])
+})
+
+test('a call by key can be taken back for two seconds; whoever is not to be called is said', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  const id = await makeLead(page.request, 'Slip', freshNumber())
+  const calls: string[] = []
+  page.on('request', request => request.method() === 'POST' && request.url().endsWith('/api/calls') && calls.push(request.url()))
+  await page.goto(`/record/${id}`)
+  await expect(page.getByRole('heading', { name: 'Slip' })).toBeVisible()
+  await page.keyboard.press('d')
+  await expect(page.getByRole('status').filter({ hasText: 'Calling Slip' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(page.getByText('Calling Slip')).toHaveCount(0)
+  await page.waitForTimeout(2_500)
+  expect(calls).toEqual([])
+  await page.keyboard.press('d')
+  await expect(page.getByRole('dialog', { name: /Call with Slip/ })).toBeVisible()
+  expect(calls).toHaveLength(1)
+  await page.keyboard.press('Alt+e')
+
+  const nobody = await makeLead(page.request, 'Numberless', '', { phones: [] })
+  await page.goto(`/record/${nobody}`)
+  await expect(page.getByRole('heading', { name: 'Numberless' })).toBeVisible()
+  await page.keyboard.press('d')
+  await expect(page.getByRole('alert').filter({ hasText: 'no number by which Numberless' })).toBeVisible()
+})
+
+test('single letters can be switched off, and those with Ctrl or Alt stay', async ({ browser }) => {
+  const page = await signIn(browser, 'noor')
+  await page.goto('/records/candidates')
+  await expect(page.locator('tbody a.open').first()).toBeVisible()
+  const filter = page.getByRole('searchbox', { name: 'Filter this list' })
+  await page.keyboard.press('Shift+?')
+  const keys = page.getByRole('dialog', { name: 'Keys' })
+  const off = page.waitForResponse('**/api/me')
+  await keys.getByRole('switch').click()
+  await off
+  await keys.getByRole('button', { name: 'Close' }).click()
+  await expect(keys).toHaveCount(0)
+  await page.keyboard.press('f')
+  await page.keyboard.press('Control+k')
+  await expect(page.getByRole('combobox', { name: /^Find a person/ })).toBeFocused()
+  await expect(filter).toHaveValue('')
+  await page.request.put('/api/me/keys', { data: { singleKeys: true } })
+})
+
+test('keys of a list work while a box has the cursor', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  await page.goto('/records/leads')
+  const box = page.locator('tbody input[type="checkbox"]').first()
+  await box.check()
+  await expect(box).toBeFocused()
+  await page.keyboard.press('r')
+  await page.keyboard.press('m')
+  await expect(page.getByRole('dialog', { name: /round/i })).toBeVisible()
+})
