@@ -93,7 +93,7 @@ const npm = (name, script, counts, args = []) => ({ name, command: ['npm', 'run'
 const BUILD = { name: 'build', command: ['node', '--eval', 'import("./scripts/prepare.mjs").then(prepare => prepare.buildIfNeeded())'] }
 
 /** The longer ones, about half of the time that all take; whatever else there is makes the other half. */
-const FIRST_HALF = ['bad-input', 'calling', 'everyone', 'rounds', 'set-up', 'wording'].map(name => `tests/e2e/${name}.spec.ts`)
+const FIRST_HALF = ['bad-input', 'calling', 'everyone', 'matters', 'rounds', 'set-up', 'wording'].map(name => `tests/e2e/${name}.spec.ts`)
 const browserTests = readdirSync('tests/e2e').filter(file => file.endsWith('.spec.ts')).map(file => `tests/e2e/${file}`)
 const halves = [FIRST_HALF, browserTests.filter(file => !FIRST_HALF.includes(file))]
 

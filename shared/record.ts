@@ -138,3 +138,11 @@ export interface ScheduledText extends WallMoment {
 
 /** A record to choose. */
 export interface NamedRecord { id: string, name: string, module: Module, about: string | null }
+
+/** Records that may be the same as one that is being written down, or that share a number with it. */
+export interface Alike {
+  /** Those that I may see, at most a few. */
+  records: { id: string, name: string, module: Module, about: string | null, by: 'number' | 'mail' | 'name', number: string | null }[]
+  /** Teams whose records have one of the numbers, though I may not see them. */
+  elsewhere: { number: string, team: string }[]
+}

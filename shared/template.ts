@@ -25,7 +25,13 @@ export interface TemplateDetail {
   favourite: boolean
   /** How often I have sent it. */
   times: number
+  usedBy: TemplateUse[]
 }
+
+/** A disposition that sends a template. */
+export interface TemplateUse { name: string, module: PersonModule }
+
+export interface RetiredTemplate { id: string, name: string, retiredAt: number }
 
 export interface TemplateVersion { version: number, name: string, body: string, fillIns: FillIn[], at: number, by: string }
 

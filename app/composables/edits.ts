@@ -7,7 +7,8 @@ export function changedFrom(before: RecordForm, now: RecordForm): Partial<Record
   const keys = Object.keys(before) as (keyof RecordForm)[]
   const changed = keys.filter(key => key !== 'fields' && !same(before[key], now[key]))
   const was: Record<string, unknown> = Object.fromEntries(changed.map(key => [key, before[key]]))
-  const own = [...new Set([...Object.keys(before.fields), ...Object.keys(now.fields)])].filter(key => !same(before.fields[key], now.fields[key]))
+  const keysOfOwn = new Set([...Object.keys(before.fields), ...Object.keys(now.fields)])
+  const own = [...keysOfOwn].filter(key => !same(before.fields[key], now.fields[key]))
   if (own.length > 0) was.fields = Object.fromEntries(own.map(key => [key, before.fields[key] ?? null]))
   return was
 }

@@ -1,4 +1,4 @@
-import type { TemplateDetail } from '~~/shared/template'
+import type { RetiredTemplate, TemplateDetail } from '~~/shared/template'
 import { api } from '~/composables/api'
 import { useTrying } from '~/composables/trying'
 
@@ -64,7 +64,17 @@ export function useTemplateList() {
   const retire = ({ id }: TemplateDetail) => trying(async () => {
     await api(`/api/templates/${id}`, { method: 'DELETE' })
     templates.value = templates.value!.filter(one => one.id !== id)
+    if (retired.value) await loadRetired()
   })
 
-  return { templates, problem, words, found, folders, shown, hidden, first, showMore, load, favour, retire }
+  /** Those that I can bring back; null until somebody asks for them. */
+  const retired = shallowRef<RetiredTemplate[] | null>(null)
+  const loadRetired = () => trying(async () => retired.value = await api<RetiredTemplate[]>('/api/templates/retired'))
+  const restore = ({ id }: RetiredTemplate) => trying(async () => {
+    await api(`/api/templates/${id}/restore`, { method: 'POST', body: {} })
+    retired.value = retired.value!.filter(one => one.id !== id)
+    templates.value = await api<TemplateDetail[]>('/api/templates')
+  })
+
+  return { templates, problem, words, found, folders, shown, hidden, first, showMore, load, favour, retire, retired, loadRetired, restore }
 }

@@ -64,7 +64,7 @@ export const useRounds = defineStore('rounds', () => {
 
   function callAsSet(): void {
     const { inHand, pauseSeconds } = mine.value ?? {}
-    if (!inHand) return
+    if (!inHand || mine.value?.state !== 'open' || calls.ringing.length > 0) return
     if (pauseSeconds === 0) void dial()
     else if (pauseSeconds) dialIn(pauseSeconds)
   }
@@ -114,8 +114,9 @@ export const useRounds = defineStore('rounds', () => {
   })
   watch(() => mine.value?.inHand?.recordId, recordId => recordId && ahead.load(recordId))
 
-  // whoever is called by hand is not called once more by itself
-  watch(() => calls.on, on => on && wait())
+  // whoever is called by hand is not called once more by itself; a caller who rings meanwhile comes first, and a round that
+  // somebody has paused calls nobody
+  watch(() => calls.on !== null || calls.ringing.length > 0 || mine.value?.state !== 'open', stands => stands && wait())
 
   return { mine, problem, busy, dialsAt, ended, load, next, nextAfter, wait, dial, say, leave }
 })

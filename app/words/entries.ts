@@ -44,13 +44,16 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
     case 'fields-changed':
       return { who, ...sayChanges((data.changes as Change[] | undefined) ?? [], together(data)) }
     case 'consent-changed':
+      if (data.kind === 'annulled')
+        return { who: entry.colleague ? who : person, what: `took back what was noted about ${coveredBy(data.covers)}`, more: quoted(entry.words) }
       return {
-        who: entry.colleague ? who : person,
-        what:
-          data.kind === 'annulled'
-            ? `took back what was noted about ${coveredBy(data.covers)}`
-            : `${data.kind === 'refused' ? `${data.covers === 'calls' ? 'asked for no' : 'opted out of'} ${coveredBy(data.covers)}` : `agreed to ${coveredBy(data.covers)}`} ${CONSENT_HOW[String(data.how)] ?? ''}`.trim(),
-        more: entry.words ? [`“${entry.words}”`] : [],
+        // it is their wish, whoever wrote it down
+        who: person,
+        what: [
+          `${data.kind === 'refused' ? 'opted out of' : 'agreed to'} ${coveredBy(data.covers)}`,
+          entry.colleague ? `, noted by ${who}` : ` ${CONSENT_HOW[String(data.how)] ?? ''}`.trimEnd(),
+        ].join(''),
+        more: quoted(entry.words),
       }
     case 'task-made':
       return {
@@ -116,3 +119,5 @@ const sayChanges = (changes: Change[], how: string) => ({
 function talk(seconds: number): string {
   return seconds < 60 ? `${seconds} s` : `${Math.floor(seconds / 60)} min ${seconds % 60} s`
 }
+
+const quoted = (words: string | null | undefined) => words ? [`“${words}”`] : []

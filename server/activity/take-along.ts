@@ -8,6 +8,13 @@ import { isShown } from './in-sql'
 import { placesOf } from './places'
 import { mayReadEntry } from '../reading/entries'
 
+type Shown = Record<string, unknown> & {
+  entries: number
+  owner_id: string
+  team_id: string
+  calls: { id: string, ownerId: string | null, teamId: string | null }[]
+}
+
 /**
  * A record has a number that it did not have before. What was said under it and with nobody on record is with this one
  * from now on; what was with others shows here besides, to those who may read it. Of neither does anything come that
@@ -16,7 +23,7 @@ import { mayReadEntry } from '../reading/entries'
  * It is the same for hands, files and programs.
  */
 export async function takeAlong(asker: SignedIn, recordId: string, e164: string): Promise<void> {
-  const { rows: [shown] } = await once<{ entries: number, owner_id: string, team_id: string }>(sql`
+  const { rows: [shown] } = await once<Shown>(sql`
     with said as (
       select m.activity_id, v.line_id from ${message} m join ${conversation} v on v.id = m.conversation_id where v.remote = ${e164}
       union all select k.activity_id, k.line_id from ${call} k where k.remote = ${e164}
@@ -39,7 +46,13 @@ export async function takeAlong(asker: SignedIn, recordId: string, e164: string)
     ), calls as (
       update ${call} k set record_id = ${recordId}::uuid from readable e where k.activity_id = e.id and not e.with_others
         and k.record_id is null
+      returning k.id, k.line_id
     )
-    select (select count(*)::int from shown) as entries, r.owner_id, r.team_id from ${record} r where r.id = ${recordId}::uuid`)
+    select (select count(*)::int from shown) as entries, r.owner_id, r.team_id,
+      (select coalesce(json_agg(json_build_object('id', calls.id, 'ownerId', l.colleague_id, 'teamId', l.team_id)), '[]'::json)
+        from calls join ${line} l on l.id = calls.line_id) as calls
+    from ${record} r where r.id = ${recordId}::uuid`)
   if (shown && shown.entries > 0) announce({ kind: 'record', recordId }, 'record.see', [{ ownerId: shown.owner_id, teamId: shown.team_id }])
+  // on whose shelf they stand they have a name from now on
+  for (const { id, ...belongs } of shown?.calls ?? []) announce({ kind: 'call', callId: id }, 'line.answer', [belongs])
 }

@@ -13,7 +13,7 @@ import { writeConsent } from './ledger'
 import { lockNumber } from './number'
 
 /**
- * A colleague writes down what a person said: that texts are welcome, or that they are not. It may
+ * A colleague writes down what a person said: that texts, or calls, are welcome, or that they are not. It may
  * decide on a wish in free words that was proposed.
  *
  * @throws Problem 409 if the number opted out by STOP: only the person can take that back
@@ -25,7 +25,7 @@ export async function decideConsent(asker: SignedIn, phoneId: string, form: Cons
     await authorize(asker, 'record.edit', found.recordId)
     if (!found.e164) throw badInput({ phoneId: 'This number cannot be used, so there is nothing to agree to. Correct it first.' })
     const before = await lockNumber(found.e164)
-    if (form.agrees && before.texts === 'refused') {
+    if (form.agrees && form.covers === 'texts' && before.texts === 'refused') {
       throw conflict('opted-out', 'Opted out', 'Only the person can take an opt-out back, by texting START to one of our lines.')
     }
     const proposed = form.proposalId ? await wordsOfProposal(asker, form.proposalId, found.e164) : null
@@ -36,7 +36,7 @@ export async function decideConsent(asker: SignedIn, phoneId: string, form: Cons
       e164: found.e164,
       at: now,
       kind: form.agrees ? 'agreed' : 'refused',
-      covers: 'texts',
+      covers: form.covers,
       how: 'by-hand',
       words,
       colleagueId: asker.id,

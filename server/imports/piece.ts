@@ -218,8 +218,9 @@ export class Piece {
 
   private newPhones(recordId: string, row: ImportedRow): NewPhone[] {
     const has = this.known.phones.get(recordId) ?? []
+    // one that was found to be somebody else's stays so, whatever a file says
     const same = (one: { e164?: string | null, typed: string }) =>
-      has.some(other => (one.e164 ? other.e164 === one.e164 : other.typed === one.typed))
+      has.some(other => (one.e164 ? other.e164 === one.e164 || other.wrongE164 === one.e164 : other.typed === one.typed))
     const phones = row.phones
       .filter(one => !same(one))
       .slice(0, Math.max(0, MOST_PHONES - has.length))

@@ -8,7 +8,7 @@ import { can, type Asker } from '~~/shared/permissions'
 import type { TaskForm } from '~~/shared/schemas/calling'
 import { read, tx } from '../db/door'
 import { milliseconds } from '../db/instants'
-import { colleague, phone, record, task } from '../db/schema'
+import { colleague, numberState, phone, record, task } from '../db/schema'
 import { notFound } from '../http/problem'
 import { visible } from '../reading/visible'
 import type { SignedIn } from '../identity/sign-in'
@@ -119,6 +119,12 @@ async function announceTask(recordId: string): Promise<void> {
   announce({ kind: 'task', recordId }, 'record.see', [found!])
 }
 
+/** Whoever has refused calls on every number is called back by nobody; once calls are welcome again, what was promised is due again. */
+const isNotToBeCalled = sql`(
+  exists (select 1 from ${phone} p join ${numberState} n on n.e164 = p.e164 where p.record_id = ${record.id} and n.calls = 'refused')
+  and not exists (select 1 from ${phone} p left join ${numberState} n on n.e164 = p.e164
+    where p.record_id = ${record.id} and p.e164 is not null and n.calls is distinct from 'refused'))`
+
 /** What is still to be done on one record, or by me, the next first. */
 export async function openTasks(asker: Asker, which: { recordId: string } | 'mine'): Promise<TaskDetail[]> {
   return read(database =>
@@ -137,7 +143,11 @@ export async function openTasks(asker: Asker, which: { recordId: string } | 'min
       .from(task)
       .innerJoin(record, and(eq(record.id, task.recordId), visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })))
       .innerJoin(colleague, eq(colleague.id, task.colleagueId))
-      .where(and(isNull(task.doneAt), which === 'mine' ? eq(task.colleagueId, asker.id) : eq(task.recordId, which.recordId)))
+      .where(and(
+        isNull(task.doneAt),
+        which === 'mine' ? eq(task.colleagueId, asker.id) : eq(task.recordId, which.recordId),
+        sql`(${task.kind} <> 'call-back' or not ${isNotToBeCalled})`,
+      ))
       .orderBy(asc(task.dueAt), asc(task.id))
       .limit(200),
   ) as unknown as Promise<TaskDetail[]>

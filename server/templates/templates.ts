@@ -7,10 +7,10 @@ import { once, read, tx } from '../db/door'
 import { milliseconds } from '../db/instants'
 import { colleague, team, template, templateMine, templateVersion } from '../db/schema'
 import { badInput, conflict, notAllowed, notFound } from '../http/problem'
-import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../reading/visible'
 import { catalogueOf } from './catalogue'
+import { usedBy } from './used-by'
 
 type StoredTemplate = typeof template.$inferSelect
 
@@ -32,6 +32,7 @@ export async function listTemplates(asker: SignedIn): Promise<TemplateDetail[]> 
         team: { id: team.id, name: team.name },
         favourite: templateMine.favourite,
         times: templateMine.times,
+        usedBy: usedBy(sql`${template.id}`),
       })
       .from(template)
       .innerJoin(colleague, eq(colleague.id, template.ownerId))
@@ -48,6 +49,7 @@ export async function listTemplates(asker: SignedIn): Promise<TemplateDetail[]> 
       team: of,
       favourite,
       times,
+      usedBy,
     }) => ({
       id,
       name,
@@ -65,6 +67,7 @@ export async function listTemplates(asker: SignedIn): Promise<TemplateDetail[]> 
       mayEdit: can(asker, 'template.edit', { ownerId }),
       favourite: favourite ?? false,
       times: times ?? 0,
+      usedBy,
     }),
   )
 }
@@ -99,15 +102,6 @@ export async function changeTemplate(asker: SignedIn, id: string, { version, ...
         `Somebody else has saved version ${found.version} since you opened it. Copy your wording, reload, and put it in again.`,
       )
     await keepVersion(id, version + 1, form, asker, now)
-  })
-}
-
-/** Takes a template away from everybody; texts that came from it still name it. */
-export async function retireTemplate(asker: SignedIn, id: string, now: Date): Promise<void> {
-  await tx(async (database) => {
-    const { name } = await mustMayEdit(asker, id)
-    await database.update(template).set({ retiredAt: now }).where(eq(template.id, id))
-    await note('template-retired', asker.id, now, { templateId: id, name })
   })
 }
 
@@ -152,7 +146,7 @@ export async function mustSeeTemplate(asker: SignedIn, id: string): Promise<Stor
   return found
 }
 
-async function mustMayEdit(asker: SignedIn, id: string): Promise<StoredTemplate> {
+export async function mustMayEdit(asker: SignedIn, id: string): Promise<StoredTemplate> {
   const found = await mustSeeTemplate(asker, id)
   if (!can(asker, 'template.edit', found)) throw notAllowed('change this template; only its owner and leads may')
   return found

@@ -98,6 +98,19 @@ export const editRecord = recordForm.shape({
 })
 export type EditRecord = InferType<typeof editRecord>
 
+/** What is being written down, while it is typed. */
+export const alikeQuery = object({
+  module: string().oneOf(MODULES).required(),
+  /** Numbers as E.164, with commas between. */
+  numbers: line(400).default(''),
+  mail: line(160).default(''),
+  name: line(160).default(''),
+  city: line(80).default(''),
+  /** The record itself, where it is there already. */
+  except: idOf('record').nullable().default(null),
+})
+export type AlikeQuery = InferType<typeof alikeQuery>
+
 /** A person on a record. */
 export const personOn = byId('record').shape({ personId: idOf('record').required() })
 

@@ -75,8 +75,10 @@ export const rescheduleForm = object({
 })
 
 export const consentForm = object({
-  /** Whether the number agrees to texts from now on. */
+  /** Whether the number agrees from now on. */
   agrees: boolean().required(),
+  /** To what. */
+  covers: string().oneOf(['texts', 'calls'] as const).default('texts'),
   words: string().trim().max(500).default(''),
   proposalId: idOf('proposal').nullable().default(null),
 })

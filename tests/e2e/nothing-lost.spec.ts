@@ -153,3 +153,39 @@ test('a call that one declines rings on with a colleague, and a second one holds
   await mika.keyboard.press('Alt+e')
   await expect(shelf(mika).getByRole('button', { name: /Declined Testaway.*hold/ })).toHaveCount(0)
 })
+
+test('what an unknown caller said is with the record that is made of the number', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  const number = freshNumber()
+  await page.goto('/records/leads')
+  await phone(page, number, 'call', { to: '+15035550118' })
+  await expect(shelf(page).getByRole('button', { name: /Alt A/ })).toBeVisible()
+  await page.keyboard.press('Alt+a')
+  const call = page.getByRole('dialog', { name: /^Call with/ })
+  await call.getByLabel(/^Your notes/).fill('Wants two bikes for the market')
+  await page.keyboard.press('Alt+e')
+  await expect(call).toContainText('talked')
+  await call.getByRole('link', { name: 'Make a record' }).click()
+  await page.getByLabel('First name').fill('Stranger')
+  await page.getByLabel('Last name').fill('Nomore')
+  await page.getByRole('button', { name: /^Make/ }).click()
+  await expect(page.getByRole('heading', { name: 'Stranger Nomore' })).toBeVisible()
+  await expect(slipWith(page, 'Wants two bikes for the market').first()).toBeVisible()
+  await expect(shelf(page).getByText('Stranger Nomore')).toBeVisible()
+})
+
+test('a number that is on a record already is said while it is typed, and by whose team it is known', async ({ browser }) => {
+  const [ada, noor] = [await signIn(browser, 'ada'), await signIn(browser, 'noor')]
+  const [known, hidden] = [freshNumber(), freshNumber()]
+  await makeLead(ada.request, 'Known', known)
+  await noor.request.post('/api/records', {
+    data: { id: crypto.randomUUID(), module: 'candidate', firstName: 'Hidden', lastName: 'Away', phones: [{ label: 'mobile', typed: hidden }] },
+  })
+  await ada.goto('/records/leads/new')
+  await ada.getByLabel('Number 1', { exact: true }).fill(known)
+  const alike = ada.getByRole('status').filter({ hasText: 'already' })
+  await expect(alike).toContainText('Known Testaway, lead, has this number already')
+  await ada.getByLabel('Number 1', { exact: true }).fill(hidden)
+  await expect(ada.getByRole('status').filter({ hasText: 'is also on a record of Recruiting' })).toBeVisible()
+  await expect(ada.getByText('Hidden')).toHaveCount(0)
+})

@@ -207,8 +207,8 @@ describe('an entry of the timeline, in words', () => {
     [{ kind: 'fields-changed', data: { changes: [{ label: 'City', from: null, to: 'Hilo' }] } }, 'Ada', 'changed city'],
     [
       { kind: 'consent-changed', data: { kind: 'refused', covers: 'calls', how: 'by-hand' } },
-      'Ada',
-      'asked for no calls as noted by a colleague',
+      'Iris',
+      'opted out of calls, noted by Ada',
     ],
     [
       { kind: 'consent-changed', data: { kind: 'refused', covers: 'texts', how: 'text' }, colleague: null },

@@ -72,7 +72,12 @@ useKeys([
       >
         {{ inHand.name }}
       </NuxtLink>
-      <template v-if="left !== null">
+      <span
+        v-if="round.state !== 'open'"
+        class="text"
+        role="status"
+      >is {{ round.state }}</span>
+      <template v-else-if="left !== null">
         <span
           class="text figures"
           role="timer"

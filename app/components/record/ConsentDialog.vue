@@ -5,13 +5,18 @@ import { api } from '~/composables/api'
 import { useTrying } from '~/composables/trying'
 
 /** A colleague writes into a number's ledger what the person said. */
-const { phone, agrees, proposalId = null } = defineProps<{ phone: RecordPhone, agrees: boolean, proposalId?: string | null }>()
+const { phone, agrees, covers = 'texts', proposalId = null } = defineProps<{
+  phone: RecordPhone
+  agrees: boolean
+  covers?: 'texts' | 'calls'
+  proposalId?: string | null
+}>()
 const emit = defineEmits<{ done: [], close: [] }>()
 const words = ref('')
 const { problem: error, busy: saving, trying } = useTrying()
 
 async function save(): Promise<void> {
-  if (await trying(() => api(`/api/numbers/${phone.id}/consent`, { method: 'POST', body: { agrees, words: words.value, proposalId } })))
+  if (await trying(() => api(`/api/numbers/${phone.id}/consent`, { method: 'POST', body: { agrees, covers, words: words.value, proposalId } })))
     emit('done')
 }
 </script>
@@ -20,7 +25,7 @@ async function save(): Promise<void> {
   <Dialog
     visible
     modal
-    :header="agrees ? 'Said yes to texts' : 'Wants no texts'"
+    :header="`${agrees ? 'Consent to' : 'Opt out of'} ${covers}`"
     :style="{ width: '26rem' }"
     @update:visible="emit('close')"
   >
@@ -31,6 +36,9 @@ async function save(): Promise<void> {
       <p>
         <template v-if="agrees">
           It goes into the ledger of {{ showPhone(phone.e164!) }}.
+        </template>
+        <template v-else-if="covers === 'calls'">
+          From then on nobody calls {{ showPhone(phone.e164!) }}, and no call round offers it, until consent to calls is recorded again.
         </template>
         <template v-else>
           From then on no text leaves for {{ showPhone(phone.e164!) }}, from any line. Only the person can take it back, by texting START.
@@ -51,7 +59,7 @@ async function save(): Promise<void> {
       </LabelledField>
       <Button
         type="submit"
-        :label="agrees ? 'Write it down' : 'Opt this number out'"
+        :label="agrees ? 'Record consent' : 'Opt this number out'"
         :loading="saving"
       />
     </form>

@@ -10,7 +10,7 @@ import { KIND_WORDS, UNUSABLE_WORDS } from '~/words/phone'
 
 /** A record's numbers: what each is, what time it is there, and whether texts are welcome. */
 const { record, onlyToRead = false } = defineProps<{ record: RecordDetail, onlyToRead?: boolean }>()
-const emit = defineEmits<{ consent: [phone: RecordPhone, agrees: boolean], call: [phone: RecordPhone] }>()
+const emit = defineEmits<{ consent: [phone: RecordPhone, agrees: boolean, covers: 'texts' | 'calls'], call: [phone: RecordPhone] }>()
 const now = useNow()
 const me = useMe()
 
@@ -38,7 +38,14 @@ function about(phone: RecordPhone): string {
   return `${[label, KIND_WORDS[phone.kind], there && `${there} there`].filter(Boolean).join(', ')}.`
 }
 
-const takesTexts = (phone: RecordPhone) => phone.e164 !== null && phone.kind !== 'landline' && phone.consent.texts !== 'refused'
+/** What can be written into the number's ledger. Who has opted out by a text can take that back only by another one. */
+const decisions = ({ kind, consent, mayBeCalled }: RecordPhone) => [
+  ...(kind !== 'landline' && consent.texts === 'unknown' ? [{ label: 'Record consent', agrees: true, covers: 'texts' as const }] : []),
+  ...(kind !== 'landline' && consent.texts !== 'refused' ? [{ label: 'Opt out of texts', agrees: false, covers: 'texts' as const }] : []),
+  mayBeCalled
+    ? { label: 'Opt out of calls', agrees: false, covers: 'calls' as const }
+    : { label: 'Allow calls again', agrees: true, covers: 'calls' as const },
+]
 </script>
 
 <template>
@@ -94,23 +101,17 @@ const takesTexts = (phone: RecordPhone) => phone.e164 !== null && phone.kind !==
         </template>
       </p>
       <p
-        v-if="!onlyToRead && record.mayEdit && takesTexts(phone)"
+        v-if="!onlyToRead && record.mayEdit && phone.e164"
         class="small acts"
       >
         <button
-          v-if="phone.consent.texts === 'unknown'"
+          v-for="{ label, agrees, covers } in decisions(phone)"
+          :key="label"
           type="button"
           class="plain-button calm"
-          @click="emit('consent', phone, true)"
+          @click="emit('consent', phone, agrees, covers)"
         >
-          Said yes to texts
-        </button>
-        <button
-          type="button"
-          class="plain-button calm"
-          @click="emit('consent', phone, false)"
-        >
-          Wants no texts
+          {{ label }}
         </button>
       </p>
     </li>
@@ -132,5 +133,5 @@ const takesTexts = (phone: RecordPhone) => phone.e164 !== null && phone.kind !==
 .unusable { color: var(--wrong); }
 .yes { color: var(--good); }
 .no { color: var(--wrong); }
-.acts { display: flex; gap: var(--space-6); }
+.acts { display: flex; flex-wrap: wrap; gap: var(--space-1) var(--space-6); }
 </style>

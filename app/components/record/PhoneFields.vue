@@ -7,12 +7,15 @@ import { KIND_WORDS, UNUSABLE_WORDS } from '~/words/phone'
 /** Numbers, cleaned as they are typed. What cannot be a number is kept as typed, and says why. */
 const { country, errors } = defineProps<{ country: string | null, errors: Record<string, string> }>()
 const phones = defineModel<PhoneForm[]>({ required: true })
+const emit = defineEmits<{ read: [numbers: string[]] }>()
 
 // what telephones look like all over the world is heavy, and needed here only
 const read = shallowRef<((typed: string, country?: string) => PhoneReading) | null>(null)
 onMounted(async () => read.value = (await import('~~/core/phone/read')).readPhone)
 
 const readings = computed(() => phones.value.map(({ typed }) => typed.trim() && read.value ? read.value(typed, country ?? 'US') : null))
+
+watch(readings, all => emit('read', all.flatMap(one => one?.ok ? one.e164 : [])), { immediate: true })
 
 function say(reading: PhoneReading | null): string {
   if (!reading) return ''

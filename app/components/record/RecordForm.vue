@@ -72,6 +72,9 @@ const texts = asked.map(name => ({ name, label: LABELS[name], model: fieldOf(nam
 /** Names to choose from; the server knows which it takes. */
 const ZONES = Intl.supportedValuesOf('timeZone')
 const phones = defineField('phones', quiet)[0] as Ref<RecordForm['phones']>
+/** As they are read, E.164. */
+const numbers = shallowRef<string[]>([])
+const wholeName = computed(() => person.value ? [values.firstName, values.lastName].filter(Boolean).join(' ') : values.name ?? '')
 const fields = defineField('fields', quiet)[0] as Ref<Record<string, unknown>>
 
 const tags = defineField('tags', quiet)[0] as Ref<string[]>
@@ -191,6 +194,16 @@ const submit = handleSubmit(async (form) => {
       class="wide"
       :country="values.country ?? null"
       :errors="errors as Record<string, string>"
+      @read="numbers = $event"
+    />
+    <AlikeRecords
+      class="wide"
+      :module="module"
+      :numbers="numbers"
+      :mail="record ? '' : values.mail ?? ''"
+      :name="record ? '' : wholeName"
+      :city="values.city ?? ''"
+      :except="record?.id"
     />
     <p
       v-if="people.length > 0"

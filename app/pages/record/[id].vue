@@ -37,7 +37,7 @@ const ahead = useAhead().take(recordId)
 const timeline = useTimeline(recordId, sought, ahead?.timeline)
 const candidates = useTemplateRef<{ load: () => Promise<void> }>('candidates')
 const { problem: notMoved, trying: tryingToMove } = useTrying()
-const consent = shallowRef<{ phone: RecordPhone, agrees: boolean, proposalId: string | null } | null>(null)
+const consent = shallowRef<{ phone: RecordPhone, agrees: boolean, covers: 'texts' | 'calls', proposalId: string | null } | null>(null)
 
 const load = () => show(openRecord(recordId))
 
@@ -93,7 +93,7 @@ const again = (words: string) => composer.value?.writeAgain(words)
 
 function optOut(e164: string, proposalId: string): void {
   const phone = record.value?.phones.find(one => one.e164 === e164)
-  if (phone) consent.value = { phone, agrees: false, proposalId }
+  if (phone) consent.value = { phone, agrees: false, covers: 'texts', proposalId }
 }
 
 async function consentDone(): Promise<void> {
@@ -227,7 +227,7 @@ async function saved(detail: RecordDetail): Promise<void> {
         <h2>Numbers</h2>
         <NumberList
           :record="record"
-          @consent="(phone, agrees) => consent = { phone, agrees, proposalId: null }"
+          @consent="(phone, agrees, covers) => consent = { phone, agrees, covers, proposalId: null }"
           @call="call"
         />
       </section>

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { PhStar } from '@phosphor-icons/vue'
 import { MODULE_FACTS } from '~~/shared/modules'
+import type { TemplateDetail } from '~~/shared/template'
 import { useKeys } from '~/composables/keys'
 import { takeTemplatesIn, templatesAsFile, type TakenIn } from '~/composables/template-files'
 import { useTemplateList } from '~/composables/template-list'
 
 const route = useRoute()
-const { templates, problem, words, found, folders, shown, hidden, first, showMore, load, favour, retire } = useTemplateList()
+const { templates, problem, words, found, folders, shown, hidden, first, showMore, load, favour, retire, retired, loadRetired, restore } = useTemplateList()
 const chosenId = ref<string | null>(typeof route.query.id === 'string' ? route.query.id : null)
 const making = ref(false)
 const file = useTemplateRef<HTMLInputElement>('file')
@@ -60,6 +61,9 @@ async function bringIn(event: Event): Promise<void> {
     problem.value = error instanceof Error ? error.message : ''
   }
 }
+
+const sayUses = ({ usedBy }: TemplateDetail) =>
+  usedBy.map(({ name, module }) => `“${name}” of ${MODULE_FACTS[module].many.toLowerCase()}`).join(', ')
 
 useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: () => void make() }])
 </script>
@@ -154,7 +158,46 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: () => void m
       >
         Show more of the {{ hidden }} others
       </button>
+      <section
+        v-if="retired"
+        class="folder"
+      >
+        <h2 class="small quiet">
+          Retired
+        </h2>
+        <p
+          v-if="retired.length === 0"
+          class="quiet small"
+        >
+          None that you could bring back.
+        </p>
+        <ul>
+          <li
+            v-for="one in retired"
+            :key="one.id"
+            class="gone"
+          >
+            {{ one.name }}
+            <button
+              type="button"
+              class="plain-button small"
+              :aria-label="`Bring ${one.name} back`"
+              @click="restore(one)"
+            >
+              Bring back
+            </button>
+          </li>
+        </ul>
+      </section>
       <p class="files small">
+        <button
+          v-if="!retired"
+          type="button"
+          class="plain-button calm"
+          @click="loadRetired"
+        >
+          Retired ones
+        </button>
         <button
           type="button"
           class="plain-button calm"
@@ -212,8 +255,12 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: () => void m
           >
             {{ chosen.favourite ? 'No favourite any more' : 'Make it a favourite' }}
           </button>
+          <span
+            v-if="chosen.usedBy.length > 0"
+            class="quiet"
+          >Sent by {{ sayUses(chosen) }}</span>
           <button
-            v-if="chosen.mayEdit && retiring !== chosen.id"
+            v-else-if="chosen.mayEdit && retiring !== chosen.id"
             type="button"
             class="plain-button calm"
             @click="retiring = chosen.id"
@@ -249,6 +296,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: () => void m
 .one { display: grid; width: 100%; text-align: left; border: 0; border-top: 1px solid var(--rule); border-right: 3px solid transparent; background: none; padding: var(--space-2) var(--space-3) var(--space-2) 0; cursor: pointer; }
 .one:hover { background: var(--hover); }
 .one.here { border-right-color: var(--accent); color: var(--accent); }
+.gone { display: flex; justify-content: space-between; border-top: 1px solid var(--rule); padding: var(--space-2) var(--space-3) var(--space-2) 0; }
 .star { color: var(--waiting); vertical-align: -1px; }
 .files { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-6); padding: var(--space-2) 0; }
 .pad { padding: var(--space-3) var(--space-6) var(--space-3) 0; }

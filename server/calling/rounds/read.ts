@@ -50,15 +50,22 @@ export async function readRound(asker: SignedIn, id: string, now: Date): Promise
   return { ...head!, results: resultsOf(calls), colleagues: await colleaguesOf(id, calls, now) }
 }
 
-interface RoundCall { colleagueId: string, facts: ReturnType<typeof factsOf>, name: string | null, colour: DispositionColour | null }
+interface RoundCall {
+  colleagueId: string
+  facts: ReturnType<typeof factsOf>
+  name: string | null
+  colour: DispositionColour | null
+  /** Somebody answered who is not whom it was for. */
+  wrong: boolean
+}
 
 async function callsOf(id: string): Promise<RoundCall[]> {
-  const { rows } = await ask<{ call: Record<string, unknown>, name: string | null, colour: DispositionColour | null }>(sql`
-    select to_jsonb(c) as call, d.name, d.colour from ${roundPerson} p join ${call} c on c.id = p.call_id
+  const { rows } = await ask<Pick<RoundCall, 'name' | 'colour' | 'wrong'> & { call: Record<string, unknown> }>(sql`
+    select to_jsonb(c) as call, d.name, d.colour, coalesce(d.effects @> '[{"kind":"wrong-number"}]', false) as wrong from ${roundPerson} p join ${call} c on c.id = p.call_id
       left join ${disposition} d on d.id = c.disposition_id where p.round_id = ${id}::uuid`)
-  return rows.map(({ call: row, name, colour }) => {
+  return rows.map(({ call: row, ...said }) => {
     const stored = storedOf(row)
-    return { colleagueId: stored.colleagueId!, facts: factsOf(stored), name, colour }
+    return { colleagueId: stored.colleagueId!, facts: factsOf(stored), ...said }
   })
 }
 
@@ -79,7 +86,7 @@ async function colleaguesOf(id: string, calls: RoundCall[], now: Date): Promise<
       join ${colleague} c on c.id = m.colleague_id where m.round_id = ${id}::uuid order by m.joined_at`)
   return rows.map(({ id: colleagueId, firstName, here }) => {
     const own = calls.filter(one => one.colleagueId === colleagueId)
-    const reached = own.filter(({ facts }) => answeredAt(facts) !== null && facts.answeredBy === 'person')
+    const reached = own.filter(({ facts, wrong }) => answeredAt(facts) !== null && facts.answeredBy === 'person' && !wrong)
     return {
       id: colleagueId,
       firstName,

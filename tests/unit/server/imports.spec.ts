@@ -8,6 +8,7 @@ import { makeRound, previewRound } from '~~/server/calling/rounds/make'
 import { beginImport, startImport, stopImport, takeImportBack, takeRows } from '~~/server/imports/begin'
 import { lookUp } from '~~/server/imports/known'
 import { progressOf, recentImports, refusedRows, rememberedMatching } from '~~/server/imports/progress'
+import { markNotTheirs } from '~~/server/records/wrong-number'
 import { receiveText } from '~~/server/texting/receive'
 import { addNote } from '~~/server/timeline/note'
 import { readRecord } from '~~/server/pages/record'
@@ -168,6 +169,13 @@ describe('a file of rows', () => {
     // the company that came with it is no copy of the person
     const { company } = await readRecord(firm.ada, recordId, DAY)
     expect(await readRecord(firm.ada, company!.id, DAY)).toMatchObject({ module: 'company', city: null, mail: null, tags: [], stage: null })
+  })
+
+  it('brings no number back that was found to be somebody else’s', async () => {
+    const { recordId, e164 } = await makeLead(firm.ada, { lastName: 'Misdialled', mail: 'misdialled@post.example' })
+    await markNotTheirs(firm.ada, recordId, e164, next())
+    await bringIn(firm.ada, [cells({ First: 'Iris', Last: 'Misdialled', Mobile: e164, Mail: 'misdialled@post.example', City: 'Hilo' })])
+    expect(await readRecord(firm.ada, recordId, DAY)).toMatchObject({ city: 'Hilo', phones: [{ e164: null, unusable: 'not-theirs' }] })
   })
 
   it('keeps both, or leaves out, as it is told', async () => {

@@ -160,9 +160,9 @@ describe('a wish in free words', () => {
     await receive(e164, 'please don’t text me again')
     expect((await consentOf(recordId)).texts).toBe('unknown')
     const proposal = await proposalFor(e164)
-    await decideConsent(firm.ada, phoneId, { agrees: false, words: '', proposalId: proposal.id }, DAY)
+    await decideConsent(firm.ada, phoneId, { agrees: false, covers: 'texts', words: '', proposalId: proposal.id }, DAY)
     expect(await consentOf(recordId)).toMatchObject({ texts: 'refused', how: 'by-hand', words: 'please don’t text me again' })
-    await expect(decideConsent(firm.mika, phoneId, { agrees: false, words: '', proposalId: proposal.id }, DAY)).rejects.toMatchObject({
+    await expect(decideConsent(firm.mika, phoneId, { agrees: false, covers: 'texts', words: '', proposalId: proposal.id }, DAY)).rejects.toMatchObject({
       details: { type: 'decided' },
     })
   })
@@ -172,7 +172,7 @@ describe('a wish in free words', () => {
     await receive(other.e164, 'please don’t text me again')
     const proposal = await proposalFor(other.e164)
     await expect(
-      decideConsent(firm.ada, own.phoneId, { agrees: false, words: 'said so', proposalId: proposal.id }, DAY),
+      decideConsent(firm.ada, own.phoneId, { agrees: false, covers: 'texts', words: 'said so', proposalId: proposal.id }, DAY),
     ).rejects.toMatchObject({ details: { status: 404 } })
     expect((await proposalFor(other.e164)).decidedAt).toBeNull()
   })
@@ -188,10 +188,10 @@ describe('a wish in free words', () => {
 
   it('and a colleague cannot take back what the person has stopped', async () => {
     const { phoneId, e164 } = await makeLead(firm.ada)
-    await decideConsent(firm.ada, phoneId, { agrees: true, words: 'said so on the phone', proposalId: null }, DAY)
+    await decideConsent(firm.ada, phoneId, { agrees: true, covers: 'texts', words: 'said so on the phone', proposalId: null }, DAY)
     await receive(e164, 'STOP')
     await expect(
-      decideConsent(firm.ada, phoneId, { agrees: true, words: 'changed their mind', proposalId: null }, DAY),
+      decideConsent(firm.ada, phoneId, { agrees: true, covers: 'texts', words: 'changed their mind', proposalId: null }, DAY),
     ).rejects.toMatchObject({ details: { type: 'opted-out' } })
   })
 })

@@ -1,8 +1,9 @@
 import { v7 as uuid } from 'uuid'
-import { editRecord, type EditRecord } from '~~/shared/schemas/record'
+import { alikeQuery, editRecord, type EditRecord } from '~~/shared/schemas/record'
 import { countRecords } from '~~/server/records/list'
 import { addNote } from '~~/server/timeline/note'
 import { readRecord } from '~~/server/pages/record'
+import { readAlike } from '~~/server/records/alike'
 import { addRecord, changeRecord } from '~~/server/records/save'
 import { PAGE, readAround, readNewer, readTimeline } from '~~/server/timeline/read'
 import { tx } from '~~/server/db/door'
@@ -189,5 +190,29 @@ describe('who is here', () => {
     expect(whoElse(firm.ada, recordId, later(DAY, 60_000))).toEqual([])
     look(firm.mika, recordId, belongs, 'gone', DAY)
     expect(whoElse(firm.ada, recordId, DAY)).toEqual([])
+  })
+})
+
+describe('who may be the same', () => {
+  const asks = (values: object) => alikeQuery.validateSync({ module: 'lead', ...values })
+
+  it('is told by number, mail, or name and place, the strongest first, and never the record itself', async () => {
+    const known = await makeLead(firm.ada, { firstName: 'Jorun', lastName: 'Vell', mail: 'jorun@post.example', city: 'Hilo' })
+    const by = async (values: object) => (await readAlike(firm.ada, asks(values))).records.map(({ id, by }) => [id, by])
+    expect(await by({ numbers: known.e164, mail: 'JORUN@post.example', name: 'jorun vell' })).toEqual([[known.recordId, 'number']])
+    expect(await by({ mail: 'JORUN@post.example' })).toEqual([[known.recordId, 'mail']])
+    expect([await by({ name: 'jorun vell', city: 'hilo' }), await by({ name: 'jorun vell', city: 'Kona' })]).toEqual([
+      [[known.recordId, 'name']],
+      [],
+    ])
+    expect(await by({ numbers: known.e164, except: known.recordId })).toEqual([])
+  })
+
+  it('says of what others have only whose team has the number, and of a name nothing', async () => {
+    const theirs = await makeLead(firm.noor, { firstName: 'Hidden', lastName: 'Person', mail: 'hidden@post.example' })
+    expect(await readAlike(firm.ada, asks({ numbers: theirs.e164, mail: 'hidden@post.example', name: 'Hidden Person' }))).toEqual({
+      records: [],
+      elsewhere: [{ number: theirs.e164, team: expect.stringMatching(/\w/) }],
+    })
   })
 })

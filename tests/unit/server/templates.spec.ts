@@ -10,10 +10,10 @@ import {
   changeTemplate,
   countUse,
   listTemplates,
-  retireTemplate,
   setFavourite,
   versionsOf,
 } from '~~/server/templates/templates'
+import { restoreTemplate, retiredTemplates, retireTemplate } from '~~/server/templates/retire'
 import {
   editTemplate,
   fillContext,
@@ -23,6 +23,8 @@ import {
   templateForm,
   tryTemplate as trial,
 } from '~~/shared/schemas/template'
+import { retireDisposition, saveDisposition } from '~~/server/calling/disposition-edit'
+import { dispositionForm } from '~~/shared/schemas/disposition'
 import { takeEvent } from '~~/server/texting/events'
 import { sendText } from '~~/server/texting/send'
 import { useDatabase } from '../../support/database'
@@ -140,6 +142,33 @@ describe('who is offered a template', () => {
     await expect(retireTemplate(firm.mika, id, DAY)).rejects.toMatchObject(problem(403))
     await retireTemplate(firm.ada, id, DAY)
     expect(await names(firm.ada)).not.toContain('Going')
+  })
+
+  it('comes back from there for those who may change it', async () => {
+    const id = await make('Back', { name: 'Coming back' })
+    await retireTemplate(firm.ada, id, DAY)
+    expect((await retiredTemplates(firm.ada)).map(one => one.id)).toContain(id)
+    expect((await retiredTemplates(firm.mika)).map(one => one.id)).not.toContain(id)
+    await expect(restoreTemplate(firm.mika, id, DAY)).rejects.toMatchObject(problem(404))
+    await restoreTemplate(firm.ada, id, DAY)
+    expect(await names(firm.ada)).toContain('Coming back')
+    await expect(restoreTemplate(firm.ada, id, DAY)).rejects.toMatchObject(problem(404))
+  })
+
+  it('stays while a disposition sends it, and says which', async () => {
+    const id = await make('Hi', { name: 'Sent by key', audience: 'all' }, firm.rafe)
+    const key = uuid()
+    await saveDisposition(
+      firm.rafe,
+      dispositionForm.validateSync({ id: key, module: 'lead', name: 'Wants it', family: 'reached', letter: 'q', effects: [{ kind: 'text', templateId: id }] }),
+      DAY,
+    )
+    expect((await listTemplates(firm.ada)).find(one => one.id === id)?.usedBy).toEqual([{ name: 'Wants it', module: 'lead' }])
+    await expect(retireTemplate(firm.rafe, id, DAY)).rejects.toMatchObject(
+      problem(409, { type: 'in-use', detail: expect.stringContaining('“Wants it” of leads') }),
+    )
+    await retireDisposition(firm.rafe, key, true, DAY)
+    await retireTemplate(firm.rafe, id, DAY)
   })
 })
 

@@ -122,7 +122,8 @@ describe('what is asked before a text leaves', () => {
   it('is whether the same words are to go to the same person again within minutes', async () => {
     fakeCarrier()
     const { phoneId } = await queued()
-    const again = (values: object, at: number) => sendText(firm.ada, textTo(phoneId, firm.second, { anyway: [], ...values }), later(DAY, at))
+    const again = (values: object, at: number) =>
+      sendText(firm.ada, textTo(phoneId, firm.second, { anyway: [], ...values }), later(DAY, at))
     await expect(again({}, 60_000)).rejects.toMatchObject({
       details: { status: 409, type: 'twice', detail: 'You have sent the very same text to this number 1 min ago.' },
     })

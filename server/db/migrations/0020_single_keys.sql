@@ -1,1 +1,0 @@
-ALTER TABLE "colleague" ADD COLUMN "single_keys" boolean DEFAULT true NOT NULL;
