@@ -109,7 +109,11 @@ const EVERYTHING = [
   [BUILD],
   [browser(1), browser(2)],
   [npm('the use cases on a server', 'unit:server', '.cache/count-server.json'), kills('texts', 4710), kills('rest', 4730)],
-  [npm('two beside each other', 'beside', '.cache/count-beside.json'), npm('every bench, small', 'bench', undefined, ['--small'])],
+  [
+    npm('two beside each other', 'beside', '.cache/count-beside.json'),
+    npm('every bench, small', 'bench', undefined, ['--small']),
+    npm('wandering', 'wander', '.cache/count-wander.json', ['--walks', '3', '--steps', '20']),
+  ],
 ]
 
 /** What has changed since main as others know it, or since the last commit, with what it imports; no kills, no server, no browser. */

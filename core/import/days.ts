@@ -20,7 +20,9 @@ export function readDay(text: string, order: DayOrder): string | null {
   const figures = FIGURES.exec(trimmed)
   if (!figures) return null
   const [a, b, c] = [Number(figures[1]), Number(figures[2]), Number(figures[3])]
-  const [year, month, day] = figures[1]!.length === 4 ? [a, b, c] : order === 'day-first' ? [fullYear(c), b, a] : [fullYear(c), a, b]
+  // with dots between them the day is always first (common practice)
+  const dayFirst = order === 'day-first' || /^\d+\./.test(trimmed)
+  const [year, month, day] = figures[1]!.length === 4 ? [a, b, c] : dayFirst ? [fullYear(c), b, a] : [fullYear(c), a, b]
   const iso = `${String(year).padStart(4, '0')}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`
   return isDay(iso) ? iso : null
 }

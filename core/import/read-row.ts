@@ -1,5 +1,5 @@
 import { readFieldValue } from '../fields/value'
-import { readPhone, type PhoneKind, type UnusableReason } from '../phone/read'
+import { readPhone, type PhoneKind, type PhoneReading, type UnusableReason } from '../phone/read'
 import { readCountry } from './countries'
 import { readDay, type DayOrder } from './days'
 import type { ImportTarget, Matching } from './targets'
@@ -89,7 +89,8 @@ interface Where { column: number, country: string, rules: ReadingRules }
 function put(row: ImportedRow, target: ImportTarget, text: string, { column, country, rules }: Where): string | null {
   switch (target.kind) {
     case 'number-of-phone':
-      if (row.phones.length < MOST_PHONES) row.phones.push(phoneOf(text.slice(0, LONGEST_TYPED), rules.headings[column] ?? '', country))
+      for (const typed of numbersIn(text).slice(0, MOST_PHONES - row.phones.length))
+        row.phones.push(phoneOf(typed.slice(0, LONGEST_TYPED), rules.headings[column] ?? '', country))
       return null
     case 'tags':
       row.tags = [...new Set([...row.tags, ...text.split(/[,;]/).map(tag => tag.trim().slice(0, 40)).filter(Boolean)])].slice(0, MOST_TAGS)
@@ -142,8 +143,26 @@ function countryOf(cells: string[], { matching, country }: ReadingRules): string
   return (column >= 0 && readCountry(cells[column] ?? '')) || country
 }
 
+/** Shorter than any number that stands by itself; "0761/555123" has a stroke behind its area code. */
+const FEWEST_DIGITS = 7
+
+/** The numbers of one cell: several with a stroke, a comma, a semicolon or a line break between them are several. */
+function numbersIn(text: string): string[] {
+  const parts = text.split(/[\r\n/,;|]+/).map(part => part.trim()).filter(Boolean)
+  return parts.every(part => part.replace(/\D/g, '').length >= FEWEST_DIGITS) ? parts : [text]
+}
+
+/** A number as it is, or with what spreadsheets do to one undone: 447700900810.0, '0117…, 0044… and 011… wherever it was written. */
+function readCell(typed: string, country: string): PhoneReading {
+  const plain = typed.replace(/^['’]/, '').replace(/^(\+?\d{7,})\.0+$/, '$1')
+  const reading = readPhone(plain, country)
+  if (reading.ok || plain.startsWith('+')) return reading
+  const abroad = readPhone(`+${plain.replace(/^(?:00|011)/, '')}`)
+  return abroad.ok ? abroad : reading
+}
+
 function phoneOf(typed: string, heading: string, country: string): ImportedPhone {
-  const reading = readPhone(typed, country)
+  const reading = readCell(typed, country)
   const label = labelOf(heading)
   return reading.ok
     ? {

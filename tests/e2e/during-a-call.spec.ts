@@ -14,6 +14,7 @@ async function talk(page: Page, firstName: string, manner = 'picks-up'): Promise
   await page.goto(`/record/${id}`)
   await expect(page.getByRole('button', { name: /^Call / })).toBeVisible()
   await page.keyboard.press('d')
+  await expect(panel(page, `${firstName} Testaway`)).toBeVisible()
   await expect(shelf(page).getByRole('button', { name: 'Hold' })).toBeVisible()
   return { id, number }
 }
@@ -79,8 +80,8 @@ test('a message is spoken once, left on a mailbox by key, and the next is called
     .getByLabel('Choose a file')
     .setInputFiles({ name: 'speech.wav', mimeType: 'audio/wav', buffer: madeUpSound('speech', 125_000, 1) })
   await expect(page.getByText('Two minutes at most')).toBeVisible()
-  await page.getByLabel('Choose a file').setInputFiles({ name: 'word.wav', mimeType: 'audio/wav', buffer: madeUpSound('word', 60_000, 1) })
-  await expect(page.getByRole('button', { name: 'Hear what you have spoken' })).toContainText('1:00')
+  await page.getByLabel('Choose a file').setInputFiles({ name: 'word.wav', mimeType: 'audio/wav', buffer: madeUpSound('word', 118_000, 1) })
+  await expect(page.getByRole('button', { name: 'Hear what you have spoken' })).toContainText('1:58')
   await axe(page)
   await page.getByRole('button', { name: 'Keep the message' }).click()
   await expect(page.getByText('Hello, Ada of Pannier and Post.')).toBeVisible()

@@ -7,7 +7,7 @@ test('letters in the search for an emoji call nobody, and a sequence ends in wha
   const calls: string[] = []
   page.on('request', request => request.method() === 'POST' && request.url().endsWith('/api/calls') && calls.push(request.url()))
   await page.goto(`/record/${id}`)
-  await expect(page.getByRole('heading', { name: 'Keys' })).toBeVisible()
+  await expect(page.locator('textarea#text')).toBeVisible()
   await page.keyboard.press('Control+.')
   const search = page.getByRole('combobox', { name: /search/i }).or(page.locator('emoji-picker input.search'))
   await search.first().fill('')
@@ -28,7 +28,7 @@ test('a call by key can be taken back for two seconds; whoever is not to be call
   const calls: string[] = []
   page.on('request', request => request.method() === 'POST' && request.url().endsWith('/api/calls') && calls.push(request.url()))
   await page.goto(`/record/${id}`)
-  await expect(page.getByRole('heading', { name: 'Slip' })).toBeVisible()
+  await expect(page.locator('textarea#text')).toBeVisible()
   await page.keyboard.press('d')
   await expect(page.getByRole('status').filter({ hasText: 'Calling Slip' })).toBeVisible()
   await page.keyboard.press('Escape')

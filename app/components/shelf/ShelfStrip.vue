@@ -63,7 +63,7 @@ function toggle(id: string): void {
       v-if="rounds.mine"
       :round="rounds.mine"
     />
-    <LazyDialSoon
+    <DialSoon
       v-if="calls.soon"
       :name="calls.soon.asked.name"
     />

@@ -78,6 +78,19 @@ describe('a row of a file', () => {
     })
   })
 
+  it.each([
+    ['808 555 0142 / 808 555 0143', ['+18085550142', '+18085550143']],
+    ['808 555 0142, 808 555 0143; +44 7700 900810', ['+18085550142', '+18085550143', '+447700900810']],
+    ['808 555 0142\n808 555 0143', ['+18085550142', '+18085550143']],
+    ['447700900810.0', ['+447700900810']],
+    ['\'+447700900810', ['+447700900810']],
+    ['00447700900810', ['+447700900810']],
+    ['011447700900810', ['+447700900810']],
+    ['808/555 0142', ['+18085550142']],
+  ])('reads all numbers of a cell that a spreadsheet has written as %j', (cell, e164s) => {
+    expect(row({ 'first-name': 'Iris', 'phone': cell }).phones.map(({ e164 }) => e164)).toEqual(e164s)
+  })
+
   it('is refused with every reason, each at its heading', () => {
     expect(read({ 'first-name': 'A', 'mail': 'nowhere', 'stage': 'Hired', 'own.trial_day': 'soon', 'country': 'Atlantis' })).toEqual({
       ok: false,
@@ -99,6 +112,7 @@ describe('days', () => {
   it.each([
     ['2026-12-03', 'day-first', '2026-12-03'],
     ['3.12.2026', 'day-first', '2026-12-03'],
+    ['3.12.2026', 'month-first', '2026-12-03'],
     ['12/3/26', 'month-first', '2026-12-03'],
     ['03-12-1999', 'day-first', '1999-12-03'],
     ['2026/12/3', 'month-first', '2026-12-03'],

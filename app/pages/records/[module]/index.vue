@@ -118,6 +118,7 @@ useKeys([
         <NuxtLink
           v-if="takesFiles"
           :to="`/records/${facts.slug}/import`"
+          :prefetch="false"
           class="calm"
         >
           Bring in
