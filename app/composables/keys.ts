@@ -73,7 +73,7 @@ export function useKeys(bindings: KeyBinding[]): void {
 
 function beforeThePage(event: KeyboardEvent): void {
   if (isNoPress(event)) return
-  if (begun && begun.until > Date.now()) return goOn(event)
+  if (begun && begun.until > Date.now() && !isMeantForElse(event)) return goOn(event)
   begun = null
   const binding = meant(event, true)
   if (binding) act(binding, event)
@@ -89,6 +89,10 @@ function afterThePage(event: KeyboardEvent): void {
 }
 
 const isNoPress = (event: KeyboardEvent) => event.isComposing || event.repeat || MODIFIERS.has(event.key)
+
+/** Whoever types, or holds another key, has left the sequence. */
+const isMeantForElse = (event: KeyboardEvent) =>
+  event.ctrlKey || event.altKey || event.metaKey || event.key.length > 1 || takesLetters(event)
 
 /** A key within a sequence means nothing else, whether the sequence goes on with it or ends. */
 function goOn(event: KeyboardEvent): void {

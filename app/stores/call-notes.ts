@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { useDebounceFn, useIntervalFn, useStorage } from '@vueuse/core'
 import { api } from '~/composables/api'
+import { oneAtATime } from '~/composables/one-at-a-time'
 import { problemIn } from '~/composables/trying'
 import { useMe } from './me'
 
@@ -26,10 +27,8 @@ export const useCallNotes = defineStore('call-notes', () => {
     void saveSoon()
   }
 
-  const saveSoon = useDebounceFn(save, SOON_MS, { maxWait: AT_LATEST_MS })
-  useIntervalFn(() => Object.keys(unsaved.value).length > 0 && void save(), AGAIN_MS)
-
-  async function save(): Promise<void> {
+  // one after the other: what was written first must not come last
+  const save = oneAtATime(async () => {
     for (const [callId, words] of Object.entries(unsaved.value)) {
       try {
         await api(`/api/calls/${callId}/notes`, { method: 'PUT', body: { notes: words } })
@@ -38,14 +37,17 @@ export const useCallNotes = defineStore('call-notes', () => {
       }
       catch (error) {
         const refused = problemIn(error)
-        problems.value = { ...problems.value, [callId]: `${refused.message} What you note stays in this browser meanwhile.` }
-        // a call that is nobody's of mine takes no notes of mine: asking again and again would not help
-        if (refused.details.status === 404) unsaved.value = without(unsaved.value, callId)
+        // a call that is none of mine takes no notes of mine: asking again and again would not help
+        const isFinal = refused.details.status === 404
+        problems.value = { ...problems.value, [callId]: isFinal ? refused.message : `${refused.message} What you note stays in this browser meanwhile.` }
+        if (isFinal) unsaved.value = without(unsaved.value, callId)
       }
     }
-  }
+  })
+  const saveSoon = useDebounceFn(save, SOON_MS, { maxWait: AT_LATEST_MS })
+  useIntervalFn(() => Object.keys(unsaved.value).length > 0 && void save(), AGAIN_MS)
 
   const without = <T>(map: Record<string, T>, key: string) => Object.fromEntries(Object.entries(map).filter(([other]) => other !== key))
 
-  return { of, write, problems, unsaved }
+  return { of, write, problems }
 })

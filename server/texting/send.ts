@@ -29,7 +29,8 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date, origi
   if (situation.earlier) return firstResult(asker, form.id, situation.earlier)
   const { same } = situation
   // the draft of which this was sent before, in a page that has not heard that it was
-  if (same && form.ref && same.ref === form.ref) return { id: same.id, activityId: same.activityId, leavesAt: same.leavesAt }
+  if (same && form.ref && same.ref === form.ref && form.pictureIds.length === 0)
+    return { id: same.id, activityId: same.activityId, leavesAt: same.leavesAt }
   const { line, recipient } = situation
   checkWords(form, situation)
   await checkPictures(asker, form.pictureIds, line.name, situation.price)

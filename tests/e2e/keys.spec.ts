@@ -20,6 +20,14 @@ test('letters in the search for an emoji call nobody, and a sequence ends in wha
   await page.keyboard.press('d')
   await expect(page).toHaveURL(/\/drafts$/)
   expect(calls).toEqual([])
+  // whoever goes on typing has left the sequence
+  await page.goto(`/record/${id}`)
+  const text = page.locator('textarea#text')
+  await expect(text).toBeVisible()
+  await page.keyboard.press('g')
+  await text.focus()
+  await page.keyboard.type('hold')
+  await expect(text).toHaveValue('hold')
 })
 
 test('a call by key can be taken back for two seconds; whoever is not to be called is said', async ({ browser }) => {

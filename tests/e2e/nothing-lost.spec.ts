@@ -124,6 +124,14 @@ test('a form that was changed asks before it is left, by Esc, by Back and by ano
   await page.goBack()
   await question.getByRole('button', { name: 'Leave it' }).click()
   await expect(page.locator('tbody a.open').first()).toBeVisible()
+
+  // what puts itself into a form is nothing that could be lost
+  await page.goto('/records/deals/new')
+  await expect(page.getByRole('combobox', { name: 'Pipeline' })).not.toHaveText('')
+  await page.keyboard.press('g')
+  await page.keyboard.press('l')
+  await expect(page).toHaveURL(/\/records\/leads$/)
+  await expect(question).toHaveCount(0)
 })
 
 test('a call that one declines rings on with a colleague, and a second one holds the first', async ({ browser }) => {

@@ -7,31 +7,11 @@ const emit = defineEmits<{ send: [], keep: [] }>()
 </script>
 
 <template>
-  <div
-    class="notice doubt"
-    role="alert"
+  <SendQuestion
+    :label="question.doubt === 'twice' ? 'Send it once more' : 'Send it all the same'"
+    @send="emit('send')"
+    @keep="emit('keep')"
   >
-    <p>{{ question.detail }}</p>
-    <p class="choices">
-      <Button
-        size="small"
-        severity="secondary"
-        variant="outlined"
-        :label="question.doubt === 'twice' ? 'Send it once more' : 'Send it all the same'"
-        @click="emit('send')"
-      />
-      <button
-        type="button"
-        class="plain-button"
-        @click="emit('keep')"
-      >
-        Keep it as a draft
-      </button>
-    </p>
-  </div>
+    {{ question.detail }}
+  </SendQuestion>
 </template>
-
-<style scoped>
-.doubt { display: grid; gap: var(--space-3); margin-top: var(--space-3); }
-.choices { display: flex; gap: var(--space-6); align-items: center; }
-</style>

@@ -13,36 +13,14 @@ const next = computed(() => question.notBefore && question.zones[0] ? `${clock(q
 </script>
 
 <template>
-  <div
-    class="notice night"
-    role="alert"
+  <SendQuestion
+    :label="later ? 'Let it leave then all the same' : 'Send it now all the same'"
+    @send="emit('send')"
+    @keep="emit('keep')"
   >
-    <p>
-      <strong v-if="there && !later">It is {{ there }}.</strong> {{ question.detail }}
-      <template v-if="next">
-        From {{ next }} it may leave without a question.
-      </template>
-    </p>
-    <p class="choices">
-      <Button
-        size="small"
-        severity="secondary"
-        variant="outlined"
-        :label="later ? 'Let it leave then all the same' : 'Send it now all the same'"
-        @click="emit('send')"
-      />
-      <button
-        type="button"
-        class="plain-button"
-        @click="emit('keep')"
-      >
-        Keep it as a draft
-      </button>
-    </p>
-  </div>
+    <strong v-if="there && !later">It is {{ there }}.</strong> {{ question.detail }}
+    <template v-if="next">
+      From {{ next }} it may leave without a question.
+    </template>
+  </SendQuestion>
 </template>
-
-<style scoped>
-.night { display: grid; gap: var(--space-3); margin-top: var(--space-3); }
-.choices { display: flex; gap: var(--space-6); align-items: center; }
-</style>

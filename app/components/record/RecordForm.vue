@@ -122,10 +122,11 @@ async function make(form: RecordForm): Promise<string> {
   return (await api<{ id: string }>('/api/records', { method: 'POST', body })).id
 }
 
-/** As the form was when it was opened. */
-const begun = JSON.stringify(values)
+/** What somebody has put in; the first pipeline there is puts itself in. */
+const putIn = () => JSON.stringify({ ...values, pipelineId: null })
+const begun = putIn()
 let isSaved = false
-const { mayLeave } = useUnsaved(() => !isSaved && JSON.stringify(values) !== begun)
+const { mayLeave } = useUnsaved(() => !isSaved && putIn() !== begun)
 defineExpose({ mayLeave })
 
 const submit = handleSubmit(async (form) => {

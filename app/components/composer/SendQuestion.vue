@@ -1,0 +1,37 @@
+<script setup lang="ts">
+/** What is asked before a text leaves: sending it all the same, or keeping it as a draft. */
+const { label } = defineProps<{ label: string }>()
+const emit = defineEmits<{ send: [], keep: [] }>()
+</script>
+
+<template>
+  <div
+    class="notice question"
+    role="alert"
+  >
+    <p>
+      <slot />
+    </p>
+    <p class="choices">
+      <Button
+        size="small"
+        severity="secondary"
+        variant="outlined"
+        :label="label"
+        @click="emit('send')"
+      />
+      <button
+        type="button"
+        class="plain-button"
+        @click="emit('keep')"
+      >
+        Keep it as a draft
+      </button>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.question { display: grid; gap: var(--space-3); margin-top: var(--space-3); }
+.choices { display: flex; gap: var(--space-6); align-items: center; }
+</style>
