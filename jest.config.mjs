@@ -3,8 +3,8 @@ export default {
   testEnvironment: 'node',
   globalSetup: '<rootDir>/tests/support/prepare.mjs',
   testTimeout: 30_000,
-  // Jest would leave one processor alone; what a test file waits for is its database's thread
-  maxWorkers: '100%',
+  // half of the time a test file waits for its database's thread
+  maxWorkers: '150%',
   testMatch: ['<rootDir>/tests/{unit,nuxt}/**/*.spec.ts'],
   modulePathIgnorePatterns: ['<rootDir>/\\.'],
   moduleNameMapper: { '^~~/(.*)$': '<rootDir>/$1', '^~/(.*)$': '<rootDir>/app/$1', '^wavefile$': '<rootDir>/tests/support/wavefile.cjs' },

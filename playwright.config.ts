@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test'
+import { chromiumOptions } from './scripts/chromium.mjs'
 
 /** One world for all tests, in their own corners of it: the production build, its demo data, the practice carrier. */
 export default defineConfig({
@@ -9,17 +10,13 @@ export default defineConfig({
   workers: 1,
   forbidOnly: !!process.env.CI,
   // machines differ: nothing here is about time, and what is waited for are events
-  timeout: 120_000,
-  expect: { timeout: 20_000 },
+  timeout: 300_000,
+  expect: { timeout: 40_000 },
   reporter: [['list'], ['./tests/support/count-e2e.ts']],
   use: {
     baseURL: `http://127.0.0.1:${process.env.E2E_PORT ?? 4610}`,
     viewport: { width: 1280, height: 800 },
     contextOptions: { reducedMotion: 'reduce' },
-    launchOptions: {
-      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-      args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run',
-        '--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost'],
-    },
+    launchOptions: chromiumOptions(),
   },
 })

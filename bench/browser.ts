@@ -1,12 +1,9 @@
 import { chromium, type Browser, type Page } from '@playwright/test'
 import { DEMO_PASSWORD } from '../demo/lay'
+import { chromiumOptions } from '../scripts/chromium.mjs'
 import { percentile } from './support'
 
-export const openBrowser = (): Promise<Browser> =>
-  chromium.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1'],
-  })
+export const openBrowser = (): Promise<Browser> => chromium.launch(chromiumOptions())
 
 export async function signIn(browser: Browser, address: string, who: string): Promise<Page> {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()

@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
-import { layDemo } from '../demo/lay'
+import { copyDemo } from '../scripts/laid-demo.mjs'
 import { startApplication, startPractice, stop } from '../scripts/world.mjs'
 import { startDatabase } from '../server/db/start'
 import { openBrowser, sayTimes, signIn } from './browser'
@@ -17,7 +17,7 @@ import { fillTexts } from './texts'
 const PEOPLE = Number(process.env.BENCH_PEOPLE ?? size(100_000, 300))
 const TEXTS = Number(process.env.BENCH_ENTRIES ?? size(1_000_000, 2_000))
 const AIM_MS = 100
-const WORDS = ['iris', 'holm', 'marlow', '0142', 'zadie', 'bench77', '99900', 'quill', 'trikes', 'okafor']
+const WORDS = ['iris', 'holm', 'marlow', '0142', 'zadie', 'bench77', '99900', 'quill', 'trikes', 'okafor'].slice(0, size(10, 3))
 const port = 4860
 const address = `http://127.0.0.1:${port}`
 
@@ -57,7 +57,7 @@ async function lastKeyToPaint(page: Page, words: string): Promise<number> {
 }
 
 const folder = mkdtempSync(join(tmpdir(), 'plauder-bench-'))
-await layDemo(folder)
+await copyDemo(folder)
 const database = await startDatabase(folder)
 const people = await fillPeople(database, PEOPLE)
 await fillTexts(database, people, TEXTS, Math.max(1, Math.round(TEXTS / PEOPLE)))

@@ -4,8 +4,8 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
-import { layDemo } from '../demo/lay'
 import { FIRST_NAMES, LAST_NAMES } from '../demo/names'
+import { copyDemo } from '../scripts/laid-demo.mjs'
 import { once, tx } from '../server/db/door'
 import { insertAll } from '../server/db/insert-all'
 import { activityOnRecord, importSeen, phone, record } from '../server/db/schema'
@@ -38,7 +38,7 @@ const row = (n: number) => [
 
 const folder = mkdtempSync(join(tmpdir(), 'plauder-bench-'))
 try {
-  await layDemo(folder)
+  await copyDemo(folder)
   const served = await serve(folder, port)
   const me = await served.get('/api/me') as { id: string }
   const {

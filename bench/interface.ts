@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import type { Page } from '@playwright/test'
-import { layDemo } from '../demo/lay'
+import { copyDemo } from '../scripts/laid-demo.mjs'
 import { startApplication, startPractice, stop } from '../scripts/world.mjs'
 import { openBrowser, sayTimes, signIn } from './browser'
 import { exitCode, figure, size } from './support'
@@ -68,7 +68,7 @@ const watchNotices = (page: Page) => page.addInitScript(() => {
 })
 
 const folder = mkdtempSync(join(tmpdir(), 'plauder-bench-'))
-await layDemo(folder)
+await copyDemo(folder)
 process.env.PLAUDER_QUIET = '1'
 const practice = startPractice({ folder, port, practicePort: port + 1 })
 const application = startApplication({ folder, port, practicePort: port + 1, env: { PLAUDER_LOG: 'silent' } })

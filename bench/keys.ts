@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { layDemo } from '../demo/lay'
+import { copyDemo } from '../scripts/laid-demo.mjs'
 import { startApplication, startPractice, stop } from '../scripts/world.mjs'
 import { startDatabase } from '../server/db/start'
 import { openBrowser, sayTimes, signIn, typeAndWatch, watchKeys } from './browser'
@@ -18,7 +18,7 @@ const port = 4890
 const address = `http://127.0.0.1:${port}`
 
 const folder = mkdtempSync(join(tmpdir(), 'plauder-bench-'))
-await layDemo(folder)
+await copyDemo(folder)
 const database = await startDatabase(folder)
 await database.pool.query(
   `

@@ -4,7 +4,8 @@ import { join } from 'node:path'
 import { sql, type SQL } from 'drizzle-orm'
 import { PgDialect } from 'drizzle-orm/pg-core'
 import { v7 as uuid } from 'uuid'
-import { DEMO_PASSWORD, layDemo } from '../demo/lay'
+import { DEMO_PASSWORD } from '../demo/lay'
+import { copyDemo } from '../scripts/laid-demo.mjs'
 import { record } from '../server/db/schema'
 import { startDatabase, type OpenDatabase } from '../server/db/start'
 import { openSignIn, whoSignedIn, type SignedIn } from '../server/identity/sign-in'
@@ -73,7 +74,7 @@ async function bareTimes(database: OpenDatabase, ada: SignedIn): Promise<Bare> {
 
 const folder = mkdtempSync(join(tmpdir(), 'plauder-bench-'))
 try {
-  await layDemo(folder)
+  await copyDemo(folder)
   const database = await startDatabase(folder)
   await fillPeople(database, PEOPLE)
   const ada = (await whoSignedIn(

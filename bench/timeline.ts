@@ -3,8 +3,9 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { sql } from 'drizzle-orm'
 import { PgDialect } from 'drizzle-orm/pg-core'
-import { layDemo, DEMO_PASSWORD } from '../demo/lay'
+import { DEMO_PASSWORD } from '../demo/lay'
 import { idAt } from '../demo/rows'
+import { copyDemo } from '../scripts/laid-demo.mjs'
 import { startDatabase, type OpenDatabase } from '../server/db/start'
 import { whoSignedIn, openSignIn } from '../server/identity/sign-in'
 import { PAGE, timelineQuery } from '../server/timeline/read'
@@ -24,7 +25,7 @@ const port = 4810
 async function measure(entries: number): Promise<{ bare: number, http: number }> {
   const folder = mkdtempSync(join(tmpdir(), 'plauder-bench-'))
   try {
-    await layDemo(folder)
+    await copyDemo(folder)
     const database = await startDatabase(folder)
     const records = await fill(database, entries)
     const ada = await whoSignedIn(

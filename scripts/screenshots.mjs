@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { chromium } from '@playwright/test'
+import { chromiumOptions } from './chromium.mjs'
 import { buildIfNeeded } from './prepare.mjs'
 import { startApplication, startPractice, stop } from './world.mjs'
 
@@ -18,7 +19,7 @@ await layDemo(folder)
 const practice = startPractice({ folder, port, practicePort: port + 1 })
 const application = startApplication({ folder, port, practicePort: port + 1 })
 await Promise.all([practice.open, application.healthy])
-const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1'] })
+const browser = await chromium.launch(chromiumOptions())
 
 async function signIn(who, options = {}) {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce', ...options })).newPage()

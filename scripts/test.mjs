@@ -2,10 +2,11 @@
 import { execFileSync, spawn, spawnSync } from 'node:child_process'
 import { once } from 'node:events'
 import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { HEADLESS } from './chromium.mjs'
 import { installIfNeeded } from './prepare.mjs'
 
 /** Debian's own packages that the tests drive: a browser, a database server, and Perl's Encode as an outside source. */
-const NEEDED = [['chromium', '/usr/bin/chromium'], ['postgresql', '/usr/lib/postgresql'], ['perl', '/usr/bin/perl']]
+const NEEDED = [['chromium-headless-shell', HEADLESS], ['postgresql', '/usr/lib/postgresql'], ['perl', '/usr/bin/perl']]
 
 function installFromDebian() {
   const missing = NEEDED.filter(([, file]) => !existsSync(file)).map(([name]) => name)

@@ -6,6 +6,7 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
+import { copyDemo } from '../../scripts/laid-demo.mjs'
 import { startPostgres } from '../../scripts/postgres.mjs'
 import { startApplication, startPractice, stop } from '../../scripts/world.mjs'
 
@@ -19,8 +20,8 @@ const server = await startPostgres({ durable: false })
 process.env.DATABASE_URL = server.url('postgres')
 process.env.PLAUDER_BUILD = resolve('.output/parts')
 process.env.PLAUDER_QUIET = '1'
-const { layDemo, DEMO_PASSWORD } = await import(pathToFileURL(resolve('.output/parts/demo.mjs')).href)
-await layDemo(folder)
+const { DEMO_PASSWORD } = await import(pathToFileURL(resolve('.output/parts/demo.mjs')).href)
+await copyDemo(folder)
 
 const practice = startPractice({ folder, port, practicePort: port + 1, env: { PRACTICE_PER_SECOND: '100', PRACTICE_PACE: '{"sent":20,"delivered":60}', PRACTICE_CALL_PACE: '{"ringing":0}' } })
 // both bring the tables up to date and begin at the same moment

@@ -57,7 +57,7 @@ test('a new firm begins with the key that the start has printed, and sends its f
     await expect(page.getByRole('heading', { name: 'Wren Adeyemi' })).toBeVisible()
     await page.getByLabel('Text to Wren').fill('Hi Wren, Ottilie here.')
     await page.keyboard.press('Control+Enter')
-    await expect(slipWith(page, 'Hi Wren, Ottilie here.').getByText(/^Delivered/)).toBeVisible({ timeout: 30_000 })
+    await expect(slipWith(page, 'Hi Wren, Ottilie here.').getByText(/^Delivered/)).toBeVisible()
     await page.goto(`${address}/begin#any`)
     await expect(page).toHaveURL(`${address}/`)
   }

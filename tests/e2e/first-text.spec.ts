@@ -55,7 +55,7 @@ test('a first text by keyboard alone, its answer, and a colleague who sees it al
   })
 
   const words = 'Hi Lehua, Ada from Pannier & Post.'
-  for (const screen of [page, mika]) await expect(slipWith(screen, words).getByText(/^Delivered/)).toBeVisible({ timeout: 15_000 })
+  for (const screen of [page, mika]) await expect(slipWith(screen, words).getByText(/^Delivered/)).toBeVisible()
   await expect(slipWith(mika, words)).toContainText('Template Trial week, first word (v3). 1 part. 0.8 ¢')
 
   await test.step('the other person answers', async () => {
@@ -79,6 +79,6 @@ test('a first text by keyboard alone, its answer, and a colleague who sees it al
     await expect(mika).toHaveURL(/templates/)
     await expect(mika.getByRole('button', { name: /Lehua Makoa waits/ })).toHaveCount(0)
   })
-  await expect(slipWith(page, 'Then Ada calls tomorrow').getByText(/^Delivered/)).toBeVisible({ timeout: 15_000 })
+  await expect(slipWith(page, 'Then Ada calls tomorrow').getByText(/^Delivered/)).toBeVisible()
   await expect(page.getByText('Answer Lehua')).toHaveCount(0)
 })

@@ -36,7 +36,7 @@ test('a deal is made from a person, with the person on it, and texted from', asy
 
   await page.getByLabel('Text to Dealia').fill('The trikes are ready for you.')
   await page.getByRole('button', { name: 'Send to Dealia now' }).click()
-  await expect(slipWith(page, 'The trikes are ready for you.')).toContainText('Delivered', { timeout: 20_000 })
+  await expect(slipWith(page, 'The trikes are ready for you.')).toContainText('Delivered')
   expect((await textsOnHandset(page.request, number)).map(({ text }) => text)).toEqual(['The trikes are ready for you.'])
   await page.getByRole('button', { name: 'Trial week' }).click()
   await expect(page.getByText('moved the stage from First word to Trial week')).toBeVisible()
@@ -124,7 +124,7 @@ test('from a pipeline one peeks and texts by keyboard', async ({ browser }) => {
   await expect(page.getByLabel('Text to Peeka')).toBeFocused()
   await page.keyboard.type('From the pipeline.')
   await page.keyboard.press('Control+Enter')
-  await expect.poll(async () => (await textsOnHandset(page.request, number)).length, { timeout: 20_000 }).toBe(1)
+  await expect.poll(async () => (await textsOnHandset(page.request, number)).length).toBe(1)
   await page.keyboard.press('Escape')
 })
 

@@ -64,7 +64,7 @@ test('what may be a wish to be left alone is asked about, and so are the same wo
   await expect(asked).toBeVisible()
   await asked.getByRole('button', { name: 'Send it all the same' }).click()
   await expect(page.getByText(/^Leaves in/)).toBeVisible()
-  await expect(page.getByText(/^Leaves in/)).toHaveCount(0, { timeout: 15_000 })
+  await expect(page.getByText(/^Leaves in/)).toHaveCount(0)
   await composer(page).fill('Sorry about that.')
   await page.keyboard.press('Control+Enter')
   await asked.getByRole('button', { name: 'Send it all the same' }).click()
@@ -95,7 +95,7 @@ test('notes of a call that the server has not taken survive a reload', async ({ 
   await expect.poll(async () => {
     const { calls } = await (await page.request.get('/api/calls')).json() as { calls: { notes: string }[] }
     return calls[0]?.notes
-  }, { timeout: 15_000 }).toMatch(/side door$/)
+  }).toMatch(/side door$/)
   await page.keyboard.press('Alt+e')
 })
 

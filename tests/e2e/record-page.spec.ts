@@ -70,7 +70,7 @@ test('their night is asked about first, with the time there', async ({ browser }
   await expect(page.getByLabel('Text to Sleepy')).toHaveValue('Are you awake?')
   await page.getByRole('button', { name: 'Send to Sleepy now' }).click()
   await page.getByRole('button', { name: 'Send it now all the same' }).click()
-  await expect(slipWith(page, 'Are you awake?').getByText(/^Delivered/)).toBeVisible({ timeout: 15_000 })
+  await expect(slipWith(page, 'Are you awake?').getByText(/^Delivered/)).toBeVisible()
 })
 
 test('STOP closes every way out and says so; START opens them again', async ({ browser }) => {
@@ -109,9 +109,7 @@ test('a phone that is off ends in "not delivered", with a reason and what to do'
   await page.getByLabel('Text to Offline').fill('Are you there?')
   await page.getByRole('button', { name: 'Send to Offline now' }).click()
   const slip = slipWith(page, 'Are you there?')
-  await expect(slip).toContainText(/Not delivered .*The telephone was off or out of reach for too long\. Try again later, or call\./, {
-    timeout: 15_000,
-  })
+  await expect(slip).toContainText(/Not delivered .*The telephone was off or out of reach for too long\. Try again later, or call\./)
   await slip.getByRole('button', { name: 'Write it again' }).click()
   await expect(page.getByLabel('Text to Offline')).toHaveValue('Are you there?')
 })

@@ -2,10 +2,10 @@ import { equal } from 'node:assert/strict'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
-import { pathToFileURL } from 'node:url'
 import { NATIONAL_LANGUAGES, NATIONAL_TABLES } from '../../core/text/national'
 import { measureText } from '../../core/text/measure'
 import type { SentText } from '../../practice/carrier/world'
+import { copyDemo } from '../../scripts/laid-demo.mjs'
 import { startApplication, startPractice, stop } from '../../scripts/world.mjs'
 
 /** Lays the demo data into a folder of its own and starts everything; ends it all afterwards. */
@@ -15,10 +15,7 @@ export default async function world() {
   process.env.PLAUDER_BUILD = resolve('.output/parts')
   process.env.PLAUDER_QUIET = '1'
   process.env.E2E_FOLDER = folder
-  const { layDemo } = (await import(pathToFileURL(resolve('.output/parts/demo.mjs')).href)) as {
-    layDemo: (folder: string) => Promise<boolean>
-  }
-  await layDemo(folder)
+  await copyDemo(folder)
   const practice = startPractice({
     folder,
     port,

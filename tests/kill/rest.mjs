@@ -52,7 +52,7 @@ export async function everythingElseIsKilled({ port, seed, kills }) {
           await pause(FROZEN_MS)
           kept.carrier.child.kill('SIGCONT')
         }
-        else kept[random() < 0.45 ? 'carrier' : 'application'].child.kill('SIGKILL')
+        else await world.kill(random() < 0.45 ? 'carrier' : 'application')
       }
     })()
 

@@ -25,7 +25,6 @@ export async function textsAreKilled({ port, seed, kills }) {
   const random = randomFrom(seed)
   const world = await killedWorld({ port, seed, points: POINTS, practice: { PRACTICE_PER_SECOND: '20', PRACTICE_PACE: '{"sent":20,"delivered":60}', PRACTICE_FAULTS: JSON.stringify(FAULTS) } })
   const { folder, markers, deaths, textsTo } = world
-  const kept = Object.values(world.kept)
   const { ask, insist } = await world.signIn('ada')
 
   /** A file is sent and begun; gives its id. */
@@ -102,7 +101,7 @@ export async function textsAreKilled({ port, seed, kills }) {
       // one that strikes a process at the very moment when it falls by itself does not count
       for (let i = 0; i < kills || deaths() < kills + PLACES; i++) {
         await pause(400 + random() * 1_600)
-        kept[random() < 0.4 ? 0 : 1].child.kill('SIGKILL')
+        await world.kill(random() < 0.4 ? 'carrier' : 'application')
       }
     })()
     const queue = [...texts]

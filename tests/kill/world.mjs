@@ -4,17 +4,21 @@ import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
+import { copyDemo } from '../../scripts/laid-demo.mjs'
 import { startApplication, startPractice, stop } from '../../scripts/world.mjs'
 
 process.env.PLAUDER_BUILD = resolve('.output/parts')
 process.env.PLAUDER_QUIET = '1'
-const { layDemo, DEMO_PASSWORD } = await import(pathToFileURL(resolve('.output/parts/demo.mjs')).href)
+const { DEMO_PASSWORD } = await import(pathToFileURL(resolve('.output/parts/demo.mjs')).href)
 
 export const pause = ms => new Promise(done => setTimeout(done, ms))
 export const sorted = list => [...list].sort()
 
 /** Longer than anything takes that is killed again and again; who insists longer would wait for ever. */
-const INSISTS_MS = 120_000
+const INSISTS_MS = 240_000
+
+/** How long one that is to be killed may take to serve before: a machine that is slow would else never come to anything. */
+const SERVES_WITHIN_S = 90
 
 /** A number for each seed, from 0 to 1 again and again. */
 export function randomFrom(seed) {
@@ -86,7 +90,7 @@ export async function killedWorld({ port, seed, points, practice = {} }) {
   process.once('exit', () => {
     for (const { child } of Object.values(kept)) child.kill('SIGKILL')
   })
-  await layDemo(folder)
+  await copyDemo(folder)
   const kept = {
     carrier: keepRunning('carrier', point => startPractice({ folder, port, practicePort: port + 1, env: { ...clocked, PRACTICE_SEED: String(seed), PRACTICE_CRASH_AT: point, ...practice } })),
     application: keepRunning('application', point => startApplication({ folder, port, practicePort: port + 1, env: { ...clocked, PLAUDER_CATCH_UP_MS: '1000', PLAUDER_CRASH_AT: point, PLAUDER_LOG: process.env.KILL_LOG ?? 'silent' } })),
@@ -140,12 +144,22 @@ export async function killedWorld({ port, seed, points, practice = {} }) {
   }
 
   const all = Object.values(kept)
+  const serves = {
+    application: async () => (await fetch(`${address}/api/ready`, { signal: AbortSignal.timeout(5_000) })).ok,
+    carrier: async () => (await fetch(`http://127.0.0.1:${port + 1}/handsets/api/phones`, { signal: AbortSignal.timeout(5_000) })).ok,
+  }
+  let killed = 0
   return {
     folder,
     address,
     kept,
     markers,
     signIn,
+    /** Kills one when it serves, and every fifth time while it still starts. */
+    async kill(name) {
+      if (++killed % 5 > 0) await until(`the ${name} serves`, serves[name], SERVES_WITHIN_S)
+      kept[name].child.kill('SIGKILL')
+    },
     handset,
     textsTo: number => handset(`/texts?phone=${encodeURIComponent(number)}`),
     deaths: () => all.reduce((sum, one) => sum + one.deaths, 0),

@@ -8,6 +8,8 @@ import { join, resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import fc from 'fast-check'
 import { chromium } from '@playwright/test'
+import { chromiumOptions } from '../../scripts/chromium.mjs'
+import { copyDemo } from '../../scripts/laid-demo.mjs'
 import { startApplication, startPractice, stop } from '../../scripts/world.mjs'
 import { ACTS, PLACES, STEP } from './steps.mjs'
 import { watchOver } from './watch.mjs'
@@ -23,15 +25,15 @@ console.log(`seed ${seed}, ${walks} walks of up to ${steps} steps`)
 
 process.env.PLAUDER_BUILD = resolve('.output/parts')
 process.env.PLAUDER_QUIET = '1'
-const { layDemo, DEMO_PASSWORD } = await import(pathToFileURL(resolve('.output/parts/demo.mjs')).href)
+const { DEMO_PASSWORD } = await import(pathToFileURL(resolve('.output/parts/demo.mjs')).href)
 const folder = mkdtempSync(join(tmpdir(), 'plauder-wander-'))
-await layDemo(folder)
+await copyDemo(folder)
 const practice = startPractice({ folder, port, practicePort: port + 1 })
 const application = startApplication({ folder, port, practicePort: port + 1, env: { PLAUDER_LOG: 'error' } })
 const children = [practice.child, application.child]
 process.once('exit', () => children.forEach(child => child.kill('SIGKILL')))
 await Promise.all([practice.open, application.healthy])
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] })
+const browser = await chromium.launch(chromiumOptions())
 
 /** What all walks did, so that one sees whether they came to anything. */
 const did = { steps: 0, texts: 0, calls: 0, places: new Set() }

@@ -1,0 +1,2 @@
+export const HEADLESS: string
+export function chromiumOptions(): { executablePath: string, args: string[] }

@@ -1,0 +1,1 @@
+export function copyDemo(folder: string): Promise<void>
