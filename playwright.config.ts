@@ -15,6 +15,7 @@ export default defineConfig({
   reporter: [['list'], ['./tests/support/count-e2e.ts']],
   use: {
     baseURL: `http://127.0.0.1:${process.env.E2E_PORT ?? 4610}`,
+    actionTimeout: 60_000,
     viewport: { width: 1280, height: 800 },
     contextOptions: { reducedMotion: 'reduce' },
     launchOptions: chromiumOptions(),

@@ -26,8 +26,8 @@ export type ImportState = typeof IMPORT_STATES[number]
 
 /** What became of one row, short, for there are many; with the company that was made for it. */
 export type Outcome
-  = | { kind: 'new', id: string, company?: string }
-    | { kind: 'joined', id: string, by: DuplicateBy, added: Added | null, company?: string }
+  = | { kind: 'new', id: string, company?: string, partly?: true }
+    | { kind: 'joined', id: string, by: DuplicateBy, added: Added | null, company?: string, partly?: true }
     | { kind: 'left-out', id: string, by: DuplicateBy }
     | { kind: 'there-already' }
     | { kind: 'refused', reasons: string[] }
@@ -53,6 +53,8 @@ export interface ImportProgress {
   leftOut: number
   thereAlready: number
   refused: number
+  /** Of those that were taken: rows of which a cell could not be read, and went into a note. */
+  partly: number
   keptBack: number
   madeAt: number
 }
@@ -66,6 +68,8 @@ export interface LookUp {
   made: number[]
   /** Names of companies that there are, as they were asked. */
   companies: string[]
+  /** By what a row calls its owner: why they cannot be. */
+  notOwners: Record<string, string>
 }
 
 const target = (key: string, label: string, kind: ImportTarget['kind'] = 'text', options?: string[]): ImportTarget => ({

@@ -7,7 +7,7 @@ import type { DuplicateRules } from '~~/core/import/fate'
 import type { ImportProgress, ImportRules } from '~~/shared/import'
 import { isPersonModule, type Module } from '~~/shared/modules'
 import type { ProblemDetails } from '~~/shared/problems'
-import type { FateKind, Foreseen, ForeseenRow, ImportFile, OpenedFile } from '~/workers/import-file'
+import type { Foreseen, ForeseenRow, ImportFile, OpenedFile, RowChoice } from '~/workers/import-file'
 import { useMe } from '~/stores/me'
 import { api, ApiProblem, OFFLINE } from './api'
 
@@ -25,7 +25,7 @@ export function useImport(module: Module) {
   const targets = shallowRef<ImportTarget[]>([])
   const matching = shallowRef<Matching>([])
   const country = ref(HOME)
-  const dayOrder = ref<DayOrder>('month-first')
+  const chosenOrders = ref<Record<number, DayOrder>>({})
   const duplicates = ref<DuplicateRules>({ number: 'join', mail: 'join', name: 'keep-both' })
   const ownerId = ref(me.me!.id)
   const foreseen = shallowRef<Foreseen | null>(null)
@@ -59,15 +59,17 @@ export function useImport(module: Module) {
     }
   }
 
-  async function open(chosen: File): Promise<void> {
+  /** @param headed whether its first row is headings, where somebody said so */
+  async function open(chosen: File, headed?: boolean): Promise<void> {
     file.value = chosen
+    chosenOrders.value = {}
     foreseen.value = null
     progress.value = null
     importId = uuid()
     const known = await trying(() =>
       api<{ targets: ImportTarget[], remembered: Record<string, string | null> }>('/api/imports/targets', { query: { module } }),
     )
-    const read = known && await trying(() => reader().open(chosen))
+    const read = known && await trying(() => reader().open(chosen, headed))
     if (!known || !read) return
     if (read.total === 0) {
       problem.value = `There is no row in ${chosen.name}. It needs a line of headings, and a line for each record below.`
@@ -75,29 +77,27 @@ export function useImport(module: Module) {
     }
     targets.value = known.targets
     matching.value = guessMatching(read.headings, read.samples, known.targets, known.remembered, country.value)
-    dayOrder.value = read.dayOrders.find(order => order !== null) ?? 'month-first'
     opened.value = read
   }
 
   const rules = computed<ImportRules>(() => ({
     matching: matching.value,
     country: country.value,
-    dayOrders: (opened.value?.dayOrders ?? []).map(order => order ?? dayOrder.value),
+    dayOrders: (opened.value?.dayOrders ?? []).map((order, i) => order ?? chosenOrders.value[i] ?? null),
     duplicates: duplicates.value,
     ownerId: ownerId.value,
   }))
-  /** Whether a column of days does not tell by itself in which order its figures are. */
-  const asksForDayOrder = computed(() =>
-    matching.value.some(
-      (key, i) =>
-        targets.value.find(target => target.key === key)?.kind === 'date'
-        && opened.value?.dayOrders[i] === null
-        && opened.value.samples.some(row => /^\d{1,2}[./-]/.test(row[i] ?? '')),
-    ),
-  )
+  /** Columns of days that do not tell by themselves in which order their figures are, with a cell that reads two ways. */
+  const twoWays = computed(() => matching.value.flatMap((key, column) => {
+    const cell = opened.value?.twoWays[column]
+    return cell && targets.value.find(target => target.key === key)?.kind === 'date'
+      ? [{ column, heading: opened.value!.headings[column]!, cell }]
+      : []
+  }))
+  const undecided = computed(() => twoWays.value.filter(({ column }) => !chosenOrders.value[column]))
 
   const foresee = useDebounceFn(async () => {
-    if (!opened.value || matching.value.every(key => key === null)) return
+    if (!opened.value || undecided.value.length > 0 || matching.value.every(key => key === null)) return
     judged.value = 0
     const { matching: columns, country: home, dayOrders } = rules.value
     const reading = { people: isPersonModule(module), matching: columns, targets: targets.value, country: home, dayOrders }
@@ -116,7 +116,7 @@ export function useImport(module: Module) {
     void foresee()
   }, { deep: true })
 
-  const rowsOf = (kind: FateKind | null, start: number, count: number): Promise<ForeseenRow[]> => reader().rowsOf(kind, start, count)
+  const rowsOf = (kind: RowChoice | null, start: number, count: number): Promise<ForeseenRow[]> => reader().rowsOf(kind, start, count)
 
   async function bringIn(): Promise<void> {
     const { headings, total } = opened.value!
@@ -147,7 +147,7 @@ export function useImport(module: Module) {
     targets,
     matching,
     country,
-    dayOrder,
+    chosenOrders,
     duplicates,
     ownerId,
     foreseen,
@@ -156,7 +156,8 @@ export function useImport(module: Module) {
     sending,
     progress,
     problem,
-    asksForDayOrder,
+    twoWays,
+    undecided,
     open,
     rowsOf,
     bringIn,

@@ -19,8 +19,11 @@ export const DUPLICATE_WORDS: Record<OnDuplicate, string> = {
 
 const BY: Record<string, string> = { number: 'the same number', mail: 'the same mail address', name: 'the same name' }
 
-/** What becomes of one row, in a few words. */
-export function sayFate({ fate, with: partner }: Pick<ForeseenRow, 'fate' | 'with'>): string {
+/** What becomes of one row, and of which of its cells only a note. */
+export const sayRow = (row: Pick<ForeseenRow, 'fate' | 'with' | 'leftOut'>): string =>
+  [sayFate(row), ...row.leftOut.map(({ heading, text, reason }) => `${heading} “${text}” goes into its note: ${reason}`)].join('. ')
+
+function sayFate({ fate, with: partner }: Pick<ForeseenRow, 'fate' | 'with'>): string {
   switch (fate.kind) {
     case 'new': return 'becomes a new record'
     case 'joined': return `is added to ${partner ?? 'a record'}, ${BY[fate.by]}`
@@ -40,13 +43,14 @@ export const STATE_WORDS: Record<ImportProgress['state'], string> = {
 }
 
 /** "280 new, 20 added to who was there, 7 refused" */
-export function sayCounts({ made, joined, leftOut, thereAlready, refused, keptBack }: ImportProgress): string {
+export function sayCounts({ made, joined, leftOut, thereAlready, refused, partly, keptBack }: ImportProgress): string {
   const parts: [number, string][] = [
     [made, 'new'],
     [joined, 'added to who was there'],
     [leftOut, 'left out'],
     [thereAlready, 'brought in before'],
     [refused, 'refused'],
+    [partly, 'with a cell that went into a note'],
     [keptBack, 'kept, for somebody has worked with them since'],
   ]
   return parts.filter(([count]) => count > 0).map(([count, words]) => `${count.toLocaleString('en-US')} ${words}`).join(', ')

@@ -3,8 +3,8 @@ import { decodeText, type TextEncoding } from '~~/core/formats/decode'
 import { readCsv, type Delimiter, type Table } from '~~/core/formats/read-csv'
 import { isVCard, readVCards } from '~~/core/formats/read-vcard'
 import { fateOf, mailKey, nameKey, rowKey, type Fate } from '~~/core/import/fate'
-import { readRow, type ImportedRow, type ReadingRules } from '~~/core/import/read-row'
-import { dayOrderOf, type DayOrder } from '~~/core/import/days'
+import { readRow, type ImportedRow, type LeftOut, type ReadingRules } from '~~/core/import/read-row'
+import { dayOrderOf, readsTwoWays, type DayOrder } from '~~/core/import/days'
 import { PIECE_ROWS, type ImportRules, type LookUp } from '~~/shared/import'
 import type { Module } from '~~/shared/modules'
 
@@ -15,16 +15,25 @@ export interface OpenedFile {
   total: number
   encoding: TextEncoding
   delimiter: Delimiter | null
+  /** Whether the first row was read as headings; cards always name what they hold. */
+  headed: boolean | null
   dayOrders: (DayOrder | null)[]
+  /** Of columns that could be read either way: a cell that would be another day. */
+  twoWays: (string | null)[]
+  /** What of the file cannot be right. */
+  warnings: string[]
 }
 
 export type FateKind = Fate['kind']
 
 /** What will become of all rows, counted. */
-export interface Foreseen { counts: Record<FateKind, number>, companies: number }
+export interface Foreseen { counts: Record<FateKind, number>, companies: number, partly: number }
+
+/** Rows of one fate, or those that are taken without one of their cells. */
+export type RowChoice = FateKind | 'partly'
 
 /** One row with what will become of it. */
-export interface ForeseenRow { number: number, name: string, about: string[], fate: Fate, with: string | null }
+export interface ForeseenRow { number: number, name: string, about: string[], fate: Fate, with: string | null, leftOut: LeftOut[] }
 
 type Told = (done: number) => void
 
@@ -37,21 +46,33 @@ const ROWS_AT_ONCE = 1_000
  * One file at a time.
  */
 class ImportFile {
-  private table: Table = { headings: [], rows: [] }
+  private table: Table = { headings: [], rows: [], warnings: [] }
   private fates: Fate[] = []
   private names: string[] = []
   private about: string[][] = []
+  private leftOut: LeftOut[][] = []
   private partners = new Map<string, string>()
   private turn = 0
 
-  async open(file: File): Promise<OpenedFile> {
+  /** @param headed whether its first row is headings; without it, that is told by what stands there */
+  async open(file: File, headed?: boolean): Promise<OpenedFile> {
     const { text, encoding } = decodeText(new Uint8Array(await file.arrayBuffer()))
-    const card = isVCard(text)
-    const csv = card ? null : readCsv(text)
+    const csv = isVCard(text) ? null : readCsv(text, headed)
     this.table = csv ?? readVCards(text)
-    const { headings, rows } = this.table
-    const dayOrders = headings.map((_, i) => dayOrderOf(rows.slice(0, 5_000).map(row => row[i] ?? '')))
-    return { headings, samples: rows.slice(0, SAMPLES), total: rows.length, encoding, delimiter: csv?.delimiter ?? null, dayOrders }
+    const { headings, rows, warnings } = this.table
+    const columns = headings.map((_, i) => rows.slice(0, 5_000).map(row => row[i] ?? ''))
+    const dayOrders = columns.map(dayOrderOf)
+    return {
+      headings,
+      samples: rows.slice(0, SAMPLES),
+      total: rows.length,
+      encoding,
+      delimiter: csv?.delimiter ?? null,
+      headed: csv?.headed ?? null,
+      dayOrders,
+      twoWays: columns.map((cells, i) => dayOrders[i] ? null : readsTwoWays(cells) ?? null),
+      warnings,
+    }
   }
 
   /**
@@ -66,7 +87,7 @@ class ImportFile {
     const seen = new Map<string, number>()
     const companies = new Set<string>()
     const counts: Foreseen['counts'] = { 'new': 0, 'joined': 0, 'left-out': 0, 'there-already': 0, 'refused': 0 }
-    const [fates, names, about]: [Fate[], string[], string[][]] = [[], [], []]
+    const [fates, names, about, leftOut]: [Fate[], string[], string[][], LeftOut[][]] = [[], [], [], []]
     this.partners = new Map()
     for (let start = 0; start < this.table.rows.length; start += ROWS_A_QUESTION) {
       const readings = this.table.rows
@@ -76,6 +97,10 @@ class ImportFile {
       const found = await askAbout(module, rows)
       if (turn !== this.turn) return null
       this.learn(found, known)
+      for (const row of rows) {
+        const reason = row.columns.owner && found.notOwners[row.columns.owner]
+        if (reason) row.leftOut.push({ heading: 'Owner', text: row.columns.owner!, reason })
+      }
       const made = new Map(rows.map((row, i) => [rowKey(row), found.made[i] ?? 0]))
       const there = new Set(found.companies)
       for (const one of readings) {
@@ -87,6 +112,7 @@ class ImportFile {
         counts[fate.kind]++
         fates.push(fate)
         names.push(one.ok ? one.row.name : '')
+        leftOut.push(one.ok && (fate.kind === 'new' || fate.kind === 'joined') ? one.row.leftOut : [])
         about.push(
           one.ok
             ? [
@@ -100,8 +126,8 @@ class ImportFile {
       }
       tell(fates.length)
     }
-    Object.assign(this, { fates, names, about })
-    return { counts, companies: companies.size }
+    Object.assign(this, { fates, names, about, leftOut })
+    return { counts, companies: companies.size, partly: leftOut.filter(cells => cells.length > 0).length }
   }
 
   private learn({ numbers, mails, names }: LookUp, known: Record<'numbers' | 'mails' | 'names', Map<string, string>>): void {
@@ -152,18 +178,19 @@ class ImportFile {
     return fate
   }
 
-  /** Rows of one fate, as many as are asked for. */
-  rowsOf(kind: FateKind | null, start: number, count: number): ForeseenRow[] {
+  /** Rows of one choice, as many as are asked for. */
+  rowsOf(kind: RowChoice | null, start: number, count: number): ForeseenRow[] {
     const found: ForeseenRow[] = []
     let passed = 0
     for (const [i, fate] of this.fates.entries()) {
-      if (kind !== null && fate.kind !== kind) continue
+      if (kind !== null && (kind === 'partly' ? this.leftOut[i]!.length === 0 : fate.kind !== kind)) continue
       if (passed++ < start) continue
       found.push({
         number: i + 1,
         name: this.names[i]!,
         about: this.about[i]!,
         fate,
+        leftOut: this.leftOut[i]!,
         with: 'to' in fate ? (this.partners.get(fate.to) ?? null) : null,
       })
       if (found.length === count) break
@@ -189,6 +216,7 @@ async function askAbout(module: Module, rows: ImportedRow[]): Promise<LookUp> {
     mails: some(rows.map(row => row.columns.mail)),
     names: some(rows.map(row => nameKey(row.name))),
     companies: some(rows.map(row => row.columns.company)),
+    owners: some(rows.map(row => row.columns.owner)),
     keys: rows.map(rowKey),
   })
 }

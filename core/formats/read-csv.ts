@@ -3,8 +3,8 @@ import Papa from 'papaparse'
 const DELIMITERS = [',', ';', '\t', '|'] as const
 export type Delimiter = typeof DELIMITERS[number]
 
-/** A table out of a file: its headings, and rows of as many cells, empty ones dropped. */
-export interface Table { headings: string[], rows: string[][] }
+/** A table out of a file: its headings, rows of as many cells, empty ones dropped, and what of the file cannot be right. */
+export interface Table { headings: string[], rows: string[][], warnings: string[] }
 
 const LOOKED_AT = 20
 
@@ -12,22 +12,34 @@ const LOOKED_AT = 20
  * Reads a CSV file (RFC 4180) however it is delimited, with quoted line breaks. A first line `sep=;`, as
  * some spreadsheets write it, is heard and dropped. Cells are trimmed; an apostrophe that keeps a
  * spreadsheet from reading a formula is taken off.
+ *
+ * @param headed whether the first row is headings; without it, that is told by what stands there
  */
-export function readCsv(text: string): Table & { delimiter: Delimiter } {
+export function readCsv(text: string, headed?: boolean): Table & { delimiter: Delimiter, headed: boolean } {
   const named = /^sep=(.)\r?\n/.exec(text)
   const body = named ? text.slice(named[0].length) : text
   const delimiter = named && isDelimiter(named[1]!) ? named[1] : guessDelimiter(body)
-  const { data } = Papa.parse<string[]>(body, { delimiter, skipEmptyLines: 'greedy' })
-  const [first = [], ...rest] = data
+  const { data, errors } = Papa.parse<string[]>(body, { delimiter, skipEmptyLines: 'greedy' })
+  const isHeaded = headed ?? !data[0]?.some(isData)
+  const [first, rest] = isHeaded ? [data[0] ?? [], data.slice(1)] : [[], data]
   const width = data.reduce((widest, row) => Math.max(widest, row.length), 0)
   return {
     delimiter,
+    headed: isHeaded,
+    warnings: errors.some(({ code }) => code === 'MissingQuotes') ? [unclosed(rest.at(-1) ?? first)] : [],
     headings: Array.from({ length: width }, (_, i) => first[i]?.trim() || `Column ${i + 1}`),
     rows: rest.map(row => Array.from({ length: width }, (_, i) => cleanCell(row[i] ?? ''))),
   }
 }
 
 const isDelimiter = (one: string): one is Delimiter => (DELIMITERS as readonly string[]).includes(one)
+
+/** Mail addresses and numbers are no headings. */
+const isData = (cell: string) => /^[^\s@]+@[^\s@]+$/.test(cell.trim()) || /^[+(]?\d[\d\s()./-]{5,}$/.test(cell.trim())
+
+/** A quotation mark that is never closed takes the rest of the file into its cell. */
+const unclosed = (row: string[]) =>
+  `A quotation mark is opened and never closed, in the row that begins with “${(row[0] ?? '').trim().slice(0, 40)}”. All that follows it became one cell: put the mark right in the file, and choose it again.`
 
 const cleanCell = (cell: string) => cell.trim().replace(/^'(?=[=@+-])/, '')
 

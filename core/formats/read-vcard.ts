@@ -12,6 +12,8 @@ const HEADINGS = [
   'Company',
   'Role',
   'Mail address',
+  'Second mail address',
+  'Birthday',
   'Mobile',
   'Work',
   'Home',
@@ -26,7 +28,7 @@ const HEADINGS = [
 ] as const
 type Heading = typeof HEADINGS[number]
 
-const MOST_NUMBERS = 4
+const NUMBERS = ['Mobile', 'Work', 'Home', 'Other number'] as const satisfies readonly Heading[]
 
 /**
  * Reads vCards of all versions that telephones and programs write: 2.1 (with quoted-printable and
@@ -38,18 +40,30 @@ const MOST_NUMBERS = 4
 export function readVCards(text: string): Table {
   const rows: string[][] = []
   let card: Property[] | null = null
+  let endless = 0
+  const endOf = (cut: Property[]) => {
+    endless++
+    rows.push(rowOf(cut))
+  }
   for (const line of logicalLines(text)) {
     const property = propertyOf(line)
     if (!property) continue
-    if (property.name === 'BEGIN' && property.value.toUpperCase() === 'VCARD') card = []
+    if (property.name === 'BEGIN' && property.value.toUpperCase() === 'VCARD') {
+      if (card) endOf(card)
+      card = []
+    }
     else if (property.name === 'END' && card) {
       rows.push(rowOf(card))
       card = null
     }
     else card?.push(property)
   }
-  return { headings: [...HEADINGS], rows }
+  if (card) endOf(card)
+  return { headings: [...HEADINGS], rows, warnings: endless === 0 ? [] : [sayEndless(endless)] }
 }
+
+const sayEndless = (count: number) =>
+  `${count === 1 ? 'One contact has' : `${count} contacts have`} no end (END:VCARD). The file may have been cut off: what there is of ${count === 1 ? 'it' : 'them'} is below.`
 
 export const isVCard = (text: string): boolean => /^\s*BEGIN:VCARD\s*$/im.test(text.slice(0, 200))
 
@@ -151,7 +165,8 @@ function rowOf(card: Property[]): string[] {
     else if (name === 'FN') put('Name', whole(value))
     else if (name === 'ORG') put('Company', parts(value)[0])
     else if (name === 'TITLE' || name === 'ROLE') put('Role', whole(value))
-    else if (name === 'EMAIL') put('Mail address', whole(value).replace(/^mailto:/i, ''))
+    else if (name === 'EMAIL') put(row['Mail address'] ? 'Second mail address' : 'Mail address', whole(value).replace(/^mailto:/i, ''))
+    else if (name === 'BDAY') put('Birthday', whole(value).replace(/^(\d{4})-?(\d{2})-?(\d{2})(?:T.*)?$/, '$1-$2-$3'))
     else if (name === 'TEL') putNumber(row, property)
     else if (name === 'ADR') {
       const [, , street, city, region, postcode, country] = parts(value)
@@ -181,6 +196,6 @@ function putNumber(row: Partial<Record<Heading, string>>, { parameters, value }:
       : /\bhome\b/.test(types)
         ? 'Home'
         : 'Other number'
-  const free = [kind, ...HEADINGS.slice(6, 6 + MOST_NUMBERS)].find(heading => !row[heading])
+  const free = [kind, ...NUMBERS].find(heading => !row[heading])
   if (free) row[free] = whole(value).replace(/^tel:/i, '').replace(/;ext=/i, ' ext. ').replace(/;.*$/, '')
 }

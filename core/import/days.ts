@@ -36,11 +36,15 @@ const fullYear = (year: number) => year >= 100 ? year : year < 80 ? 2000 + year 
  * @returns null if every day could be read either way
  */
 export function dayOrderOf(cells: readonly string[]): DayOrder | null {
-  const figures
-    = cells.flatMap(cell => FIGURES.exec(cell.trim()) ?? []).length > 0
-      ? cells.map(cell => FIGURES.exec(cell.trim())).filter(found => found && found[1]!.length < 4)
-      : []
-  if (figures.some(found => Number(found![1]) > 12)) return 'day-first'
-  if (figures.some(found => Number(found![2]) > 12)) return 'month-first'
+  const figures = cells.flatMap((cell) => {
+    const found = FIGURES.exec(cell.trim())
+    return found && found[1]!.length < 4 ? [found] : []
+  })
+  if (figures.some(found => Number(found[1]) > 12)) return 'day-first'
+  if (figures.some(found => Number(found[2]) > 12)) return 'month-first'
   return null
 }
+
+/** The first cell that is another day when it is read the other way, if there is one. */
+export const readsTwoWays = (cells: readonly string[]): string | undefined =>
+  cells.find(cell => readDay(cell, 'day-first') !== readDay(cell, 'month-first'))

@@ -39,9 +39,12 @@ export interface ImportedRow {
   note: string | null
   /** The file says that nobody there wants texts. */
   optedOut: boolean
+  /** Cells that could not be taken, and why; their words go into the note. */
+  leftOut: LeftOut[]
 }
 
 export interface RowProblem { heading: string, reason: string }
+export interface LeftOut extends RowProblem { text: string }
 
 export type RowReading = { ok: true, row: ImportedRow } | { ok: false, problems: RowProblem[] }
 
@@ -64,22 +67,28 @@ const MOST_PHONES = 10
 const MOST_TAGS = 20
 
 /**
- * Reads one row of a file. A telephone number that cannot be one is kept as it stands and marked, and
- * refuses nobody; everything else that is wrong refuses the row, with every reason.
+ * Reads one row of a file. A telephone number that cannot be one is kept as it stands and marked; any other cell that
+ * cannot be read is left out, and said. Refused is only who has no name, number or mail address, and a row that does not
+ * say clearly whether they want texts.
  */
 export function readRow(cells: string[], rules: ReadingRules): RowReading {
   const problems: RowProblem[] = []
-  const row: ImportedRow = { name: '', columns: {}, fields: {}, phones: [], tags: [], note: null, optedOut: false }
+  const row: ImportedRow = { name: '', columns: {}, fields: {}, phones: [], tags: [], note: null, optedOut: false, leftOut: [] }
   const country = countryOf(cells, rules)
   rules.matching.forEach((key, column) => {
     const text = cells[column]?.trim() ?? ''
     const target = key === null || text === '' ? undefined : rules.targets.find(one => one.key === key)
     if (!target) return
     const reason = put(row, target, text, { column, country, rules })
-    if (reason) problems.push({ heading: rules.headings[column] ?? '', reason })
+    if (reason === null) return
+    const heading = rules.headings[column] ?? ''
+    if (target.kind === 'opted-out') problems.push({ heading, reason })
+    else row.leftOut.push({ heading, text, reason })
   })
-  if (!nameRow(row, rules.people))
+  if (!nameRow(row, rules.people)) {
     problems.push({ heading: '', reason: rules.people ? 'There is no name, number or mail address in it.' : 'There is no name in it.' })
+    problems.push(...row.leftOut.map(({ heading, reason }) => ({ heading, reason })))
+  }
   return problems.length > 0 ? { ok: false, problems } : { ok: true, row }
 }
 
@@ -104,6 +113,9 @@ function put(row: ImportedRow, target: ImportTarget, text: string, { column, cou
       row.columns.country = code
       return null
     }
+    case 'mail':
+      if (!row.columns.mail || target.key !== 'mail') return putValue(row, target, text, country, 'month-first')
+      return text.toLowerCase() === row.columns.mail.toLowerCase() ? null : 'A record has one mail address, which it has already.'
     case 'opted-out': {
       const reading = readFieldValue({ kind: 'yes-no' }, text, country)
       if (!reading.ok) return reading.reason
@@ -129,6 +141,12 @@ function putValue(row: ImportedRow, target: ImportTarget, text: string, country:
   if (target.key.startsWith('own.')) row.fields[target.key.slice('own.'.length)] = reading.value
   else row.columns[target.key] = String(reading.value)
   return null
+}
+
+/** What the row says in words: its note, and the cells that could not be taken, so that nothing of a file is lost. */
+export function noteOf({ note, leftOut }: Pick<ImportedRow, 'note' | 'leftOut'>): string | null {
+  const kept = leftOut.map(({ heading, text }) => `${heading}: ${text}`)
+  return [note, ...kept].filter(Boolean).join('\n').slice(0, LONGEST_NOTE) || null
 }
 
 /** A number with a comma before its decimals, as half of the world writes it: 1.234,50 is 1234.50. */
@@ -177,8 +195,8 @@ function phoneOf(typed: string, heading: string, country: string): ImportedPhone
     : { label, typed, e164: null, country: null, kind: 'unknown', extension: null, unusable: reading.reason }
 }
 
-/** What the heading of a column says of its numbers. */
-function labelOf(heading: string): string {
+/** What the heading of a column, or a label, says of its numbers. */
+export function labelOf(heading: string): string {
   const plain = heading.toLowerCase()
   if (/mobil|cell|handy|portable|m[oó]vil/.test(plain)) return 'mobile'
   if (/work|business|office|company/.test(plain)) return 'work'

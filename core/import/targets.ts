@@ -9,9 +9,9 @@ export interface ImportTarget {
   options?: string[]
 }
 
-/** Several columns may become one of these. */
-export const takesSeveral = ({ kind }: Pick<ImportTarget, 'kind'>): boolean =>
-  kind === 'number-of-phone' || kind === 'tags' || kind === 'note'
+/** Several columns may become one of these; of mail addresses the first stands on the record, the others in its note. */
+export const takesSeveral = ({ key, kind }: Pick<ImportTarget, 'key' | 'kind'>): boolean =>
+  kind === 'number-of-phone' || kind === 'tags' || kind === 'note' || key === 'mail'
 
 /** What each column becomes: keys of targets, null for what is left out. */
 export type Matching = (string | null)[]
@@ -31,7 +31,8 @@ const OTHER_WORDS: Record<string, string[]> = {
   'name': ['fullname', 'displayname', 'contact', 'contactname', 'person', 'businessname', 'companyname'],
   'company': ['organization', 'organisation', 'business', 'firm', 'account', 'employer', 'companyname', 'firma', 'empresa', 'societe'],
   'title': ['role', 'jobtitle', 'position', 'function'],
-  'mail': ['email', 'mail', 'emailaddress', 'mailaddress', 'email1', 'emailhome', 'emailwork', 'primaryemail'],
+  'mail': ['email', 'mail', 'emailaddress', 'mailaddress', 'emailhome', 'emailwork', 'primaryemail',
+    'secondmailaddress', 'secondaryemail', 'otheremail'],
   'phone': [
     'phone',
     'telephone',
@@ -51,8 +52,6 @@ const OTHER_WORDS: Record<string, string[]> = {
     'home',
     'othernumber',
     'otherphone',
-    'phone1',
-    'phone2',
     'primaryphone',
     'telefon',
     'handy',
@@ -60,7 +59,7 @@ const OTHER_WORDS: Record<string, string[]> = {
     'telefono',
     'telephoneportable',
   ],
-  'street': ['address', 'streetaddress', 'address1', 'addressline1'],
+  'street': ['address', 'streetaddress', 'addressline'],
   'city': ['town', 'place', 'locality', 'ort', 'ville', 'ciudad'],
   'region': ['state', 'province', 'county', 'stateprovince', 'stateorprovince'],
   'postcode': ['zip', 'zipcode', 'postalcode', 'plz', 'codepostal'],
@@ -118,7 +117,8 @@ export function guessMatching(
 }
 
 function isCalled(heading: string, { key, label }: ImportTarget): boolean {
-  const plain = plainHeading(heading)
+  // "Mobile 2" is one more of them
+  const plain = plainHeading(heading).replace(/\d+$/, '')
   return plain === plainHeading(label) || plain === plainHeading(key) || (OTHER_WORDS[key]?.includes(plain) ?? false)
 }
 

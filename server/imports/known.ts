@@ -8,6 +8,7 @@ import { ask } from '../db/door'
 import { uuidArray } from '../db/instants'
 import { importSeen, phone, record, recordImport } from '../db/schema'
 import { seesRecord } from '../reading/visible'
+import { ownerCalled, ownersByName } from './owners'
 
 export interface KnownRecord { id: string, name: string }
 type Row = { by: keyof Asked, key: string, id: string, name: string }
@@ -70,15 +71,23 @@ export async function seenBefore(module: Module, hashes: string[], importId: str
 }
 
 /** What is found of rows before they are brought in. */
-export async function lookUp(asker: Asker, { module, keys, ...asked }: Asked & { module: Module, keys: string[] }): Promise<LookUp> {
+export async function lookUp(
+  asker: Asker,
+  { module, keys, owners = [], ...asked }: Asked & { module: Module, keys: string[], owners?: string[] },
+): Promise<LookUp> {
   const hashes = keys.map(hashOf)
   const seen = await seenBefore(module, hashes, null)
   const { numbers, mails, names, companies } = await knownBy(asker, module, asked)
+  const colleagues = owners.length > 0 ? await ownersByName() : new Map()
   return {
     numbers: Object.fromEntries(numbers),
     mails: Object.fromEntries(mails),
     names: Object.fromEntries(names),
     made: hashes.map(hash => seen.get(hash)?.made ?? 0),
     companies: [...companies.keys()],
+    notOwners: Object.fromEntries(owners.flatMap((named) => {
+      const called = ownerCalled(named, colleagues, asker)
+      return typeof called === 'string' ? [[named, called]] : []
+    })),
   }
 }

@@ -1,14 +1,14 @@
 import { valueIn } from '~~/core/fields/own'
 import { v7 as uuid } from 'uuid'
 import { fateOf, mailKey, nameKey, rowKey, type DuplicateBy } from '~~/core/import/fate'
-import type { ImportedRow, ReadingRules, RowReading } from '~~/core/import/read-row'
-import { zoneRules } from '~~/core/hours/zones'
+import { noteOf, type ImportedRow, type ReadingRules, type RowReading } from '~~/core/import/read-row'
 import type { Added, ImportRules, Outcome } from '~~/shared/import'
 import { isPersonModule, type Module } from '~~/shared/modules'
 import type { Stage } from '~~/shared/pipelines'
 import { can, type Asker } from '~~/shared/permissions'
 import type { phone, record } from '../db/schema'
 import { hashOf, type KnownRecord, type Seen } from './known'
+import { ownerCalled, type Belonging, type Owners } from './owners'
 
 type StoredRecord = typeof record.$inferSelect
 type NewRecord = typeof record.$inferInsert
@@ -38,8 +38,7 @@ export interface KnownOfPiece {
   records: Map<string, StoredRecord>
   phones: Map<string, NewPhone[]>
   seen: Map<string, Seen>
-  /** Colleagues by name and mail address in lower case, with the team their records go to. */
-  owners: Map<string, { ownerId: string, teamId: string }>
+  owners: Owners
   /** Of the module, in their order. */
   stages: Stage[]
 }
@@ -89,8 +88,6 @@ export class Piece {
   private decide(row: ImportedRow): Outcome {
     const belongs = this.belongingOf(row)
     if (typeof belongs === 'string') return { kind: 'refused', reasons: [belongs] }
-    if (row.columns.zone && !zoneRules(row.columns.zone))
-      return { kind: 'refused', reasons: [`“${row.columns.zone}” is not a time zone. Write one such as America/Denver.`] }
     const hash = hashOf(rowKey(row))
     const before = this.known.seen.get(hash) ?? { made: 0, seen: 0 }
     const here = this.written.seen.get(hash) ?? { made: 0, seen: 0 }
@@ -110,12 +107,15 @@ export class Piece {
     return fate.kind === 'joined' ? this.join(row, fate.to, fate.by) : this.make(row, belongs)
   }
 
-  private belongingOf({ columns }: ImportedRow): { ownerId: string, teamId: string } | string {
-    const named = columns.owner
-    const found = this.known.owners.get(named ? named.toLowerCase() : this.rules.ownerId)
-    if (!found)
-      return named ? `There is no colleague “${named}” to own it, or none in a team.` : 'Whoever was to own it is in no team any more.'
-    return can(this.asker, 'record.import', found) ? found : `You may not bring records in for ${named ?? 'this colleague'}.`
+  /** Whose the row becomes: of whom it names, or of whom the new ones belong to; or why nobody can have it. */
+  private belongingOf(row: ImportedRow): Belonging | string {
+    const named = row.columns.owner
+    const called = named ? ownerCalled(named, this.known.owners, this.asker) : null
+    if (called && typeof called !== 'string') return called
+    if (named && called) row.leftOut.push({ heading: 'Owner', text: named, reason: called })
+    const found = this.known.owners.get(this.rules.ownerId)
+    if (!found) return 'Whoever was to own it is in no team any more.'
+    return can(this.asker, 'record.import', found) ? found : 'You may not bring records in for this colleague.'
   }
 
   private make(row: ImportedRow, belongs: { ownerId: string, teamId: string }): Outcome {
@@ -138,9 +138,14 @@ export class Piece {
     this.fresh.set(id, made)
     const phones = row.phones.map((one, position) => ({ ...one, id: uuid(), recordId: id, position }))
     this.written.phones.push(...phones)
-    if (row.note) this.written.notes.push({ recordId: id, words: row.note })
+    this.noteFrom(row, id)
     this.remember(row, { id, name: row.name })
-    return { kind: 'new', id, ...(company?.made && { company: company.id }) }
+    return { kind: 'new', id, ...(company?.made && { company: company.id }), ...partly(row) }
+  }
+
+  private noteFrom(row: ImportedRow, recordId: string): void {
+    const words = noteOf(row)
+    if (words) this.written.notes.push({ recordId, words })
   }
 
   /** The one that the row names, or the first there is. */
@@ -186,7 +191,8 @@ export class Piece {
     const fresh = this.fresh.get(id)
     if (fresh) {
       this.fillFresh(fresh, row)
-      return { kind: 'joined', id, by, added: null }
+      this.noteFrom(row, id)
+      return { kind: 'joined', id, by, added: null, ...partly(row) }
     }
     const to = this.known.records.get(id)
     if (!to || !can(this.asker, 'record.edit', to)) return { kind: 'left-out', id, by }
@@ -194,8 +200,8 @@ export class Piece {
     const added = this.addedTo(to, row)
     const company = this.freshCompanies.size > companies ? added?.companyId : undefined
     if (added) this.written.joined.push({ to, added })
-    if (row.note) this.written.notes.push({ recordId: id, words: row.note })
-    return { kind: 'joined', id, by, added, ...(company && { company }) }
+    this.noteFrom(row, id)
+    return { kind: 'joined', id, by, added, ...(company && { company }), ...partly(row) }
   }
 
   private addedTo(to: StoredRecord, row: ImportedRow): Added | null {
@@ -242,6 +248,8 @@ export class Piece {
     this.newPhones(fresh.id, row)
   }
 }
+
+const partly = ({ leftOut }: ImportedRow) => leftOut.length > 0 ? { partly: true as const } : {}
 
 /** What the row says of a record's columns; of the others, nothing. */
 function commonColumns({ columns }: ImportedRow): Partial<Record<typeof COLUMNS[keyof typeof COLUMNS], string>> {

@@ -53,6 +53,7 @@ const shown = ({
   leftOut,
   thereAlready,
   refused,
+  partly,
   keptBack,
   madeAt,
 }: typeof recordImport.$inferSelect): ImportProgress => ({
@@ -67,6 +68,7 @@ const shown = ({
   leftOut,
   thereAlready,
   refused,
+  partly,
   keptBack,
   madeAt: madeAt.getTime(),
 })

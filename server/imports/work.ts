@@ -2,16 +2,9 @@ import { and, eq, getTableColumns, gte, lt, sql } from 'drizzle-orm'
 import { readRow, type RowReading } from '~~/core/import/read-row'
 import { rowKey } from '~~/core/import/fate'
 import type { Outcome } from '~~/shared/import'
-import { ask, inTurns, once, read, tx } from '../db/door'
+import { inTurns, once, read, tx } from '../db/door'
 import { uuidArray } from '../db/instants'
-import {
-  colleague,
-  importPiece,
-  phone,
-  record,
-  recordImport,
-  teamMember,
-} from '../db/schema'
+import { importPiece, phone, record, recordImport } from '../db/schema'
 import { quietFor } from '../http/quiet'
 import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
 import { crashPoint } from '../jobs/crash-points'
@@ -19,6 +12,7 @@ import { settle, type Claim, type Handler } from '../jobs/outbox'
 import { allStages } from '../records/stages'
 import { takePieceBack } from './back'
 import { hashOf, knownBy, seenBefore } from './known'
+import { ownersByName } from './owners'
 import { Piece, readingRules, type KnownOfPiece } from './piece'
 import { targetsOf } from './targets'
 import { write } from './write'
@@ -112,6 +106,7 @@ async function keepOutcomes(found: StoredImport, pieces: { place: number, rows: 
     leftOut: found.leftOut + count('left-out'),
     thereAlready: found.thereAlready + count('there-already'),
     refused: found.refused + count('refused'),
+    partly: found.partly + outcomes.filter(outcome => 'partly' in outcome && outcome.partly).length,
   }).where(eq(recordImport.id, found.id)))
 }
 
@@ -155,18 +150,4 @@ async function knownOf(asker: SignedIn, { id, module, rules }: StoredImport, rea
     owners: await ownersByName(),
     stages: await allStages(module),
   }
-}
-
-/** Colleagues by id, name and mail address; who is in no team can own nothing that others would see. */
-async function ownersByName(): Promise<KnownOfPiece['owners']> {
-  const { rows } = await ask<{ id: string, name: string, mail: string, team_id: string }>(sql`
-    select c.id, c.name, c.mail, (select m.team_id from ${teamMember} m where m.colleague_id = c.id order by m.team_id
-      limit 1) as team_id from ${colleague} c`)
-  return new Map(
-    rows
-      .filter(({ team_id }) => team_id)
-      .flatMap(({ id, name, mail, team_id }) =>
-        [id, name.toLowerCase(), mail.toLowerCase()].map(key => [key, { ownerId: id, teamId: team_id }] as const),
-      ),
-  )
 }

@@ -1,9 +1,6 @@
-import { valueIn } from '~~/core/fields/own'
 import { Readable } from 'node:stream'
 import { sql } from 'drizzle-orm'
 import { writeVCard } from '~~/core/formats/vcard'
-import { writeCsv } from '~~/core/formats/write-csv'
-import type { Column } from '~~/shared/columns'
 import { hasNumbers } from '~~/shared/modules'
 import type { RecordRow } from '~~/shared/record'
 import type { ExportQuery } from '~~/shared/schemas/list'
@@ -15,6 +12,7 @@ import { badInput } from '../http/problem'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
 import { sqlColumnsOf } from './columns'
+import { csvOf } from './export-csv'
 import { chosenBy } from './list'
 import { rowsWith } from './rows'
 
@@ -22,9 +20,8 @@ import { rowsWith } from './rows'
 const PIECE = 200
 
 /**
- * Everything that a list holds and that this person may take out, in its order, as a stream of text: CSV
- * (RFC 4180, UTF-8 with a mark at its beginning, by which spreadsheets know it) with the columns that are
- * shown, or vCards (RFC 6350). Which records is settled at the start, and noted in the audit log.
+ * Everything that a list holds and that this person may take out, in its order, as a stream of text: CSV with the
+ * columns that are shown, or vCards (RFC 6350). Which records is settled at the start, and noted in the audit log.
  */
 export async function exportRecords(asker: SignedIn, { columns: keys, format, ...query }: ExportQuery, now: Date): Promise<Readable> {
   const known = await sqlColumnsOf(asker, query.module)
@@ -35,18 +32,11 @@ export async function exportRecords(asker: SignedIn, { columns: keys, format, ..
   const { rows } = await ask<{ id: string }>(planned(sql`select r.id from ${from} where ${where} order by ${order}`))
   const ids = rows.map(({ id }) => id)
   await note('exported', asker.id, now, { module: query.module, format, count: ids.length })
-  return Readable.from(format === 'csv' ? csvOf(columns, pieces(asker, ids)) : vCardsOf(pieces(asker, ids)))
+  return Readable.from(format === 'csv' ? csvOf(query.module, columns, ids, pieces(asker, ids)) : vCardsOf(pieces(asker, ids)))
 }
 
 function refuse(key: string): never {
   throw badInput({ columns: `There is no column “${key}” here. Take it away.` })
-}
-
-async function* csvOf(columns: Column[], pieces: AsyncIterable<RecordRow[]>): AsyncGenerator<string> {
-  yield `\uFEFF${writeCsv([columns.map(({ label }) => label)])}`
-  for await (const rows of pieces) {
-    yield writeCsv(rows.map(row => columns.map(column => valueOf(row, column))))
-  }
 }
 
 async function* vCardsOf(pieces: AsyncIterable<RecordRow[]>): AsyncGenerator<string> {
@@ -72,23 +62,4 @@ async function* pieces(asker: SignedIn, ids: string[]): AsyncGenerator<RecordRow
     const piece = ids.slice(start, start + PIECE)
     yield rowsWith(asker, piece)
   }
-}
-
-const INSTANTS: Record<string, (row: RecordRow) => number | null> = { 'last-contact': row => row.lastContactAt, 'made': row => row.madeAt }
-const TEXTS: Record<string, (row: RecordRow) => unknown> = {
-  'company': row => row.company?.name,
-  'owner': row => row.owner.name,
-  'pipeline': row => row.pipeline?.name,
-  'tags': row => row.tags.join(', '),
-  'opted-out': row => row.optedOut ? 'yes' : 'no',
-}
-
-/** A value as files hold it: instants as ISO 8601, numbers and days as they are. */
-function valueOf(row: RecordRow, { key }: Column): string {
-  if (INSTANTS[key]) {
-    const instant = INSTANTS[key](row)
-    return instant === null ? '' : new Date(instant).toISOString()
-  }
-  const value = TEXTS[key] ? TEXTS[key](row) : key.startsWith('own.') ? valueIn(row.fields, key.slice('own.'.length)) : row[key as 'name']
-  return value === null || value === undefined ? '' : typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value)
 }

@@ -67,6 +67,7 @@ export const lookUpForm = object({
   mails: some(1_000),
   names: some(1_000),
   companies: some(1_000),
+  owners: some(1_000),
   /** What rows say, in the one form of `rowKey`. */
   keys: array(string().max(200_000).required()).max(1_000).default([]),
 })

@@ -19,14 +19,16 @@ test('a spreadsheet is matched, foreseen row by row, brought in, and taken back 
   await choose(
     page,
     'fair.csv',
-    `Vorname;Surname;Cell;Mail;Met at\nNew;${last};${fresh};;Hall 2\nSame;${last};${there};;\nBad;${last};;nowhere;\n`,
+    `Vorname;Surname;Cell;Mail;Met at\nNew;${last};${fresh};;Hall 2\nSame;${last};${there};;\nBad;${last};;nowhere;\n;;;;Hall 3\n`,
   )
-  await expect(page.getByText('3 rows, cells between semicolons')).toBeVisible()
+  await expect(page.getByText('4 rows, cells between semicolons')).toBeVisible()
   await expect(page.getByRole('combobox', { name: 'Cell' })).toContainText('Number')
-  await expect(page.getByRole('button', { name: 'New 1' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'New 2' })).toBeVisible()
   await expect(page.getByText('is added to Already Testaway, the same number')).toBeVisible()
   await page.getByRole('button', { name: 'Refused 1' }).click()
-  await expect(page.getByText('Mail: This is not a mail address.')).toBeVisible()
+  await expect(page.getByText('There is no name, number or mail address in it.')).toBeVisible()
+  await page.getByRole('button', { name: 'With a cell that goes into a note 1' }).click()
+  await expect(page.getByText('Mail “nowhere” goes into its note: This is not a mail address.')).toBeVisible()
   await axe(page)
 
   // a rule changes what is foreseen
@@ -35,19 +37,23 @@ test('a spreadsheet is matched, foreseen row by row, brought in, and taken back 
   await expect(page.getByRole('button', { name: 'Left out 1' })).toBeVisible()
   await page.getByRole('combobox', { name: 'Met at' }).click()
   await page.getByRole('option', { name: 'Note' }).click()
-  await page.getByRole('button', { name: 'Bring in 1 row' }).click()
-  await expect(page.getByText('1 new, 1 left out, 1 refused')).toBeVisible()
+  await page.getByRole('button', { name: 'Bring in 2 rows' }).click()
+  await expect(page.getByText('2 new, 1 left out, 1 refused, 1 with a cell that went into a note')).toBeVisible()
 
   const download = page.waitForEvent('download')
   await page.getByRole('link', { name: 'Refused rows, as a file' }).click()
   const file = readFileSync(await (await download).path(), 'utf8')
   expect(file).toContain('Why it was refused')
-  expect(file).toContain(`Bad,${last},,nowhere,,"Mail: This is not a mail address.`)
+  expect(file).toContain(',,,,Hall 3,"There is no name')
 
   await page.getByRole('link', { name: 'To the leads' }).click()
   await page.getByLabel('Filter this list').fill(last)
   await page.getByRole('link', { name: `New ${last}` }).click()
   await expect(page.getByText('Hall 2')).toBeVisible()
+  await page.goto('/records/leads')
+  await page.getByLabel('Filter this list').fill(last)
+  await page.getByRole('link', { name: `Bad ${last}` }).click()
+  await expect(page.getByText('Mail: nowhere')).toBeVisible()
 
   // the same headings are known the next time, and the same row makes nothing twice
   await page.goto('/records/leads/import')
@@ -78,6 +84,29 @@ test('contacts of a telephone are brought in', async ({ browser }) => {
   await page.goto('/records/clients')
   await page.getByLabel('Filter this list').fill(last)
   await expect(page.getByRole('link', { name: `Zoë ${last}` })).toBeVisible()
+})
+
+test('days that read two ways are asked about, a first row that is somebody is none of headings, an open quote is said', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  await page.goto('/records/leads/import')
+  await choose(page, 'days.csv', 'First name,Trial starts\nIris,3/4/2027\nBo,5/4/2027\n')
+  await expect(page.getByText('Say first which day is meant in “Trial starts”.')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Bring in' })).toBeDisabled()
+  await page.getByRole('combobox', { name: '“3/4/2027” in “Trial starts” is' }).click()
+  await expect(page.getByRole('option')).toHaveText(['Thu 4 Mar 2027', 'Sat 3 Apr 2027'].map(day => new RegExp(day.replace(/^\w+ /, ''))))
+  await page.getByRole('option').last().click()
+  await expect(page.getByRole('button', { name: 'Bring in 2 rows' })).toBeEnabled()
+
+  await page.getByRole('button', { name: 'Another file' }).click()
+  await choose(page, 'people.csv', `Zoe,${freshNumber()}\nYann,${freshNumber()}\n`)
+  await expect(page.getByText('2 rows, cells between commas')).toBeVisible()
+  await page.getByLabel('The first row says what the columns are').check()
+  await expect(page.getByText('1 row, cells between commas')).toBeVisible()
+  await axe(page)
+
+  await page.getByRole('button', { name: 'Another file' }).click()
+  await choose(page, 'quote.csv', 'First name,Note\nIris,"likes trikes\nBo,bells\n')
+  await expect(page.getByRole('alert')).toContainText('never closed, in the row that begins with “Iris”')
 })
 
 test('an empty file, and one whose columns are nothing, say what to do', async ({ browser }) => {

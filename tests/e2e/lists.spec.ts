@@ -145,8 +145,8 @@ test('a list is taken out as a table, as it is on screen', async ({ browser }) =
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: /CSV/ }).click()])
   expect(file.suggestedFilename()).toMatch(/^leads-\d{4}-\d\d-\d\d\.csv$/)
   const csv = (await (await file.createReadStream()).toArray()).join('')
-  expect(csv).toContain('Name,Company,City,Trial starts,Bikes,Number\r\n')
-  expect(csv).toContain('Iris Holm,Holm & Daughters Bakery,Honolulu')
+  expect(csv).toMatch(/^\uFEFF?First name,Last name,Company,City,Trial starts,Bikes,Mobile/)
+  expect(csv).toContain('Iris,Holm,Holm & Daughters Bakery,Honolulu')
 })
 
 test('columns that cannot be loaded are told and loaded again, and a view that cannot be changed says so', async ({ browser }) => {

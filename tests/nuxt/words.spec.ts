@@ -6,7 +6,7 @@ import type { TimelineEntry } from '~~/shared/timeline'
 import { sayCall, sayDuration, sayTransfer, talked } from '~/words/calls'
 import { many } from '~/words/count'
 import { sayEntry } from '~/words/entries'
-import { sayCounts, sayFate } from '~/words/imports'
+import { sayCounts, sayRow } from '~/words/imports'
 import { sayElsewhere, tomorrowAtNine } from '~/words/moments'
 import { sayPause } from '~/words/rounds'
 import { sayShare } from '~/words/shares'
@@ -287,9 +287,11 @@ describe('counts, in words', () => {
       sayCounts({ made: 280, joined: 20, leftOut: 0, thereAlready: 0, refused: 1_007, keptBack: 0 } as Parameters<typeof sayCounts>[0]),
     ).toBe('280 new, 20 added to who was there, 1,007 refused')
     expect([
-      sayFate({ fate: { kind: 'joined', to: 'r', by: 'number' }, with: 'Iris Holm' }),
-      sayFate({ fate: { kind: 'refused', reasons: ['No name.', 'No number.'] }, with: null }),
-    ] as string[]).toEqual(['is added to Iris Holm, the same number', 'No name. No number.'])
+      sayRow({ fate: { kind: 'joined', to: 'r', by: 'number' }, with: 'Iris Holm', leftOut: [] }),
+      sayRow({ fate: { kind: 'refused', reasons: ['No name.', 'No number.'] }, with: null, leftOut: [] }),
+      sayRow({ fate: { kind: 'new' }, with: null, leftOut: [{ heading: 'Mail', text: 'nowhere', reason: 'This is not a mail address.' }] }),
+    ] as string[]).toEqual(['is added to Iris Holm, the same number', 'No name. No number.',
+      'becomes a new record. Mail “nowhere” goes into its note: This is not a mail address.'])
   })
 
   it('of a share come with how sure it is', () => {

@@ -1,18 +1,19 @@
 <script setup lang="ts">
 import { showPhone } from '~~/core/phone/show'
 import type { ShownImport } from '~/composables/import'
-import type { FateKind, ForeseenRow } from '~/workers/import-file'
-import { FATE_WORDS, sayFate } from '~/words/imports'
+import type { FateKind, Foreseen, ForeseenRow, RowChoice } from '~/workers/import-file'
+import { FATE_WORDS, sayRow } from '~/words/imports'
 
 /** What will become of each row, before anything does. */
 const { shown } = defineProps<{ shown: ShownImport }>()
-const { opened, foreseen, judged } = shown
+const { opened, foreseen, judged, undecided } = shown
 
 const PAGE = 50
-const kind = ref<FateKind | null>(null)
+const kind = ref<RowChoice | null>(null)
 const rows = shallowRef<ForeseenRow[]>([])
 const kinds = computed(() => (Object.keys(FATE_WORDS) as FateKind[]).filter(one => (foreseen.value?.counts[one] ?? 0) > 0))
-const of = computed(() => kind.value ? foreseen.value?.counts[kind.value] ?? 0 : opened.value?.total ?? 0)
+const countOf = (one: RowChoice | null, now: Foreseen) => one === null ? opened.value?.total ?? 0 : one === 'partly' ? now.partly : now.counts[one]
+const of = computed(() => foreseen.value ? countOf(kind.value, foreseen.value) : 0)
 
 async function load(more = false): Promise<void> {
   if (!foreseen.value) return
@@ -20,7 +21,7 @@ async function load(more = false): Promise<void> {
   rows.value = more ? [...rows.value, ...next] : next
 }
 watch(foreseen, (now) => {
-  if (now && kind.value && now.counts[kind.value] === 0) kind.value = null
+  if (now && countOf(kind.value, now) === 0) kind.value = null
 })
 watch([foreseen, kind], () => void load(), { immediate: true })
 
@@ -30,7 +31,13 @@ const about = (row: ForeseenRow) => row.about.map(one => one.startsWith('+') ? s
 <template>
   <section aria-label="What becomes of each row">
     <p
-      v-if="!foreseen"
+      v-if="undecided.length > 0"
+      class="waiting"
+    >
+      Say first which day is meant {{ undecided.length === 1 ? `in “${undecided[0]!.heading}”` : 'in each column of days' }}.
+    </p>
+    <p
+      v-else-if="!foreseen"
       class="quiet"
       role="status"
     >
@@ -61,6 +68,15 @@ const about = (row: ForeseenRow) => row.about.map(one => one.startsWith('+') ? s
         >
           {{ FATE_WORDS[one] }} {{ foreseen.counts[one].toLocaleString('en-US') }}
         </button>
+        <button
+          v-if="foreseen.partly > 0"
+          type="button"
+          class="plain-button calm left-out"
+          :aria-pressed="kind === 'partly'"
+          @click="kind = 'partly'"
+        >
+          With a cell that goes into a note {{ foreseen.partly.toLocaleString('en-US') }}
+        </button>
         <span
           v-if="foreseen.companies > 0"
           class="quiet"
@@ -84,7 +100,7 @@ const about = (row: ForeseenRow) => row.about.map(one => one.startsWith('+') ? s
               {{ about(row) }}
             </td>
             <td :class="row.fate.kind">
-              {{ sayFate(row) }}
+              {{ sayRow(row) }}
             </td>
           </tr>
         </tbody>
@@ -112,6 +128,6 @@ const about = (row: ForeseenRow) => row.about.map(one => one.startsWith('+') ? s
 .rows td:nth-child(4) { white-space: normal; }
 .joined { color: var(--good); }
 .refused { color: var(--wrong); }
-.left-out, .there-already { color: var(--waiting); }
+.left-out, .there-already, .waiting { color: var(--waiting); }
 .more { padding-top: var(--space-3); }
 </style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { getCountries } from 'libphonenumber-js/max'
-import type { DayOrder } from '~~/core/import/days'
+import { readDay, type DayOrder } from '~~/core/import/days'
+import { calendarDay } from '~~/core/hours/say'
 import { DUPLICATE_BY, ON_DUPLICATE, type DuplicateRules } from '~~/core/import/fate'
 import { can } from '~~/shared/permissions'
 import { api } from '~/composables/api'
@@ -8,9 +9,9 @@ import { useMe } from '~/stores/me'
 import { DUPLICATE_WORDS } from '~/words/imports'
 
 /** How the rows are read, whose they are, and what is done with who is there already. */
-const { asksForDayOrder } = defineProps<{ asksForDayOrder: boolean }>()
+const { twoWays } = defineProps<{ twoWays: { column: number, heading: string, cell: string }[] }>()
 const country = defineModel<string>('country', { required: true })
-const dayOrder = defineModel<DayOrder>('dayOrder', { required: true })
+const chosenOrders = defineModel<Record<number, DayOrder>>('chosenOrders', { required: true })
 const duplicates = defineModel<DuplicateRules>('duplicates', { required: true })
 const ownerId = defineModel<string>('ownerId', { required: true })
 
@@ -22,10 +23,8 @@ const countries = [
     .filter(code => !FIRST.includes(code))
     .sort((a, b) => ((names.of(a) ?? a) < (names.of(b) ?? b) ? -1 : 1)),
 ].map(code => ({ code, name: names.of(code) ?? code }))
-const ORDERS: { value: DayOrder, label: string }[] = [
-  { value: 'month-first', label: 'month first (12/3)' },
-  { value: 'day-first', label: 'day first (3/12)' },
-]
+const ORDERS: DayOrder[] = ['month-first', 'day-first']
+const readings = (cell: string) => ORDERS.map(value => ({ value, label: calendarDay(readDay(cell, value) ?? '') }))
 const BY = { number: 'has the same number', mail: 'has the same mail address', name: 'has the same name only' }
 const ways = ON_DUPLICATE.map(value => ({ value, label: DUPLICATE_WORDS[value] }))
 
@@ -52,16 +51,19 @@ onMounted(async () => owners.value = await api<{ id: string, name: string }[]>('
       />
     </p>
     <p
-      v-if="asksForDayOrder"
+      v-for="{ column, heading, cell } in twoWays"
+      :key="column"
       class="rule"
     >
-      <span id="order-label">Days are written</span>
+      <span :id="`order-${column}`">“{{ cell }}” in “{{ heading }}” is</span>
       <Select
-        v-model="dayOrder"
-        :options="ORDERS"
+        :model-value="chosenOrders[column]"
+        :options="readings(cell)"
         option-value="value"
         option-label="label"
-        aria-labelledby="order-label"
+        placeholder="choose a day"
+        :aria-labelledby="`order-${column}`"
+        @update:model-value="chosenOrders = { ...chosenOrders, [column]: $event }"
       />
     </p>
     <p

@@ -26,6 +26,7 @@ export const recordImport = pgTable('record_import', {
   thereAlready: integer('there_already').notNull().default(0),
   refused: integer('refused').notNull().default(0),
   /** Of what was made, what others have worked with since and was therefore not taken back. */
+  partly: integer('partly').notNull().default(0),
   keptBack: integer('kept_back').notNull().default(0),
   /** The one entry that tells on every record it made where it comes from. */
   activityId: id('activity_id').references(() => activity.id),

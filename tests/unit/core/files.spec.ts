@@ -51,8 +51,22 @@ describe('a table', () => {
         ['1', '2', '3', '4'],
       ],
       delimiter: ',',
+      headed: true,
+      warnings: [],
     })
     expect(readCsv('')).toMatchObject({ rows: [] })
+  })
+
+  it('has no headings where its first row is somebody, or where it is told so', () => {
+    expect(readCsv('Iris,808 555 0142\nBo,902 555 0161')).toMatchObject({ headed: false, headings: ['Column 1', 'Column 2'], rows: [['Iris', '808 555 0142'], ['Bo', '902 555 0161']] })
+    expect(readCsv('Iris,iris@holm.example')).toMatchObject({ headed: false })
+    expect(readCsv('Iris,Holm\nBo,Castellanos', false).rows).toHaveLength(2)
+    expect(readCsv('Iris,808 555 0142\nBo,902 555 0161', true)).toMatchObject({ headings: ['Iris', '808 555 0142'], rows: [['Bo', '902 555 0161']] })
+  })
+
+  it('says of a quotation mark that is never closed where it is', () => {
+    expect(readCsv('Name,Note\nIris,"likes trikes\nBo,bells\n').warnings).toEqual([expect.stringContaining('“Iris”')])
+    expect(readCsv('Name,Note\nIris,"likes\ntrikes"\n').warnings).toEqual([])
   })
 
   it('keeps numbers with + and takes off what kept a formula harmless', () => {
@@ -114,6 +128,7 @@ END:VCARD\r
 `),
     ).toEqual([
       {
+        'Birthday': '--0203',
         'First name': 'Iris',
         'Last name': 'Holm',
         'Name': 'Iris Holm',
@@ -130,6 +145,18 @@ END:VCARD\r
         'Note': 'First line\nsecond; line',
       },
     ])
+  })
+
+  it('have a second mail address and a birthday', () => {
+    expect(cells('BEGIN:VCARD\nFN:Iris\nEMAIL:iris@holm.example\nEMAIL;TYPE=work:bakery@holm.example\nBDAY:19850412\nEND:VCARD')).toEqual([
+      { 'Name': 'Iris', 'Mail address': 'iris@holm.example', 'Second mail address': 'bakery@holm.example', 'Birthday': '1985-04-12' },
+    ])
+  })
+
+  it('of which one has no end are read as far as they go, and said', () => {
+    const { rows, warnings } = readVCards('BEGIN:VCARD\nFN:Iris\nBEGIN:VCARD\nFN:Bo\nEND:VCARD\nBEGIN:VCARD\nFN:Zad')
+    expect(rows.map(row => row.find(Boolean))).toEqual(['Iris', 'Bo', 'Zad'])
+    expect(warnings).toEqual([expect.stringMatching(/^2 contacts have no end/)])
   })
 
   // after the examples of RFC 2426, 7
@@ -226,7 +253,7 @@ END:VCARD\r
   })
 
   it('that are broken give what can be read, and nothing throws', () => {
-    expect(cells('BEGIN:VCARD\nFN:No end\nBEGIN:VCARD\nFN:Whole\nTEL\nEND:VCARD\nEND:VCARD')).toEqual([{ Name: 'Whole' }])
+    expect(cells('BEGIN:VCARD\nFN:No end\nBEGIN:VCARD\nFN:Whole\nTEL\nEND:VCARD\nEND:VCARD')).toEqual([{ Name: 'No end' }, { Name: 'Whole' }])
     fc.assert(
       fc.property(
         fc.string({

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { fateOf, rowKey, type DuplicateRules, type OnDuplicate } from '~~/core/import/fate'
 import { readCountry } from '~~/core/import/countries'
-import { dayOrderOf, readDay } from '~~/core/import/days'
-import { readRow, type ImportedRow, type ReadingRules } from '~~/core/import/read-row'
+import { dayOrderOf, readDay, readsTwoWays } from '~~/core/import/days'
+import { noteOf, readRow, type ImportedRow, type ReadingRules } from '~~/core/import/read-row'
 import { guessMatching } from '~~/core/import/targets'
 import { importTargets } from '~~/shared/import'
 
@@ -91,11 +91,25 @@ describe('a row of a file', () => {
     expect(row({ 'first-name': 'Iris', 'phone': cell }).phones.map(({ e164 }) => e164)).toEqual(e164s)
   })
 
-  it('is refused with every reason, each at its heading', () => {
-    expect(read({ 'first-name': 'A', 'mail': 'nowhere', 'stage': 'Hired', 'own.trial_day': 'soon', 'country': 'Atlantis' })).toEqual({
-      ok: false,
-      problems: ['mail', 'stage', 'own.trial_day', 'country'].map(heading => ({ heading, reason: expect.any(String) })),
+  it('leaves out each cell that cannot be read, says why, and keeps its words in the note', () => {
+    const { leftOut, columns, fields, note } = row({
+      'first-name': 'A', 'mail': 'nowhere', 'stage': 'Hired', 'own.trial_day': 'soon', 'country': 'Atlantis', 'note': 'Met at the fair.',
     })
+    expect(leftOut).toEqual(['mail', 'stage', 'own.trial_day', 'country'].map(heading => ({
+      heading, text: expect.any(String), reason: expect.any(String),
+    })))
+    expect({ columns, fields }).toEqual({ columns: { 'first-name': 'A' }, fields: {} })
+    expect(noteOf({ note, leftOut })).toBe('Met at the fair.\nmail: nowhere\nstage: Hired\nown.trial_day: soon\ncountry: Atlantis')
+  })
+
+  it('is refused where it does not say clearly whether they want texts', () => {
+    expect(read({ 'first-name': 'A', 'opted-out': 'perhaps' })).toEqual({ ok: false, problems: [{ heading: 'opted-out', reason: expect.any(String) }] })
+  })
+
+  it('has the first of its mail addresses, and the others in its note', () => {
+    const read = row({ 'mail 1': 'iris@holm.example', 'mail 2': 'IRIS@holm.example', 'mail 3': 'bakery@holm.example' })
+    expect(read.columns.mail).toBe('iris@holm.example')
+    expect(noteOf(read)).toBe('mail: bakery@holm.example')
   })
 
   it('is read whatever stands in it, and never throws', () => {
@@ -126,6 +140,8 @@ describe('days', () => {
     expect(dayOrderOf(['3/4/2026', '13/4/2026'])).toBe('day-first')
     expect(dayOrderOf(['3/4/2026', '4/13/2026'])).toBe('month-first')
     expect(dayOrderOf(['3/4/2026', '2026-04-13', ''])).toBeNull()
+    expect(readsTwoWays(['4/4/2026', '4.3.2026', '', '3/4/2026'])).toBe('3/4/2026')
+    expect(readsTwoWays(['4/4/2026', '2026-04-13'])).toBeUndefined()
   })
 })
 
@@ -180,7 +196,8 @@ describe('what columns are', () => {
       null,
       'mail',
     ])
-    expect(guess(['Mail', 'E-mail'])).toEqual(['mail', null])
+    expect(guess(['City', 'Town'])).toEqual(['city', null])
+    expect(guess(['Mail', 'E-mail', 'Mobile', 'Mobile 2'])).toEqual(['mail', 'mail', 'phone', 'phone'])
   })
 })
 

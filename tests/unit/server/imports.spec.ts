@@ -203,18 +203,29 @@ describe('a file of rows', () => {
   })
 
   it('refuses rows with reasons, and gives them back as a file that can be mended and read again', async () => {
-    const bad = cells({ First: 'Rita', Last: 'Refused', Mail: 'nowhere', Note: '=1+1, "quoted"' })
+    const bad = cells({ City: 'Kona', Note: '=1+1, "quoted"' })
     const progress = await bringIn(firm.ada, [bad, cells({ First: 'Rob', Last: 'Refused' }), cells({ City: 'Hilo' })])
     expect(progress).toMatchObject({ made: 1, refused: 2 })
     let file = ''
     for await (const line of refusedRows(firm.ada, progress.id)) file += line
     const { data } = Papa.parse<string[]>(file.replace(/^\uFEFF/, ''), { skipEmptyLines: true })
     expect(data[0]).toEqual([...HEADINGS, 'Why it was refused'])
-    expect(data[1]).toEqual([...bad.slice(0, -1), '\'=1+1, "quoted"', expect.stringMatching(/Mail: This is not a mail address/)])
+    expect(data[1]).toEqual([...bad.slice(0, -1), '\'=1+1, "quoted"', expect.stringMatching(/There is no name/)])
     expect(data).toHaveLength(3)
     await expect((async () => {
       for await (const _ of refusedRows(firm.mika, progress.id));
     })()).rejects.toMatchObject(problem(404))
+  })
+
+  it('takes a row without the cells that cannot be read, and keeps their words in a note', async () => {
+    const progress = await bringIn(firm.ada, [cells({ First: 'Pia', Last: 'Partly', Mail: 'nowhere', Trial: 'soon', Note: 'Met at the fair.' })])
+    expect(progress).toMatchObject({ made: 1, refused: 0, partly: 1 })
+    const [{ id, mail }] = await called('Partly') as [{ id: string, mail: string | null }]
+    expect(mail).toBeNull()
+    expect((await readTimeline(firm.ada, id)).entries.map(({ words }) => words)).toContain('Met at the fair.\nMail: nowhere\nTrial: soon')
+    // brought in once more it is known again
+    expect(await bringIn(firm.ada, [cells({ First: 'Pia', Last: 'Partly', Mail: 'nowhere', Trial: 'soon', Note: 'Met at the fair.' })]))
+      .toMatchObject({ thereAlready: 1 })
   })
 
   it('begins only when all of its rows are here, and each of them once', async () => {
@@ -252,19 +263,25 @@ describe('a file of rows', () => {
     await expect(load(firm.ada, [cells({})], values)).rejects.toMatchObject(problem(422, { fields: { [field]: expect.any(String) } }))
   })
 
-  it('is for whom one may bring in: a rep for oneself, a lead for the team; rows that name others are refused', async () => {
+  it('is for whom one may bring in: a rep for oneself, a lead for the team; an owner who cannot be one is left out, and said before', async () => {
     await expect(load(firm.ada, [cells({})], { ownerId: firm.mika.id })).rejects.toMatchObject(problem(403))
     const matching = ['owner', ...MATCHING.slice(1, 2)]
     const rows = [['Mika Sand', 'Owned'], ['noor@pannier.example', 'Owned'], ['Nobody', 'Owned']]
-    expect(await bringIn(firm.ada, rows, { headings: ['Owner', 'Name'], matching })).toMatchObject({ made: 0, refused: 3 })
+    expect(await bringIn(firm.ada, rows, { headings: ['Owner', 'Name'], matching })).toMatchObject({ made: 1, joined: 2, partly: 3 })
+    expect((await called('Owned')).map(({ ownerId }) => ownerId)).toEqual([firm.ada.id])
+    const asked = { module: 'lead' as const, keys: [], numbers: [], mails: [], names: [], companies: [], owners: ['Mika Sand', 'Nobody', 'ada lund'] }
+    expect((await lookUp(firm.ada, asked)).notOwners).toEqual({
+      'Mika Sand': expect.stringMatching(/may not/),
+      'Nobody': expect.stringMatching(/no colleague/),
+    })
     expect(
       await bringIn(firm.odile, rows, {
         headings: ['Owner', 'Name'],
         matching,
         duplicates: { number: 'join', mail: 'join', name: 'keep-both' },
       }),
-    ).toMatchObject({ made: 2, refused: 1 })
-    expect((await called('Owned')).map(({ ownerId }) => ownerId).sort()).toEqual([firm.mika.id, firm.noor.id].sort())
+    ).toMatchObject({ made: 3, partly: 1 })
+    expect((await called('Owned')).map(({ ownerId }) => ownerId).sort()).toEqual([firm.ada.id, firm.mika.id, firm.noor.id, firm.odile.id].sort())
   })
 
   it('knows nothing of records that may not be seen, and joins none that may not be changed', async () => {

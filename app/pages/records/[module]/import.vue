@@ -18,7 +18,7 @@ const {
   targets,
   matching,
   country,
-  dayOrder,
+  chosenOrders,
   duplicates,
   ownerId,
   foreseen,
@@ -26,7 +26,7 @@ const {
   sending,
   progress,
   problem,
-  asksForDayOrder,
+  twoWays,
 } = shown
 
 const useful = computed(() => foreseen.value ? foreseen.value.counts.new + foreseen.value.counts.joined : 0)
@@ -72,9 +72,25 @@ const about = computed(() => opened.value && [
     </p>
     <FileDrop
       v-if="!opened"
-      @file="shown.open"
+      @file="shown.open($event)"
     />
     <template v-else-if="!progress">
+      <p
+        v-for="warning in opened.warnings"
+        :key="warning"
+        class="notice failed"
+        role="alert"
+      >
+        {{ warning }}
+      </p>
+      <label
+        v-if="opened.headed !== null && !sending"
+        class="check"
+      ><input
+        type="checkbox"
+        :checked="opened.headed"
+        @change="shown.open(file!, ($event.target as HTMLInputElement).checked)"
+      > The first row says what the columns are</label>
       <div class="two">
         <ColumnMatching
           v-model="matching"
@@ -83,10 +99,10 @@ const about = computed(() => opened.value && [
         />
         <ImportRulesForm
           v-model:country="country"
-          v-model:day-order="dayOrder"
+          v-model:chosen-orders="chosenOrders"
           v-model:duplicates="duplicates"
           v-model:owner-id="ownerId"
-          :asks-for-day-order="asksForDayOrder"
+          :two-ways="twoWays"
         />
       </div>
       <p

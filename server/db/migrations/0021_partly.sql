@@ -1,0 +1,1 @@
+ALTER TABLE "record_import" ADD COLUMN "partly" integer DEFAULT 0 NOT NULL;
