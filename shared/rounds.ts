@@ -60,6 +60,8 @@ export interface RoundDetail extends RoundHead {
   /** How the calls went, the most frequent first; no name: no disposition yet. */
   results: RoundResult[]
   colleagues: RoundColleague[]
+  /** Of those who wait: how many could not be called now, and why. */
+  notNow: Partial<Record<PassReason, number>>
 }
 
 export interface RoundPersonRow {

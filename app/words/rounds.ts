@@ -1,4 +1,4 @@
-import type { PassReason, RoundState, Standing } from '~~/core/call/round'
+import { PASS_REASONS, type PassReason, type RoundState, type Standing } from '~~/core/call/round'
 import type { RoundOrder } from '~~/shared/rounds'
 
 export const STANDING_WORDS: Record<Standing['state'], string> = {
@@ -17,6 +17,10 @@ export const PASS_WORDS: Record<PassReason, string> = {
   'zone-unknown': 'nobody knows what time it is there',
   'called-lately': 'called a short while ago',
 }
+
+/** "12 in their night, 3 not to be called"; nothing of nobody. */
+export const sayPassed = (passed: Partial<Record<PassReason, number>>): string =>
+  PASS_REASONS.filter(reason => passed[reason]).map(reason => `${passed[reason]!.toLocaleString('en-US')} ${PASS_WORDS[reason]}`).join(', ')
 
 export const ROUND_WORDS: Record<RoundState, string> = { open: 'open', paused: 'paused', stopped: 'stopped' }
 

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
-import { PASS_REASONS } from '~~/core/call/round'
 import type { RoundPreview } from '~~/shared/rounds'
 import { MODULE_FACTS } from '~~/shared/modules'
 import type { Selection } from '~~/shared/schemas/list'
@@ -10,7 +9,7 @@ import { useSaving } from '~/composables/saving'
 import { useMe } from '~/stores/me'
 import { useRounds } from '~/stores/rounds'
 import { many } from '~/words/count'
-import { PASS_WORDS } from '~/words/rounds'
+import { sayPassed } from '~/words/rounds'
 import { shortDay } from '~/words/time'
 
 /** Makes a call round of the people that are chosen, and says first who would be called and who passed over. */
@@ -36,11 +35,7 @@ const { errors, saving, save } = useSaving('selection')
 watch(() => manner.value.notWithinHours, notWithinHours => save(async () => {
   preview.value = await api<RoundPreview>('/api/rounds/preview', { method: 'POST', body: { selection, notWithinHours } })
 }), { immediate: true })
-const passed = computed(() =>
-  PASS_REASONS.filter(reason => preview.value?.passed[reason]).map(
-    reason => `${preview.value!.passed[reason]!.toLocaleString('en-US')} ${PASS_WORDS[reason]}`,
-  ),
-)
+const passed = computed(() => preview.value ? sayPassed(preview.value.passed) : '')
 
 const make = (begin: boolean) => save(async () => {
   await api('/api/rounds', {
@@ -73,9 +68,9 @@ const make = (begin: boolean) => save(async () => {
         <template v-if="preview">
           <strong class="figures">{{ many(preview.callable, 'person', 'people') }} can be called now.</strong>
           <span
-            v-if="passed.length > 0"
+            v-if="passed"
             class="quiet"
-          > Passed over at first: {{ passed.join(', ') }}.</span>
+          > Passed over at first: {{ passed }}.</span>
         </template>
         <span
           v-else-if="!errors.selection"

@@ -8,7 +8,7 @@ import { useLoaded } from '~/composables/loaded'
 import { useRounds } from '~/stores/rounds'
 import { talked } from '~/words/calls'
 import { many } from '~/words/count'
-import { ORDER_WORDS, ROUND_WORDS, sayPause } from '~/words/rounds'
+import { ORDER_WORDS, ROUND_WORDS, sayPassed, sayPause } from '~/words/rounds'
 
 definePageMeta({ key: route => route.fullPath })
 
@@ -37,6 +37,7 @@ const TURNS: { to: RoundState, label: string }[] = [
 const turns = computed(() => round.value?.mayChange ? TURNS.filter(({ to }) => mayTurn(round.value!.state, to)) : [])
 const most = computed(() => Math.max(1, ...round.value?.results.map(({ count }) => count) ?? []))
 const left = computed(() => round.value ? round.value.counts.waiting + round.value.counts.held : 0)
+const notNow = computed(() => round.value ? sayPassed(round.value.notNow) : '')
 const manner = computed(
   () =>
     round.value
@@ -99,6 +100,12 @@ const manner = computed(
         </button>
       </p>
       <RoundBar :counts="round.counts" />
+      <p
+        v-if="round.state !== 'stopped' && notNow"
+        class="quiet"
+      >
+        Not to be called now, of those who wait: {{ notNow }}. They are passed over, and have their turn when it can be.
+      </p>
       <div class="glance">
         <section>
           <h2>How it went</h2>

@@ -1,5 +1,4 @@
 import { sql } from 'drizzle-orm'
-import type { PassReason } from '~~/core/call/round'
 import { hasNumbers, MODULE_FACTS } from '~~/shared/modules'
 import { can } from '~~/shared/permissions'
 import { MOST_IN_ROUND, type RoundPreview } from '~~/shared/rounds'
@@ -15,16 +14,13 @@ import { ask, once, tx } from '../../db/door'
 import { joinContact } from '../../reading/contact'
 import { chosenIn } from '../../records/list'
 import { announceRound } from './one'
-import { JOIN_REACH, PERSON_COLUMNS, whyPassed, zonesOfRow, type PersonRow } from './facts'
+import { JOIN_REACH, PERSON_COLUMNS, zonesOfRow, type PersonRow } from './facts'
+import { countPassed } from './not-now'
 
 /** Who would be called now and who passed over, and why, before a round of them is made. */
 export async function previewRound(asker: SignedIn, { selection, notWithinHours }: RoundSelectionForm, now: Date): Promise<RoundPreview> {
   const people = await chosenPeople(asker, selection, now)
-  const passed: Partial<Record<PassReason, number>> = {}
-  for (const person of people) {
-    const why = whyPassed(person, notWithinHours, now)
-    if (why) passed[why.reason] = (passed[why.reason] ?? 0) + 1
-  }
+  const passed = countPassed(people, notWithinHours, now)
   const all = Object.values(passed).reduce((sum, count) => sum + count, 0)
   return { chosen: people.length, callable: people.length - all, passed }
 }

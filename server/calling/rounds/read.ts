@@ -12,6 +12,8 @@ import type { SignedIn } from '../../identity/sign-in'
 import { factsOf, storedOf } from '../stored'
 import { joinCompany } from '../../reading/company'
 import { COUNTS, countsOf } from './mine'
+import { JOIN_REACH, PERSON_COLUMNS, whyPassed, type PersonRow } from './facts'
+import { notNow } from './not-now'
 import { mustHoldRound, roundBelongs } from './one'
 import { turnsOf } from './order'
 
@@ -44,10 +46,10 @@ async function heads(asker: SignedIn, where: SQL): Promise<RoundHead[]> {
 
 /** A round with how its calls went and who made them. */
 export async function readRound(asker: SignedIn, id: string, now: Date): Promise<RoundDetail> {
-  await mustHoldRound(asker, id)
+  const round = await mustHoldRound(asker, id)
   const [head] = await heads(asker, sql`w.id = ${id}::uuid`)
   const calls = await callsOf(id)
-  return { ...head!, results: resultsOf(calls), colleagues: await colleaguesOf(id, calls, now) }
+  return { ...head!, results: resultsOf(calls), colleagues: await colleaguesOf(id, calls, now), notNow: await notNow(round, now) }
 }
 
 interface RoundCall {
@@ -98,7 +100,7 @@ async function colleaguesOf(id: string, calls: RoundCall[], now: Date): Promise<
   })
 }
 
-type PersonRow = Record<string, unknown> & Omit<RoundPersonRow, 'facts'> & { call: Record<string, unknown> | null }
+type Row = PersonRow & Omit<RoundPersonRow, 'facts'> & { call: Record<string, unknown> | null }
 
 /**
  * The people of a round whom one may see, a page of them: those in hand and those called last first, then those who wait,
@@ -110,20 +112,40 @@ export async function readRoundPeople(asker: SignedIn, id: string, { state, page
     and ${seesRecord(asker, 'r')}`
   const { rows: [counted] } = await ask<{ total: number }>(sql`select count(*)::int as total from ${roundPerson} p
     join ${record} r on r.id = p.record_id where ${where}`)
-  const { rows } = await ask<PersonRow>(sql`
-    select r.id as "recordId", r.name, r.title, r.city, company.name as company, p.state, p.reason,
+  const { rows } = await ask<Row>(sql`
+    select ${PERSON_COLUMNS}, r.name, r.title, r.city, company.name as company, p.state, p.reason,
       ${milliseconds(sql`p.not_before`)} as "notBefore", ${milliseconds(sql`p.changed_at`)} as "changedAt",
       who.first_name as by, d.name as disposition, to_jsonb(c) as call
-    from ${roundPerson} p join ${record} r on r.id = p.record_id ${joinCompany(asker)}
+    from ${roundPerson} p join ${record} r on r.id = p.record_id ${joinCompany(asker)} ${JOIN_REACH}
     left join ${colleague} who on who.id = p.colleague_id left join ${call} c on c.id = p.call_id
       left join ${disposition} d on d.id = c.disposition_id
     where ${where}
     order by p.state <> 'held', p.state <> 'called', case when p.state = 'called' then p.changed_at end desc, ${await turnsOf(round, now)}
     limit ${sql.raw(String(PAGE))} offset ${sql.raw(String((page - 1) * PAGE))}`)
   return {
-    rows: rows.map(({ call: row, ...person }) => ({ ...person, facts: row ? factsOf(storedOf(row)) : null })),
+    rows: rows.map(row => rowOf(row, round.notWithinHours, now)),
     total: counted!.total,
     page,
     size: PAGE,
+  }
+}
+
+/** Who waits has the reason for which they would be passed over if it were their turn now. */
+function rowOf(row: Row, notWithinHours: number, now: Date): RoundPersonRow {
+  const { recordId, name, title, company, city, state, by, disposition, changedAt } = row
+  const why = state === 'waiting' ? whyPassed(row, notWithinHours, now) : null
+  return {
+    recordId,
+    name,
+    title,
+    company,
+    city,
+    state,
+    by,
+    disposition,
+    changedAt,
+    reason: state === 'waiting' ? why?.reason ?? null : row.reason,
+    notBefore: why?.notBefore ?? row.notBefore,
+    facts: row.call ? factsOf(storedOf(row.call)) : null,
   }
 }
