@@ -1,18 +1,18 @@
-import { and, eq, isNull, sql } from 'drizzle-orm'
+import { eq, isNull, sql } from 'drizzle-orm'
 import { fieldKey } from '~~/core/fields/key'
-import { isGroup, type Conditions } from '~~/core/conditions/conditions'
 import type { Field } from '~~/core/template/fields'
-import { asField, builtInFields, fieldsOf, groupOf, keyOf, type ModuleField } from '~~/shared/fields'
-import { MODULES, type Module } from '~~/shared/modules'
+import { asField, builtInFields, fieldsOf, keyOf, type ModuleField } from '~~/shared/fields'
+import { MODULE_FACTS, MODULES, type Module } from '~~/shared/modules'
 import type { FieldForm } from '~~/shared/schemas/field'
 import type { OwnField } from '~~/shared/set-up'
 import { can } from '~~/shared/permissions'
 import { read, tx } from '../db/door'
 import { uuidArray } from '../db/instants'
-import { customField, template, view } from '../db/schema'
+import { customField } from '../db/schema'
 import { badInput, conflict, notAllowed, notFound } from '../http/problem'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
+import { holdersOf, usersOf } from './field-uses'
 
 type StoredField = typeof customField.$inferSelect
 
@@ -75,6 +75,7 @@ export async function changeField(asker: SignedIn, id: string, form: FieldForm, 
     if (form.kind !== field.kind)
       throw badInput({ kind: 'The kind of a field stays as it was made. Make a new field, and retire this one.' })
     const { label, example, options } = form
+    await mustNotBeHeld(field, options)
     await database.update(customField).set({ label, example, options }).where(eq(customField.id, id))
     await note('field-changed', asker.id, now, { module: field.module, key: field.key, from: field.label, to: label })
     return listFields(field.module)
@@ -97,7 +98,7 @@ export async function orderFields(asker: SignedIn, module: Module, ids: string[]
  * Takes a field out of forms, lists, filters and templates. What records hold in it stays, and is there
  * again when it is taken up again.
  *
- * @throws Problem 409 that names the templates and views which use it
+ * @throws Problem 409 that names the templates, kept lists and dispositions which use it
  */
 export async function retireField(asker: SignedIn, id: string, now: Date): Promise<OwnField[]> {
   mustAdminister(asker)
@@ -126,26 +127,20 @@ export async function takeUpField(asker: SignedIn, id: string, now: Date): Promi
   })
 }
 
-/** The templates and kept lists that speak of a field. */
-async function usersOf({ module, key }: StoredField): Promise<string[]> {
-  return tx(async (database) => {
-    const templates = await database
-      .select({ name: template.name })
-      .from(template)
-      .where(and(sql`${module} = any(${template.modules})`, sql`${template.body} ~ ${`${groupOf(module)}\\.${key}\\M`}`))
-      .orderBy(template.name)
-    const views = await database.select().from(view).where(eq(view.module, module)).orderBy(view.name)
-    const column = `own.${key}`
-    return [
-      ...templates.map(({ name }) => `the template “${name}”`),
-      ...views
-        .filter(one => one.columns.includes(column) || one.sort === column || asksFor(one.conditions, column))
-        .map(({ name }) => `the list “${name}”`),
-    ]
-  })
+/** @throws Problem 422 where a choice that is taken away is still held or asked for: it would be none that can be chosen */
+async function mustNotBeHeld(field: StoredField, options: string[]): Promise<void> {
+  for (const choice of field.options.filter(one => !options.includes(one))) {
+    const holders = await holdersOf(field, choice)
+    const { one, many } = MODULE_FACTS[field.module]
+    if (holders > 0)
+      throw badInput({
+        options: `${holders.toLocaleString('en-US')} ${(holders === 1 ? one : many).toLowerCase()} still ${holders === 1 ? 'has' : 'have'} “${choice}”. Choose them in their list by ${field.label}, change it for all of them there, and take it away then.`,
+      })
+    const users = await usersOf(field, choice)
+    if (users.length > 0)
+      throw badInput({ options: `${users.join(', ')} ${users.length === 1 ? 'asks' : 'ask'} for “${choice}”. Take it out there first.` })
+  }
 }
-
-const asksFor = ({ of }: Conditions, field: string): boolean => of.some(one => isGroup(one) ? asksFor(one, field) : one.field === field)
 
 async function heldField(id: string): Promise<StoredField> {
   const [field] = await tx(database => database.select().from(customField).where(eq(customField.id, id)).for('update'))

@@ -1,8 +1,10 @@
 import { v7 as uuid } from 'uuid'
+import { dispositionForm } from '~~/shared/schemas/disposition'
 import { fieldForm } from '~~/shared/schemas/field'
 import { editRecord } from '~~/shared/schemas/record'
 import { makeTemplate } from '~~/shared/schemas/template'
 import { viewForm } from '~~/shared/schemas/list'
+import { saveDisposition } from '~~/server/calling/disposition-edit'
 import { tx } from '~~/server/db/door'
 import { audit } from '~~/server/db/schema'
 import { addField, changeField, customFieldsOf, listFields, orderFields, retireField, takeUpField } from '~~/server/records/fields'
@@ -152,5 +154,31 @@ describe('what records hold in it', () => {
       details: { type: 'in-use', detail: expect.stringMatching(/“About the lock”.*“No lock”/) },
     })
     await expect(retireField(firm.rafe, near.id, DAY)).resolves.toBeDefined()
+  })
+
+  it('keeps a choice that records have, or that a list or a disposition asks for, until nothing does', async () => {
+    const field = await make({ label: 'Bell', kind: 'choice', options: ['brass', 'silver', 'horn', 'none'] })
+    const { recordId } = await makeLead(firm.ada)
+    await save(recordId, { bell: 'silver' })
+    await saveView(
+      firm.ada,
+      viewForm.validateSync({
+        id: uuid(), module: 'lead', name: 'With a horn', columns: ['name'], sort: 'name', direction: 'up',
+        where: JSON.stringify({ match: 'all', of: [{ field: 'own.bell', test: 'one-of', value: ['horn'] }] }),
+      }),
+      DAY,
+    )
+    const keyed = dispositionForm.validateSync({ id: uuid(), module: 'lead', name: 'Wants brass', family: 'reached', letter: 'q', effects: [{ kind: 'field', field: 'bell', value: 'brass' }] })
+    await saveDisposition(firm.odile, keyed, DAY)
+    const without = (choice: string) =>
+      changeField(firm.rafe, field.id, { ...field, options: field.options.filter(one => one !== choice) }, DAY)
+    const refused = (words: RegExp) => ({ details: { status: 422, fields: { options: expect.stringMatching(words) } } })
+    await expect(without('silver')).rejects.toMatchObject(refused(/^1 lead still has “silver”/))
+    await expect(without('horn')).rejects.toMatchObject(refused(/“With a horn” asks for “horn”/))
+    await expect(without('brass')).rejects.toMatchObject(refused(/“Wants brass” asks for “brass”/))
+    await expect(retireField(firm.rafe, field.id, DAY)).rejects.toMatchObject({ details: { detail: expect.stringMatching(/“With a horn”.*“Wants brass”/) } })
+    await expect(without('none')).resolves.toBeDefined()
+    await save(recordId, { bell: 'brass' })
+    await expect(without('silver')).resolves.toBeDefined()
   })
 })
