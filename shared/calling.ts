@@ -61,6 +61,7 @@ export interface CallShelf { calls: CallDetail[], now: number }
 /** A call as it lies on the shelf. */
 export interface CallDetail {
   id: string
+  activityId: string
   direction: 'out' | 'in'
   remote: string
   line: { id: string, name: string }
@@ -74,6 +75,8 @@ export interface CallDetail {
     company: string | null
     city: string | null
   } | null
+  /** Who else has the number, of a call that came in: it may be one of them. */
+  alsoOf: { id: string, name: string }[]
   facts: CallFacts
   /** Whether I am the one who calls or has answered. */
   mine: boolean
@@ -109,6 +112,8 @@ export interface Disposed { name: string, effects: EffectDone[] }
 /** A call on the timeline. */
 export interface TimelineCall {
   id: string
+  /** The number of the other side (E.164). */
+  remote: string
   colleagueId: string | null
   facts: CallFacts
   disposition: { name: string, colour: DispositionColour } | null

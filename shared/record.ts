@@ -120,9 +120,14 @@ export interface RecordDetail {
   phones: RecordPhone[]
   /** The module's own fields, in order. */
   customFields: Field[]
+  /** Who else has one of its own numbers. */
+  sharing: SharedNumber[]
   mayEdit: boolean
   zones: ZoneRules[]
 }
+
+/** Another record with the same number. */
+export interface SharedNumber { e164: string, id: string, name: string }
 
 /** A text that is to leave later. */
 export interface ScheduledText extends WallMoment {

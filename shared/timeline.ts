@@ -15,6 +15,8 @@ export interface TimelineEntry {
   colleague: { id: string, firstName: string, name: string } | null
   /** The record it came from, where it shows here because of a link. */
   via: { id: string, name: string } | null
+  /** Whom it was with, where it shows here only because of the same number. */
+  meantFor: { /** Null for one whom the reader may not see. */ id: string | null, name: string } | null
   message: TimelineMessage | null
   /** A call that was made with Plauder, as it stands now. */
   call: TimelineCall | null

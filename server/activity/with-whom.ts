@@ -1,5 +1,5 @@
 import { sql, type SQL, type SQLWrapper } from 'drizzle-orm'
-import { ask } from '../db/door'
+import { ask, once } from '../db/door'
 import { activityOnRecord, call, conversation, line, message, phone, record } from '../db/schema'
 
 interface Between {
@@ -57,4 +57,12 @@ export async function withWhom(
     with: rows.filter(row => !row.along_line_id).map(row => row.id),
     along: rows.filter(row => row.along_line_id).map(row => row.id),
   }
+}
+
+/** From now on an entry is with one of the records where it stands, and shows on the others besides. */
+export async function beWith(activityId: string, recordId: string, lineId: string): Promise<void> {
+  await once(sql`
+    update ${activityOnRecord} set along_line_id = case when coalesce(via_record_id, record_id) = ${recordId}::uuid then null
+      else ${lineId}::uuid end
+    where activity_id = ${activityId}::uuid`)
 }

@@ -4,7 +4,7 @@ import type { CallDetail, CallRecording, CallShelf, Transfer } from '~~/shared/c
 import type { Module } from '~~/shared/modules'
 import { ask } from '../db/door'
 import { at } from '../db/instants'
-import { activity, activityContent, activityOnRecord, call, callDeclined, callTransfer, colleague, disposition, line, message, record } from '../db/schema'
+import { activity, activityContent, activityOnRecord, call, callDeclined, callTransfer, colleague, disposition, line, message, phone, record } from '../db/schema'
 import { seesRecord, visible } from '../reading/visible'
 import type { SignedIn } from '../identity/sign-in'
 import { joinCompany } from '../reading/company'
@@ -43,6 +43,7 @@ type Row = Record<string, unknown> & {
   said_at: number | null
   said: string | null
   said_kind: ActivityKind | null
+  also_of: CallDetail['alsoOf'] | null
 }
 
 /** The calls on my shelf: mine until I have said how they went, and those that ring or rang on lines I answer, which nobody took. */
@@ -52,7 +53,7 @@ export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]>
       ${notesShown(asker)} as notes, d.name as disposition_name, ${transferShown(asker)} as transfer,
       r.id as record_id, r.name as record_name, r.first_name, r.module, r.title, r.city, r.zone, r.country, r.region,
         company.name as company,
-      said.at as said_at, said.words as said, said.kind as said_kind
+      said.at as said_at, said.words as said, said.kind as said_kind, ${alsoOf(asker)} as also_of
     from ${call} c
     join ${line} l on l.id = c.line_id
     join ${activity} own on own.id = c.activity_id
@@ -64,7 +65,7 @@ export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]>
       select (extract(epoch from s.at) * 1000)::float8 as at, w.words, a.kind
       from ${activityOnRecord} s join ${activity} a on a.id = s.activity_id join ${activityContent} w on w.activity_id = a.id
       left join ${message} sent on sent.id = a.message_id
-      where s.record_id = r.id and a.id <> c.activity_id and w.words is not null and ${isKind(sql`a.kind`, WRITTEN)} and ${mayRead(asker)}
+      where s.record_id = r.id and s.along_line_id is null and a.id <> c.activity_id and w.words is not null and ${isKind(sql`a.kind`, WRITTEN)} and ${mayRead(asker)}
         and (sent.state is null or sent.state not in ('taken-back', 'held', 'failed', 'undelivered', 'waiting'))
       order by s.at desc limit 1) said on true
     where c.put_away_at is null and c.made_at > ${at(new Date(now.getTime() - DAY_MS))}
@@ -92,6 +93,12 @@ const transferShown = (asker: SignedIn): SQL => sql`(
   from ${callTransfer} h join ${colleague} f on f.id = h.from_id join ${colleague} g on g.id = h.to_id where h.call_id = c.id
     and h.ended_at is null)`
 
+/** Who else has the number of a call `c` that came in from the record `r`, of those that may be seen, as JSON. */
+const alsoOf = (asker: SignedIn): SQL => sql`
+  case when c.direction = 'in' then (select json_agg(json_build_object('id', other.id, 'name', other.name) order by other.name) from (
+    select distinct x.id, x.name from ${phone} p join ${record} x on x.id = p.record_id and ${seesRecord(asker, 'x')}
+    where p.e164 = c.remote and x.id is distinct from r.id limit 5) other) end`
+
 /** What was noted in a call `c` with the content `t`, mine apart from that of others. */
 const notesShown = (asker: SignedIn): SQL => sql`(
   select json_build_object(
@@ -107,6 +114,7 @@ function detailOf(asker: SignedIn, row: Row, now: Date): CallDetail {
   const place = row.record_id ? { zone: row.zone, country: row.country, region: row.region } : { zone: null, country: null, region: null }
   return {
     id: stored.id,
+    activityId: stored.activityId,
     direction: stored.direction,
     remote: stored.remote,
     line: { id: stored.lineId, name: row.line_name },
@@ -121,6 +129,7 @@ function detailOf(asker: SignedIn, row: Row, now: Date): CallDetail {
           city: row.city,
         }
       : null,
+    alsoOf: row.also_of ?? [],
     facts: factsOf(stored),
     mine: stored.colleagueId === asker.id,
     roundId: row.round_id,

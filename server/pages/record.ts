@@ -4,6 +4,7 @@ import { can, type Asker } from '~~/shared/permissions'
 import type { RecordDetail } from '~~/shared/record'
 import { read, tx } from '../db/door'
 import { colleague, contact, record } from '../db/schema'
+import { sharedNumbers } from '../reading/sharing'
 import { customFieldsOf } from '../records/fields'
 import { authorize } from '../records/one'
 import { clockRules, phonesOf } from '../records/phones'
@@ -43,6 +44,7 @@ export async function readRecord(asker: Asker, recordId: string, now: Date): Pro
       scheduled: await scheduledOn(asker, recordId),
       tasks: await openTasks(asker, { recordId }),
       phones,
+      sharing: await sharedNumbers(asker, recordId),
       customFields: await customFieldsOf(found.module),
       mayEdit: can(asker, 'record.edit', found),
       zones: clockRules(phones.flatMap(p => p.zones), now),

@@ -75,10 +75,19 @@ const SLIP_JOINS = sql`
 const NEWEST_FIRST = sql`s.at desc, s.activity_id desc`
 const OLDEST_FIRST = sql`s.at, s.activity_id`
 
+const SOMEBODY_ELSE = sql`json_build_object('id', null, 'name', 'somebody of another team')`
+
+/** One of the records that an entry of `s` is with, of those that may be seen, as JSON. */
+const whomItIsWith = (asker: Asker): SQL => sql`
+  select json_build_object('id', w.id, 'name', w.name) from ${activityOnRecord} own
+    join ${record} w on w.id = own.record_id and ${seesRecord(asker, 'w')}
+  where own.activity_id = s.activity_id and own.via_record_id is null and own.along_line_id is null order by w.name limit 1`
+
 /** A record's entries, each one row. Exported for the bench, which runs the same statement bare. */
 export function timelineQuery(asker: Asker, recordId: string, which: SQL, limit: number, order = NEWEST_FIRST): SQL {
   return sql`
-    select ${SLIP}, via.id as via_id, via.name as via_name
+    select ${SLIP}, via.id as via_id, via.name as via_name, case when s.along_line_id is not null then coalesce((${whomItIsWith(asker)}),
+      ${SOMEBODY_ELSE}) end as meant_for
     from ${activityOnRecord} s
     join ${record} r on r.id = s.record_id and ${seesRecord(asker, 'r')}
     join ${activity} a on a.id = s.activity_id
@@ -92,7 +101,7 @@ export function timelineQuery(asker: Asker, recordId: string, which: SQL, limit:
 /** The newest texts of a conversation, newest first. Whoever calls has checked that its line is theirs. */
 export async function readConversationEntries(conversationId: string, limit = 12): Promise<TimelineEntry[]> {
   const { rows } = await read(database => database.execute<EntryRow>(sql`
-    select ${SLIP}, null as via_id, null as via_name
+    select ${SLIP}, null as via_id, null as via_name, null as meant_for
     from ${message} own join ${activity} a on a.id = own.activity_id
     ${SLIP_JOINS}
     where own.conversation_id = ${conversationId}::uuid
@@ -187,6 +196,7 @@ type EntryRow = Record<string, unknown> & {
   colleague_name: string
   via_id: string | null
   via_name: string
+  meant_for: TimelineEntry['meantFor']
   message_id: string | null
   message_kind: MessageKind
   state: NonNullable<TimelineEntry['message']>['state']
@@ -225,6 +235,7 @@ function entryOf(row: EntryRow): TimelineEntry {
     data: { ...row.data, ...row.content },
     colleague: row.colleague_id ? { id: row.colleague_id, firstName: row.colleague_first, name: row.colleague_name } : null,
     via: row.via_id ? { id: row.via_id, name: row.via_name } : null,
+    meantFor: row.meant_for,
     message: row.message_id ? messageOf(row) : null,
     call: row.called ? callOf(row.called) : null,
   }
@@ -232,7 +243,7 @@ function entryOf(row: EntryRow): TimelineEntry {
 
 function callOf({ call: row, ...shown }: NonNullable<EntryRow['called']>): TimelineCall {
   const stored = storedOf(row)
-  return { id: stored.id, colleagueId: stored.colleagueId, facts: factsOf(stored), rating: stored.rating, ...shown }
+  return { id: stored.id, remote: stored.remote, colleagueId: stored.colleagueId, facts: factsOf(stored), rating: stored.rating, ...shown }
 }
 
 /** What each kind of message shows beside what is true of any. */

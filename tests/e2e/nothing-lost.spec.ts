@@ -197,3 +197,33 @@ test('a number that is on a record already is said while it is typed, and by who
   await expect(ada.getByRole('status').filter({ hasText: 'is also on a record of Recruiting' })).toBeVisible()
   await expect(ada.getByText('Hidden')).toHaveCount(0)
 })
+
+test('of two who share a number one says for whom a text was, and who it is that calls', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  const number = freshNumber()
+  const iris = await makeLead(page.request, 'Iria', number)
+  await makeLead(page.request, 'Josse', number)
+  await page.goto(`/record/${iris}`)
+  await expect(page.getByText('Also the number of Josse Testaway')).toBeVisible()
+  await writeFromHandset(page.request, number, 'It is about the racks')
+  const slip = slipWith(page, 'It is about the racks').last()
+  await expect(slip).toContainText('Josse Testaway has this number too.')
+  await slip.getByRole('button', { name: 'It is from Josse Testaway' }).click()
+  await expect(slip).toContainText('From Josse Testaway, who has the same number.')
+  await expect(slip.getByText('Josse Testaway', { exact: true }).first()).toBeVisible()
+
+  // what comes next is with whom it was last, until somebody says so
+  await writeFromHandset(page.request, number, 'And the bells')
+  const next = slipWith(page, 'And the bells').last()
+  await expect(next).toContainText('From Josse Testaway')
+  await next.getByRole('button', { name: 'It is from Iria Testaway' }).click()
+  await expect(next).toContainText('Josse Testaway has this number too.')
+
+  await phone(page, number, 'call', { to: '+15035550118' })
+  await expect(shelf(page).getByRole('button', { name: /Alt A/ })).toBeVisible()
+  await page.keyboard.press('Alt+a')
+  const call = page.getByRole('dialog', { name: 'Call with Iria Testaway' })
+  await call.getByRole('button', { name: 'Josse Testaway' }).click()
+  await expect(page.getByRole('dialog', { name: 'Call with Josse Testaway' })).toContainText('Or is it Iria Testaway')
+  await page.keyboard.press('Alt+e')
+})

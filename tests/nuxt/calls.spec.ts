@@ -8,6 +8,8 @@ const NOW = Date.parse('2026-11-25T18:00:00Z')
 const talking = { ...newCall(NOW), answeredAt: NOW + 1_000, answeredBy: 'person' as const }
 const call = (values: Partial<CallDetail> = {}): CallDetail => ({
   id: 'c1',
+  activityId: 'a1',
+  alsoOf: [],
   direction: 'out',
   remote: '+18085550142',
   line: { id: 'l1', name: 'Portland line' },

@@ -105,12 +105,14 @@ describe('an entry of the timeline, in words', () => {
     data: {},
     colleague: { id: 'a', firstName: 'Ada', name: 'Ada Lund' },
     via: null,
+    meantFor: null,
     message: null,
     call: null,
     ...values,
   })
   const made = (values: Partial<TimelineCall>): TimelineCall => ({
     id: 'c',
+    remote: '+18085550142',
     colleagueId: 'a',
     facts: call({ kind: 'answered', at: at(0), by: 'person' }, { kind: 'ended', at: at(61), why: 'hung-up', side: 'us' }),
     disposition: null,

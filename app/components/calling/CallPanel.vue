@@ -173,6 +173,10 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
       >
         <span class="quiet small">{{ call.lastSaid.ours ? 'We, ' : `${call.record?.firstName ?? 'They'}, ` }}{{ ago(call.lastSaid.at, now) }}:</span> {{ call.lastSaid.words }}
       </p>
+      <CallAlsoOf
+        v-if="call.alsoOf.length > 0 && !call.disposition"
+        :call="call"
+      />
       <LazyRecordingPlayer
         v-if="call.recording"
         :recording="call.recording"

@@ -14,6 +14,7 @@ const emit = defineEmits<{ consent: [phone: RecordPhone, agrees: boolean, covers
 const now = useNow()
 const me = useMe()
 
+const sharers = ({ e164, person }: RecordPhone) => person ? [] : record.sharing.filter(one => one.e164 === e164)
 const timeThere = (phone: RecordPhone) => [...new Set(phone.zones.flatMap((name) => {
   const rules = record.zones.find(zone => zone.name === name)
   return rules ? [clock(now.value, rules)] : []
@@ -78,6 +79,17 @@ const decisions = ({ kind, consent, mayBeCalled }: RecordPhone) => [
         <NuxtLink :to="`/record/${phone.person.id}`">
           {{ phone.person.name }}
         </NuxtLink>
+      </p>
+      <p
+        v-if="sharers(phone).length > 0"
+        class="small"
+      >
+        Also the number of <template
+          v-for="(one, i) in sharers(phone)"
+          :key="one.id"
+        >
+          {{ i > 0 ? ', ' : '' }}<NuxtLink :to="`/record/${one.id}`">{{ one.name }}</NuxtLink>
+        </template>.
       </p>
       <p
         v-if="phone.unusable"

@@ -49,6 +49,7 @@ const isCall = computed(() => entry.kind.startsWith('call'))
         :recording="entry.call.recording"
         :mine="entry.call.colleagueId === me.me!.id"
       />
+      <slot />
     </div>
   </li>
 </template>

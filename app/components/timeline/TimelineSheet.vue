@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { until, useIntersectionObserver } from '@vueuse/core'
 import type { RecordDetail } from '~~/shared/record'
+import type { TimelineEntry } from '~~/shared/timeline'
 import type { useTimeline } from '~/composables/timeline'
 import { useNow } from '~/composables/now'
 import { useMe } from '~/stores/me'
@@ -28,6 +29,11 @@ const days = computed(() => {
   }
   return grouped
 })
+
+const isTheirs = ({ kind }: TimelineEntry) => kind === 'text-in' || kind === 'call-in'
+const newestOfTheirs = computed(() => entries.value.find(isTheirs)?.id)
+/** For whom it was is asked of the newest that came in, and can be said of what is with somebody else. */
+const asksFor = (entry: TimelineEntry) => entry.meantFor !== null || (entry.id === newestOfTheirs.value && entry.via === null)
 
 const end = useTemplateRef<HTMLElement>('end')
 const loading = ref(false)
@@ -111,13 +117,19 @@ if (sought) {
             <TextSlip
               v-if="entry.message"
               :entry="entry"
-              :person="entry.via?.name ?? person"
+              :person="entry.meantFor?.name ?? entry.via?.name ?? person"
               :class="{ sought: entry.id === sought }"
               :tabindex="entry.id === sought ? -1 : undefined"
               @changed="refresh(entry.id)"
               @again="emit('again', $event)"
             >
               <template #more>
+                <MeantFor
+                  v-if="asksFor(entry)"
+                  :entry="entry"
+                  :record="record"
+                  @changed="refresh(entry.id)"
+                />
                 <SlipMore
                   :entry="entry"
                   :record="record"
@@ -136,10 +148,17 @@ if (sought) {
             <LineEntry
               v-else
               :entry="entry"
-              :person="entry.via?.name ?? person"
+              :person="entry.meantFor?.name ?? entry.via?.name ?? person"
               :class="{ sought: entry.id === sought }"
               :tabindex="entry.id === sought ? -1 : undefined"
-            />
+            >
+              <MeantFor
+                v-if="asksFor(entry)"
+                :entry="entry"
+                :record="record"
+                @changed="refresh(entry.id)"
+              />
+            </LineEntry>
           </template>
         </ol>
       </section>
