@@ -125,7 +125,7 @@ const manner = computed(
               <span class="track"><span
                 class="length"
                 :class="{ open: colour === null }"
-                :style="{ width: `${count / most * 100}%`, background: colour ? `var(--${colour})` : undefined }"
+                :style="{ width: `${count / most * 100}%`, background: colour ? `var(--${colour === 'plain' ? 'quiet' : colour})` : undefined }"
               /></span>
               <span class="figures">{{ count.toLocaleString('en-US') }}</span>
             </li>
