@@ -12,5 +12,5 @@ export type FoundRef
     | { kind: 'mistyped' }
     | { kind: 'no-ref' }
 
-/** A number that is on no record: from which line it would be texted, or why it cannot be. */
-export type Stranger = { kind: 'number', e164: string, line: string } | { kind: 'unusable', reason: UnusableReason | 'no-line' }
+/** A number that is on no record: from which line it would be texted and when it was last in touch, or why it cannot be. */
+export type Stranger = { kind: 'number', e164: string, line: string, last: { at: number, how: 'text' | 'call' } | null } | { kind: 'unusable', reason: UnusableReason | 'no-line' }

@@ -168,7 +168,7 @@ export function useFind(go: (found: Found) => void) {
       {
         key: found.e164,
         name: `Text ${showPhone(found.e164)}`,
-        about: `on no record, from ${found.line}`,
+        about: [found.last ? `on no record, ${found.last.how === 'call' ? 'a call' : 'a text'} ${ago(found.last.at, Date.now())}` : 'on no record', `from ${found.line}`].join(', '),
         act: () => void write(found.e164),
       },
       { ...call, name: `Call ${showPhone(found.e164)}` },

@@ -1,10 +1,11 @@
-import { and, eq } from 'drizzle-orm'
+import { and, eq, sql } from 'drizzle-orm'
 import { nearestFirst } from '~~/core/phone/nearest'
 import { readPhone } from '~~/core/phone/read'
 import type { LineChoice } from '~~/shared/composer'
 import type { Stranger } from '~~/shared/find'
-import { read, tx } from '../db/door'
-import { firm, phone, record } from '../db/schema'
+import { ask, read, tx } from '../db/door'
+import { milliseconds, uuidArray } from '../db/instants'
+import { call, conversation, firm, message, phone, record } from '../db/schema'
 import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../reading/visible'
@@ -17,7 +18,21 @@ export async function readStranger(asker: SignedIn, typed: string): Promise<Stra
   const reading = readPhone(typed, country)
   if (!reading.ok) return { kind: 'unusable', reason: reading.reason }
   const line = await lineFor(asker, reading.e164, reading.country)
-  return line ? { kind: 'number', e164: reading.e164, line: line.name } : { kind: 'unusable', reason: 'no-line' }
+  return line
+    ? { kind: 'number', e164: reading.e164, line: line.name, last: await lastWith(asker, reading.e164) }
+    : { kind: 'unusable', reason: 'no-line' }
+}
+
+/** The newest text or call between a number and a line that the asker answers. */
+async function lastWith(asker: SignedIn, e164: string): Promise<{ at: number, how: 'text' | 'call' } | null> {
+  const lines = uuidArray((await linesOf(asker)).map(({ id }) => id))
+  const { rows: [last] } = await ask<{ at: number, how: 'text' | 'call' }>(sql`
+    select ${milliseconds(sql`found.made_at`)} as at, found.how from (
+      select m.made_at, 'text' as how from ${message} m join ${conversation} v on v.id = m.conversation_id
+        where v.remote = ${e164} and v.line_id = any(${lines})
+      union all select k.made_at, 'call' from ${call} k where k.remote = ${e164} and k.line_id = any(${lines})
+    ) found order by found.made_at desc limit 1`)
+  return last ?? null
 }
 
 /**

@@ -98,13 +98,18 @@ export function timelineQuery(asker: Asker, recordId: string, which: SQL, limit:
     limit ${limit}`
 }
 
-/** The newest texts of a conversation, newest first. Whoever calls has checked that its line is theirs. */
+/** What was newest between a line and a number, calls too, newest first. Whoever calls has checked that the line is theirs. */
 export async function readConversationEntries(conversationId: string, limit = 12): Promise<TimelineEntry[]> {
   const { rows } = await read(database => database.execute<EntryRow>(sql`
     select ${SLIP}, null as via_id, null as via_name, null as meant_for
-    from ${message} own join ${activity} a on a.id = own.activity_id
+    from (
+      (select activity_id, made_at, id from ${message} where conversation_id = ${conversationId}::uuid
+        order by made_at desc, id desc limit ${limit})
+      union all
+      (select k.activity_id, k.made_at, k.id from ${conversation} w join ${call} k on k.remote = w.remote and k.line_id = w.line_id
+        where w.id = ${conversationId}::uuid order by k.made_at desc, k.id desc limit ${limit})
+    ) own join ${activity} a on a.id = own.activity_id
     ${SLIP_JOINS}
-    where own.conversation_id = ${conversationId}::uuid
     order by own.made_at desc, own.id desc limit ${limit}`))
   return rows.map(entryOf)
 }

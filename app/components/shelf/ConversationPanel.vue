@@ -40,6 +40,7 @@ onClickOutside(panel, close, { ignore: ['.strip', '.p-select-overlay', '.p-dialo
 
 const first = computed(() => conversation.value?.records[0])
 const title = computed(() => first.value?.name ?? (conversation.value ? showPhone(conversation.value.remote) : ''))
+const person = computed(() => first.value?.name.split(' ')[0] ?? title.value)
 const slips = computed(() => [...conversation.value?.entries ?? []].slice(0, 5).reverse())
 const about = computed(() => {
   const there = conversation.value?.zones[0]
@@ -104,14 +105,23 @@ const about = computed(() => {
         </template>
       </p>
       <ol class="slips">
-        <TextSlip
+        <template
           v-for="entry in slips"
           :key="entry.id"
-          :entry="entry"
-          :person="first?.name.split(' ')[0] ?? showPhone(conversation.remote)"
-          compact
-          @changed="load"
-        />
+        >
+          <TextSlip
+            v-if="entry.message"
+            :entry="entry"
+            :person="person"
+            compact
+            @changed="load"
+          />
+          <LineEntry
+            v-else
+            :entry="entry"
+            :person="person"
+          />
+        </template>
       </ol>
       <AnswerBox
         :conversation="conversation"

@@ -7,6 +7,8 @@ import { job, message } from '~~/server/db/schema'
 import { writeConsent } from '~~/server/consent/ledger'
 import { takeLeasesBack } from '~~/server/jobs/outbox'
 import { readRecord } from '~~/server/pages/record'
+import { takeCallEvent } from '~~/server/calling/events'
+import { readConversation } from '~~/server/pages/shelf'
 import { draftsOf, keepDraft } from '~~/server/texting/drafts'
 import { reschedule, workOutSchedule } from '~~/server/texting/schedule'
 import { sendText } from '~~/server/texting/send'
@@ -18,6 +20,7 @@ import { findRef } from '~~/server/timeline/find-ref'
 import { readTimeline } from '~~/server/timeline/read'
 import { useDatabase } from '../../support/database'
 import { drain, fakeCarrier } from '../../support/fake-carrier'
+import { fakeExchange } from '../../support/fake-exchange'
 import { DAY, later, makeFirm, makeLead, textTo, type Firm } from '../../support/firm'
 
 useDatabase()
@@ -231,7 +234,7 @@ describe('a draft', () => {
 
 describe('a number that is on no record', () => {
   it('is texted from the nearest line of mine in its country, and its conversation comes onto the record that is made of it', async () => {
-    expect(await readStranger(firm.ada, '(612) 555-0177')).toEqual({ kind: 'number', e164: '+16125550177', line: 'Minneapolis line' })
+    expect(await readStranger(firm.ada, '(612) 555-0177')).toEqual({ kind: 'number', e164: '+16125550177', line: 'Minneapolis line', last: null })
     const { conversationId } = await beginWith(firm.ada, '612 555 0177', DAY)
     const form = sendForm.validateSync({
       id: uuid(),
@@ -246,6 +249,16 @@ describe('a number that is on no record', () => {
     )
     // from now on that record is meant
     expect(await beginWith(firm.ada, '612 555 0177', DAY)).toEqual({ conversationId: null, recordId })
+  })
+
+  it('is found by the call that came from it, which stands in its conversation, for those who answer the line', async () => {
+    fakeExchange()
+    const told = { kind: 'incoming' as const, id: uuid(), ref: uuid(), key: null, line: firm.second.e164, remote: '+16125550178', at: DAY }
+    await takeCallEvent('practice', told, DAY)
+    expect(await readStranger(firm.ada, '612 555 0178')).toMatchObject({ last: { at: DAY.getTime(), how: 'call' } })
+    expect(await readStranger(firm.noor, '612 555 0178')).not.toMatchObject({ last: { how: 'call' } })
+    const { conversationId } = await beginWith(firm.ada, '612 555 0178', DAY)
+    expect((await readConversation(firm.ada, conversationId!, DAY)).entries.map(({ kind }) => kind)).toEqual(['call-in'])
   })
 
   it('says why where it cannot be', async () => {
