@@ -3,17 +3,14 @@ import { PhStar } from '@phosphor-icons/vue'
 import { MODULE_FACTS } from '~~/shared/modules'
 import type { TemplateDetail } from '~~/shared/template'
 import { useKeys } from '~/composables/keys'
-import { takeTemplatesIn, templatesAsFile, type TakenIn } from '~/composables/template-files'
 import { useTemplateList } from '~/composables/template-list'
 
 const route = useRoute()
 const { templates, problem, words, found, folders, shown, hidden, first, showMore, load, favour, retire, retired, loadRetired, restore } = useTemplateList()
 const chosenId = ref<string | null>(typeof route.query.id === 'string' ? route.query.id : null)
 const making = ref(false)
-const file = useTemplateRef<HTMLInputElement>('file')
 /** The one that is about to be taken away from everybody. */
 const retiring = ref<string | null>(null)
-const takenIn = shallowRef<TakenIn | null>(null)
 
 /** Searching leaves the open one where it is: somebody may be writing in it. */
 const chosen = computed(() => making.value ? null : templates.value?.find(({ id }) => id === chosenId.value) ?? first.value)
@@ -37,29 +34,6 @@ async function saved(id: string): Promise<void> {
   await load()
   making.value = false
   chosenId.value = id
-}
-
-function takeOut(): void {
-  const link = Object.assign(document.createElement('a'), {
-    href: URL.createObjectURL(templatesAsFile(found.value)),
-    download: 'templates.json',
-  })
-  link.click()
-  URL.revokeObjectURL(link.href)
-}
-
-async function bringIn(event: Event): Promise<void> {
-  const field = event.target as HTMLInputElement
-  const given = field.files?.[0]
-  field.value = ''
-  if (!given) return
-  try {
-    takenIn.value = await takeTemplatesIn(given)
-    await load()
-  }
-  catch (error) {
-    problem.value = error instanceof Error ? error.message : ''
-  }
 }
 
 const sayUses = ({ usedBy }: TemplateDetail) =>
@@ -158,37 +132,11 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: () => void m
       >
         Show more of the {{ hidden }} others
       </button>
-      <section
+      <RetiredTemplates
         v-if="retired"
-        class="folder"
-      >
-        <h2 class="small quiet">
-          Retired
-        </h2>
-        <p
-          v-if="retired.length === 0"
-          class="quiet small"
-        >
-          None that you could bring back.
-        </p>
-        <ul>
-          <li
-            v-for="one in retired"
-            :key="one.id"
-            class="gone"
-          >
-            {{ one.name }}
-            <button
-              type="button"
-              class="plain-button small"
-              :aria-label="`Bring ${one.name} back`"
-              @click="restore(one)"
-            >
-              Bring back
-            </button>
-          </li>
-        </ul>
-      </section>
+        :retired="retired"
+        @restore="restore"
+      />
       <p class="files small">
         <button
           v-if="!retired"
@@ -198,45 +146,11 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: () => void m
         >
           Retired ones
         </button>
-        <button
-          type="button"
-          class="plain-button calm"
-          :disabled="found.length === 0"
-          @click="takeOut"
-        >
-          Take out as JSON
-        </button>
-        <button
-          type="button"
-          class="plain-button calm"
-          @click="file?.click()"
-        >
-          Bring in JSON
-        </button>
-        <input
-          ref="file"
-          type="file"
-          accept="application/json,.json"
-          class="heard-only"
-          tabindex="-1"
-          aria-label="File of templates"
-          @change="bringIn"
-        >
       </p>
-      <div
-        v-if="takenIn"
-        class="small"
-        role="status"
-      >
-        <p>{{ takenIn.taken }} brought in, for you alone until you share them.</p>
-        <p
-          v-for="(one, place) in takenIn.refused"
-          :key="place"
-          class="field-error"
-        >
-          {{ one.name }}: {{ one.reason }}
-        </p>
-      </div>
+      <TemplateFiles
+        :found="found"
+        @taken-in="load"
+      />
     </aside>
     <TemplateEditor
       v-if="templates && (making || chosen)"
@@ -296,9 +210,8 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: () => void m
 .one { display: grid; width: 100%; text-align: left; border: 0; border-top: 1px solid var(--rule); border-right: 3px solid transparent; background: none; padding: var(--space-2) var(--space-3) var(--space-2) 0; cursor: pointer; }
 .one:hover { background: var(--hover); }
 .one.here { border-right-color: var(--accent); color: var(--accent); }
-.gone { display: flex; justify-content: space-between; border-top: 1px solid var(--rule); padding: var(--space-2) var(--space-3) var(--space-2) 0; }
 .star { color: var(--waiting); vertical-align: -1px; }
-.files { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-6); padding: var(--space-2) 0; }
+.files { padding-top: var(--space-2); }
 .pad { padding: var(--space-3) var(--space-6) var(--space-3) 0; }
 @media (max-width: 800px) { .templates { grid-template-columns: 1fr; } .all { border-right: 0; padding-inline: var(--space-5); } }
 </style>
