@@ -37,7 +37,7 @@ export async function takePieceBack(found: StoredImport, now: Date): Promise<boo
             .where(and(eq(importPiece.importId, found.id), eq(importPiece.place, place)))
     if (!piece) {
       await database.delete(importSeen).where(eq(importSeen.importId, found.id))
-      await database.update(recordImport).set({ state: 'taken-back', done: 0, endedAt: now }).where(eq(recordImport.id, found.id))
+      await database.update(recordImport).set({ state: 'taken-back', done: 0, partly: 0, endedAt: now }).where(eq(recordImport.id, found.id))
       return false
     }
     const outcomes = piece.outcomes ?? []

@@ -63,6 +63,7 @@ test('a spreadsheet is matched, foreseen row by row, brought in, and taken back 
   await expect(page.getByRole('button', { name: 'Bring in 0 rows' })).toBeDisabled()
 
   await page.getByRole('button', { name: 'Take it all back' }).first().click()
+  await page.getByRole('button', { name: 'Yes, take it back' }).click()
   await expect(page.getByText('taken back, ')).toBeVisible()
   await page.goto('/records/leads')
   await page.getByLabel('Filter this list').fill(last)
@@ -129,5 +130,6 @@ test('a large file is judged while the page stays free, and can be stopped', asy
   await page.getByRole('button', { name: 'Stop' }).click()
   await expect(page.getByText('stopped, ')).toBeVisible()
   await page.getByRole('button', { name: 'Take it all back' }).first().click()
+  await page.getByRole('button', { name: 'Yes, take it back' }).click()
   await expect(page.getByText('taken back, ').first()).toBeVisible({ timeout: 60_000 })
 })

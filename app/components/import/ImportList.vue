@@ -24,6 +24,13 @@ const turn = (one: ImportProgress, way: 'stop' | 'take-back') => trying(async ()
   all.value = all.value.map(other => other.id === next.id ? next : other)
 })
 
+/** The file of which it is asked whether it is really to be taken back. */
+const asking = ref<string | null>(null)
+async function takeBack(one: ImportProgress): Promise<void> {
+  asking.value = null
+  await turn(one, 'take-back')
+}
+
 /** A file whose people are to be called, one after the other. */
 const calling = shallowRef<ImportProgress | null>(null)
 const selection = computed(
@@ -79,14 +86,35 @@ const moving = ({ state }: ImportProgress) => state === 'running' || state === '
               Stop
             </button>
             <button
-              v-if="one.state === 'done' || one.state === 'stopped'"
+              v-if="(one.state === 'done' || one.state === 'stopped') && asking !== one.id"
               type="button"
               class="plain-button calm"
-              @click="turn(one, 'take-back')"
+              @click="asking = one.id"
             >
               Take it all back
             </button>
           </span>
+        </p>
+        <p
+          v-if="asking === one.id"
+          class="ask"
+          role="alert"
+        >
+          What it made goes, and what it added to others; whatever somebody has worked with since stays.
+          <button
+            type="button"
+            class="plain-button"
+            @click="takeBack(one)"
+          >
+            Yes, take it back
+          </button>
+          <button
+            type="button"
+            class="plain-button calm"
+            @click="asking = null"
+          >
+            Keep it
+          </button>
         </p>
         <progress
           v-if="moving(one)"
@@ -118,6 +146,7 @@ const moving = ({ state }: ImportProgress) => state === 'running' || state === '
 h2 { padding-bottom: var(--space-2); }
 .files li { border-top: 1px solid var(--rule); padding: var(--space-3) 0; display: grid; gap: var(--space-1); }
 .head { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-4); align-items: baseline; }
+.ask { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-6); align-items: baseline; color: var(--wrong); }
 .acts { margin-left: auto; display: flex; gap: var(--space-7); }
 progress { width: 100%; height: 0.5rem; accent-color: var(--accent); }
 </style>
