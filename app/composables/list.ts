@@ -1,24 +1,27 @@
 import { watchDebounced } from '@vueuse/core'
 import { NO_CONDITIONS, type Conditions } from '~~/core/conditions/conditions'
-import { firstLook } from '~~/shared/columns'
 import type { ListColumn, View } from '~~/shared/list'
 import type { Module } from '~~/shared/modules'
 import type { RecordPage } from '~~/shared/record'
 import { api } from './api'
+import { plainList, type ListState } from './list-address'
 import { newestOnly } from './newest'
 import { problemIn } from './trying'
 
-/** A list on screen: what it asks for, and the page that came. */
-export function useList(module: Module) {
-  const words = ref('')
-  const typed = ref('')
+/**
+ * A list on screen: what it asks for, and the page that came.
+ *
+ * @param begun as which list it begins
+ */
+export function useList(module: Module, begun: ListState = plainList(module)) {
+  const words = ref(begun.words)
+  const typed = ref(begun.words)
   watchDebounced(words, now => typed.value = now, { debounce: 150 })
-  const conditions = shallowRef<Conditions>(NO_CONDITIONS)
-  const first = firstLook(module)
-  const shown = shallowRef<string[]>(first.columns)
-  const sort = ref(first.sort)
-  const direction = ref(first.direction)
-  const page = ref(1)
+  const conditions = shallowRef<Conditions>(begun.conditions)
+  const shown = shallowRef<string[]>(begun.columns)
+  const sort = ref(begun.sort)
+  const direction = ref(begun.direction)
+  const page = ref(begun.page)
   const list = shallowRef<RecordPage | null>(null)
   /** How many there are in all; null until they are counted, which takes longer than a page. */
   const total = ref<number | null>(null)
@@ -115,6 +118,23 @@ export function useList(module: Module) {
     direction.value = view.direction
   }
 
+  /** Which list it is, whole. */
+  const state = computed<ListState>(() => ({
+    words: typed.value,
+    conditions: conditions.value,
+    columns: shown.value,
+    sort: sort.value,
+    direction: direction.value,
+    page: page.value,
+  }))
+  async function become(other: ListState): Promise<void> {
+    words.value = typed.value = other.words
+    show(other)
+    // another question begins at its first page
+    await nextTick()
+    page.value = other.page
+  }
+
   const shownColumns = computed(() => shown.value.flatMap(key => columns.value.find(column => column.key === key) ?? []))
   const pages = computed(() => list.value ? Math.max(page.value, Math.ceil((total.value ?? 0) / list.value.size), 1) : 1)
   return {
@@ -132,6 +152,8 @@ export function useList(module: Module) {
     total,
     problem,
     question,
+    state,
+    become,
     loadAgain,
     sortBy,
     show,

@@ -61,6 +61,27 @@ test('a condition stays open however long an option is held', async ({ browser }
   await expect(page.getByLabel('Words')).toBeVisible()
 })
 
+test('a list is in its address: a reload and Back find it as it was', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  await page.goto('/records/leads')
+  await page.getByRole('button', { name: 'Trials ahead' }).click()
+  await page.getByLabel('Filter this list').fill('holm')
+  await expect(page.getByRole('columnheader', { name: 'Trial starts' })).toBeVisible()
+  await expect(page.getByText('1 lead', { exact: true })).toBeVisible()
+  await expect(page).toHaveURL(/words=holm/)
+  await page.reload()
+  await expect(page.getByRole('columnheader', { name: 'Trial starts' })).toBeVisible()
+  await expect(page.getByLabel('Filter this list')).toHaveValue('holm')
+  await expect(page.getByRole('button', { name: 'Trials ahead', exact: true })).toHaveAttribute('aria-pressed', 'true')
+  await page.getByRole('link', { name: 'Iris Holm' }).click()
+  await expect(page.getByRole('heading', { name: 'Iris Holm' })).toBeVisible()
+  await page.goBack()
+  await expect(page.getByText('1 lead', { exact: true })).toBeVisible()
+  await expect(page.getByLabel('Filter this list')).toHaveValue('holm')
+  await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Records' }).click()
+  await expect(page.getByLabel('Filter this list')).toHaveValue('')
+})
+
 test('a wrong condition says what is missing, at its place', async ({ browser }) => {
   const page = await signIn(browser, 'ada')
   await page.goto('/records/leads')

@@ -17,14 +17,16 @@ const naming = ref(false)
 const name = ref('')
 const shared = ref(false)
 const { problem: error, trying } = useTrying()
-onMounted(async () => views.value = await api<View[]>('/api/views', { query: { module } }).catch(() => []))
 
 const chosen = computed(() => views.value.find(view => view.id === chosenId.value) ?? null)
 const ALL = { ...firstLook(module), conditions: NO_CONDITIONS }
 const asShown = computed(() => JSON.stringify([list.shown.value, list.conditions.value, list.sort.value, list.direction.value]))
-const saved = computed(() => {
-  const { columns, conditions, sort, direction } = chosen.value ?? ALL
-  return JSON.stringify([columns, conditions, sort, direction])
+const sayView = ({ columns, conditions, sort, direction }: typeof ALL) => JSON.stringify([columns, conditions, sort, direction])
+const saved = computed(() => sayView(chosen.value ?? ALL))
+onMounted(async () => {
+  views.value = await api<View[]>('/api/views', { query: { module } }).catch(() => [])
+  // a list that comes back by its address may be a kept one
+  chosenId.value ??= views.value.find(view => sayView(view) === asShown.value)?.id ?? null
 })
 const altered = computed(() => asShown.value !== saved.value)
 

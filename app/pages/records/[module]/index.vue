@@ -5,6 +5,7 @@ import type { RecordRow } from '~~/shared/record'
 import type { Selection } from '~~/shared/schemas/list'
 import { useKeys } from '~/composables/keys'
 import { useList } from '~/composables/list'
+import { listAddress, readListAddress } from '~/composables/list-address'
 import { useSelection } from '~/composables/selection'
 import { useCalls } from '~/stores/calls'
 import { useMe } from '~/stores/me'
@@ -12,11 +13,20 @@ import { many } from '~/words/count'
 
 definePageMeta({ key: route => String(route.params.module), validate: route => moduleOfSlug(String(route.params.module)) !== undefined })
 
-const module = moduleOfSlug(String(useRoute().params.module))!
+const route = useRoute()
+const router = useRouter()
+const module = moduleOfSlug(String(route.params.module))!
 const facts = MODULE_FACTS[module]
 const [one, several] = [facts.one.toLowerCase(), facts.many.toLowerCase()]
 
-const list = useList(module)
+const list = useList(module, readListAddress(module, route.query))
+// the list is in its address: reloading and coming back find it as it was
+const address = computed(() => listAddress(module, list.state.value))
+watch(address, query => void router.replace({ query }))
+watch(() => route.query, (query) => {
+  const said = readListAddress(module, query)
+  if (route.path === `/records/${facts.slug}` && JSON.stringify(listAddress(module, said)) !== JSON.stringify(address.value)) void list.become(said)
+})
 const selection = useSelection(list)
 const { total, words, typed, conditions, columns, shown, page, pages, problem } = list
 const found = computed(() => list.list.value)
