@@ -136,6 +136,16 @@ test('a changed field and a note show live, a number that cannot be is kept with
   await expect(slipWith(ada, 'Ask for the side door')).toContainText('Mika noted')
 })
 
+test('the cursor goes to the first field that is wrong', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  await page.goto('/records/leads/new')
+  await page.getByLabel('First name').fill('Wrongly')
+  await page.getByLabel('Mail address').fill('nowhere')
+  await page.getByRole('button', { name: /^Make/ }).click()
+  await expect(page.getByLabel('Mail address')).toBeFocused()
+  await expect(page.getByLabel('Mail address')).toHaveAttribute('aria-invalid', 'true')
+})
+
 test('a stale edit is told with both values', async ({ browser }) => {
   const ada = await signIn(browser, 'ada')
   const id = await makeLead(ada.request, 'Stale', freshNumber())

@@ -9,10 +9,11 @@
 const { id, label, error = '' } = defineProps<{ id: string, label: string, error?: string }>()
 
 const described = computed(() => error ? `${id}-error` : undefined)
+const wrong = computed(() => error ? { 'invalid': true, 'aria-invalid': true } : {})
 /** For a plain input or text area. */
-const input = computed(() => ({ 'id': id, 'invalid': !!error, 'aria-describedby': described.value }))
+const input = computed(() => ({ id, ...wrong.value, 'aria-describedby': described.value }))
 /** For what is chosen from a list that drops down, whose button is named by the label. */
-const choice = computed(() => ({ 'inputId': id, 'ariaLabelledby': `${id}-label`, 'invalid': !!error, 'aria-describedby': described.value }))
+const choice = computed(() => ({ 'inputId': id, 'ariaLabelledby': `${id}-label`, ...wrong.value, 'aria-describedby': described.value }))
 </script>
 
 <template>

@@ -11,6 +11,7 @@ import { recordForm, type RecordForm } from '~~/shared/schemas/record'
 import { api, type ApiProblem } from '~/composables/api'
 import type { RecordStart } from '~/composables/new-record'
 import { useStageChoice } from '~/composables/stage-choice'
+import { focusFirstWrong } from '~/composables/first-wrong'
 import { problemIn } from '~/composables/trying'
 import { useUnsaved } from '~/composables/unsaved'
 import { changedFrom, seenSince } from '~/composables/edits'
@@ -129,6 +130,7 @@ let isSaved = false
 const { mayLeave } = useUnsaved(() => !isSaved && putIn() !== begun)
 defineExpose({ mayLeave })
 
+const whole = useTemplateRef<HTMLFormElement>('whole')
 const submit = handleSubmit(async (form) => {
   problem.value = null
   try {
@@ -141,14 +143,16 @@ const submit = handleSubmit(async (form) => {
     const refused = problemIn(error)
     problem.value = refused
     setErrors(refused.fields)
+    void focusFirstWrong(whole.value)
     // saving again means "mine": both values have been shown
     if (refused.type === 'stale') seen.value = seenSince(seen.value, refused.details.was as Partial<RecordForm> | null)
   }
-})
+}, () => focusFirstWrong(whole.value))
 </script>
 
 <template>
   <form
+    ref="whole"
     class="form"
     novalidate
     @submit="submit"

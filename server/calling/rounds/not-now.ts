@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm'
 import type { PassReason } from '~~/core/call/round'
-import { callRound, record, roundPerson } from '../../db/schema'
+import { record, roundPerson, type callRound } from '../../db/schema'
 import { ask } from '../../db/door'
 import { JOIN_REACH, PERSON_COLUMNS, whyPassed, type PersonRow } from './facts'
 

@@ -121,7 +121,8 @@ describe('a round', () => {
     })
     // said before anybody has begun: of all, and of each
     expect((await readRound(firm.ada, id, DAY)).notNow).toEqual({ 'no-calls': 1, 'called-lately': 1, 'night': 1, 'no-number': 1 })
-    expect((await readRoundPeople(firm.ada, id, roundPeopleQuery.validateSync({}), DAY)).rows.map(row => row.reason).filter(Boolean)).toHaveLength(4)
+    const before = await readRoundPeople(firm.ada, id, roundPeopleQuery.validateSync({}), DAY)
+    expect(before.rows.map(row => row.reason).filter(Boolean)).toHaveLength(4)
     expect(nameOf((await nextInRound(firm.ada, id, DAY)).inHand?.recordId)).toBe('Eklund')
     const { rows } = await readRoundPeople(firm.ada, id, roundPeopleQuery.validateSync({}), DAY)
     expect(Object.fromEntries(rows.map(row => [row.name, [row.state, row.reason]]))).toEqual({
