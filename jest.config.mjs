@@ -1,10 +1,12 @@
+import { availableParallelism } from 'node:os'
+
 /** @type {import('jest').Config} */
 export default {
   testEnvironment: 'node',
   globalSetup: '<rootDir>/tests/support/prepare.mjs',
-  testTimeout: 30_000,
-  // half of the time a test file waits for its database's thread
-  maxWorkers: '150%',
+  testTimeout: 60_000,
+  // half of the time a test file waits for its database's thread (more than a hundred percent Jest takes for as many workers)
+  maxWorkers: Math.ceil(availableParallelism() * 1.5),
   testMatch: ['<rootDir>/tests/{unit,nuxt}/**/*.spec.ts'],
   modulePathIgnorePatterns: ['<rootDir>/\\.'],
   moduleNameMapper: { '^~~/(.*)$': '<rootDir>/$1', '^~/(.*)$': '<rootDir>/app/$1', '^wavefile$': '<rootDir>/tests/support/wavefile.cjs' },

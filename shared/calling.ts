@@ -114,6 +114,8 @@ export interface TimelineCall {
   id: string
   /** The number of the other side (E.164). */
   remote: string
+  /** The name of ours. */
+  line: string
   colleagueId: string | null
   facts: CallFacts
   disposition: { name: string, colour: DispositionColour } | null

@@ -1,4 +1,5 @@
 import { leftMessage } from '~~/core/call/facts'
+import { showPhone } from '~~/core/phone/show'
 import type { TimelineCall } from '~~/shared/calling'
 import { sayCall } from './calls'
 import { sayEffectDone } from './effects'
@@ -12,6 +13,8 @@ export interface EntryWords {
   who: string
   what: string
   more: string[]
+  /** Over which line it went, and with which number. */
+  over?: string
   /** How a call went, in the colour of its key. */
   went?: TimelineCall['disposition']
 }
@@ -91,12 +94,13 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
 
 /** A call made with Plauder: how it stands or ended, how it went, and what that set off. */
 function sayOwnCall({ kind, call, data }: TimelineEntry, who: string, person: string): EntryWords {
-  const { facts, disposition, effects, recording, transfers, spoken, rating } = call!
+  const { facts, disposition, effects, recording, transfers, spoken, rating, remote, line } = call!
   const how = recording?.of === 'message' ? 'left a message' : sayCall(facts, kind === 'call-in' ? 'in' : 'out', Date.now())
   return {
     who: kind === 'call-in' ? person : who,
     what: `${kind === 'call-in' ? 'called' : `called ${person}`}${data.round ? ` in the round “${String(data.round)}”` : ''}, ${how}${transfers.map(({ to }) => `, handed to ${to}`).join('')}`,
     went: disposition,
+    over: kind === 'call-in' ? `from ${showPhone(remote, true)} to ${line}` : `from ${line} to ${showPhone(remote, true)}`,
     more: [
       ...(spoken && leftMessage(facts) ? [`“${spoken.name}”: ${spoken.words}`] : []),
       ...effects.map(sayEffectDone),

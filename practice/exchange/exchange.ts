@@ -144,7 +144,9 @@ export class Exchange {
     const call: Call = { id: randomUUID(), key: null, direction: 'in', line, phone, state: 'ringing', ...QUIET }
     this.calls.set(call.id, call)
     await this.tell(call, 'call.incoming', {})
-    this.later(this.pace.patience, call, () => this.end(call, 'no-answer', 'network'))
+    this.later(this.pace.patience, call, async () => {
+      if (call.state === 'ringing') await this.end(call, 'no-answer', 'network')
+    })
     return call
   }
 

@@ -86,9 +86,10 @@ export class Piece {
   }
 
   private decide(row: ImportedRow): Outcome {
+    // as the file says it, before anything is left out
+    const hash = hashOf(rowKey(row))
     const belongs = this.belongingOf(row)
     if (typeof belongs === 'string') return { kind: 'refused', reasons: [belongs] }
-    const hash = hashOf(rowKey(row))
     const before = this.known.seen.get(hash) ?? { made: 0, seen: 0 }
     const here = this.written.seen.get(hash) ?? { made: 0, seen: 0 }
     const isThere = before.seen + here.seen < before.made

@@ -46,7 +46,7 @@ const SLIP = sql`
   case when ${isKind(sql`a.kind`, CONTACT.call)} then (
     select json_build_object('call', to_jsonb(k), 'disposition', case
       when di.id is not null then json_build_object('name', di.name, 'colour', di.colour) end,
-      'spoken', k.spoken,
+      'spoken', k.spoken, 'line', (select own.name from ${line} own where own.id = k.line_id),
       'transfers', (select coalesce(json_agg(json_build_object('from', f.first_name, 'to', g.first_name, 'at',
         ${milliseconds(sql`h.ended_at`)}) order by h.ended_at), '[]')
         from ${callTransfer} h join ${colleague} f on f.id = h.from_id join ${colleague} g on g.id = h.to_id where h.call_id = k.id
@@ -220,7 +220,7 @@ type EntryRow = Record<string, unknown> & {
   template_version: number | null
   template_name: string | null
   pictures: PictureFacts[] | null
-  called: { call: Record<string, unknown> } & Pick<TimelineCall, 'disposition' | 'transfers' | 'spoken' | 'effects' | 'recording'> | null
+  called: { call: Record<string, unknown> } & Pick<TimelineCall, 'disposition' | 'transfers' | 'spoken' | 'effects' | 'recording' | 'line'> | null
   leaves_at: number
   handed_at: number | null
   settled_at: number | null

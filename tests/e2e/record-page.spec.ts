@@ -1,5 +1,6 @@
 import { expect } from '@playwright/test'
 import { freshNumber, makeLead, PRACTICE, signIn, slipWith, test, textsOnHandset, writeFromHandset, zoneWhereItIs } from './people'
+import { phone } from './telephone'
 
 test('at 1280x800 the name, the numbers, the composer and the newest three entries are on screen', async ({ browser }) => {
   const page = await signIn(browser, 'ada')
@@ -134,6 +135,22 @@ test('a changed field and a note show live, a number that cannot be is kept with
   await mika.getByLabel('Note for colleagues').fill('Ask for the side door')
   await mika.keyboard.press('Control+Enter')
   await expect(slipWith(ada, 'Ask for the side door')).toContainText('Mika noted')
+})
+
+test('beside every number one texts and calls it, and a call says over which line it went', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  const [first, second] = [freshNumber(), freshNumber()]
+  const phones = [first, second].map((typed, i) => ({ label: i ? 'work' : 'mobile', typed }))
+  await page.goto(`/record/${await makeLead(page.request, 'Twofold', first, { phones })}`)
+  await page.getByRole('button', { name: /^Text \+1/ }).last().click()
+  await expect(page.getByLabel('Text to Twofold')).toBeFocused()
+  await page.getByLabel('Text to Twofold').fill('To your second number')
+  await page.getByRole('button', { name: 'Send to Twofold now' }).click()
+  await expect.poll(async () => (await textsOnHandset(page.request, second)).length).toBe(1)
+  await phone(page, second, 'manner', { manner: 'by-hand' })
+  await page.getByRole('button', { name: /^Call \+1/ }).last().click()
+  await page.keyboard.press('Alt+e')
+  await expect(page.getByText(/^from .* line to /)).toBeVisible()
 })
 
 test('the cursor goes to the first field that is wrong', async ({ browser }) => {

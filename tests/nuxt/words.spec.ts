@@ -113,6 +113,7 @@ describe('an entry of the timeline, in words', () => {
   const made = (values: Partial<TimelineCall>): TimelineCall => ({
     id: 'c',
     remote: '+18085550142',
+    line: 'Portland line',
     colleagueId: 'a',
     facts: call({ kind: 'answered', at: at(0), by: 'person' }, { kind: 'ended', at: at(61), why: 'hung-up', side: 'us' }),
     disposition: null,

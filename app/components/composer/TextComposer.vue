@@ -97,7 +97,12 @@ function writeAgain(words: string): void {
   area?.setSelectionRange(area.value.length, area.value.length)
   insert(text.value.trim() ? `\n${words}` : words)
 }
-defineExpose({ writeAgain })
+/** Somebody has chosen a number elsewhere on the page. */
+function textTo(id: string): void {
+  phoneId.value = id
+  textarea.value?.focus()
+}
+defineExpose({ writeAgain, textTo })
 
 function close(): void {
   opened.value = null

@@ -1,13 +1,18 @@
 <script setup lang="ts">
 import { valueIn } from '~~/core/fields/own'
 import { MODULE_FACTS } from '~~/shared/modules'
+import { showPhone } from '~~/core/phone/show'
+import type { FieldKind } from '~~/core/template/fields'
 import { keyOf } from '~~/shared/fields'
 import type { RecordDetail } from '~~/shared/record'
+import { useCalls } from '~/stores/calls'
 import { ownField } from '~/words/cells'
 
+/** Where a record stands: its owner, its own fields, and what it belongs to. Web pages open, and numbers are called. */
 const { record } = defineProps<{ record: RecordDetail }>()
+const calls = useCalls()
 
-const facts = computed(() => [
+const facts = computed<{ label: string, value: string, kind?: FieldKind }[]>(() => [
   { label: 'Owner', value: record.owner.name },
   ...(record.pipeline ? [{ label: 'Pipeline', value: record.pipeline.name }] : []),
   // an amount says its currency itself
@@ -15,7 +20,7 @@ const facts = computed(() => [
     .filter(field => keyOf(field) !== 'currency')
     .flatMap((field) => {
       const value = ownField(valueIn(record.fields, keyOf(field)), { shows: field.kind }, record.fields)
-      return value === null ? [] : [{ label: field.label, value }]
+      return value === null ? [] : [{ label: field.label, value, kind: field.kind }]
     }),
   ...(record.tags.length > 0 ? [{ label: 'Tags', value: record.tags.join(', ') }] : []),
   ...(record.mail ? [{ label: 'Mail', value: record.mail }] : []),
@@ -32,13 +37,33 @@ const links = computed(() => [
 <template>
   <dl class="facts">
     <template
-      v-for="{ label, value } in facts"
+      v-for="{ label, value, kind } in facts"
       :key="label"
     >
       <dt class="quiet">
         {{ label }}
       </dt>
-      <dd>{{ value }}</dd>
+      <dd>
+        <a
+          v-if="kind === 'link'"
+          :href="value"
+          target="_blank"
+          rel="noopener noreferrer"
+        >{{ value.replace(/^https?:\/\//, '') }}</a>
+        <template v-else-if="kind === 'phone'">
+          {{ showPhone(value) }} <button
+            type="button"
+            class="plain-button"
+            :aria-label="`Call ${showPhone(value)}`"
+            @click="calls.dial({ number: value, name: record.name })"
+          >
+            Call
+          </button>
+        </template>
+        <template v-else>
+          {{ value }}
+        </template>
+      </dd>
     </template>
     <template
       v-for="{ label, id, name } in links"

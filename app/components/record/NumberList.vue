@@ -1,16 +1,17 @@
 <script setup lang="ts">
-import { PhPhone } from '@phosphor-icons/vue'
+import { PhChatCenteredText, PhPhone } from '@phosphor-icons/vue'
 import { hasNumbers } from '~~/shared/modules'
 import type { RecordDetail, RecordPhone } from '~~/shared/record'
 import { showPhone } from '~~/core/phone/show'
 import { useNow } from '~/composables/now'
 import { useMe } from '~/stores/me'
 import { clock, shortDay } from '~/words/time'
+import { whyNotTexted } from '~/words/choices'
 import { KIND_WORDS, UNUSABLE_WORDS } from '~/words/phone'
 
 /** A record's numbers: what each is, what time it is there, and whether texts are welcome. */
 const { record, onlyToRead = false } = defineProps<{ record: RecordDetail, onlyToRead?: boolean }>()
-const emit = defineEmits<{ consent: [phone: RecordPhone, agrees: boolean, covers: 'texts' | 'calls'], call: [phone: RecordPhone] }>()
+const emit = defineEmits<{ consent: [phone: RecordPhone, agrees: boolean, covers: 'texts' | 'calls'], call: [phone: RecordPhone], text: [phone: RecordPhone] }>()
 const now = useNow()
 const me = useMe()
 
@@ -59,6 +60,18 @@ const decisions = ({ kind, consent, mayBeCalled }: RecordPhone) => [
         <strong>{{ phone.e164 ? showPhone(phone.e164) : phone.typed }}</strong><template v-if="phone.extension">
           ext. {{ phone.extension }}
         </template>
+        <button
+          v-if="!onlyToRead && !whyNotTexted(phone)"
+          type="button"
+          class="call"
+          :aria-label="`Text ${showPhone(phone.e164!)}`"
+          @click="emit('text', phone)"
+        >
+          <PhChatCenteredText
+            size="18"
+            aria-hidden="true"
+          /> Text
+        </button>
         <button
           v-if="phone.e164 && phone.mayBeCalled"
           type="button"
@@ -141,6 +154,7 @@ const decisions = ({ kind, consent, mayBeCalled }: RecordPhone) => [
 .number { font-size: var(--size-text); }
 .number { display: flex; align-items: baseline; gap: var(--space-3); }
 .call { margin-left: auto; display: inline-flex; gap: var(--space-2); align-items: center; border: 0; background: none; color: var(--accent); font-size: var(--size); cursor: pointer; padding: var(--space-hair) 0; }
+.call + .call { margin-left: var(--space-5); }
 .call:hover { text-decoration: underline; }
 .unusable { color: var(--wrong); }
 .yes { color: var(--good); }

@@ -39,6 +39,12 @@ const isCall = computed(() => entry.kind.startsWith('call'))
         </template>
       </p>
       <p
+        v-if="said.over"
+        class="small quiet"
+      >
+        {{ said.over }}
+      </p>
+      <p
         v-if="entry.kind === 'note' || (isCall && entry.words)"
         class="words"
       >

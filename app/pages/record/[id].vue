@@ -88,7 +88,7 @@ const welcome = computed(() =>
     : '',
 )
 
-const composer = useTemplateRef<{ writeAgain: (words: string) => void }>('composer')
+const composer = useTemplateRef<{ writeAgain: (words: string) => void, textTo: (phoneId: string) => void }>('composer')
 const again = (words: string) => composer.value?.writeAgain(words)
 
 function optOut(e164: string, proposalId: string): void {
@@ -229,6 +229,7 @@ async function saved(detail: RecordDetail): Promise<void> {
           :record="record"
           @consent="(phone, agrees, covers) => consent = { phone, agrees, covers, proposalId: null }"
           @call="call"
+          @text="composer?.textTo($event.id)"
         />
       </section>
       <section>

@@ -15,9 +15,9 @@ const [LINE, PHONE] = ['+15035550118', '+18085550142']
 let worlds = 0
 const pause = (ms: number) => new Promise(resolve => setTimeout(resolve, ms))
 
-function open(where = `w${worlds++}`, off: string[] = []) {
+function open(where = `w${worlds++}`, off: string[] = [], pace: Partial<typeof PACE> = {}) {
   const told: CallEvent[] = []
-  const exchange = new Exchange(join(folder, where), { send: event => void told.push(event as CallEvent) }, PACE, phone =>
+  const exchange = new Exchange(join(folder, where), { send: event => void told.push(event as CallEvent) }, { ...PACE, ...pace }, phone =>
     off.includes(phone),
   )
   return { exchange, told, where }
@@ -114,7 +114,7 @@ describe('the practice exchange', () => {
   })
 
   it('takes a message of a call that rings, and of no other, and remembers it', async () => {
-    const { exchange, told, where } = open()
+    const { exchange, told, where } = open(undefined, [], { patience: 5_000 })
     const call = await exchange.callFrom(PHONE, LINE)
     expect(await exchange.takeMessage(call)).toBe(true)
     expect([await exchange.takeMessage(call), await exchange.answer(call, 'person'), await exchange.turn(call, 'hold', true)]).toEqual([

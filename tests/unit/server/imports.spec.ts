@@ -269,19 +269,20 @@ describe('a file of rows', () => {
     const rows = [['Mika Sand', 'Owned'], ['noor@pannier.example', 'Owned'], ['Nobody', 'Owned']]
     expect(await bringIn(firm.ada, rows, { headings: ['Owner', 'Name'], matching })).toMatchObject({ made: 1, joined: 2, partly: 3 })
     expect((await called('Owned')).map(({ ownerId }) => ownerId)).toEqual([firm.ada.id])
+    expect(await bringIn(firm.ada, rows, { headings: ['Owner', 'Name'], matching })).toMatchObject({ made: 0, joined: 0, thereAlready: 3 })
     const asked = { module: 'lead' as const, keys: [], numbers: [], mails: [], names: [], companies: [], owners: ['Mika Sand', 'Nobody', 'ada lund'] }
     expect((await lookUp(firm.ada, asked)).notOwners).toEqual({
       'Mika Sand': expect.stringMatching(/may not/),
       'Nobody': expect.stringMatching(/no colleague/),
     })
     expect(
-      await bringIn(firm.odile, rows, {
+      await bringIn(firm.odile, rows.map(([owner]) => [owner!, 'Owned by them']), {
         headings: ['Owner', 'Name'],
         matching,
         duplicates: { number: 'join', mail: 'join', name: 'keep-both' },
       }),
     ).toMatchObject({ made: 3, partly: 1 })
-    expect((await called('Owned')).map(({ ownerId }) => ownerId).sort()).toEqual([firm.ada.id, firm.mika.id, firm.noor.id, firm.odile.id].sort())
+    expect((await called('Owned by them')).map(({ ownerId }) => ownerId).sort()).toEqual([firm.mika.id, firm.noor.id, firm.odile.id].sort())
   })
 
   it('knows nothing of records that may not be seen, and joins none that may not be changed', async () => {
