@@ -45,20 +45,21 @@ export async function everythingElseIsKilled({ port, seed, kills }) {
 
     const killed = (async () => {
       for (let i = 0; killing || i < kills; i++) {
-        await pause(700 + random() * 2_000)
+        const lives = 700 + random() * 2_000
         // frozen: it takes connections and answers nobody
         if (i % 6 === 5) {
+          await pause(lives)
           kept.carrier.child.kill('SIGSTOP')
           await pause(FROZEN_MS)
           kept.carrier.child.kill('SIGCONT')
         }
-        else await world.kill(random() < 0.45 ? 'carrier' : 'application')
+        else await world.kill(random() < 0.45 ? 'carrier' : 'application', lives)
       }
     })()
 
     const scheduled = (async () => {
       const to = await lead('Scheduled')
-      const at = new Date(Math.ceil((Date.now() + 60_000) / 60_000) * 60_000)
+      const at = new Date(Math.ceil((Date.now() + 120_000) / 60_000) * 60_000)
       const later = { wallTime: at.toISOString().slice(0, 16), zone: 'Etc/UTC' }
       const texts = Array.from({ length: 4 }, (_, i) => text(to, `Scheduled ${i}`, { later }))
       for (const one of texts) await send(one)

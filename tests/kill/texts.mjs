@@ -100,8 +100,7 @@ export async function textsAreKilled({ port, seed, kills }) {
     const killing = (async () => {
       // one that strikes a process at the very moment when it falls by itself does not count
       for (let i = 0; i < kills || deaths() < kills + PLACES; i++) {
-        await pause(400 + random() * 1_600)
-        await world.kill(random() < 0.4 ? 'carrier' : 'application')
+        await world.kill(random() < 0.4 ? 'carrier' : 'application', 400 + random() * 1_600)
       }
     })()
     const queue = [...texts]

@@ -155,9 +155,10 @@ export async function killedWorld({ port, seed, points, practice = {} }) {
     kept,
     markers,
     signIn,
-    /** Kills one when it serves, and every fifth time while it still starts. */
-    async kill(name) {
+    /** Kills one that has served for so long, and every fifth time whatever it does, while it starts perhaps. */
+    async kill(name, ms) {
       if (++killed % 5 > 0) await until(`the ${name} serves`, serves[name], SERVES_WITHIN_S)
+      await pause(ms)
       kept[name].child.kill('SIGKILL')
     },
     handset,

@@ -90,6 +90,13 @@ const welcome = computed(() =>
 
 const composer = useTemplateRef<{ writeAgain: (words: string) => void, textTo: (phoneId: string) => void }>('composer')
 const again = (words: string) => composer.value?.writeAgain(words)
+/** A number that was chosen before the composer was there. */
+const chosenNumber = ref<string | null>(null)
+watch([composer, chosenNumber], ([there, phoneId]) => {
+  if (!there || !phoneId) return
+  chosenNumber.value = null
+  void nextTick(() => there.textTo(phoneId))
+})
 
 function optOut(e164: string, proposalId: string): void {
   const phone = record.value?.phones.find(one => one.e164 === e164)
@@ -229,7 +236,7 @@ async function saved(detail: RecordDetail): Promise<void> {
           :record="record"
           @consent="(phone, agrees, covers) => consent = { phone, agrees, covers, proposalId: null }"
           @call="call"
-          @text="composer?.textTo($event.id)"
+          @text="chosenNumber = $event.id"
         />
       </section>
       <section>

@@ -115,7 +115,7 @@ describe('a database that breaks', () => {
     () =>
       inFolder(async (folder) => {
         const dead: Error[] = []
-        const own = await open(folder, { longestMs: 2_000, onDead: error => dead.push(error) })
+        const own = await open(folder, { longestMs: 5_000, onDead: error => dead.push(error) })
         await own.pool.query('create table kept (n int)')
         await own.pool.query('insert into kept values (1)')
         const endless = own.pool
@@ -128,11 +128,11 @@ describe('a database that breaks', () => {
         await new Promise(resolve => setTimeout(resolve, 50))
         expect((await own.patiently(() => own.pool.query('select n from kept'))).rows).toEqual([{ n: 1 }])
         // what nobody waits for may take its time
-        await own.patiently(() => own.pool.query('select pg_sleep(4)'))
+        await own.patiently(() => own.pool.query('select pg_sleep(7)'))
         expect(dead).toEqual([])
         await own.close()
       }),
-    60_000,
+    180_000,
   )
 
   it.each([
