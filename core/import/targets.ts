@@ -117,9 +117,10 @@ export function guessMatching(
 }
 
 function isCalled(heading: string, { key, label }: ImportTarget): boolean {
+  const plain = plainHeading(heading)
   // "Mobile 2" is one more of them
-  const plain = plainHeading(heading).replace(/\d+$/, '')
-  return plain === plainHeading(label) || plain === plainHeading(key) || (OTHER_WORDS[key]?.includes(plain) ?? false)
+  const called = [plainHeading(label), plainHeading(key), ...OTHER_WORDS[key] ?? []]
+  return called.includes(plain) || called.includes(plain.replace(/\d+$/, ''))
 }
 
 function byContent(cells: string[], country: string): string | null {

@@ -29,7 +29,7 @@ export async function sayForWhom(asker: SignedIn, entryId: string, recordId: str
     const { at, lineId, privateLineId, remote } = await contactOf(asker, entryId)
     const target = await authorize(asker, 'record.edit', recordId)
     const { rows: holds } = await ask(sql`select 1 from ${phone} where record_id = ${recordId}::uuid and e164 = ${remote}`)
-    if (holds.length === 0) throw badInput({ recordId: `${target.name} has not the number it went to or came from.` })
+    if (holds.length === 0) throw badInput({ recordId: `${target.name} does not have the number it came from or went to.` })
     const before = await isWith(entryId)
     if (before.some(one => !can(asker, 'record.edit', one)))
       throw notAllowed('take it from the record that it is with; whoever leads both teams may say for whom it was')

@@ -13,7 +13,7 @@ const wrong = computed(() => error ? { 'invalid': true, 'aria-invalid': true } :
 /** For a plain input or text area. */
 const input = computed(() => ({ id, ...wrong.value, 'aria-describedby': described.value }))
 /** For what is chosen from a list that drops down, whose button is named by the label. */
-const choice = computed(() => ({ 'inputId': id, 'ariaLabelledby': `${id}-label`, ...wrong.value, 'aria-describedby': described.value }))
+const choice = computed(() => ({ 'inputId': id, 'ariaLabelledby': `${id}-label`, 'invalid': !!error, 'aria-describedby': described.value }))
 </script>
 
 <template>

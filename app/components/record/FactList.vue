@@ -5,12 +5,10 @@ import { showPhone } from '~~/core/phone/show'
 import type { FieldKind } from '~~/core/template/fields'
 import { keyOf } from '~~/shared/fields'
 import type { RecordDetail } from '~~/shared/record'
-import { useCalls } from '~/stores/calls'
 import { ownField } from '~/words/cells'
 
-/** Where a record stands: its owner, its own fields, and what it belongs to. Web pages open, and numbers are called. */
+/** Where a record stands: its owner, its own fields, and what it belongs to. Web pages open. */
 const { record } = defineProps<{ record: RecordDetail }>()
-const calls = useCalls()
 
 const facts = computed<{ label: string, value: string, kind?: FieldKind }[]>(() => [
   { label: 'Owner', value: record.owner.name },
@@ -51,14 +49,7 @@ const links = computed(() => [
           rel="noopener noreferrer"
         >{{ value.replace(/^https?:\/\//, '') }}</a>
         <template v-else-if="kind === 'phone'">
-          {{ showPhone(value) }} <button
-            type="button"
-            class="plain-button"
-            :aria-label="`Call ${showPhone(value)}`"
-            @click="calls.dial({ number: value, name: record.name })"
-          >
-            Call
-          </button>
+          {{ showPhone(value) }}
         </template>
         <template v-else>
           {{ value }}

@@ -104,7 +104,7 @@ const manner = computed(
         v-if="round.state !== 'stopped' && notNow"
         class="quiet"
       >
-        Not to be called now, of those who wait: {{ notNow }}. They are passed over, and have their turn when it can be.
+        Of those waiting, these cannot be called now: {{ notNow }}.
       </p>
       <div class="glance">
         <section>

@@ -197,6 +197,7 @@ describe('what columns are', () => {
       'mail',
     ])
     expect(guess(['City', 'Town'])).toEqual(['city', null])
+    expect(guessMatching(['Route 2'], [], [{ key: 'own.way', label: 'Route 2', kind: 'text' }], {}, 'US')).toEqual(['own.way'])
     expect(guess(['Mail', 'E-mail', 'Mobile', 'Mobile 2'])).toEqual(['mail', 'mail', 'phone', 'phone'])
   })
 })
