@@ -43,7 +43,7 @@ export function generate(staff: Staff, now: Date, seed = 20): Rows {
   const companies = COMPANIES.map((company, index) => ({ ...company, place: places[(index * 7) % places.length]!, id: idAt(new Date(now.getTime() - 360 * DAY)) }))
   for (const company of companies) {
     const colleague = salesFor(company.place, staff)
-    rows.records.push({ id: company.id, module: 'company', name: company.name, ownerId: colleague, teamId: staff.teams.sales, ...address(company.place), fields: {}, madeAt: new Date(now.getTime() - 360 * DAY) })
+    rows.records.push({ id: company.id, module: 'company', name: company.name, ownerId: colleague, teamId: staff.teams.sales, ...address(company.place), fields: { sector: company.sector }, madeAt: new Date(now.getTime() - 360 * DAY) })
   }
 
   const names = random.some(FIRST_NAMES.flatMap(first => random.some(LAST_NAMES, 8).map(last => ({ first, last }))), 400)

@@ -48,6 +48,7 @@ const BUILT_IN: BuiltIn[] = [
   column('name', 'Name'),
   column('people', 'People', 'words', 'text', 'peopled'),
   column('company', 'Company', 'words', 'text', 'linked'),
+  column('sector', 'Sector', 'words', 'text', 'people'),
   column('about', 'On', 'words', 'text', 'dated'),
   column('pipeline', 'Pipeline', 'one', 'choice', 'piped'),
   column('stage', 'Stage', 'one', 'choice', 'staged'),

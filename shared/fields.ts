@@ -16,10 +16,12 @@ const field = (module: Module, key: string, label: string, kind: FieldKind, exam
 })
 
 /**
- * The fields without which a deal would be no deal, and an appointment none: Plauder sorts, sums and reminds by them. What
+ * The fields without which a deal would be no deal, and an appointment none: Plauder sorts, sums and reminds by them, and
+ * finds people by the sector of their company. What
  * else there is to say, a firm adds.
  */
 const BUILT_IN: ModuleField[] = [
+  field('company', 'sector', 'Sector', 'text', 'bakery'),
   field('deal', 'value', 'Value', 'money', '7680'),
   field('deal', 'currency', 'Currency', 'choice', 'USD', CURRENCIES),
   field('deal', 'expected', 'Expected by', 'date', '2026-12-18'),

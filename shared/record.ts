@@ -1,3 +1,4 @@
+import type { CONSENT_WAYS, ConsentEntry } from '../core/consent/ledger'
 import type { TaskDetail } from './calling'
 import type { WallMoment } from '../core/hours/schedule'
 import type { ZoneRules } from '../core/hours/rules'
@@ -23,7 +24,7 @@ export interface RecordRow {
   tags: string[]
   fields: Record<string, unknown>
   owner: { id: string, name: string }
-  company: { id: string, name: string } | null
+  company: { id: string, name: string, sector: string | null } | null
   pipeline: { id: string, name: string } | null
   /** The names of the people on it, with commas between. */
   people: string | null
@@ -58,6 +59,16 @@ export interface RecordPhone {
   lastHeardAt: number | null
   /** Whose it is, where it is one of the people on the record and not the record's own. */
   person: { id: string, name: string, firstName: string } | null
+}
+
+/** A line of a number's ledger, as it is read. */
+export interface LedgerEntry extends ConsentEntry {
+  how: typeof CONSENT_WAYS[number]
+  words: string | null
+  /** The line of ours to which it was written. */
+  line: string | null
+  /** The colleague who wrote it down. */
+  by: string | null
 }
 
 /** A person of a company, or on a deal, a job, a case or something with a day. */
@@ -98,6 +109,8 @@ export interface RecordDetail {
   postcode: string | null
   country: string | null
   zone: string | null
+  wishFrom: number | null
+  wishTo: number | null
   mail: string | null
   tags: string[]
   fields: Record<string, unknown>

@@ -15,6 +15,8 @@ export interface TimelineEntry {
   colleague: { id: string, firstName: string, name: string } | null
   /** The record it came from, where it shows here because of a link. */
   via: { id: string, name: string } | null
+  /** A colleague has shown it here, and may take it off again. */
+  byHand: boolean
   /** Whom it was with, where it shows here only because of the same number. */
   meantFor: { /** Null for one whom the reader may not see. */ id: string | null, name: string } | null
   message: TimelineMessage | null
@@ -32,6 +34,8 @@ export interface AnyMessage {
   origin: 'by-hand' | 'disposition' | 'automatic' | null
   authorId: string | null
   template: { name: string, version: number } | null
+  /** What a colleague calls it. */
+  name: string | null
   pictures: PictureFacts[]
   /** Texts of before there were refs have none. */
   ref: string | null
@@ -39,8 +43,10 @@ export interface AnyMessage {
   later: WallMoment | null
   costMicros: number | null
   currency: string | null
+  madeAt: number
   leavesAt: number
   handedAt: number | null
+  acceptedAt: number | null
   settledAt: number | null
   /** A wish in free words to be left alone, and what was decided. */
   proposal: { id: string, decision: 'yes' | 'no' | null } | null
@@ -62,3 +68,9 @@ export type TimelineMessage = MessageByKind[MessageKind]
 
 /** Entries, newest first, and whether there are older and newer ones. */
 export interface TimelinePage { entries: TimelineEntry[], more: boolean, newer: boolean }
+
+/** Texts of a timeline in rows, in an order that somebody chose, and how many there are. */
+export interface MessagePage { entries: TimelineEntry[], count: number }
+
+/** How many a page of them holds. */
+export const MESSAGES_A_PAGE = 50

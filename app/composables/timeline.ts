@@ -1,7 +1,11 @@
 import type { TimelineEntry, TimelinePage } from '~~/shared/timeline'
 import { api } from '~/composables/api'
-import { problemIn } from '~/composables/trying'
 import { useLive } from '~/composables/live'
+import { asQuery, narrows, WHOLE, type SieveForm } from '~/composables/sieve'
+import { problemIn } from '~/composables/trying'
+
+/** So many entries are held at most: further ones take the place of those at the other end, which come again when they are near. */
+export const MOST = 300
 
 /**
  * A record's timeline on screen: its pages, and what comes live.
@@ -17,6 +21,9 @@ export function useTimeline(recordId: string, around?: string, ahead?: Promise<T
   const state = ref<'loading' | 'ready' | 'failed'>('loading')
   const problem = ref('')
   const path = `/api/records/${recordId}/timeline`
+  /** To what it is narrowed. */
+  const sieve = ref<SieveForm>({ ...WHOLE })
+  const ask = (query: Record<string, unknown>) => api<TimelinePage>(path, { query: { ...asQuery(sieve.value), ...query } })
 
   /** Pages on their way, and entries that changed meanwhile: of these a page may bring an older state. */
   let onTheirWay = 0
@@ -36,11 +43,32 @@ export function useTimeline(recordId: string, around?: string, ahead?: Promise<T
     }
   }
 
-  const load = (from?: string) => show(api<TimelinePage>(path, { query: from ? { around: from } : {} }))
+  const load = (from?: string) => show(ask(from ? { around: from } : {}))
+
+  /** The day to which somebody has gone, once it is there. */
+  const went = ref<string | null>(null)
+
+  /** A day, `2026-11-25`, with what stands around it. */
+  async function goTo(day: string): Promise<void> {
+    went.value = null
+    await show(ask({ on: day }))
+    went.value = day
+  }
+
+  function narrow(to: SieveForm): void {
+    sieve.value = to
+    void load()
+  }
+
+  let asks = 0
 
   async function show(asked: Promise<TimelinePage>): Promise<void> {
+    const own = ++asks
     try {
       const page = await arrival(asked)
+      // somebody has gone on to something else meanwhile
+      if (own !== asks) return
+      problem.value = ''
       entries.value = page.entries
       more.value = page.more
       newer.value = page.newer
@@ -54,10 +82,16 @@ export function useTimeline(recordId: string, around?: string, ahead?: Promise<T
   async function loadOlder(): Promise<void> {
     const last = entries.value.at(-1)
     if (!last || !more.value) return
+    const own = asks
     try {
-      const page = await arrival(api<TimelinePage>(path, { query: { beforeAt: last.at, beforeId: last.id } }))
+      const page = await arrival(ask({ beforeAt: last.at, beforeId: last.id }))
+      if (own !== asks) return
       merge(page.entries)
       more.value = page.more
+      if (entries.value.length > MOST) {
+        entries.value = entries.value.slice(-MOST)
+        newer.value = true
+      }
     }
     catch (error) {
       fail(error)
@@ -67,10 +101,16 @@ export function useTimeline(recordId: string, around?: string, ahead?: Promise<T
   async function loadNewer(): Promise<void> {
     const first = entries.value[0]
     if (!first || !newer.value) return
+    const own = asks
     try {
-      const page = await arrival(api<TimelinePage>(path, { query: { afterAt: first.at, afterId: first.id } }))
+      const page = await arrival(ask({ afterAt: first.at, afterId: first.id }))
+      if (own !== asks) return
       newer.value = page.newer
       merge(page.entries)
+      if (entries.value.length > MOST) {
+        entries.value = entries.value.slice(0, MOST)
+        more.value = true
+      }
     }
     catch (error) {
       fail(error)
@@ -89,7 +129,7 @@ export function useTimeline(recordId: string, around?: string, ahead?: Promise<T
       while (wanted.size > 0) {
         const only = [...wanted].slice(0, 50)
         for (const one of only) wanted.delete(one)
-        const { entries: fresh } = await api<TimelinePage>(path, { query: { only } })
+        const { entries: fresh } = await ask({ only })
         take(fresh)
       }
     }
@@ -122,9 +162,9 @@ export function useTimeline(recordId: string, around?: string, ahead?: Promise<T
     if (notice.kind !== 'entry' || notice.recordId !== recordId) return
     if (onTheirWay > 0) changedMeanwhile.add(notice.activityId)
     // while it is being fetched, which may bring an older one of it, it is fetched once more
-    else if (notice.entry && !fetching) take([notice.entry])
+    else if (notice.entry && !fetching && !narrows(sieve.value)) take([notice.entry])
     else void refresh(notice.activityId)
   }, () => void load(newer.value ? around : undefined))
 
-  return { entries, more, newer, state, problem, load, loadOlder, loadNewer, refresh }
+  return { entries, more, newer, state, problem, sieve, load, loadOlder, loadNewer, refresh, went, goTo, narrow }
 }

@@ -2,6 +2,7 @@ import { valueIn } from '~~/core/fields/own'
 import { showPhone } from '~~/core/phone/show'
 import type { Column } from '~~/shared/columns'
 import type { RecordRow } from '~~/shared/record'
+import { countryName } from './country'
 import { amount } from './money'
 import { ago, calendarDay } from './time'
 
@@ -10,6 +11,7 @@ type Shown = (row: RecordRow, now: number) => string | null
 const BUILT_IN: Record<string, Shown> = {
   'name': row => row.name,
   'company': row => row.company?.name ?? null,
+  'sector': row => row.company?.sector ?? null,
   'people': row => row.people,
   'about': row => row.about,
   'pipeline': row => row.pipeline?.name ?? null,
@@ -25,7 +27,7 @@ const BUILT_IN: Record<string, Shown> = {
   'street': row => row.street,
   'postcode': row => row.postcode,
   'region': row => row.region,
-  'country': row => row.country,
+  'country': row => countryName(row.country),
   'opted-out': row => row.optedOut ? 'opted out' : null,
   'made': (row, now) => ago(row.madeAt, now),
 }

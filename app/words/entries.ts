@@ -2,6 +2,7 @@ import { leftMessage } from '~~/core/call/facts'
 import { showPhone } from '~~/core/phone/show'
 import type { TimelineCall } from '~~/shared/calling'
 import { sayCall } from './calls'
+import { CONSENT_HOW, COVERED } from './consent'
 import { sayEffectDone } from './effects'
 import { sayMoment } from './moments'
 import type { TimelineEntry } from '~~/shared/timeline'
@@ -19,13 +20,7 @@ export interface EntryWords {
   went?: TimelineCall['disposition']
 }
 
-const coveredBy = (covers: unknown) => covers === 'calls' ? 'calls' : covers === 'both' ? 'texts and calls' : 'texts'
-const CONSENT_HOW: Record<string, string> = {
-  'text': 'by a text',
-  'form': 'on a form',
-  'by-hand': 'as noted by a colleague',
-  'file': 'by a file that was brought in',
-}
+const coveredBy = (covers: unknown) => COVERED[covers as keyof typeof COVERED] ?? COVERED.texts
 
 /** Says an entry in a line: of a text, its words. */
 export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
@@ -54,7 +49,7 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
         who: person,
         what: [
           `${data.kind === 'refused' ? 'opted out of' : 'agreed to'} ${coveredBy(data.covers)}`,
-          entry.colleague ? `, noted by ${who}` : ` ${CONSENT_HOW[String(data.how)] ?? ''}`.trimEnd(),
+          entry.colleague ? `, noted by ${who}` : ` ${CONSENT_HOW[data.how as keyof typeof CONSENT_HOW] ?? ''}`.trimEnd(),
         ].join(''),
         more: quoted(entry.words),
       }

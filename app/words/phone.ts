@@ -3,7 +3,7 @@ import type { PhoneKind, UnusableReason } from '~~/core/phone/read'
 export const KIND_WORDS: Record<PhoneKind, string> = {
   'mobile': 'mobile',
   'landline': 'landline, calls only',
-  'toll-free': 'toll-free',
+  'toll-free': 'toll-free, calls cost the caller nothing',
   'unknown': 'mobile or landline',
 }
 

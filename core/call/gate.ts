@@ -1,3 +1,4 @@
+import type { HoursWindow } from '../hours/reachable'
 import { mayLeaveNow } from '../message/gate'
 
 export interface CallGateFacts {
@@ -6,19 +7,19 @@ export interface CallGateFacts {
   refused: boolean
   /** Every zone the person may be in; empty if nothing is known. */
   zones: string[]
+  /** Between which of their hours they want to be reached; null if they have not said so. */
+  wish: HoursWindow | null
   /** Last text or call from them; null if there was none. */
   lastHeardAt: number | null
   /** A person has said "yes, at night" for this one call. */
   nightAllowed: boolean
 }
 
-export type CallVerdict = { may: true } | { may: false, reason: 'no-calls' | 'night' | 'zone-unknown', notBefore: number | null }
+export type CallVerdict = { may: true } | { may: false, reason: 'no-calls' | 'night' | 'wish' | 'zone-unknown', notBefore: number | null }
 
 /** Whether a number may be called now: the hours are those for texts, and a wish for no calls comes before any word of ours. */
 export function mayCall({ refused, ...facts }: CallGateFacts): CallVerdict {
   if (refused) return { may: false, reason: 'no-calls', notBefore: null }
   const verdict = mayLeaveNow(facts)
-  return verdict.leaves
-    ? { may: true }
-    : { may: false, reason: verdict.reason === 'zone-unknown' ? 'zone-unknown' : 'night', notBefore: verdict.notBefore }
+  return verdict.leaves ? { may: true } : { may: false, reason: verdict.reason as 'night' | 'wish' | 'zone-unknown', notBefore: verdict.notBefore }
 }

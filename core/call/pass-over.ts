@@ -1,3 +1,4 @@
+import type { HoursWindow } from '../hours/reachable'
 import { mayCall } from './gate'
 import type { PassReason } from './round'
 
@@ -8,6 +9,7 @@ export interface PassFacts {
   refused: boolean
   /** Every zone the person may be in; empty if nothing is known. */
   zones: string[]
+  wish: HoursWindow | null
   lastHeardAt: number | null
   /** The last call of anybody of ours to this number. */
   lastCalledAt: number | null

@@ -14,7 +14,7 @@ export const mayTurn = (from: RoundState, to: RoundState): boolean => ROUND_MOVE
 /** Whoever was handed somebody and neither calls nor says anything for so long has gone away: others may have them. */
 export const HOLD_MS = 30 * 60_000
 
-export const PASS_REASONS = ['no-number', 'no-calls', 'night', 'zone-unknown', 'called-lately'] as const
+export const PASS_REASONS = ['no-number', 'no-calls', 'night', 'wish', 'zone-unknown', 'called-lately'] as const
 export type PassReason = typeof PASS_REASONS[number]
 
 export const STANDINGS = ['waiting', 'held', 'called', 'passed', 'skipped'] as const

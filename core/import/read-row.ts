@@ -1,6 +1,6 @@
 import { readFieldValue } from '../fields/value'
 import { readPhone, type PhoneKind, type PhoneReading, type UnusableReason } from '../phone/read'
-import { readCountry } from './countries'
+import { readCountry } from '../places/countries'
 import { readDay, type DayOrder } from './days'
 import type { ImportTarget, Matching } from './targets'
 

@@ -1,4 +1,5 @@
-import { nextReachable, reachableAt } from '../hours/reachable'
+import { nextReachable, reachableAt, type HoursWindow } from '../hours/reachable'
+import { hoursOf } from '../hours/wish'
 import type { HoldReason } from './hold'
 
 /** Somebody who wrote or called this recently may be answered whatever the hour (common practice). */
@@ -18,6 +19,8 @@ export interface GateFacts {
   optedOut: boolean
   /** Every zone the person may be in; empty if nothing is known. */
   zones: string[]
+  /** Between which of their hours they want to be reached; null if they have not said so. */
+  wish: HoursWindow | null
   /** Last text or call from them, over any line; null if there was none. */
   lastHeardAt: number | null
   /** The moment for which it was meant. */
@@ -27,6 +30,9 @@ export interface GateFacts {
   /** A person has said "yes, at night" for this one text. */
   nightAllowed: boolean
 }
+
+/** What of it depends on the hour alone. */
+export type HourFacts = Pick<GateFacts, 'now' | 'zones' | 'wish' | 'lastHeardAt' | 'nightAllowed'>
 
 export type Verdict = { leaves: true } | { leaves: false, reason: HoldReason, notBefore: number | null }
 
@@ -47,12 +53,15 @@ export function mayLeave(facts: GateFacts): Verdict {
 export function mayLeaveNow({
   now,
   zones,
+  wish,
   lastHeardAt,
   nightAllowed,
-}: Pick<GateFacts, 'now' | 'zones' | 'lastHeardAt' | 'nightAllowed'>): Verdict {
-  if (nightAllowed || answersSomebody(now, lastHeardAt) || reachableAt(now, zones)) return { leaves: true }
-  const next = nextReachable(now, zones)
-  return { leaves: false, reason: next ? 'night' : 'zone-unknown', notBefore: next?.getTime() ?? null }
+}: HourFacts): Verdict {
+  const hours = hoursOf(wish)
+  if (nightAllowed || answersSomebody(now, lastHeardAt) || reachableAt(now, zones, hours)) return { leaves: true }
+  const next = nextReachable(now, zones, hours)
+  const reason = !next ? 'zone-unknown' : reachableAt(now, zones) ? 'wish' : 'night'
+  return { leaves: false, reason, notBefore: next?.getTime() ?? null }
 }
 
 export function answersSomebody(now: number, lastHeardAt: number | null): boolean {

@@ -2,6 +2,7 @@
 export type HoldReason
   = | 'opted-out'
     | 'night'
+    | 'wish'
     | 'zone-unknown'
     | 'line-closed'
     | 'texting-off'
@@ -12,4 +13,4 @@ export type HoldReason
     | 'broken'
 
 /** Of these a person may say "now": they are about the moment, not about the person or the line. */
-export const MAY_BE_LET_GO: readonly HoldReason[] = ['night', 'zone-unknown', 'late', 'carrier-away', 'broken']
+export const MAY_BE_LET_GO: readonly HoldReason[] = ['night', 'wish', 'zone-unknown', 'late', 'carrier-away', 'broken']

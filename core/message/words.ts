@@ -33,6 +33,11 @@ const HELD: Record<HoldReason, Explanation> = {
     retry: false,
   },
   'night': { why: 'It is night there.', then: 'Send it in the morning, or say that it may leave at night.', retry: true },
+  'wish': {
+    why: 'It is outside of the hours in which they want to be reached.',
+    then: 'Send it in their hours, or say that it may leave now.',
+    retry: true,
+  },
   'zone-unknown': {
     why: 'Nobody knows what time it is there.',
     then: 'Put an address or a time zone on the record, or say that it may leave now.',

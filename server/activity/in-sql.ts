@@ -18,3 +18,14 @@ export const isSaid = (words: SQL): SQL => sql`
 export const isShown = (places: SQL): SQL => sql`
   insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id, private_line_id, along_line_id) ${places}
   on conflict do nothing returning record_id, at, activity_id, along_line_id`
+
+/** The same, by a colleague's hand. */
+export const isShownByHand = (places: SQL): SQL => sql`
+  insert into ${activityOnRecord} (record_id, at, activity_id, via_record_id, private_line_id, along_line_id, by_hand)
+  select placed.*, true from (${places}) placed
+  on conflict do nothing returning record_id, at, activity_id, along_line_id`
+
+/** Takes off a record again what was shown there by hand. @param entries ids */
+export const isTakenOff = (recordId: string, entries: SQL): SQL => sql`
+  delete from ${activityOnRecord} where record_id = ${recordId}::uuid and by_hand and activity_id = any(array(${entries}))
+  returning activity_id`

@@ -1,7 +1,7 @@
 import { count, eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { zoneRules } from '~~/core/hours/zones'
-import { COUNTRIES } from '~~/core/import/countries'
+import { COUNTRIES } from '~~/core/places/countries'
 import type { BeginForm, Beginning } from '~~/shared/schemas/begin'
 import { carrierRegistered } from '../carriers/registry'
 import type { CarrierNumber } from '../carriers/port'

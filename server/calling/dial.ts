@@ -4,6 +4,7 @@ import { mayCall } from '~~/core/call/gate'
 import { can } from '~~/shared/permissions'
 import type { DialForm } from '~~/shared/schemas/calling'
 import { read, tx } from '../db/door'
+import { whyNotThen } from '../records/wish'
 import { call, line } from '../db/schema'
 import { badInput, conflict, notAllowed, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
@@ -52,13 +53,14 @@ async function begin(asker: SignedIn, form: DialForm, now: Date): Promise<{ toDi
   return tx(async (database) => {
     const [known] = await database.select().from(call).where(eq(call.id, form.id))
     if (known?.colleagueId === asker.id) return { toDial: null, activityId: known.activityId }
-    const { e164, recordId, place, calls, lastHeardAt } = await mustReach(asker, form)
+    const { e164, recordId, place, calls, lastHeardAt, wish } = await mustReach(asker, form)
     const own = await mustAnswer(asker, form.lineId ?? await lineToCall(asker, e164))
     const zones = zonesOf(place, e164)
     const verdict = mayCall({
       now: now.getTime(),
       refused: calls === 'refused',
       zones,
+      wish,
       lastHeardAt: lastHeardAt?.getTime() ?? null,
       nightAllowed: form.nightAllowed,
     })
@@ -69,11 +71,7 @@ async function begin(asker: SignedIn, form: DialForm, now: Date): Promise<{ toDi
         'This number is not to be called: somebody there has asked for it. Text, if texts are welcome.',
       )
     if (!verdict.may) {
-      const detail
-        = verdict.reason === 'night'
-          ? 'It is outside of the hours in which a person there may be called.'
-          : 'Nobody knows what time it is there.'
-      throw conflict('night', 'Their night', `${detail} Call later, or say that you may call now.`, {
+      throw conflict('night', 'Their night', `${whyNotThen(verdict.reason, wish)} Call later, or say that you may call now.`, {
         reason: verdict.reason,
         zones: clockRules(zones, now),
         notBefore: verdict.notBefore,

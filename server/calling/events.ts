@@ -1,6 +1,6 @@
 import { and, eq, or } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
-import type { CallEvent } from '~~/core/call/facts'
+import { outcomeOf, type CallEvent, type CallOutcome } from '~~/core/call/facts'
 import { read, tx } from '../db/door'
 import { call, callEvent, line } from '../db/schema'
 import { heardFrom, lockNumber } from '../consent/number'
@@ -12,7 +12,7 @@ import { keepRef } from './find-call'
 import type { ExchangeEvent } from './port'
 import { fetchLater } from './recordings'
 import { ringOn, ringsFirst } from './ring'
-import { addToCall, announceCall, type StoredCall } from './stored'
+import { addToCall, announceCall, factsOf, type StoredCall } from './stored'
 
 /**
  * Takes what an exchange tells, once each by its id, in whatever order it comes.
@@ -35,6 +35,7 @@ export async function takeCallEvent(exchange: string, told: ExchangeEvent, now: 
     else {
       const after = await addToCall(found!.id, told.event)
       if (after && told.event.kind === 'answered') await answered(after, told.event)
+      if (after && told.event.kind === 'ended') await tried(after, told.event.at)
     }
     return true
   })
@@ -58,6 +59,13 @@ async function answered({ remote, activityId }: StoredCall, { by, at }: Extract<
   if (by === 'machine') return
   await lockNumber(remote)
   await heardFrom(remote, new Date(at))
+}
+
+/** It rang there, or was engaged: nobody spoke, and contact was tried all the same. */
+const TRIED: readonly CallOutcome[] = ['busy', 'declined', 'no-answer']
+
+async function tried(ended: StoredCall, at: number): Promise<void> {
+  if (ended.direction === 'out' && TRIED.includes(outcomeOf(factsOf(ended))!)) await touchContact(ended.activityId, new Date(at))
 }
 
 /** Somebody calls one of our lines: it rings with all who answer it. */

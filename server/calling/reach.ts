@@ -1,4 +1,6 @@
 import { eq, sql } from 'drizzle-orm'
+import type { HoursWindow } from '~~/core/hours/reachable'
+import { wishOf, type Wished } from '~~/core/hours/wish'
 import { readPhone } from '~~/core/phone/read'
 import { can } from '~~/shared/permissions'
 import type { DialForm } from '~~/shared/schemas/calling'
@@ -11,7 +13,14 @@ import type { SignedIn } from '../identity/sign-in'
 import type { Place } from '../records/phones'
 
 /** A number that may be called, with what decides whether now. */
-export interface Reach { e164: string, recordId: string | null, place: Place, calls: string | null, lastHeardAt: Date | null }
+export interface Reach {
+  e164: string
+  recordId: string | null
+  place: Place
+  wish: HoursWindow | null
+  calls: string | null
+  lastHeardAt: Date | null
+}
 
 const NOWHERE: Place = { zone: null, country: null, region: null }
 
@@ -38,6 +47,7 @@ async function ofRecord(asker: SignedIn, phoneId: string): Promise<Reach> {
     e164: found.e164,
     recordId: found.record.id,
     place: { zone, country, region },
+    wish: wishOf(found.record),
     calls: found.calls,
     lastHeardAt: found.lastHeardAt,
   }
@@ -52,8 +62,8 @@ async function asTyped(asker: SignedIn, number: string): Promise<Reach> {
       number: 'This cannot be a telephone number. Write it with its area code, and with + and the country where it is abroad.',
     })
   const { e164 } = reading
-  const { rows: [holder] } = await ask<Record<string, unknown> & { id: string } & Place>(sql`
-    select r.id, r.zone, r.country, r.region from ${phone} p join ${record} r on r.id = p.record_id ${joinContact}
+  const { rows: [holder] } = await ask<Record<string, unknown> & { id: string } & Place & Wished>(sql`
+    select r.id, r.zone, r.country, r.region, r.wish_from as "wishFrom", r.wish_to as "wishTo" from ${phone} p join ${record} r on r.id = p.record_id ${joinContact}
     where p.e164 = ${e164} and ${seesRecord(asker, 'r')}
       order by contact.at desc nulls last, r.id limit 1`)
   const [state] = await read(database =>
@@ -63,6 +73,7 @@ async function asTyped(asker: SignedIn, number: string): Promise<Reach> {
     e164,
     recordId: holder?.id ?? null,
     place: holder ? { zone: holder.zone, country: holder.country, region: holder.region } : NOWHERE,
+    wish: holder ? wishOf(holder) : null,
     calls: state?.calls ?? null,
     lastHeardAt: state?.lastHeardAt ?? null,
   }

@@ -1,5 +1,5 @@
 import { getTableColumns, getTableName, sql } from 'drizzle-orm'
-import type { PgTable } from 'drizzle-orm/pg-core'
+import type { PgColumn, PgTable } from 'drizzle-orm/pg-core'
 import { once } from './door'
 
 /**
@@ -9,8 +9,10 @@ import { once } from './door'
  */
 export async function insertAll<T extends PgTable>(table: T, rows: T['$inferInsert'][]): Promise<void> {
   if (rows.length === 0) return
-  const columns = getTableColumns(table) as Record<string, { name: string }>
+  const columns = getTableColumns(table) as Record<string, PgColumn>
+  // what the database computes itself is not given to it
+  const written = sql.join(Object.values(columns).filter(({ generated }) => !generated).map(({ name }) => sql.identifier(name)), sql`, `)
   const given = rows.map(row => Object.fromEntries(Object.entries(row).map(([key, value]) => [columns[key]!.name, value])))
-  await once(sql`insert into ${table} select *
+  await once(sql`insert into ${table} (${written}) select ${written}
     from jsonb_populate_recordset(null::public.${sql.identifier(getTableName(table))}, ${JSON.stringify(given)}::jsonb)`)
 }

@@ -26,7 +26,7 @@ export async function readRecord(asker: Asker, recordId: string, now: Date): Pro
     const company = found.companyId ? await seenRecord(asker, found.companyId) : null
     const people = isPersonModule(found.module) ? [] : await peopleOf(asker, found)
     const phones = [...await phonesOf(asker, [recordId]), ...await phonesOf(asker, people.map(({ id }) => id), true)]
-    const { ownerId: _owner, teamId: _team, companyId: _company, pipelineId, stageId, aboutId, ...shown } = found
+    const { ownerId: _owner, teamId: _team, companyId: _company, pipelineId, stageId, aboutId, foundBy: _foundBy, ...shown } = found
     const stages = await stagesOf(found.module, pipelineId)
     return {
       ...shown,

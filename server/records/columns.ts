@@ -20,6 +20,7 @@ export interface SqlColumn extends Column {
 const VALUES: Record<string, SQL> = {
   'name': sql`r.name`,
   'company': sql`company.name`,
+  'sector': sql`nullif(company.fields ->> 'sector', '')`,
   'stage': sql`r.stage_id`,
   'city': sql`r.city`,
   'phone': sql`(select coalesce(x.e164, x.typed) from ${phone} x where x.record_id = r.id order by x.position limit 1)`,

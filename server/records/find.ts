@@ -1,4 +1,5 @@
 import { sql, type SQL } from 'drizzle-orm'
+import { plainWords } from '~~/core/text/plain'
 import { readPhone } from '~~/core/phone/read'
 import type { Asker } from '~~/shared/permissions'
 import type { RecordRow } from '~~/shared/record'
@@ -8,15 +9,17 @@ import { firm, phone, record } from '../db/schema'
 import { seesRecord } from '../reading/visible'
 import { joinCompany } from '../reading/company'
 import { joinContact } from '../reading/contact'
-import { containing, everyWord } from './quick-filter'
+import { containing, holdsWord, plain } from './found-by'
+import { everyWord } from './quick-filter'
 import { rowOf, rowsFor, type Row } from './rows'
 
 const FOUND = 8
 const FEWEST_DIGITS = 3
 
 /**
- * Records of any module by the words of their name, company or mail address, or by digits of a number,
- * the last four too, however typed. A name that begins so comes first, then mine, then the latest contact.
+ * Records of any module by the words of their name, company, mail address, postcode, tags or own fields, with accents or
+ * without, or by digits of a number, the last four too, however typed. A name that begins so comes first, then mine, then
+ * the latest contact.
  */
 export async function findRecords(asker: Asker, words: string): Promise<RecordRow[]> {
   const [{ country } = { country: 'US' }] = digitsIn(words)
@@ -69,7 +72,9 @@ function byNumber(words: string, digits: string, country: string): Search {
     where x.e164 like ${pattern} limit ${MOST_OF_A_WORD})`
   const parts = reading.ok ? [like(reading.e164, 2)] : [like(`%${part}`, 2), like(`%${part}%`, 0)]
   return {
-    candidates: sql`${sql.join(parts, sql` union all `)} union all (select x.record_id, 0 from ${phone} x where x.e164 is null
+    candidates: sql`${sql.join(parts, sql` union all `)}
+      union all (select n.id, 1 from ${record} n where ${holdsWord(sql`n.found_by`, words.trim())} limit ${MOST_OF_A_WORD})
+      union all (select x.record_id, 0 from ${phone} x where x.e164 is null
       and x.typed like ${`%${words.trim()}%`} limit ${MOST_OF_A_WORD})`,
     where: sql`true`,
     rank: sql`candidate.fits`,
@@ -79,11 +84,11 @@ function byNumber(words: string, digits: string, country: string): Search {
 function byWords(words: string): Search | null {
   const all = words.split(/\s+/).filter(Boolean)
   if (all.length === 0) return null
-  const starts = words.replace(/[\\%_]/g, '\\$&')
+  const starts = plainWords(words).replace(/[\\%_]/g, '\\$&')
   return {
-    candidates: sql.join([...all.length > 1 ? [namesWith(all)] : [], ...all.map(candidatesOf)], sql` union all `),
-    where: everyWord(all, [sql`r.name`, sql`company.name`, sql`r.city`, sql`r.mail`]),
-    rank: sql`case when r.name ilike ${`${starts}%`} then 4 when r.name ilike ${`% ${starts}%`} then 3 else 0 end`,
+    candidates: sql.join([...all.length > 1 ? [withAll(all)] : [], ...all.map(candidatesOf)], sql` union all `),
+    where: everyWord(all, [sql`r.found_by`, sql`company.found_by`, plain(sql`r.city`)]),
+    rank: sql`case when plain_words(r.name) like ${`${starts}%`} then 4 when plain_words(r.name) like ${`% ${starts}%`} then 3 else 0 end`,
   }
 }
 
@@ -96,12 +101,12 @@ function candidatesOf(word: string): SQL {
   const like = containing(word)
   return sql`
     (select n.id, 0 from ${record} n where n.name ilike ${like} limit ${MOST_OF_A_WORD})
-    union all (select n.id, 0 from ${record} n where n.mail ilike ${like} limit ${MOST_BESIDE})
+    union all (select n.id, 0 from ${record} n where ${holdsWord(sql`n.found_by`, word)} limit ${MOST_OF_A_WORD})
     union all (select n.id, 0 from ${record} n
-      where n.company_id = any(array(select c.id from ${record} c where c.module = 'company' and c.name ilike ${like}))
+      where n.company_id = any(array(select c.id from ${record} c where c.module = 'company' and ${holdsWord(sql`c.found_by`, word)}))
         limit ${MOST_BESIDE})`
 }
 
-/** Whose name has all of the words is found, however many have each of them. */
-const namesWith = (words: string[]): SQL => sql`(select n.id, 0 from ${record} n
-  where ${sql.join(words.map(word => sql`n.name ilike ${containing(word)}`), sql` and `)} limit ${MOST_OF_A_WORD})`
+/** Who has all of the words themselves is found, however many have each of them. */
+const withAll = (words: string[]): SQL => sql`(select n.id, 0 from ${record} n
+  where ${sql.join(words.map(word => holdsWord(sql`n.found_by`, word)), sql` and `)} limit ${MOST_OF_A_WORD})`

@@ -7,7 +7,7 @@ import { planned } from '../db/prepared'
 import { record } from '../db/schema'
 import { seesRecord } from '../reading/visible'
 import { joinCompany } from '../reading/company'
-import { containing } from './quick-filter'
+import { containing } from './found-by'
 import { joinStage } from '../reading/stages'
 
 const FOUND = sql.raw('20')

@@ -25,6 +25,7 @@ export const rowsFor = (asker: Asker, chosen: SQL): SQL => sql`
     r.region, r.postcode, r.country, r.mail, r.tags, r.fields,
     ${milliseconds(sql`contact.at`)} as last_contact_at, ${milliseconds(sql`r.made_at`)} as made_at,
     o.id as owner_id, o.name as owner_name, company.id as company_id, company.name as company_name,
+    company.fields ->> 'sector' as company_sector,
     pl.id as pipeline_id, pl.name as pipeline_name, coalesce(s.over, false) as over, ${peopleNamed(asker)} as people, about.name as about,
     p.shown as phone, p.callable as "phoneToCall", coalesce(p.opted_out, false) as opted_out
   from ${chosen}
@@ -74,6 +75,7 @@ export type Row = Record<string, unknown>
     owner_name: string
     company_id: string | null
     company_name: string
+    company_sector: string | null
     pipeline_id: string | null
     pipeline_name: string
     opted_out: boolean
@@ -86,6 +88,7 @@ export function rowOf({
   owner_name,
   company_id,
   company_name,
+  company_sector,
   pipeline_id,
   pipeline_name,
   opted_out,
@@ -94,7 +97,7 @@ export function rowOf({
   return {
     ...row,
     owner: { id: owner_id, name: owner_name },
-    company: company_id ? { id: company_id, name: company_name } : null,
+    company: company_id ? { id: company_id, name: company_name, sector: company_sector } : null,
     pipeline: pipeline_id ? { id: pipeline_id, name: pipeline_name } : null,
     optedOut: opted_out,
     lastContactAt: last_contact_at,

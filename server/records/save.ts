@@ -160,6 +160,7 @@ async function withHiddenLinks<F extends RecordForm>(asker: SignedIn, before: St
 
 async function valuesIn(asker: SignedIn, form: RecordForm, module: Module, before?: StoredRecord) {
   const { firstName, lastName, title, companyId, aboutId, street, city, region, postcode, country, zone, mail, tags, phones } = form
+  const { wishFrom, wishTo } = form
   const { one } = MODULE_FACTS[module]
   const person = isPersonModule(module)
   const name = person ? [firstName, lastName].filter(Boolean).join(' ') : form.name
@@ -186,6 +187,8 @@ async function valuesIn(asker: SignedIn, form: RecordForm, module: Module, befor
     postcode,
     country,
     zone,
+    wishFrom,
+    wishTo,
     mail,
     tags,
     fields,

@@ -91,12 +91,23 @@ const byNameOf = (asker: Asker, id: SQL, modules: SQL): Walk => many({
   none: sql`not exists (select 1 from ${record} x where x.id = ${id} and ${seesRecord(asker, 'x')})`,
 })
 
+/** By what the company is in, of those that the asker may see. */
+const bySector = (asker: Asker): Walk => many({
+  of: sql`(select x.id, nullif(x.fields ->> 'sector', '') as sector from ${record} x
+    where x.module = 'company' and nullif(x.fields ->> 'sector', '') is not null and ${seesRecord(asker, 'x')}) w`,
+  key: sql`w.sector ${COLLATION}`,
+  link: sql`w.id = r.company_id`,
+  none: sql`not exists (select 1 from ${record} x where x.id = r.company_id and nullif(x.fields ->> 'sector', '') is not null
+    and ${seesRecord(asker, 'x')})`,
+})
+
 /**
  * @param key of a column
  * @param value what stands in it, as `conditions` ask for it
  */
 export function walkOf(asker: Asker, key: string, kind: string, value: SQL): Walk {
   if (key === 'company') return byNameOf(asker, sql`r.company_id`, sql`x.module = 'company'`)
+  if (key === 'sector') return bySector(asker)
   if (key === 'about') return byNameOf(asker, sql`r.about_id`, sql`true`)
   // a sentence that is made for whoever looks, of several names
   if (key === 'people') return { by: 'whole', key: sql`${value} ${COLLATION}` }

@@ -1,10 +1,12 @@
 import { eq, sql } from 'drizzle-orm'
+import { wishOf } from '~~/core/hours/wish'
 import { mayLeave, type GateFacts, type Verdict } from '~~/core/message/gate'
 import { lockNumbers, type NumberState } from '../consent/number'
 import { read, tx } from '../db/door'
 import { uuidArray } from '../db/instants'
 import { activityContent, activityOnRecord, conversation, firm, line, message, phone, record, textMessage } from '../db/schema'
 import { zonesOf } from '../records/phones'
+import { WISH_COLUMNS } from '../records/wish'
 
 /** A text at the gate: what decides on it, and what its carrier is to be asked. */
 export type AtGate = Awaited<ReturnType<typeof readAll>>[number]
@@ -35,6 +37,7 @@ function factsOf(text: AtGate, number: NumberState, now: Date): GateFacts {
     numberUsable: text.numberUsable,
     optedOut: number.texts === 'refused',
     zones: zonesOf({ zone: text.zone, country: text.country, region: text.region }, text.remote),
+    wish: wishOf(text),
     lastHeardAt: number.lastHeardAt?.getTime() ?? null,
     meantFor: text.leavesAt.getTime(),
     scheduled: text.wallTime !== null,
@@ -75,6 +78,7 @@ async function readAll(messageIds: string[]) {
         zone: record.zone,
         country: record.country,
         region: record.region,
+        ...WISH_COLUMNS,
       })
       .from(message)
       .innerJoin(textMessage, eq(textMessage.messageId, message.id))

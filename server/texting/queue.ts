@@ -24,7 +24,7 @@ export interface Outgoing {
   to: string
   /** The record that holds the number. Where it is decides on the hours. */
   recordId: string | null
-  /** The record from which it was written, where that is another one, such as a deal: it shows there in any case. */
+  /** The record from which it was written, where that is another one, such as a deal: it shows there and on its company in any case. */
   writtenOn: string | null
   text: string
   authorId: string | null
@@ -113,7 +113,8 @@ const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
       ${holdersOf({ lineId: value('lineId'), remote: value('to'), recordId: value('recordId') })}
     ), places as (
       (${placesOf(sql`holders`)})
-      union all select id, ${value('recordId')}::uuid, null from ${record} where id = ${value('writtenOn')}::uuid
+      union all select place.id, ${value('recordId')}::uuid, null from ${record} own
+        cross join unnest(array[own.id, own.company_id]) place (id) where own.id = ${value('writtenOn')}::uuid and place.id is not null
     ), shown as (
       ${isShown(sql`select record_id, ${now}, (select id from happened), via, ${value('privateLine')}::uuid, along from places`)}
     ), told as (

@@ -4,6 +4,8 @@ import { zoneRules } from '~~/core/hours/zones'
 import { mayLeaveNow } from '~~/core/message/gate'
 import type { LaterForm } from '~~/shared/schemas/texting'
 import { tx } from '../db/door'
+import { whyNotThen, WISH_COLUMNS } from '../records/wish'
+import { wishOf } from '~~/core/hours/wish'
 import { conversation, message, numberState, record } from '../db/schema'
 import { badInput, conflict, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
@@ -56,6 +58,7 @@ export async function reschedule(
         zone: record.zone,
         country: record.country,
         region: record.region,
+        ...WISH_COLUMNS,
       })
       .from(message)
       .innerJoin(conversation, eq(conversation.id, message.conversationId))
@@ -72,6 +75,7 @@ export async function reschedule(
     const verdict = mayLeaveNow({
       now: (later ? leavesAt : now).getTime(),
       zones,
+      wish: wishOf(found),
       lastHeardAt: found.lastHeardAt?.getTime() ?? null,
       nightAllowed: allowed,
     })
@@ -79,7 +83,7 @@ export async function reschedule(
       throw conflict(
         'night',
         'Their night',
-        'That is outside of the hours in which a person there may be texted. Choose another time, or say that it may leave then.',
+        `${whyNotThen(verdict.reason, wishOf(found))} Choose another time, or say that it may leave then.`,
         { reason: verdict.reason, zones: clockRules(zones, leavesAt), notBefore: verdict.notBefore },
       )
     await database

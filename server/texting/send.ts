@@ -1,3 +1,4 @@
+import { whyNotThen } from '../records/wish'
 import { v7 as uuid } from 'uuid'
 import { mayLeaveNow } from '~~/core/message/gate'
 import { isStillFrom } from '~~/core/template/kinship'
@@ -147,12 +148,10 @@ function askInDoubt({ anyway, text }: SendForm, { openWish, same, recipient }: S
   }
 }
 
-function askAtNight({ zones, lastHeardAt }: Recipient, nightAllowed: boolean, now: Date): void {
-  const verdict = mayLeaveNow({ now: now.getTime(), zones, lastHeardAt, nightAllowed })
+function askAtNight({ zones, wish, lastHeardAt }: Recipient, nightAllowed: boolean, now: Date): void {
+  const verdict = mayLeaveNow({ now: now.getTime(), zones, wish, lastHeardAt, nightAllowed })
   if (verdict.leaves) return
-  const detail
-    = verdict.reason === 'night' ? 'It is outside of the hours in which a person there may be texted.' : 'Nobody knows what time it is there.'
-  throw conflict('night', 'Their night', `${detail} Send it later, or say that it may leave now.`, {
+  throw conflict('night', 'Their night', `${whyNotThen(verdict.reason, wish)} Send it later, or say that it may leave now.`, {
     reason: verdict.reason,
     zones: clockRules(zones, now),
     notBefore: verdict.notBefore,

@@ -1,4 +1,6 @@
 import { sql } from 'drizzle-orm'
+import type { HoursWindow } from '~~/core/hours/reachable'
+import { wishOf } from '~~/core/hours/wish'
 import { isE164 } from '~~/core/phone/e164'
 import type { NationalLanguage } from '~~/core/text/national'
 import { can, type Asker } from '~~/shared/permissions'
@@ -17,6 +19,7 @@ export interface Recipient {
   zones: string[]
   recordId: string | null
   optedOut: boolean
+  wish: HoursWindow | null
   lastHeardAt: number | null
 }
 
@@ -125,7 +128,7 @@ const situationOf = question<
     c.most_picture_bytes,
     m.author_id, m.activity_id, ${milliseconds(sql`m.leaves_at`)} as leaves_at,
     p.id as phone_id, p.e164 as phone_e164, p.country as phone_country, p.kind as phone_kind,
-    r.id as record_id, r.owner_id, r.team_id as record_team, r.zone, r.country as record_country, r.region, v.remote,
+    r.id as record_id, r.owner_id, r.team_id as record_team, r.zone, r.country as record_country, r.region, r.wish_from, r.wish_to, v.remote,
     n.texts, ${milliseconds(sql`n.last_heard_at`)} as last_heard_at,
     exists (select 1 from ${consentProposal} w where w.e164 = coalesce(p.e164, v.remote) and w.decided_at is null) as open_wish,
     (select json_build_object('id', s.id, 'ref', s.ref, 'activityId', s.activity_id, 'leavesAt', ${milliseconds(sql`s.leaves_at`)},
@@ -160,7 +163,7 @@ function recipientOf(asker: Asker, form: SendForm, found: Row): Recipient {
       throw badInput({
         conversationId: `${found.remote} is no telephone number, so nothing can be sent to it. Whoever sends under it takes no answers.`,
       })
-    return { e164: found.remote, country: found.country, zones: zonesOf(NOWHERE, found.remote), recordId: null, ...heard }
+    return { e164: found.remote, country: found.country, zones: zonesOf(NOWHERE, found.remote), wish: null, recordId: null, ...heard }
   }
   if (!found.phone_id || !can(asker, 'record.see', { ownerId: found.owner_id, teamId: found.record_team })) throw notFound('number')
   if (!found.phone_e164) throw badInput({ phoneId: 'This number cannot be used, so nothing can be sent to it. Correct it on the record.' })
@@ -171,6 +174,7 @@ function recipientOf(asker: Asker, form: SendForm, found: Row): Recipient {
     e164: found.phone_e164,
     country: found.phone_country,
     zones: zonesOf(place, found.phone_e164),
+    wish: wishOf({ wishFrom: found.wish_from, wishTo: found.wish_to }),
     recordId: found.record_id,
     ...heard,
   }
@@ -210,6 +214,8 @@ type Row = Record<string, unknown> & {
   zone: string | null
   record_country: string | null
   region: string | null
+  wish_from: number | null
+  wish_to: number | null
   remote: string | null
   texts: string | null
   last_heard_at: number | null

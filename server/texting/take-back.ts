@@ -44,7 +44,7 @@ export async function letGo(asker: SignedIn, messageId: string, now: Date): Prom
   await tx(async () => {
     const found = await mustBeMine(asker, messageId)
     const reason = found.message.code as HoldReason
-    const forTheHour = reason === 'night' || reason === 'zone-unknown'
+    const forTheHour = reason === 'night' || reason === 'wish' || reason === 'zone-unknown'
     const released = {
       code: null,
       nightAllowed: forTheHour || found.message.nightAllowed,

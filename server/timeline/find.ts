@@ -7,6 +7,7 @@ import { planned } from '../db/prepared'
 import { activity, activityContent, activityOnRecord, record } from '../db/schema'
 import { seesRecord } from '../reading/visible'
 import { mayRead } from '../reading/entries'
+import { wordsMatch } from '../reading/words'
 
 /** Words that stand in fewer texts than that are looked up at once. */
 const RARE = 5_000
@@ -16,10 +17,8 @@ const LOOKED_AT = 300
 
 /** Texts and notes with all of these words in them, the last one perhaps half typed, newest first. */
 export async function findSaid(asker: Asker, words: string): Promise<Said[]> {
-  const all = words.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? []
-  if (all.join('').length < 3) return []
-  const query = all.map((word, i) => i === all.length - 1 ? `${word}:*` : word).join(' & ')
-  const matches = sql`to_tsvector('simple', coalesce(t.words, '')) @@ to_tsquery('simple', ${query})`
+  const matches = wordsMatch(words)
+  if (!matches || words.replace(/[^\p{L}\p{N}]/gu, '').length < 3) return []
   // a rare word is looked up; walking back from the newest until enough are found would read everything that was ever said
   const { rows: some } = await ask<{ id: string }>(planned(sql`select t.activity_id as id from ${activityContent} t where ${matches}
     limit ${sql.raw(String(RARE))}`))

@@ -5,9 +5,19 @@ import type { RhythmDay } from '~~/core/timeline/rhythm'
 import type { TimelineCall } from '~~/shared/calling'
 import type { PictureFacts } from '~~/shared/pictures'
 import type { Asker } from '~~/shared/permissions'
-import type { AnyMessage, MessageByKind, TimelineEntry, TimelineMessage, TimelinePage } from '~~/shared/timeline'
+import type { MessageColumn, MessagesQuery } from '~~/shared/schemas/timeline'
+import {
+  MESSAGES_A_PAGE,
+  type AnyMessage,
+  type MessageByKind,
+  type MessagePage,
+  type TimelineEntry,
+  type TimelineMessage,
+  type TimelinePage,
+} from '~~/shared/timeline'
 import { factsOf, storedOf } from '../calling/stored'
-import { read, tx } from '../db/door'
+import { ask, read, tx } from '../db/door'
+import { planned } from '../db/prepared'
 import { at, milliseconds, uuidArray } from '../db/instants'
 import { recordingShown } from '../calling/recording-shown'
 import {
@@ -42,7 +52,7 @@ const SLIP = sql`
   c.id as colleague_id, c.first_name as colleague_first, c.name as colleague_name,
   m.id as message_id, m.state, m.code, m.direction, m.origin, m.author_id, m.kind as message_kind, x.units, x.parts,
     m.cost_micros::float8 as cost_micros, m.currency,
-  m.conversation_id, m.ref, m.wall_time, m.wall_zone, m.template_version, tp.name as template_name,
+  m.conversation_id, m.name as message_name, m.ref, m.wall_time, m.wall_zone, m.template_version, tp.name as template_name,
   case when ${isKind(sql`a.kind`, CONTACT.call)} then (
     select json_build_object('call', to_jsonb(k), 'disposition', case
       when di.id is not null then json_build_object('name', di.name, 'colour', di.colour) end,
@@ -57,8 +67,8 @@ const SLIP = sql`
     from ${call} k left join ${disposition} di on di.id = k.disposition_id where k.activity_id = a.id) end as called,
   case when m.pictures > 0 then (select json_agg(json_build_object('id', pi.id, 'width', pi.width, 'height', pi.height, 'size', pi.size)
     order by pi.id) from ${picture} pi where pi.message_id = m.id) end as pictures,
-  ${milliseconds(sql`m.leaves_at`)} as leaves_at, ${milliseconds(sql`m.handed_at`)} as handed_at, ${milliseconds(sql`m.settled_at`)} as
-    settled_at,
+  ${milliseconds(sql`m.made_at`)} as made_at, ${milliseconds(sql`m.leaves_at`)} as leaves_at, ${milliseconds(sql`m.handed_at`)} as handed_at,
+  ${milliseconds(sql`m.accepted_at`)} as accepted_at, ${milliseconds(sql`m.settled_at`)} as settled_at,
   v.remote, l.name as line_name, l.e164 as line_e164,
   p.id as proposal_id, p.opted_out as proposal_decision`
 
@@ -86,7 +96,7 @@ const whomItIsWith = (asker: Asker): SQL => sql`
 /** A record's entries, each one row. Exported for the bench, which runs the same statement bare. */
 export function timelineQuery(asker: Asker, recordId: string, which: SQL, limit: number, order = NEWEST_FIRST): SQL {
   return sql`
-    select ${SLIP}, via.id as via_id, via.name as via_name, case when s.along_line_id is not null then coalesce((${whomItIsWith(asker)}),
+    select ${SLIP}, s.by_hand, via.id as via_id, via.name as via_name, case when s.along_line_id is not null then coalesce((${whomItIsWith(asker)}),
       ${SOMEBODY_ELSE}) end as meant_for
     from ${activityOnRecord} s
     join ${record} r on r.id = s.record_id and ${seesRecord(asker, 'r')}
@@ -101,7 +111,7 @@ export function timelineQuery(asker: Asker, recordId: string, which: SQL, limit:
 /** What was newest between a line and a number, calls too, newest first. Whoever calls has checked that the line is theirs. */
 export async function readConversationEntries(conversationId: string, limit = 12): Promise<TimelineEntry[]> {
   const { rows } = await read(database => database.execute<EntryRow>(sql`
-    select ${SLIP}, null as via_id, null as via_name, null as meant_for
+    select ${SLIP}, false as by_hand, null as via_id, null as via_name, null as meant_for
     from (
       (select activity_id, made_at, id from ${message} where conversation_id = ${conversationId}::uuid
         order by made_at desc, id desc limit ${limit})
@@ -117,26 +127,35 @@ export async function readConversationEntries(conversationId: string, limit = 12
 /** Where a page ends: the entry's time and id, which no later entry can move. */
 export interface TimelineCursor { at: number, id: string }
 
+/** Comes after every id. */
+const LAST_ID = 'ffffffff-ffff-ffff-ffff-ffffffffffff'
+
 /**
  * One page of a record's timeline, newest first.
  *
  * @param before the last entry of the page above; the newest page if left out
+ * @param which a condition on its rows `s` and entries `a`, where it is narrowed
  * @throws Problem 404 if the record may not be seen
  */
-export async function readTimeline(asker: Asker, recordId: string, before?: TimelineCursor): Promise<TimelinePage> {
-  const which = before ? sql`(s.at, s.activity_id) < ${place(before)}` : sql`true`
-  return tx(async (database) => {
-    const { rows } = await database.execute<EntryRow>(timelineQuery(asker, recordId, which, PAGE + 1))
+export async function readTimeline(asker: Asker, recordId: string, before?: TimelineCursor, which?: SQL): Promise<TimelinePage> {
+  const under = before ? sql`(s.at, s.activity_id) < ${place(before)}` : sql`true`
+  return tx(async () => {
+    const rows = await readPage(asker, recordId, under, which, PAGE + 1)
     if (rows.length === 0 && !before) await mustSee(asker, recordId)
     return { entries: rows.slice(0, PAGE).map(entryOf), more: rows.length > PAGE, newer: before !== undefined }
   })
 }
 
 /** The page above another one, for who has come into the middle of a timeline. */
-export async function readNewer(asker: Asker, recordId: string, after: TimelineCursor, limit = PAGE): Promise<TimelinePage> {
-  const { rows } = await read(database => database.execute<EntryRow>(timelineQuery(asker, recordId, sql`(s.at,
-    s.activity_id) > ${place(after)}`, limit + 1, OLDEST_FIRST)))
+export async function readNewer(asker: Asker, recordId: string, after: TimelineCursor, which?: SQL, limit = PAGE): Promise<TimelinePage> {
+  const rows = await readPage(asker, recordId, sql`(s.at, s.activity_id) > ${place(after)}`, which, limit + 1, OLDEST_FIRST)
   return { entries: rows.slice(0, limit).map(entryOf).reverse(), more: true, newer: rows.length > limit }
+}
+
+/** What people narrow is planned with its values; the whole is one statement for all, which is planned once. */
+async function readPage(asker: Asker, recordId: string, where: SQL, which: SQL | undefined, limit: number, order = NEWEST_FIRST) {
+  const asked = timelineQuery(asker, recordId, which ? sql`${where} and ${which}` : where, limit, order)
+  return (await ask<EntryRow>(which ? planned(asked) : asked)).rows
 }
 
 /**
@@ -147,21 +166,31 @@ export async function readAround(asker: Asker, recordId: string, entryId: string
   return tx(async () => {
     const [entry] = await readEntries(asker, recordId, [entryId])
     if (!entry) return readTimeline(asker, recordId)
-    const newer = await readNewer(asker, recordId, entry, A_FEW)
+    const newer = await readNewer(asker, recordId, entry, undefined, A_FEW)
     const older = await readTimeline(asker, recordId, entry)
     return { entries: [...newer.entries, entry, ...older.entries], more: older.more, newer: newer.newer }
+  })
+}
+
+/** What stands at an instant and before it, with a few that came after. */
+export async function readAt(asker: Asker, recordId: string, instant: number, which?: SQL): Promise<TimelinePage> {
+  const there = { at: instant, id: LAST_ID }
+  return tx(async () => {
+    const newer = await readNewer(asker, recordId, there, which, A_FEW)
+    const older = await readTimeline(asker, recordId, there, which)
+    return { entries: [...newer.entries, ...older.entries], more: older.more, newer: newer.newer }
   })
 }
 
 const place = ({ at: instant, id }: TimelineCursor) => sql`(${at(instant)}, ${id}::uuid)`
 
 /** Single entries, as a browser asks for them after a notice. Those that may not be seen are left out. */
-export async function readEntries(asker: Asker, recordId: string, ids: string[]): Promise<TimelineEntry[]> {
-  const { rows } = await read(database =>
-    database.execute<EntryRow>(timelineQuery(asker, recordId, sql`s.activity_id = any(${uuidArray(ids)})`, ids.length)),
-  )
-  return rows.map(entryOf)
+export async function readEntries(asker: Asker, recordId: string, ids: string[], which?: SQL): Promise<TimelineEntry[]> {
+  return (await readPage(asker, recordId, sql`s.activity_id = any(${uuidArray(ids)})`, which, ids.length)).map(entryOf)
 }
+
+/** A text that was taken back before it left is no contact. */
+const NEVER_LEFT = sql`exists (select 1 from ${message} back where back.activity_id = a.id and back.state = 'taken-back')`
 
 /**
  * Contact by day over a year, for the rhythm. Days are counted in one offset, the reader's of today.
@@ -171,7 +200,7 @@ export async function readEntries(asker: Asker, recordId: string, ids: string[])
 export async function readRhythm(asker: Asker, recordId: string, from: Date, offsetMinutes: number): Promise<RhythmDay[]> {
   const { rows } = await read(database => database.execute<RhythmDay & Record<string, unknown>>(sql`
     select floor((extract(epoch from s.at) / 60 + ${offsetMinutes}::float8) / 1440)::int as day,
-      count(*) filter (where ${isKind(sql`a.kind`, CONTACT.ours)})::int as ours,
+      count(*) filter (where ${isKind(sql`a.kind`, CONTACT.ours)} and not ${NEVER_LEFT})::int as ours,
       count(*) filter (where ${isKind(sql`a.kind`, CONTACT.theirs)})::int as theirs,
       count(*) filter (where ${isKind(sql`a.kind`, CONTACT.call)})::int as calls
     from ${activityOnRecord} s
@@ -181,6 +210,37 @@ export async function readRhythm(asker: Asker, recordId: string, from: Date, off
     group by 1 order by 1`))
   if (rows.length === 0) await mustSee(asker, recordId)
   return rows
+}
+
+const SORTED_BY: Record<MessageColumn, SQL> = {
+  at: sql`s.at`,
+  way: sql`a.kind`,
+  who: sql`c.first_name`,
+  words: sql`t.words`,
+  name: sql`coalesce(m.name, tp.name)`,
+  state: sql`m.state`,
+  number: sql`v.remote`,
+  line: sql`l.name`,
+  template: sql`tp.name`,
+  parts: sql`x.parts`,
+  cost: sql`m.cost_micros`,
+  ref: sql`m.ref`,
+}
+
+/** The texts of a record, one page of them, in an order that somebody chose. */
+export async function readMessages(asker: Asker, recordId: string, query: MessagesQuery, which: SQL): Promise<MessagePage> {
+  const texts = sql`${isKind(sql`a.kind`, [...CONTACT.ours, ...CONTACT.theirs])} and ${which}`
+  const way = sql.raw(query.direction === 'up' ? 'asc' : 'desc')
+  const order = sql`${SORTED_BY[query.sort]} ${way} nulls last, ${NEWEST_FIRST}`
+  const { rows } = await ask<EntryRow>(planned(sql`${timelineQuery(asker, recordId, texts, MESSAGES_A_PAGE, order)}
+    offset ${(query.page - 1) * MESSAGES_A_PAGE}`))
+  const { rows: [counted] } = await ask<{ count: number }>(planned(sql`
+    select count(*)::int as count from ${activityOnRecord} s
+    join ${record} r on r.id = s.record_id and ${seesRecord(asker, 'r')}
+    join ${activity} a on a.id = s.activity_id
+    where s.record_id = ${recordId}::uuid and ${mayRead(asker)} and ${texts}`))
+  if (counted!.count === 0) await mustSee(asker, recordId)
+  return { entries: rows.map(entryOf), count: counted!.count }
 }
 
 async function mustSee(asker: Asker, recordId: string): Promise<void> {
@@ -201,6 +261,7 @@ type EntryRow = Record<string, unknown> & {
   colleague_name: string
   via_id: string | null
   via_name: string
+  by_hand: boolean
   meant_for: TimelineEntry['meantFor']
   message_id: string | null
   message_kind: MessageKind
@@ -221,8 +282,11 @@ type EntryRow = Record<string, unknown> & {
   template_name: string | null
   pictures: PictureFacts[] | null
   called: { call: Record<string, unknown> } & Pick<TimelineCall, 'disposition' | 'transfers' | 'spoken' | 'effects' | 'recording' | 'line'> | null
+  message_name: string | null
+  made_at: number
   leaves_at: number
   handed_at: number | null
+  accepted_at: number | null
   settled_at: number | null
   remote: string
   line_name: string
@@ -240,6 +304,7 @@ function entryOf(row: EntryRow): TimelineEntry {
     data: { ...row.data, ...row.content },
     colleague: row.colleague_id ? { id: row.colleague_id, firstName: row.colleague_first, name: row.colleague_name } : null,
     via: row.via_id ? { id: row.via_id, name: row.via_name } : null,
+    byHand: row.by_hand,
     meantFor: row.meant_for,
     message: row.message_id ? messageOf(row) : null,
     call: row.called ? callOf(row.called) : null,
@@ -276,8 +341,11 @@ const messageOf = (row: EntryRow): TimelineMessage => ({
   later: row.wall_time ? { wallTime: row.wall_time, zone: row.wall_zone! } : null,
   costMicros: row.cost_micros,
   currency: row.currency,
+  name: row.message_name,
+  madeAt: row.made_at,
   leavesAt: row.leaves_at,
   handedAt: row.handed_at,
+  acceptedAt: row.accepted_at,
   settledAt: row.settled_at,
   proposal: row.proposal_id ? { id: row.proposal_id, decision: row.proposal_decision } : null,
   ...OF_KIND[row.message_kind](row),

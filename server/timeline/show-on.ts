@@ -9,7 +9,7 @@ import { seesRecord } from '../reading/visible'
 import { announce } from '../live/notices'
 import { authorize } from '../records/one'
 import { PAGE } from './read'
-import { isShown } from '../activity/in-sql'
+import { isShownByHand, isTakenOff } from '../activity/in-sql'
 import { mayRead } from '../reading/entries'
 
 /** A long conversation is shown with so many of its newest texts. */
@@ -31,7 +31,7 @@ export async function showOnMatter(
     const matter = await authorize(asker, 'record.edit', recordId)
     if (!isMatterModule(matter.module)) throw badInput({ recordId: 'Choose a deal, a job or a case.' })
     const { rows: seen } = await once<{ activity_id: string }>(sql`
-      ${isShown(sql`select ${recordId}::uuid, at, activity_id, record_id, private_line_id, along_line_id from (
+      ${isShownByHand(sql`select ${recordId}::uuid, at, activity_id, record_id, private_line_id, along_line_id from (
         select distinct on (s.at, s.activity_id) s.*
         from ${activityOnRecord} s
         join ${record} r on r.id = s.record_id and ${seesRecord(asker, 'r')}
@@ -43,6 +43,26 @@ export async function showOnMatter(
     if (seen.length === 0) return
     await note('entry-shown-on', asker.id, now, { activityId: entryId, recordId, entries: seen.length })
     for (const { activity_id: activityId } of seen.slice(0, PAGE)) announce({ kind: 'entry', recordId, activityId }, 'record.see', [matter])
+  })
+}
+
+/**
+ * Takes it off there again, or all of its conversation that was shown there by hand; what is there for another reason stays.
+ *
+ * @throws Problem 404 for a record that the asker may not see, 403 for one that they may not change
+ */
+export async function takeOffMatter(
+  asker: SignedIn,
+  entryId: string,
+  { recordId, whole }: { recordId: string, whole: boolean },
+  now: Date,
+): Promise<void> {
+  await tx(async () => {
+    const matter = await authorize(asker, 'record.edit', recordId)
+    const { rows } = await once<{ activity_id: string }>(isTakenOff(recordId, whole ? conversationOf(entryId) : sql`select ${entryId}::uuid`))
+    if (rows.length === 0) return
+    await note('entry-taken-off', asker.id, now, { activityId: entryId, recordId, entries: rows.length })
+    announce({ kind: 'record', recordId }, 'record.see', [matter])
   })
 }
 

@@ -1,4 +1,6 @@
 import { array, mixed, number, object, string, type InferType } from 'yup'
+import { ALLOWED_HOURS } from '../../core/hours/reachable'
+import { readCountry } from '../../core/places/countries'
 import { MODULES } from '../modules'
 import { byId, freshId, idOf, line, optionalLine, page } from './common'
 
@@ -32,6 +34,14 @@ export const MOST_TAGS = 20
 
 const MAIL_MESSAGE = 'This is not a mail address. It needs a name, an @ and a place.'
 
+/** A wish is within the hours in which anybody may be reached: it narrows them. */
+const wishedHour = () => number().integer()
+  .min(ALLOWED_HOURS.from, ({ min }) => `Nobody is reached before ${min}:00. Choose a later hour.`)
+  .max(ALLOWED_HOURS.to, ({ max }) => `Nobody is reached after ${max}:00. Choose an earlier hour.`)
+  .nullable()
+  .transform((value: unknown, given: unknown) => given === '' || given === null ? null : value)
+  .default(null)
+
 /** What one fills in to make or change a record of any module. */
 export const recordForm = object({
   firstName: optionalLine(80),
@@ -52,15 +62,22 @@ export const recordForm = object({
   city: optionalLine(80),
   region: optionalLine(40),
   postcode: optionalLine(20),
+  /** In words or as two letters; kept as these (ISO 3166). */
   country: string()
     .trim()
-    .uppercase()
-    .matches(/^[A-Z]{2}$/, { message: 'Give the country as two letters, such as US, CA or GB.', excludeEmptyString: true })
     .nullable()
-    .transform((value: unknown) => (value === '' ? null : value))
+    .transform((value: unknown) => typeof value !== 'string' ? value : value === '' ? null : readCountry(value) ?? value)
+    .test('country', '“${value}” is no country. Write it in English, such as Canada, or as two letters.', value =>
+      !value || readCountry(value) !== null)
     .default(null),
   /** IANA name, where it is known better than the number and the address tell. */
   zone: optionalLine(60),
+  /** Between which whole hours of their day they want to be reached; only both together. */
+  wishFrom: wishedHour(),
+  wishTo: wishedHour().test('after', 'Choose a later hour than the one they want to be reached from.', (to, { parent }) => {
+    const from = (parent as { wishFrom: number | null }).wishFrom
+    return (from ?? null) === null ? (to ?? null) === null : to != null && to > from!
+  }),
   mail: string()
     .trim()
     .email(MAIL_MESSAGE)

@@ -10,7 +10,7 @@ import { GROUP_WORDS, sayField } from '~/words/template'
 const NOW = Date.parse('2026-11-25T18:00:00Z')
 const row = {
   name: 'Iris Holm',
-  company: { id: 'c', name: 'Holm & Daughters' },
+  company: { id: 'c', name: 'Holm & Daughters', sector: 'bakery' },
   owner: { id: 'a', name: 'Ada Lund' },
   stage: 'Trial',
   over: false,

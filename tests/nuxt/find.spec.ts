@@ -11,7 +11,7 @@ const row = (name: string, more: object = {}): RecordRow =>
     id: name,
     name,
     module: 'lead',
-    company: { id: 'c', name: 'Holm & Daughters' },
+    company: { id: 'c', name: 'Holm & Daughters', sector: 'bakery' },
     phone: '+18085550142',
     mail: null,
     ...more,

@@ -105,6 +105,7 @@ describe('an entry of the timeline, in words', () => {
     data: {},
     colleague: { id: 'a', firstName: 'Ada', name: 'Ada Lund' },
     via: null,
+    byHand: false,
     meantFor: null,
     message: null,
     call: null,

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { valueIn } from '~~/core/fields/own'
 import { MODULE_FACTS } from '~~/shared/modules'
-import { showPhone } from '~~/core/phone/show'
 import type { FieldKind } from '~~/core/template/fields'
 import { keyOf } from '~~/shared/fields'
-import type { RecordDetail } from '~~/shared/record'
+import type { RecordDetail, RecordPhone } from '~~/shared/record'
 import { ownField } from '~/words/cells'
+import { countryName } from '~/words/country'
 
 /** Where a record stands: its owner, its own fields, and what it belongs to. Web pages open. */
 const { record } = defineProps<{ record: RecordDetail }>()
+const emit = defineEmits<{ text: [phone: RecordPhone], call: [phone: RecordPhone], changed: [] }>()
 
 const facts = computed<{ label: string, value: string, kind?: FieldKind }[]>(() => [
   { label: 'Owner', value: record.owner.name },
@@ -20,10 +21,11 @@ const facts = computed<{ label: string, value: string, kind?: FieldKind }[]>(() 
       const value = ownField(valueIn(record.fields, keyOf(field)), { shows: field.kind }, record.fields)
       return value === null ? [] : [{ label: field.label, value, kind: field.kind }]
     }),
+  ...(record.wishFrom !== null ? [{ label: 'Wants to be reached', value: `${record.wishFrom}:00 to ${record.wishTo}:00 their time` }] : []),
   ...(record.tags.length > 0 ? [{ label: 'Tags', value: record.tags.join(', ') }] : []),
   ...(record.mail ? [{ label: 'Mail', value: record.mail }] : []),
   ...(record.city
-    ? [{ label: 'Place', value: [record.street, record.city, record.region, record.postcode, record.country].filter(Boolean).join(', ') }]
+    ? [{ label: 'Place', value: [record.street, record.city, record.region, record.postcode, countryName(record.country)].filter(Boolean).join(', ') }]
     : []),
 ])
 const links = computed(() => [
@@ -48,9 +50,15 @@ const links = computed(() => [
           target="_blank"
           rel="noopener noreferrer"
         >{{ value.replace(/^https?:\/\//, '') }}</a>
-        <template v-else-if="kind === 'phone'">
-          {{ showPhone(value) }}
-        </template>
+        <OwnNumber
+          v-else-if="kind === 'phone'"
+          :record="record"
+          :label="label"
+          :number="value"
+          @text="emit('text', $event)"
+          @call="emit('call', $event)"
+          @added="emit('changed')"
+        />
         <template v-else>
           {{ value }}
         </template>

@@ -12,6 +12,7 @@ import { KIND_WORDS, UNUSABLE_WORDS } from '~/words/phone'
 /** A record's numbers: what each is, what time it is there, and whether texts are welcome. */
 const { record, onlyToRead = false } = defineProps<{ record: RecordDetail, onlyToRead?: boolean }>()
 const emit = defineEmits<{ consent: [phone: RecordPhone, agrees: boolean, covers: 'texts' | 'calls'], call: [phone: RecordPhone], text: [phone: RecordPhone] }>()
+const ledgerOf = shallowRef<RecordPhone | null>(null)
 const now = useNow()
 const me = useMe()
 
@@ -126,17 +127,24 @@ const decisions = ({ kind, consent, mayBeCalled }: RecordPhone) => [
         </template>
       </p>
       <p
-        v-if="!onlyToRead && record.mayEdit && phone.e164"
+        v-if="!onlyToRead && phone.e164"
         class="small acts"
       >
         <button
-          v-for="{ label, agrees, covers } in decisions(phone)"
+          v-for="{ label, agrees, covers } in record.mayEdit ? decisions(phone) : []"
           :key="label"
           type="button"
           class="plain-button calm"
           @click="emit('consent', phone, agrees, covers)"
         >
           {{ label }}
+        </button>
+        <button
+          type="button"
+          class="plain-button calm"
+          @click="ledgerOf = phone"
+        >
+          Ledger
         </button>
       </p>
     </li>
@@ -146,6 +154,11 @@ const decisions = ({ kind, consent, mayBeCalled }: RecordPhone) => [
     >
       {{ hasNumbers(record.module) ? 'No number yet. Add one, and you can text.' : 'Put somebody on it, and you can text from here.' }}
     </li>
+    <LazyNumberLedger
+      v-if="ledgerOf"
+      :phone="ledgerOf"
+      @close="ledgerOf = null"
+    />
   </ul>
 </template>
 

@@ -2,6 +2,7 @@
 import type { PhoneReading } from '~~/core/phone/read'
 import type { PhoneForm } from '~~/shared/schemas/record'
 import { showPhone } from '~~/core/phone/show'
+import { countryName } from '~/words/country'
 import { KIND_WORDS, UNUSABLE_WORDS } from '~/words/phone'
 
 /** Numbers, cleaned as they are typed. What cannot be a number is kept as typed, and says why. */
@@ -20,7 +21,7 @@ watch(readings, all => emit('read', all.flatMap(one => one?.ok ? one.e164 : []))
 function say(reading: PhoneReading | null): string {
   if (!reading) return ''
   if (!reading.ok) return UNUSABLE_WORDS[reading.reason]
-  return `${showPhone(reading.e164)}${reading.extension ? ` ext. ${reading.extension}` : ''}, ${KIND_WORDS[reading.kind]}, ${reading.country}`
+  return `${showPhone(reading.e164)}${reading.extension ? ` ext. ${reading.extension}` : ''}, ${KIND_WORDS[reading.kind]}, ${countryName(reading.country)}`
 }
 
 const change = (index: number, values: Partial<PhoneForm>) =>

@@ -3,6 +3,7 @@ import { valueIn } from '~~/core/fields/own'
 import { toTypedSchema } from '@vee-validate/yup'
 import { useForm } from 'vee-validate'
 import { v7 as uuid } from 'uuid'
+import { readCountry } from '~~/core/places/countries'
 import type { Field } from '~~/core/template/fields'
 import { keyOf } from '~~/shared/fields'
 import { CHOICE_OF_PIPELINE, hasNumbers, isDatedModule, isPersonModule, MODULE_FACTS, type Module } from '~~/shared/modules'
@@ -16,6 +17,7 @@ import { problemIn } from '~/composables/trying'
 import { useUnsaved } from '~/composables/unsaved'
 import { changedFrom, seenSince } from '~/composables/edits'
 import { useMe } from '~/stores/me'
+import { COUNTRY_NAMES, countryName } from '~/words/country'
 
 /** Making or changing a record. What was typed stays in the form whatever happens to the sending of it. */
 const { module, record = null, start = null } = defineProps<{ module: Module, record?: RecordDetail | null, start?: RecordStart | null }>()
@@ -25,6 +27,7 @@ const person = computed(() => isPersonModule(module))
 const initialValues: Partial<RecordForm> = record
   ? {
       ...record,
+      country: record.country && countryName(record.country),
       ownerId: record.owner.id,
       companyId: record.company?.id ?? null,
       pipelineId: record.pipeline?.id ?? null,
@@ -58,7 +61,7 @@ const LABELS = {
   city: 'City',
   region: 'State or province',
   postcode: 'Postcode',
-  country: 'Country (US, CA, GB)',
+  country: 'Country',
   zone: 'Time zone, if the address does not tell',
 }
 /** What each module asks for besides. Something with a day has its place among its own fields. */
@@ -70,6 +73,7 @@ const asked: (keyof typeof LABELS)[] = person.value
       ? []
       : ['city', 'region', 'country']
 const texts = asked.map(name => ({ name, label: LABELS[name], model: fieldOf(name) }))
+const LISTS: Partial<Record<keyof typeof LABELS, string>> = { zone: 'zones', country: 'countries' }
 /** Names to choose from; the server knows which it takes. */
 const ZONES = Intl.supportedValuesOf('timeZone')
 const phones = defineField('phones', quiet)[0] as Ref<RecordForm['phones']>
@@ -83,6 +87,8 @@ const tagWords = ref(record?.tags.join(', ') ?? '')
 watch(tagWords, words => tags.value = words.split(',').map(tag => tag.trim()).filter(Boolean))
 const tagError = computed(() => Object.entries(errors.value).find(([path]) => path.startsWith('tags'))?.[1])
 
+const wishFrom = defineField('wishFrom', quiet)[0] as Ref<number | null>
+const wishTo = defineField('wishTo', quiet)[0] as Ref<number | null>
 const ownerId = fieldOf('ownerId')
 const owners = shallowRef<{ id: string, name: string }[]>(record ? [record.owner] : [])
 const pipelineId = fieldOf('pipelineId')
@@ -197,7 +203,7 @@ const submit = handleSubmit(async (form) => {
       v-if="hasNumbers(module)"
       v-model="phones"
       class="wide"
-      :country="values.country ?? null"
+      :country="readCountry(values.country ?? '')"
       :errors="errors as Record<string, string>"
       @read="numbers = $event"
     />
@@ -322,9 +328,15 @@ const submit = handleSubmit(async (form) => {
         v-bind="input"
         v-model="model.value"
         autocomplete="off"
-        :list="name === 'zone' ? 'zones' : undefined"
+        :list="LISTS[name]"
       />
     </LabelledField>
+    <WishFields
+      v-if="person"
+      v-model:from="wishFrom"
+      v-model:to="wishTo"
+      :errors="errors"
+    />
     <LabelledField
       id="tags"
       v-slot="{ input }"
@@ -338,6 +350,13 @@ const submit = handleSubmit(async (form) => {
         placeholder="bakery, north side"
       />
     </LabelledField>
+    <datalist id="countries">
+      <option
+        v-for="name in COUNTRY_NAMES"
+        :key="name"
+        :value="name"
+      />
+    </datalist>
     <datalist id="zones">
       <option
         v-for="zone in ZONES"

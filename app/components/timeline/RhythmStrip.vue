@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { useResizeObserver, watchDebounced } from '@vueuse/core'
-import { rhythmColumns, type RhythmDay } from '~~/core/timeline/rhythm'
+import { rhythmColumns, type RhythmColumn, type RhythmDay } from '~~/core/timeline/rhythm'
 import { api } from '~/composables/api'
+import { many } from '~/words/count'
 
-/** A year of contact at a glance: ours above the line, theirs below, calls as dots on top. */
+/** A year of contact at a glance: ours above the line, theirs below, calls as dots on top. Pressing it goes to that time. */
 const { recordId, changes } = defineProps<{ recordId: string, changes: number }>()
+const emit = defineEmits<{ go: [day: string] }>()
 
 const COLUMN = 7
 const SQUARE = 4
@@ -46,6 +48,34 @@ const sums = computed(() =>
     calls: 0,
   }),
 )
+/** Where the keyboard stands in it. */
+const at = ref<number | null>(null)
+const here = computed(() => at.value === null ? columns.value.length - 1 : Math.min(at.value, columns.value.length - 1))
+const dayOf = (day: number) => new Date(day * 86_400_000).toISOString().slice(0, 10)
+
+function say(column: RhythmColumn | undefined): string {
+  if (!column) return ''
+  const date = new Date(column.to * 86_400_000)
+  return `Until ${date.getUTCDate()} ${MONTHS[date.getUTCMonth()]}: ${many(column.ours, 'text', 'texts')} from us, ${column.theirs} from them, ${many(column.calls, 'call', 'calls')}`
+}
+
+function go(index: number): void {
+  const column = columns.value[index]
+  if (!column) return
+  at.value = index
+  emit('go', dayOf(column.to))
+}
+
+const goByMouse = (event: MouseEvent) => go(Math.floor((event.clientX - box.value!.getBoundingClientRect().left) / step.value))
+
+const STEPS: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, PageUp: -4, PageDown: 4, Home: -1_000, End: 1_000 }
+function move(event: KeyboardEvent): void {
+  const by = STEPS[event.key]
+  if (by === undefined) return
+  event.preventDefault()
+  at.value = Math.max(0, Math.min(columns.value.length - 1, here.value + by))
+}
+
 const stack = (count: number) => Array.from({ length: Math.min(MOST, count) }, (_, i) => i)
 </script>
 
@@ -59,8 +89,16 @@ const stack = (count: number) => Array.from({ length: Math.min(MOST, count) }, (
       :viewBox="`0 0 ${width} 58`"
       :width="width"
       height="58"
-      role="img"
-      :aria-label="`In the last year ${sums.ours} texts from us, ${sums.theirs} from them, ${sums.calls} calls`"
+      role="slider"
+      tabindex="0"
+      aria-valuemin="0"
+      :aria-valuemax="columns.length - 1"
+      :aria-valuenow="here"
+      :aria-valuetext="say(columns[here])"
+      :aria-label="`In the last year ${sums.ours} texts from us, ${sums.theirs} from them, ${sums.calls} calls. Enter goes to that time`"
+      @click="goByMouse"
+      @keydown="move"
+      @keydown.enter.prevent="go(here)"
     >
       <line
         x1="0"
@@ -73,7 +111,14 @@ const stack = (count: number) => Array.from({ length: Math.min(MOST, count) }, (
         v-for="(column, index) in columns"
         :key="column.from"
         :transform="`translate(${index * step} 0)`"
+        :class="{ here: index === at }"
       >
+        <title>{{ say(column) }}</title>
+        <rect
+          class="reach"
+          :width="step"
+          height="46"
+        />
         <rect
           v-for="i in stack(column.ours)"
           :key="`o${i}`"
@@ -114,6 +159,10 @@ const stack = (count: number) => Array.from({ length: Math.min(MOST, count) }, (
 <style scoped>
 /* the drawing takes its width from here, so it must not hold it open */
 .rhythm { min-height: 58px; min-width: 0; overflow: hidden; }
+.rhythm svg { cursor: pointer; border-radius: var(--round-small); }
+.rhythm svg:focus-visible { outline: 2px solid var(--accent); }
+.reach { fill: transparent; }
+.here .reach, g:hover > .reach { fill: var(--hover); }
 .axis { stroke: var(--field-rule); }
 .ours { fill: var(--accent); }
 .theirs { fill: var(--good); }

@@ -6,8 +6,9 @@ import type { TimelineEntry } from '~~/shared/timeline'
 import { api } from '~/composables/api'
 import { useTrying } from '~/composables/trying'
 
-/** What can be done with a text that is on the timeline: a note on it, and showing it on a deal, a job or a case. */
+/** What can be done with a text on the timeline: a note on it, a name for it, and showing it on a deal, a job or a case. */
 const { entry, record } = defineProps<{ entry: TimelineEntry, record: RecordDetail }>()
+const emit = defineEmits<{ 'taken-off': [] }>()
 
 const matters = computed(() => record.related.filter(({ module }) => isMatterModule(module)))
 const noting = ref(false)
@@ -32,6 +33,31 @@ async function note(): Promise<void> {
   noting.value = false
 }
 
+const naming = ref(false)
+const name = ref('')
+const nameField = useTemplateRef<HTMLInputElement>('nameField')
+
+async function beginNaming(): Promise<void> {
+  name.value = entry.message?.name ?? entry.message?.template?.name ?? ''
+  naming.value = true
+  await nextTick()
+  nameField.value?.select()
+}
+
+async function giveName(): Promise<void> {
+  if (await trying(() => api(`/api/entries/${entry.id}/name`, { method: 'PUT', body: { name: name.value } }))) naming.value = false
+}
+
+/** What was shown somewhere a moment ago, to be taken back. */
+const shown = shallowRef<{ id: string, whole: boolean } | null>(null)
+
+async function takeOff(recordId: string, whole: boolean): Promise<void> {
+  if (!(await trying(() => api(`/api/entries/${entry.id}/places/${recordId}`, { method: 'DELETE', query: { whole } })))) return
+  said.value = 'It shows there no more.'
+  shown.value = null
+  emit('taken-off')
+}
+
 async function show(event: Event): Promise<void> {
   const choice = event.target as HTMLSelectElement
   const [id, extent] = choice.value.split(' ')
@@ -40,6 +66,7 @@ async function show(event: Event): Promise<void> {
   const whole = extent === 'whole'
   if (!matter || !(await trying(() => api(`/api/entries/${entry.id}/places`, { method: 'POST', body: { recordId: matter.id, whole } }))))
     return
+  shown.value = { id: matter.id, whole }
   said.value = whole ? `The whole conversation shows on ${matter.name} now.` : `It shows on ${matter.name} now.`
 }
 </script>
@@ -47,7 +74,7 @@ async function show(event: Event): Promise<void> {
 <template>
   <div
     class="more small"
-    :class="{ open: noting || said || problem }"
+    :class="{ open: noting || naming || said || problem }"
   >
     <button
       v-if="record.mayEdit && !noting"
@@ -82,6 +109,48 @@ async function show(event: Event): Promise<void> {
         Note it
       </button>
     </form>
+    <button
+      v-if="record.mayEdit && entry.message && !naming"
+      type="button"
+      class="plain-button calm"
+      @click="beginNaming"
+    >
+      Name it
+    </button>
+    <form
+      v-else-if="naming"
+      class="note"
+      @submit.prevent="giveName"
+      @keydown.esc.stop="naming = false"
+    >
+      <label
+        class="heard-only"
+        :for="`name-of-${entry.id}`"
+      >Name of this text</label>
+      <input
+        :id="`name-of-${entry.id}`"
+        ref="nameField"
+        v-model="name"
+        class="words"
+        placeholder="A name by which it is found again"
+        maxlength="80"
+        autocomplete="off"
+      >
+      <button
+        type="submit"
+        class="plain-button"
+      >
+        Name it
+      </button>
+    </form>
+    <button
+      v-if="entry.byHand && record.mayEdit"
+      type="button"
+      class="plain-button calm"
+      @click="takeOff(record.id, false)"
+    >
+      Take it off here
+    </button>
     <select
       v-if="matters.length > 0"
       class="matters"
@@ -110,7 +179,12 @@ async function show(event: Event): Promise<void> {
     <span
       v-if="said"
       role="status"
-    >{{ said }}</span>
+    >{{ said }} <button
+      v-if="shown"
+      type="button"
+      class="plain-button"
+      @click="takeOff(shown.id, shown.whole)"
+    >Undo</button></span>
     <span
       v-if="problem"
       class="field-error"

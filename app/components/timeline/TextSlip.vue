@@ -22,6 +22,7 @@ const now = useNow()
 const { problem, trying } = useTrying()
 const zone = computed(() => me.me!.zone)
 const message = computed(() => entry.message!)
+const showsHistory = ref(false)
 const ours = computed(() => message.value.direction === 'out')
 const why = computed(() => ours.value ? explain(message.value.state as MessageState, message.value.code) : null)
 const failed = computed(() => ['failed', 'undelivered', 'held', 'not-known', 'unreported'].includes(message.value.state))
@@ -37,9 +38,21 @@ const state = computed(() => {
   const at = message.value.settledAt ?? message.value.handedAt
   return at && message.value.state !== 'taken-back' ? `${words} ${clock(at, zone.value)}` : words
 })
+/** What happened to it, each with its time to the second. */
+const history = computed(() => {
+  const { madeAt, acceptedAt, handedAt, settledAt, state } = message.value
+  const steps = [
+    { what: 'written', at: madeAt },
+    { what: 'handed to the carrier', at: handedAt },
+    { what: 'taken by the carrier', at: acceptedAt },
+    { what: STATE_WORDS[state as MessageState]?.toLowerCase() ?? '', at: settledAt },
+  ]
+  return steps.flatMap(({ what, at }) => at === null ? [] : [`${what} ${clock(at, zone.value)}:${String(new Date(at).getUTCSeconds()).padStart(2, '0')}`]).join(', ')
+})
 const foot = computed(() => {
-  const { origin, template, parts, pictures, costMicros, currency } = message.value
+  const { name, origin, template, parts, pictures, costMicros, currency } = message.value
   return [
+    name ? `“${name}”` : null,
     origin === 'automatic' ? 'sent by Plauder itself' : origin === 'disposition' ? 'set off by a disposition' : null,
     template ? `Template ${template.name} (v${template.version})` : null,
     ours.value ? pictures.length > 0 ? 'Picture message' : (parts === 1 ? '1 part' : `${parts} parts`) : null,
@@ -156,7 +169,18 @@ async function act(path: string, body: object = {}): Promise<void> {
         v-if="!compact && foot && ours"
         class="foot small quiet"
       >
-        {{ foot }}
+        {{ foot }}.
+        <button
+          type="button"
+          class="plain-button calm"
+          :aria-expanded="showsHistory"
+          @click="showsHistory = !showsHistory"
+        >
+          Times
+        </button>
+        <template v-if="showsHistory">
+          {{ history }}
+        </template>
       </p>
       <slot name="more" />
     </div>

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { until, useIntersectionObserver } from '@vueuse/core'
+import { dayAt } from '~~/core/hours/days'
 import type { RecordDetail } from '~~/shared/record'
 import type { TimelineEntry } from '~~/shared/timeline'
-import type { useTimeline } from '~/composables/timeline'
+import { narrows } from '~/composables/sieve'
+import { MOST, type useTimeline } from '~/composables/timeline'
 import { useNow } from '~/composables/now'
 import { useMe } from '~/stores/me'
 import { dayName } from '~/words/time'
@@ -11,7 +13,7 @@ import { dayName } from '~/words/time'
 const { timeline, record, sought } = defineProps<{ timeline: ReturnType<typeof useTimeline>, record: RecordDetail, sought?: string }>()
 const emit = defineEmits<{ again: [text: string], optOut: [e164: string, proposalId: string] }>()
 
-const { entries, more, newer, state, problem, load, loadOlder, loadNewer, refresh } = timeline
+const { entries, more, newer, state, problem, sieve, went, load, loadOlder, loadNewer, refresh } = timeline
 const me = useMe()
 const now = useNow()
 const person = computed(() => record.firstName ?? record.name)
@@ -21,10 +23,10 @@ const isPart = ({ kind, data }: (typeof entries.value)[number]) => data.callId !
 
 /** Entries under the day they belong to, in the reader's zone. */
 const days = computed(() => {
-  const grouped: { name: string, entries: typeof entries.value }[] = []
+  const grouped: { name: string, day: string, entries: typeof entries.value }[] = []
   for (const entry of entries.value.filter(one => !isPart(one))) {
     const name = dayName(entry.at, me.me!.zone, now.value)
-    if (grouped.at(-1)?.name !== name) grouped.push({ name, entries: [] })
+    if (grouped.at(-1)?.name !== name) grouped.push({ name, day: dayAt(me.me!.zone, entry.at), entries: [] })
     grouped.at(-1)!.entries.push(entry)
   }
   return grouped
@@ -36,13 +38,31 @@ const newestOfTheirs = computed(() => entries.value.find(isTheirs)?.id)
 const asksFor = (entry: TimelineEntry) => entry.meantFor !== null || (entry.id === newestOfTheirs.value && entry.via === null)
 
 const end = useTemplateRef<HTMLElement>('end')
+const top = useTemplateRef<HTMLElement>('top')
 const loading = ref(false)
-useIntersectionObserver(end, async ([seen]) => {
-  if (!seen?.isIntersecting || loading.value) return
-  loading.value = true
-  await loadOlder()
-  loading.value = false
-}, { rootMargin: '600px' })
+function whenNear(edge: typeof end, loadMore: () => Promise<void>): void {
+  useIntersectionObserver(edge, async ([seen]) => {
+    if (!seen?.isIntersecting || loading.value) return
+    loading.value = true
+    await loadMore()
+    loading.value = false
+  }, { rootMargin: '600px' })
+}
+whenNear(end, loadOlder)
+// only for who has been further down: whoever has come into the middle decides themselves
+const wasLong = ref(false)
+watch(entries, () => wasLong.value ||= entries.value.length >= MOST && newer.value)
+whenNear(top, async () => {
+  if (wasLong.value) await loadNewer()
+})
+
+watch(went, async (day) => {
+  if (!day) return
+  await nextTick()
+  const there = [...sheet.value?.querySelectorAll<HTMLElement>('[data-day]') ?? []].find(one => one.dataset.day! <= day)
+  there?.scrollIntoView({ block: 'start' })
+  there?.focus({ preventScroll: true })
+})
 
 const sheet = useTemplateRef<HTMLElement>('sheet')
 if (sought) {
@@ -81,10 +101,11 @@ if (sought) {
         v-if="entries.length === 0"
         class="quiet"
       >
-        Nothing has happened with {{ person }} yet. The first text will stand here.
+        {{ narrows(sieve) ? 'Nothing in this timeline is like that.' : `Nothing has happened with ${person} yet. The first text will stand here.` }}
       </p>
       <p
         v-if="newer"
+        ref="top"
         class="newer quiet"
       >
         You are looking at an earlier time.
@@ -105,8 +126,10 @@ if (sought) {
       </p>
       <section
         v-for="day in days"
-        :key="day.name"
+        :key="day.day"
         class="day"
+        :data-day="day.day"
+        tabindex="-1"
       >
         <h2>{{ day.name }}</h2>
         <ol class="entries">
@@ -133,6 +156,7 @@ if (sought) {
                 <SlipMore
                   :entry="entry"
                   :record="record"
+                  @taken-off="load()"
                 />
               </template>
               <template #proposal>
@@ -176,6 +200,8 @@ if (sought) {
 <style scoped>
 /* days out of sight are laid out when they come near: ten thousand entries scroll as ten do */
 .day { margin-bottom: var(--space-6); content-visibility: auto; contain-intrinsic-size: auto 12rem; }
+.day:focus { outline: none; }
+.day:focus h2 { color: var(--accent); }
 .day h2 { font-size: var(--size); color: var(--quiet); padding-bottom: var(--space-1); }
 .entries { display: grid; gap: var(--space-4); }
 .newer { display: flex; flex-wrap: wrap; gap: var(--space-6); align-items: baseline; padding-bottom: var(--space-4); }

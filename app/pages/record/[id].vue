@@ -33,6 +33,7 @@ const editing = ref(false)
 const making = ref(false)
 const writing = ref(false)
 const others = usePresence(recordId, writing)
+const othersHere = computed(() => others.value.map(({ firstName, writing }) => `${firstName} is ${writing ? 'writing' : 'here'}.`).join(' '))
 const ahead = useAhead().take(recordId)
 const timeline = useTimeline(recordId, sought, ahead?.timeline)
 const candidates = useTemplateRef<{ load: () => Promise<void> }>('candidates')
@@ -87,6 +88,12 @@ const welcome = computed(() =>
     ? ` ${heard.value!.person?.firstName ?? record.value!.firstName ?? record.value!.name} was in touch ${ago(heardAt.value, now.value)}, so an answer is welcome.`
     : '',
 )
+
+const asTable = ref(false)
+async function goTo(day: string): Promise<void> {
+  asTable.value = false
+  await timeline.goTo(day)
+}
 
 const composer = useTemplateRef<{ writeAgain: (words: string) => void, textTo: (phoneId: string) => void }>('composer')
 const again = (words: string) => composer.value?.writeAgain(words)
@@ -161,6 +168,7 @@ async function saved(detail: RecordDetail): Promise<void> {
           Last contact {{ ago(record.lastContactAt, now) }}.
         </template>
       </p>
+      <WalkLine :record-id="recordId" />
       <StageLine
         :stages="record.stages"
         :stage="record.stage"
@@ -196,19 +204,35 @@ async function saved(detail: RecordDetail): Promise<void> {
           class="composer-to-come"
           aria-hidden="true"
         />
-        <p class="small quiet hour">
-          {{ there }}{{ welcome }}
+        <p
+          class="small quiet hour"
+          aria-live="polite"
+        >
+          {{ there }}{{ welcome }} <strong v-if="othersHere">{{ othersHere }}</strong>
         </p>
       </template>
       <RhythmStrip
         :record-id="recordId"
         :changes="timeline.entries.value.length"
+        @go="goTo"
       />
       <NoteBox
         v-if="record.mayEdit"
         :record-id="recordId"
       />
+      <SieveLine
+        v-model:as-table="asTable"
+        :timeline="timeline"
+        :record-id="recordId"
+      />
+      <LazyMessageTable
+        v-if="asTable"
+        :record-id="recordId"
+        :person="record.firstName ?? record.name"
+        :sieve="timeline.sieve.value"
+      />
       <TimelineSheet
+        v-else
         :timeline="timeline"
         :record="record"
         :sought="sought"
@@ -241,7 +265,12 @@ async function saved(detail: RecordDetail): Promise<void> {
       </section>
       <section>
         <h2>Where it stands</h2>
-        <FactList :record="record" />
+        <FactList
+          :record="record"
+          @text="chosenNumber = $event.id"
+          @call="call"
+          @changed="load"
+        />
         <button
           v-if="record.mayEdit"
           type="button"
@@ -252,20 +281,6 @@ async function saved(detail: RecordDetail): Promise<void> {
         </button>
       </section>
       <RelatedList :record="record" />
-      <section
-        v-if="others.length > 0"
-        aria-live="polite"
-      >
-        <h2>Here now</h2>
-        <p>
-          <template
-            v-for="other in others"
-            :key="other.colleagueId"
-          >
-            {{ other.firstName }} is {{ other.writing ? 'writing' : 'looking' }}.
-          </template>
-        </p>
-      </section>
     </aside>
     <Dialog
       :visible="editing"

@@ -1,5 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm'
 import { passOver } from '~~/core/call/pass-over'
+import { wishOf } from '~~/core/hours/wish'
 import { call, numberState, phone } from '../../db/schema'
 import { milliseconds } from '../../db/instants'
 import { zonesOf } from '../../records/phones'
@@ -12,6 +13,8 @@ export interface PersonRow extends Record<string, unknown> {
   zone: string | null
   country: string | null
   region: string | null
+  wishFrom: number | null
+  wishTo: number | null
   phoneId: string | null
   e164: string | null
   refused: boolean
@@ -21,7 +24,7 @@ export interface PersonRow extends Record<string, unknown> {
 
 /** Columns of a record `r` with its `reach`, for a `PersonRow`. */
 export const PERSON_COLUMNS: SQL = sql`
-  r.id as "recordId", r.zone, r.country, r.region, reach.id as "phoneId", reach.e164, coalesce(reach.refused, false) as refused,
+  r.id as "recordId", r.zone, r.country, r.region, r.wish_from as "wishFrom", r.wish_to as "wishTo", reach.id as "phoneId", reach.e164, coalesce(reach.refused, false) as refused,
   ${milliseconds(sql`reach.last_heard_at`)} as "lastHeardAt", ${milliseconds(sql`reach.last_called_at`)} as "lastCalledAt"`
 
 /** The number on which a record `r` is called, the first that may be, and when we last called any of its numbers. */
@@ -43,6 +46,7 @@ export const whyPassed = (row: PersonRow, notWithinHours: number, now: Date) =>
     hasNumber: row.e164 !== null,
     refused: row.refused,
     zones: zonesOfRow(row),
+    wish: wishOf(row),
     lastHeardAt: row.lastHeardAt,
     lastCalledAt: row.lastCalledAt,
     notWithinMs: notWithinHours * HOUR,

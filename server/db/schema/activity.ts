@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import { index, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core'
+import { boolean, index, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core'
 import { ACTIVITY_KINDS } from '../../../core/timeline/kinds'
 import { MODULES } from '../../../shared/modules'
 import { id, instant, knownValues } from '../columns'
@@ -45,6 +45,8 @@ export const activityOnRecord = pgTable('activity_on_record', {
   privateLineId: id('private_line_id'),
   /** Set where it was with other records and came here along with a number: the line it went over. See server/reading/entries. */
   alongLineId: id('along_line_id'),
+  /** A colleague has shown it there, and may take it off again. */
+  byHand: boolean('by_hand').notNull().default(false),
 }, table => [
   primaryKey({ columns: [table.recordId, table.at, table.activityId] }),
   index('activity_on_record_activity').on(table.activityId),

@@ -43,9 +43,14 @@ export const record = pgTable(
     country: text('country'),
     /** IANA zone, where it is known better than the number and the address tell. */
     zone: text('zone'),
+    /** Between which whole hours of their day this person wants to be reached, where they have said so. */
+    wishFrom: integer('wish_from'),
+    wishTo: integer('wish_to'),
     mail: text('mail'),
     tags: text('tags').array().notNull().default([]),
     fields: jsonb('fields').$type<Record<string, unknown>>().notNull().default({}),
+    /** All by which it is found, in plain words (core/text/plain). */
+    foundBy: text('found_by').generatedAlwaysAs(sql`found_by(name, mail, postcode, tags, fields)`),
     /** Grows with every edit, so that a stale one is noticed. */
     version: integer('version').notNull().default(1),
     madeAt: instant('made_at').notNull(),
@@ -75,8 +80,9 @@ export const record = pgTable(
       .on(sql`lower(${table.mail})`)
       .where(sql`${table.mail} is not null`),
     index('record_name_key').on(sql`lower(${table.name})`, table.module),
+    index('record_sector').on(sorted(sql`nullif(${table.fields} ->> 'sector', '')`), table.id).where(sql`${table.module} = 'company'`),
     index('record_name_words').using('gin', sql`${table.name} gin_trgm_ops`),
-    index('record_mail_words').using('gin', sql`${table.mail} gin_trgm_ops`),
+    index('record_found_words').using('gin', sql`${table.foundBy} gin_trgm_ops`),
   ],
 )
 

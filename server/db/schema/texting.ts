@@ -75,6 +75,8 @@ export const message = pgTable('message', {
   recordId: id('record_id').references(() => record.id, { onDelete: 'set null' }),
   templateId: id('template_id').references(() => template.id),
   templateVersion: integer('template_version'),
+  /** What a colleague calls it; its template's name, if nobody does. */
+  name: text('name'),
   state: text('state', { enum: [...MESSAGE_STATES, 'received'] }).notNull(),
   /** Why it is held or failed: a code of the gate or of the carrier port. */
   code: text('code'),

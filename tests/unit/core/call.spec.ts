@@ -162,7 +162,7 @@ describe('a call', () => {
 })
 
 describe('whether somebody may be called', () => {
-  const facts = { now: START, refused: false, zones: ['Pacific/Honolulu'], lastHeardAt: null, nightAllowed: false }
+  const facts = { now: START, refused: false, zones: ['Pacific/Honolulu'], wish: null, lastHeardAt: null, nightAllowed: false }
   const night = Date.parse('2026-11-25T14:00:00Z')
 
   it('keeps to the hours that texts keep to', () => {

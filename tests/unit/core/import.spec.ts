@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { fateOf, rowKey, type DuplicateRules, type OnDuplicate } from '~~/core/import/fate'
-import { readCountry } from '~~/core/import/countries'
+import { readCountry } from '~~/core/places/countries'
 import { dayOrderOf, readDay, readsTwoWays } from '~~/core/import/days'
 import { noteOf, readRow, type ImportedRow, type ReadingRules } from '~~/core/import/read-row'
 import { guessMatching } from '~~/core/import/targets'

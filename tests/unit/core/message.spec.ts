@@ -86,6 +86,7 @@ describe('the gate', () => {
     numberUsable: true,
     optedOut: false,
     zones: ['Europe/London'],
+    wish: null,
     lastHeardAt: null,
     meantFor: night,
     scheduled: false,
@@ -94,6 +95,17 @@ describe('the gate', () => {
 
   it('lets a text leave by day', () => {
     expect(mayLeave(facts)).toEqual({ leaves: true })
+  })
+
+  it('holds it outside of the hours in which they want to be reached, and never widens those of everybody', () => {
+    const noon = { ...facts, now: Date.UTC(2026, 10, 25, 13), meantFor: Date.UTC(2026, 10, 25, 13) }
+    const mornings = { from: 8, to: 12 }
+    expect(mayLeave({ ...noon, wish: mornings })).toEqual({ leaves: false, reason: 'wish', notBefore: Date.UTC(2026, 10, 26, 8) })
+    expect(mayLeave({ ...noon, wish: { from: 12, to: 14 } })).toEqual({ leaves: true })
+    expect(mayLeave({ ...noon, wish: mornings, nightAllowed: true })).toEqual({ leaves: true })
+    expect(mayLeave({ ...noon, wish: mornings, lastHeardAt: noon.now - 60_000 })).toEqual({ leaves: true })
+    const six = Date.UTC(2026, 10, 25, 6)
+    expect(mayLeave({ ...facts, now: six, meantFor: six, wish: { from: 0, to: 24 } })).toMatchObject({ reason: 'night' })
   })
 
   it('holds it at night, until the first hour allowed', () => {
@@ -144,6 +156,7 @@ describe('the gate', () => {
           lineOpen: fc.boolean(),
           numberUsable: fc.boolean(),
           zones: fc.subarray(['Europe/London', 'Pacific/Honolulu']),
+          wish: fc.constantFrom(null, { from: 8, to: 12 }),
           lastHeardAt: fc.option(fc.integer({ min: 0, max: 4e12 })),
           meantFor: fc.integer({ min: 0, max: 4e12 }),
           scheduled: fc.boolean(),

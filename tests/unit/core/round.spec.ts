@@ -132,6 +132,7 @@ describe('who is passed over', () => {
     hasNumber: true,
     refused: false,
     zones: ['Pacific/Honolulu'],
+    wish: null,
     lastHeardAt: null,
     lastCalledAt: null,
     notWithinMs: 24 * HOUR,

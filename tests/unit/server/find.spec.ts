@@ -1,4 +1,8 @@
+import { sql } from 'drizzle-orm'
+import fc from 'fast-check'
 import { v7 as uuid } from 'uuid'
+import { spellingsOf } from '~~/core/text/plain'
+import { ask } from '~~/server/db/door'
 import { findRecords } from '~~/server/records/find'
 import { addNote } from '~~/server/timeline/note'
 import { findSaid } from '~~/server/timeline/find'
@@ -13,6 +17,9 @@ beforeAll(async () => {
   await makeLead(firm.mika, { firstName: 'Holly', lastName: 'Marsh', mail: 'front.desk@thistle.example', city: 'Hilo' }, '808 555 0171')
   await makeLead(firm.ada, { firstName: 'Marsha', lastName: 'Quill', city: 'Kona' }, '(206) 555-0172')
   await makeLead(firm.ada, { firstName: 'Tamar', lastName: 'Shore' }, 'ask 99 17 44')
+  await makeLead(firm.ada, { firstName: 'Jörg', lastName: 'Müller', postcode: 'V6B 1A1' }, '604 555 0173')
+  await makeLead(firm.ada, { firstName: 'Ana', lastName: 'Weiß-López', tags: ['hilly rounds'] }, '604 555 0174')
+  await makeLead(firm.ada, { firstName: 'Søren', lastName: 'Aas' }, '604 555 0175')
 })
 
 const names = async (words: string, who = firm.ada) => (await findRecords(who, words)).map(row => row.name)
@@ -31,6 +38,20 @@ describe('finding people and companies', () => {
     ['+1 808 555 0171', ['Holly Marsh']],
     ['2065550172', ['Marsha Quill']],
     ['99 17 44', ['Tamar Shore']],
+    ['jorg', ['Jörg Müller']],
+    ['jörg mueller', ['Jörg Müller']],
+    ['muller', ['Jörg Müller']],
+    ['weiss', ['Ana Weiß-López']],
+    ['LOPEZ', ['Ana Weiß-López']],
+    ['lopez weiß', ['Ana Weiß-López']],
+    ['lóp', ['Ana Weiß-López']],
+    ['müll', ['Jörg Müller']],
+    ['soeren', ['Søren Aas']],
+    ['soren', ['Søren Aas']],
+    ['åås', ['Søren Aas']],
+    ['v6b1a1', ['Jörg Müller']],
+    ['V6B 1A1', ['Jörg Müller']],
+    ['hilly', ['Ana Weiß-López']],
     ['01', []],
     ['', []],
     ['100%', []],
@@ -76,4 +97,12 @@ describe('finding what was said', () => {
   it.each(['', 'a', '\'', '& | ! :*', '\\', 'rain\' & cover'])('takes anything that is typed: %j', async (words) => {
     await expect(findSaid(firm.ada, words)).resolves.toBeDefined()
   })
+})
+
+it('spells words in the database as in core', async () => {
+  const letters = 'aÄäößÜüåÅøØæŒđÐłþıİéèñçãőžŞµΣςЖй𝒜'
+  await fc.assert(fc.asyncProperty(fc.string({ unit: fc.constantFrom(...letters, ' ', '-', '\u0301'), maxLength: 20 }), async (words) => {
+    const { rows: [spelt] } = await ask<{ plain: string, out: string }>(sql`select plain_words(${words}) as plain, spelt_out(${words}) as out`)
+    expect([...new Set([spelt!.plain, spelt!.out])]).toEqual(spellingsOf(words))
+  }), { numRuns: 300 })
 })

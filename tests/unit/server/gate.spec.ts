@@ -77,6 +77,11 @@ const MEANWHILE: Record<keyof GateFacts, () => Promise<[Waiting, Date?]>> = {
     await tx(database => database.update(record).set({ zone: 'Asia/Tokyo' }).where(eq(record.id, text.recordId)))
     return [text]
   },
+  wish: async () => {
+    const text = await waiting()
+    await tx(database => database.update(record).set({ wishFrom: 17, wishTo: 20 }).where(eq(record.id, text.recordId)))
+    return [text]
+  },
   // at night a text may only answer somebody, and an hour later it answers nobody any more
   lastHeardAt: async () => {
     const lead = await makeLead(firm.ada)
@@ -113,6 +118,7 @@ const REASON: Record<keyof GateFacts, string> = {
   numberUsable: 'number-unusable',
   optedOut: 'opted-out',
   zones: 'night',
+  wish: 'wish',
   lastHeardAt: 'night',
   meantFor: 'late',
   scheduled: 'late',

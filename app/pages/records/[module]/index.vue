@@ -6,6 +6,7 @@ import type { Selection } from '~~/shared/schemas/list'
 import { useKeys } from '~/composables/keys'
 import { useList } from '~/composables/list'
 import { listAddress, readListAddress } from '~/composables/list-address'
+import { rememberList } from '~/composables/walk-through'
 import { useSelection } from '~/composables/selection'
 import { useCalls } from '~/stores/calls'
 import { useMe } from '~/stores/me'
@@ -26,6 +27,18 @@ watch(address, query => void router.replace({ query }))
 watch(() => route.query, (query) => {
   const said = readListAddress(module, query)
   if (route.path === `/records/${facts.slug}` && JSON.stringify(listAddress(module, said)) !== JSON.stringify(address.value)) void list.become(said)
+})
+// from a record of it one goes on to the next
+watch([list.list, () => list.total.value], ([page, total]) => {
+  if (page)
+    rememberList({
+      address: router.resolve({ path: `/records/${facts.slug}`, query: address.value }).fullPath,
+      question: list.question.value,
+      page: page.page,
+      size: page.size,
+      ids: page.rows.map(({ id }) => id),
+      total,
+    })
 })
 const selection = useSelection(list)
 const { total, words, typed, conditions, columns, shown, page, pages, problem } = list
