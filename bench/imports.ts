@@ -140,7 +140,8 @@ async function bareInserts(count: number): Promise<number> {
           kind: 'unknown',
         })),
       )
-      await insertAll(activityOnRecord, people.map(({ id }) => ({ recordId: id, at: new Date(), activityId: like!.activity_id, byHand: false })))
+      const shown = { at: new Date(), activityId: like!.activity_id, byHand: false }
+      await insertAll(activityOnRecord, people.map(({ id }) => ({ recordId: id, ...shown })))
       await insertAll(importSeen, people.map(() => ({ module: 'lead', hash: randomUUID(), importId: like!.import_id, seen: 1, made: 1 })))
     })
   }

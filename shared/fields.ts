@@ -1,5 +1,5 @@
 import type { Field, FieldKind } from '../core/template/fields'
-import { DATED_MODULES, isPersonModule, MATTER_MODULES, MODULE_FACTS, type Module } from './modules'
+import { DATED_MODULES, hasStages, isPersonModule, MATTER_MODULES, MODULE_FACTS, type Module, type PersonModule } from './modules'
 
 /** A field of one module, kept among its `fields`: one that Plauder knows, or one that a firm has added. */
 export interface ModuleField { module: Module, key: string, label: string, kind: FieldKind, example: string, options: string[] }
@@ -64,10 +64,10 @@ const PERSON: Field[] = [
 ]
 
 /** What everything else has. */
-const thing = (module: Exclude<Module, 'lead' | 'candidate' | 'client'>): Field[] => [
+const thing = (module: Exclude<Module, PersonModule>): Field[] => [
   { path: `${module}.name`, group: module, label: 'Name', kind: 'text', example: '' },
   { path: `${module}.city`, group: module, label: 'City', kind: 'text', example: 'Honolulu' },
-  { path: `${module}.stage`, group: module, label: 'Stage', kind: 'text', example: '' },
+  ...hasStages(module) ? [{ path: `${module}.stage`, group: module, label: 'Stage', kind: 'text' as const, example: '' }] : [],
 ]
 
 const COMPANY: Field[] = [
@@ -112,11 +112,12 @@ export function fieldsOf(module: Module, own: ModuleField[]): Field[] {
 /** What people are on, in the order in which templates offer it. */
 export const CONTEXT_MODULES = [...MATTER_MODULES, ...DATED_MODULES]
 
-/** What templates for a module's people may use: also what they are on, and the text itself. */
+/** What templates for a module may use: the text itself too, and of people also what they are on. */
 export function templateFieldsOf(module: Module, own: ModuleField[]): Field[] {
   return [
     ...fieldsOf(module, own),
-    ...CONTEXT_MODULES.flatMap(one => [...thing(one), ...own.filter(field => field.module === one).map(asField)]),
+    ...(isPersonModule(module) ? CONTEXT_MODULES : []).flatMap(one =>
+      [...thing(one), ...own.filter(field => field.module === one).map(asField)]),
     ...MESSAGE,
   ]
 }

@@ -6,8 +6,12 @@ export const MATTER_MODULES = ['deal', 'job', 'case'] as const
 export const DATED_MODULES = ['appointment', 'payment', 'agreement', 'handover'] as const
 export const MODULES = [...PERSON_MODULES, 'company', ...MATTER_MODULES, ...DATED_MODULES] as const
 
+/** What may have telephone numbers of its own, so that it can be texted, and templates can be written for it. */
+export const TEXTED_MODULES = [...PERSON_MODULES, 'company', 'deal'] as const
+
 export type Module = typeof MODULES[number]
 export type PersonModule = typeof PERSON_MODULES[number]
+export type TextedModule = typeof TEXTED_MODULES[number]
 export type MatterModule = typeof MATTER_MODULES[number]
 export type DatedModule = typeof DATED_MODULES[number]
 
@@ -20,6 +24,8 @@ const isOneOf
     (module: string): module is M =>
       (modules as readonly string[]).includes(module)
 export const isPersonModule = isOneOf(PERSON_MODULES)
+/** These may have telephone numbers of their own. */
+export const hasNumbers = isOneOf(TEXTED_MODULES)
 export const isMatterModule = isOneOf(MATTER_MODULES)
 export const isDatedModule = isOneOf(DATED_MODULES)
 
@@ -33,9 +39,6 @@ export const hasManyPipelines = (held: Held): boolean => Object.values(CHOICE_OF
 
 /** People can be put on these. */
 export const holdsPeople = (module: Module): boolean => isMatterModule(module) || isDatedModule(module)
-
-/** These may have telephone numbers of their own. */
-export const hasNumbers = (module: Module): boolean => isPersonModule(module) || module === 'company' || module === 'deal'
 
 interface ModuleFacts {
   one: string

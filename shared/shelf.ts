@@ -24,8 +24,10 @@ export interface ConversationDetail {
   /** Whose national tables the line's carrier knows. */
   languages: NationalLanguage[]
   remote: string
+  /** Of the number, as far as it tells. */
+  country: string | null
   waitsSince: number | null
-  records: { id: string, name: string, module: Module, title: string | null, city: string | null }[]
+  records: { id: string, name: string, firstName: string | null, module: Module, title: string | null, city: string | null }[]
   phone: RecordPhone | null
   optedOut: boolean
   lastHeardAt: number | null

@@ -2,7 +2,7 @@ import type { FillIn } from '../core/template/fill-ins'
 import type { Hole } from '../core/template/fill'
 import type { LengthTally } from '../core/template/length'
 import type { TemplateProblem } from '../core/template/parse'
-import type { Module, PersonModule } from './modules'
+import type { Module, TextedModule } from './modules'
 
 export const AUDIENCES = ['mine', 'team', 'all'] as const
 export type Audience = typeof AUDIENCES[number]
@@ -12,7 +12,7 @@ export interface TemplateDetail {
   name: string
   description: string
   folder: string
-  modules: PersonModule[]
+  modules: TextedModule[]
   body: string
   fillIns: FillIn[]
   audience: Audience
@@ -29,7 +29,7 @@ export interface TemplateDetail {
 }
 
 /** A disposition that sends a template. */
-export interface TemplateUse { name: string, module: PersonModule }
+export interface TemplateUse { name: string, module: TextedModule }
 
 export interface RetiredTemplate { id: string, name: string, retiredAt: number }
 

@@ -1,3 +1,4 @@
+import type { WallMoment } from '../core/hours/schedule'
 /** For this long a text waits before it leaves, so that it can be taken back, in milliseconds; a firm can set it otherwise. */
 export const TAKE_BACK_MS = 5_000
 
@@ -24,4 +25,6 @@ export interface TakenBack {
   templateVersion: number | null
   /** The one that may stand in its words; another text gets another one. */
   ref: string | null
+  /** When it was to leave, of one that was to leave later. */
+  later: WallMoment | null
 }

@@ -166,7 +166,9 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
     draft.value = { ...draft.value, templateId, templateVersion }
   }
 
-  return { text, pictureIds, empty, reference, measure, sending, problem, night, doubt, lastSent, secondsLeft, send, takeBack, comesFrom }
+  return {
+    text, pictureIds, empty, reference, measure, sending, problem, night, doubt, lastSent, secondsLeft, send, takeBack, takeUp, comesFrom,
+  }
 }
 
 const withRef = (words: string, before: string, after: string) => words.replaceAll(showRef(before), showRef(after))

@@ -5,14 +5,14 @@ import { useTrying } from '~/composables/trying'
 /**
  * The templates for a person, filled; anew when it is said what the text is about.
  *
+ * @param path where they are: those of a record, or of a number on none
  * @param reference the one that the text will have
  */
-export function useFilledTemplates(recordId: string, reference: string) {
+export function useFilledTemplates(path: string, reference: string) {
   const templates = shallowRef<FilledTemplate[] | null>(null)
   const contexts = shallowRef<TextContext[]>([])
   const aboutId = ref<string | null>(null)
   const { problem, trying } = useTrying()
-  const path = `/api/records/${recordId}/templates`
 
   const load = () => trying(async () => {
     const found = await api<FilledTemplates>(path, { query: { aboutId: aboutId.value ?? undefined, ref: reference } })

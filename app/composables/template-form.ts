@@ -4,7 +4,7 @@ import { useForm } from 'vee-validate'
 import { v7 as uuid } from 'uuid'
 import type { Field } from '~~/core/template/fields'
 import { fillInFields } from '~~/core/template/fill-ins'
-import { PERSON_MODULES, type PersonModule } from '~~/shared/modules'
+import { TEXTED_MODULES, type TextedModule } from '~~/shared/modules'
 import { templateForm, type TemplateForm } from '~~/shared/schemas/template'
 import type { TemplateDetail, TemplateTrial } from '~~/shared/template'
 import { api } from '~/composables/api'
@@ -52,8 +52,8 @@ export function useTemplateForm(template: TemplateDetail | null, saved: (id: str
   }, { immediate: true })
   const fields = computed(() => [...catalogue.value, ...fillInFields(form.fillIns.value.filter(({ label }) => label !== ''))])
 
-  const toggle = (module: PersonModule) =>
-    (form.modules.value = PERSON_MODULES.filter(one =>
+  const toggle = (module: TextedModule) =>
+    (form.modules.value = TEXTED_MODULES.filter(one =>
       one === module ? !form.modules.value.includes(one) : form.modules.value.includes(one),
     ))
 

@@ -1,4 +1,5 @@
 import { sayWallMoment } from '~~/core/hours/say'
+import { addDays } from '~~/core/hours/days'
 import { instantOf, wallOf, type WallMoment } from '~~/core/hours/schedule'
 import type { ZoneRules } from '~~/core/hours/rules'
 import { clock, placeOf } from './time'
@@ -14,7 +15,9 @@ export function sayElsewhere({ wallTime, zone }: WallMoment, rules: ZoneRules[],
   return `${clock(found.instant, other)} ${placeOf(other.name)} time`
 }
 
-/** Tomorrow at nine in a zone. */
-export function tomorrowAtNine(rules: ZoneRules, now: number): string {
-  return `${wallOf(now + 86_400_000, rules).slice(0, 10)}T09:00`
+/** Nine in the morning of the next working day in a zone (Monday to Friday: common practice). */
+export function nextWorkingMorning(rules: ZoneRules, now: number): string {
+  let day = addDays(wallOf(now, rules).slice(0, 10), 1)
+  while ([0, 6].includes(new Date(`${day}T00:00:00Z`).getUTCDay())) day = addDays(day, 1)
+  return `${day}T09:00`
 }

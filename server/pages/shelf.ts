@@ -1,4 +1,5 @@
 import { and, eq, sql } from 'drizzle-orm'
+import { readPhone } from '~~/core/phone/read'
 import type { Asker } from '~~/shared/permissions'
 import type { Module } from '~~/shared/modules'
 import type { ConversationDetail, ShelfItem } from '~~/shared/shelf'
@@ -55,6 +56,11 @@ type Row = Record<string, unknown> & {
   total: number
 }
 
+function countryOf(remote: string): string | null {
+  const reading = readPhone(remote)
+  return reading.ok ? reading.country : null
+}
+
 /**
  * A conversation with its newest texts, as it opens from the shelf.
  *
@@ -90,8 +96,9 @@ export async function readConversation(asker: Asker, conversationId: string, now
       lineName: found.lineName,
       languages: found.languages,
       remote: found.conversation.remote,
+      country: number?.country ?? countryOf(found.conversation.remote),
       waitsSince: found.conversation.waitsSince?.getTime() ?? null,
-      records: records.map(({ record: { id, name, module, title, city } }) => ({ id, name, module, title, city })),
+      records: records.map(({ record: { id, name, firstName, module, title, city } }) => ({ id, name, firstName, module, title, city })),
       phone: number ?? null,
       optedOut: found.texts === 'refused',
       lastHeardAt: found.lastHeardAt,

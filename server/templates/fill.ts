@@ -1,13 +1,16 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import { checkTemplate } from '~~/core/template/check'
+import type { FieldValues } from '~~/core/template/fields'
 import type { Filled } from '~~/core/template/fill'
 import { exampleAnswers, readAnswers } from '~~/core/template/fill-ins'
 import { fullLabel } from '~~/shared/fields'
-import { isPersonModule, type PersonModule } from '~~/shared/modules'
+import { hasNumbers, isPersonModule, TEXTED_MODULES, type TextedModule } from '~~/shared/modules'
+import type { Related } from '~~/shared/record'
 import type { FillContext, TryTemplate } from '~~/shared/schemas/template'
 import type { FilledTemplate, FilledTemplates, TemplateTrial } from '~~/shared/template'
 import { read, tx } from '../db/door'
 import { contact, record, template, templateMine } from '../db/schema'
+import { textArray } from '../db/instants'
 import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../reading/visible'
@@ -17,24 +20,32 @@ import { Budget } from '../http/budget'
 import { catalogueOf } from './catalogue'
 import { fillerOf } from './fillers'
 import { mustSeeTemplate, offered } from './templates'
-import { valuesFor } from './values'
+import { valuesFor, valuesForNobody } from './values'
 
 type StoredTemplate = typeof template.$inferSelect
+
+/** For whom templates are filled: of which modules they may be, with which values, and what else those could speak of. */
+interface Subject { modules: TextedModule[], values: FieldValues, zone: string, related: Related[] }
 
 /**
  * The templates of a record's module, each filled for it or with what is missing: favourites first, then what I use.
  *
  * @param only the ids of those that are wanted; all, if left out
  */
-export async function fillForRecord(asker: SignedIn, recordId: string, context: FillContext, only?: string[]): Promise<FilledTemplates> {
+export const fillForRecord = (asker: SignedIn, recordId: string, context: FillContext, only?: string[]): Promise<FilledTemplates> =>
+  fillAll(asker, () => recordSubject(asker, recordId, context), only)
+
+/** Those of all modules, filled for a number on no record: of the person nothing is known. */
+export const fillForStranger = (asker: SignedIn, conversationId: string, context: FillContext): Promise<FilledTemplates> =>
+  fillAll(asker, () => strangerSubject(asker, conversationId, context))
+
+async function fillAll(asker: SignedIn, subjectOf: () => Promise<Subject>, only?: string[]): Promise<FilledTemplates> {
   const { rows, values, zone, labels, related } = await tx(async (database) => {
-    const found = await mustBePerson(asker, recordId)
-    const related = await relatedTo(asker, found)
-    const { values, zone } = await valuesFor(asker, found, related, context)
-    const labels = await labelsOf([found.module as PersonModule])
+    const { modules, values, zone, related } = await subjectOf()
+    const labels = await labelsOf(modules)
     const rows = await database.select({ template, favourite: templateMine.favourite, times: templateMine.times }).from(template)
       .leftJoin(templateMine, and(eq(templateMine.templateId, template.id), eq(templateMine.colleagueId, asker.id)))
-      .where(and(sql`${found.module} = any(${template.modules})`, offered(asker), only && inArray(template.id, only)))
+      .where(and(sql`${template.modules} && ${textArray(modules)}`, offered(asker), only && inArray(template.id, only)))
       .orderBy(sql`coalesce(${templateMine.favourite}, false) desc, coalesce(${templateMine.times}, 0) desc,
         ${template.name} collate "und-x-icu"`)
     return { rows, values, zone, labels, related }
@@ -50,6 +61,16 @@ export async function fillForRecord(asker: SignedIn, recordId: string, context: 
   return { templates, contexts: related.map(({ id, module, name, day, over }) => ({ id, module, name, day, over })) }
 }
 
+async function recordSubject(asker: SignedIn, recordId: string, context: FillContext): Promise<Subject> {
+  const found = await mustBeTexted(asker, recordId)
+  const related = await onWhat(asker, found)
+  return { modules: [found.module as TextedModule], related, ...await valuesFor(asker, found, related, context) }
+}
+
+async function strangerSubject(asker: SignedIn, conversationId: string, { ref }: FillContext): Promise<Subject> {
+  return { modules: [...TEXTED_MODULES], related: [], ...await valuesForNobody(asker, conversationId, ref) }
+}
+
 /** All templates of a record together are filled in so long; a usual hundred takes some ten milliseconds. */
 const FILLING_MS = 500
 const TOO_MUCH: Filled = {
@@ -58,28 +79,31 @@ const TOO_MUCH: Filled = {
   problems: [{ line: 1, column: 1, message: 'The templates together take too long to fill. Take out what some of them compute.' }],
 }
 
+type Answered = FillContext & { answers: Record<string, unknown> }
+
 /**
  * One template with what whoever sends it has filled in.
  *
  * @throws Problem 422 at each fill-in that is empty or does not fit
  */
-export async function fillOneForRecord(
+export const fillOneForRecord = (asker: SignedIn, recordId: string, templateId: string, { answers, ...context }: Answered) =>
+  fillOne(asker, templateId, answers, () => recordSubject(asker, recordId, context))
+
+export const fillOneForStranger = (asker: SignedIn, conversationId: string, templateId: string, { answers, ...context }: Answered) =>
+  fillOne(asker, templateId, answers, () => strangerSubject(asker, conversationId, context))
+
+async function fillOne(
   asker: SignedIn,
-  recordId: string,
   templateId: string,
-  { answers, ...context }: FillContext & { answers: Record<string, unknown> },
+  answers: Record<string, unknown>,
+  subjectOf: () => Promise<Subject>,
 ): Promise<Pick<FilledTemplate, 'text' | 'missing'>> {
   return tx(async () => {
-    const found = await mustBePerson(asker, recordId)
+    const { modules, values, zone } = await subjectOf()
     const one = await mustSeeTemplate(asker, templateId)
     const read = readAnswers(one.fillIns, answers)
     if (!read.ok) throw badInput(Object.fromEntries(Object.entries(read.problems).map(([key, reason]) => [`answers.${key}`, reason])))
-    const { values, zone } = await valuesFor(asker, found, await relatedTo(asker, found), context)
-    const { text, missing } = shown(
-      one,
-      fillerOf(one.body)({ ...values, fill_in: read.values }, zone),
-      await labelsOf([found.module as PersonModule]),
-    )
+    const { text, missing } = shown(one, fillerOf(one.body)({ ...values, fill_in: read.values }, zone), await labelsOf(modules))
     return { text, missing }
   })
 }
@@ -89,10 +113,10 @@ export async function tryTemplate(asker: SignedIn, { body, modules, fillIns, rec
   return tx(async () => {
     const catalogue = await catalogueOf(modules, fillIns)
     const problems = checkTemplate(body, catalogue)
-    const found = recordId ? await mustBePerson(asker, recordId) : await exampleOf(asker, modules)
+    const found = recordId ? await mustBeTexted(asker, recordId) : await exampleOf(asker, modules)
     const about = found ? { id: found.id, name: found.name } : null
     if (problems.length > 0 || !found) return { problems, holes: [], text: null, record: about }
-    const { values, zone } = await valuesFor(asker, found, await relatedTo(asker, found), { aboutId: null, ref: EXAMPLE_REF })
+    const { values, zone } = await valuesFor(asker, found, await onWhat(asker, found), { aboutId: null, ref: EXAMPLE_REF })
     const filled = fillerOf(body)({ ...values, fill_in: exampleAnswers(fillIns) }, zone)
     if (filled.ok) return { problems: [], holes: [], text: filled.text, record: about }
     const labels = await labelsOf(modules)
@@ -107,13 +131,16 @@ export async function tryTemplate(asker: SignedIn, { body, modules, fillIns, rec
 
 const EXAMPLE_REF = '4K7P2M9X'
 
-async function mustBePerson(asker: SignedIn, recordId: string): Promise<StoredRecord> {
+async function mustBeTexted(asker: SignedIn, recordId: string): Promise<StoredRecord> {
   const found = await authorize(asker, 'record.see', recordId)
-  if (!isPersonModule(found.module)) throw badInput({ recordId: 'Templates are for people. Open one of those on this record.' })
+  if (!hasNumbers(found.module)) throw badInput({ recordId: 'Templates are for whom can be texted. Open one of the people on this record.' })
   return found
 }
 
-async function exampleOf(asker: SignedIn, modules: PersonModule[]): Promise<StoredRecord | undefined> {
+/** What a person is on; templates for other modules speak of nothing besides. */
+const onWhat = async (asker: SignedIn, found: StoredRecord) => isPersonModule(found.module) ? relatedTo(asker, found) : []
+
+async function exampleOf(asker: SignedIn, modules: TextedModule[]): Promise<StoredRecord | undefined> {
   if (modules.length === 0) return undefined
   const [found] = await read(database => database.select({ record }).from(record).leftJoin(contact, eq(contact.recordId, record.id))
     .where(and(inArray(record.module, modules), visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })))
@@ -122,7 +149,7 @@ async function exampleOf(asker: SignedIn, modules: PersonModule[]): Promise<Stor
   return found?.record
 }
 
-async function labelsOf(modules: PersonModule[]): Promise<Map<string, string>> {
+async function labelsOf(modules: TextedModule[]): Promise<Map<string, string>> {
   return new Map(Object.values(await catalogueOf(modules)).flat().map(field => [field.path, fullLabel(field)]))
 }
 

@@ -4,6 +4,7 @@ import { exampleAnswers } from '~~/core/template/fill-ins'
 import { makeFiller } from '~~/core/template/fill'
 import { count, emptyTally } from '~~/core/template/length'
 import { CONTEXT_MODULES } from '~~/shared/fields'
+import { isPersonModule, type Module } from '~~/shared/modules'
 import type { LengthForm } from '~~/shared/schemas/template'
 import type { CountedLength } from '~~/shared/template'
 import { ask } from '../db/door'
@@ -26,6 +27,7 @@ const COUNTING_MS = 1_000
 
 type Row = {
   id: string
+  module: Module
   name: string
   first_name: string | null
   last_name: string | null
@@ -60,7 +62,8 @@ export async function countLength(asker: SignedIn, { body, modules, fillIns, aft
   const tally = emptyTally()
   const budget = new Budget(COUNTING_MS)
   let last: string | null = null
-  for (const { id, name, first_name, last_name, title, city, stage, mail, fields, company, company_city, about } of rows) {
+  for (const row of rows) {
+    const { id, name, about } = row
     if (budget.isSpent) return { tally, total, next: last }
     count(
       tally,
@@ -69,8 +72,7 @@ export async function countLength(asker: SignedIn, { body, modules, fillIns, aft
         {
           ...always,
           ...about,
-          person: { ...fields, name, first_name, last_name, title, city, stage, mail },
-          company: { name: company, city: company_city },
+          ...ownValues(row),
         },
         asker.zone,
       ),
@@ -79,6 +81,13 @@ export async function countLength(asker: SignedIn, { body, modules, fillIns, aft
     await budget.makeRoom()
   }
   return { tally, total, next: rows.length === CHUNK ? last : null }
+}
+
+function ownValues({ module, name, first_name, last_name, title, city, stage, mail, fields, company, company_city }: Row) {
+  const own = { ...fields, name, city, stage }
+  const theirs = { name: company, city: company_city }
+  if (isPersonModule(module)) return { person: { ...own, first_name, last_name, title, mail }, company: theirs }
+  return module === 'company' ? { company: own } : { [module]: own, company: theirs }
 }
 
 /** @param used what the template says of what people are on: of each kind the first that is not over */
@@ -107,7 +116,7 @@ async function peopleOf(
         order by x.module, x.fields ->> 'day' nulls last, x.fields ->> 'time' nulls last, x.made_at desc) one)`
   const { rows } = await ask<Row>(
     planned(sql`
-    select r.id, r.name, r.first_name, r.last_name, r.title, r.city, ${nameOfStage(sql`r.stage_id`)} as stage, r.mail, r.fields,
+    select r.id, r.module, r.name, r.first_name, r.last_name, r.title, r.city, ${nameOfStage(sql`r.stage_id`)} as stage, r.mail, r.fields,
       company.name as company, company.city as company_city, ${about} as about
     from (select * from ${record} r where ${wanted} and ${after ? sql`r.id > ${after}::uuid` : sql`true`} order by r.id
       limit ${sql.raw(String(CHUNK))}) r

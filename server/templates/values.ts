@@ -2,12 +2,13 @@ import { and, eq, inArray } from 'drizzle-orm'
 import { showRef } from '~~/core/message/ref'
 import { showPhone } from '~~/core/phone/show'
 import type { FieldValues } from '~~/core/template/fields'
+import { isPersonModule } from '~~/shared/modules'
 import { CONTEXT_MODULES } from '~~/shared/fields'
 import type { Related } from '~~/shared/record'
 import type { FillContext } from '~~/shared/schemas/template'
 import { tx } from '../db/door'
-import { firm, phone, record, stage } from '../db/schema'
-import { badInput } from '../http/problem'
+import { conversation, firm, line, phone, record, stage } from '../db/schema'
+import { badInput, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../reading/visible'
 import type { StoredRecord } from '../records/one'
@@ -67,8 +68,7 @@ export async function valuesFor(
       .limit(1)
     return {
       values: {
-        person: { ...valuesOf(found), first_name: found.firstName, last_name: found.lastName, title: found.title, mail: found.mail },
-        company: { name: company?.name, city: company?.city },
+        ...ownValues(found, valuesOf(found), { name: company?.name, city: company?.city }),
         sender: senderValues(asker),
         firm: { name: us?.name },
         message: { ref: ref && showRef(ref) },
@@ -77,6 +77,35 @@ export async function valuesFor(
       zone: zonesOf(found, first?.e164 ?? null)[0] ?? asker.zone,
     }
   })
+}
+
+/**
+ * What a template may say to a number on no record: of the sender, the firm and the text, and nothing of the person.
+ *
+ * @throws Problem 404 if the conversation's line is not the asker's to answer
+ */
+export async function valuesForNobody(asker: SignedIn, conversationId: string, ref: string | null): Promise<PersonValues> {
+  return tx(async (database) => {
+    const [found] = await database.select({ remote: conversation.remote }).from(conversation)
+      .innerJoin(line, and(eq(line.id, conversation.lineId), visible(asker, 'line.answer', { owner: line.colleagueId, team: line.teamId })))
+      .where(eq(conversation.id, conversationId))
+    if (!found) throw notFound('conversation')
+    const [us] = await database.select({ name: firm.name }).from(firm)
+    return {
+      values: { person: {}, company: {}, sender: senderValues(asker), firm: { name: us?.name }, message: { ref: ref && showRef(ref) } },
+      zone: zonesOf({ zone: null, country: null, region: null }, found.remote)[0] ?? asker.zone,
+    }
+  })
+}
+
+/** A person's own values, or those of a company or a deal that has a number of its own; with the company's. */
+function ownValues(
+  { module, firstName, lastName, title, mail }: StoredRecord,
+  own: Record<string, unknown>,
+  company: Record<string, unknown>,
+): FieldValues {
+  if (isPersonModule(module)) return { person: { ...own, first_name: firstName, last_name: lastName, title, mail }, company }
+  return module === 'company' ? { company: own } : { [module]: own, company }
 }
 
 export const senderValues = ({ firstName, name, title, mail, directLine }: SignedIn) =>

@@ -1,14 +1,16 @@
-import { desc, inArray, sql } from 'drizzle-orm'
+import { and, desc, eq, inArray, sql } from 'drizzle-orm'
 import type { ComposerStart } from '~~/shared/composer'
 import { isPersonModule } from '~~/shared/modules'
 import { ask, tx } from '../db/door'
 import { milliseconds, textArray } from '../db/instants'
-import { colleague, conversation, message, phone } from '../db/schema'
+import { colleague, conversation, line, message, phone } from '../db/schema'
 import { firmName } from '../identity/firm'
 import type { SignedIn } from '../identity/sign-in'
 import { authorize } from '../records/one'
 import { peopleOf } from '../records/related'
 import { mayReadEntry } from '../reading/entries'
+import { visible } from '../reading/visible'
+import { notFound } from '../http/problem'
 import { linesOf } from './lines'
 
 /** What the composer needs for a record: my lines, and the one used last with each of its numbers and of its people's. */
@@ -29,6 +31,26 @@ export async function startComposer(asker: SignedIn, recordId: string): Promise<
       lines,
       lastLine: Object.fromEntries(mine.reverse().map(one => [one.remote, one.lineId])),
       texted: await lastTexts(asker, numbers),
+      sender: [asker.firstName, await firmName()],
+    }
+  })
+}
+
+/**
+ * The same for a conversation, with somebody on a record or on none.
+ *
+ * @throws Problem 404 if its line is not mine to answer
+ */
+export async function startConversation(asker: SignedIn, conversationId: string): Promise<ComposerStart> {
+  return tx(async (database) => {
+    const [found] = await database.select({ remote: conversation.remote, lineId: conversation.lineId }).from(conversation)
+      .innerJoin(line, and(eq(line.id, conversation.lineId), visible(asker, 'line.answer', { owner: line.colleagueId, team: line.teamId })))
+      .where(eq(conversation.id, conversationId))
+    if (!found) throw notFound('conversation')
+    return {
+      lines: await linesOf(asker),
+      lastLine: { [found.remote]: found.lineId! },
+      texted: await lastTexts(asker, [found.remote]),
       sender: [asker.firstName, await firmName()],
     }
   })

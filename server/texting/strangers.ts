@@ -42,6 +42,7 @@ async function lastWith(asker: SignedIn, e164: string): Promise<{ at: number, ho
 export async function beginWith(
   asker: SignedIn,
   typed: string,
+  lineId: string | null,
   now: Date,
 ): Promise<{ conversationId: string | null, recordId: string | null }> {
   const found = await readStranger(asker, typed)
@@ -56,12 +57,13 @@ export async function beginWith(
       .limit(1)
     if (known) return { conversationId: null, recordId: known.id }
     const { country } = readPhone(found.e164, 'US') as { country: string }
-    const line = await lineFor(asker, found.e164, country)
-    return { conversationId: await openConversation(line!.id, found.e164, now), recordId: null }
+    const line = await lineFor(asker, found.e164, country, lineId)
+    if (!line) throw badInput({ lineId: 'That line of yours does not text the country of this number. Choose another one.' })
+    return { conversationId: await openConversation(line.id, found.e164, now), recordId: null }
   })
 }
 
-async function lineFor(asker: SignedIn, e164: string, country: string): Promise<LineChoice | undefined> {
-  const open = (await linesOf(asker)).filter(line => line.active && line.country === country && line.price)
+async function lineFor(asker: SignedIn, e164: string, country: string, only: string | null = null): Promise<LineChoice | undefined> {
+  const open = (await linesOf(asker)).filter(line => line.active && line.country === country && line.price && (!only || line.id === only))
   return nearestFirst(open.map(line => ({ ...line, shared: !line.mine })), e164)[0]
 }

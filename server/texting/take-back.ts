@@ -29,8 +29,15 @@ export async function takeBack(asker: SignedIn, messageId: string, now: Date): P
     await endJob(HAND_OVER, messageId, now)
     if (found.message.answersSince) await waitsSince(found.message.conversationId, found.message.answersSince)
     announceConversation(found.message.conversationId, found.line)
-    const { templateId, templateVersion, ref } = found.message
-    return { text: found.words ?? '', pictureIds: await takePicturesBack(messageId), templateId, templateVersion, ref }
+    const { templateId, templateVersion, ref, wallTime, wallZone } = found.message
+    return {
+      text: found.words ?? '',
+      pictureIds: await takePicturesBack(messageId),
+      templateId,
+      templateVersion,
+      ref,
+      later: wallTime ? { wallTime, zone: wallZone! } : null,
+    }
   })
 }
 

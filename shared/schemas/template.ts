@@ -1,6 +1,6 @@
 import { array, mixed, number, object, string, type InferType } from 'yup'
 import { FILL_IN_KINDS } from '../../core/template/fill-ins'
-import { PERSON_MODULES } from '../modules'
+import { TEXTED_MODULES } from '../modules'
 import { freshId, idOf, line } from './common'
 
 export const AUDIENCES = ['mine', 'team', 'all'] as const
@@ -21,7 +21,7 @@ export const templateForm = object({
   name: line(80).required('Give it a name by which people find it.'),
   description: line(200).default(''),
   folder: line(60).default(''),
-  modules: array(string().oneOf(PERSON_MODULES).required()).min(1, 'Choose at least one module.').required(),
+  modules: array(string().oneOf(TEXTED_MODULES).required()).min(1, 'Choose at least one module.').required(),
   body: string().required('Write the text of the template.').max(5_000, 'A template holds 5,000 characters.'),
   fillIns,
   audience: string().oneOf(AUDIENCES).default('mine'),
@@ -37,7 +37,7 @@ export type EditTemplate = InferType<typeof editTemplate>
 
 export const tryTemplate = object({
   body: string().defined().max(5_000),
-  modules: array(string().oneOf(PERSON_MODULES).required()).required(),
+  modules: array(string().oneOf(TEXTED_MODULES).required()).required(),
   fillIns,
   recordId: idOf('record').nullable().default(null),
 })
@@ -45,7 +45,7 @@ export type TryTemplate = InferType<typeof tryTemplate>
 
 export const lengthForm = object({
   body: string().required('Write the text of the template.').max(5_000),
-  modules: array(string().oneOf(PERSON_MODULES).required()).min(1, 'Choose at least one module.').required(),
+  modules: array(string().oneOf(TEXTED_MODULES).required()).min(1, 'Choose at least one module.').required(),
   fillIns,
   /** The last person counted so far; null at the start. */
   after: idOf('record').nullable().default(null),

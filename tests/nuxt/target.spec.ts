@@ -2,7 +2,7 @@ import { before, settled } from '../support/app'
 import { shallowRef } from 'vue'
 import type { ComposerStart, LineChoice } from '~~/shared/composer'
 import type { RecordDetail, RecordPhone } from '~~/shared/record'
-import { useTarget } from '~/composables/target'
+import { useRecordTarget } from '~/composables/target'
 
 const phone = (id: string, e164: string | null, more: Partial<RecordPhone> = {}): RecordPhone =>
   ({
@@ -55,7 +55,7 @@ beforeEach(() => before({}))
 
 describe('where a text goes', () => {
   it('is the first number that takes texts, from the shared line nearest to it', () => {
-    const { phoneId, lineId, target, zones } = useTarget(
+    const { phoneId, lineId, target, zones } = useRecordTarget(
       () =>
         record([
           phone('none', null),
@@ -71,7 +71,7 @@ describe('where a text goes', () => {
   })
 
   it('is the line used last with the number, and another one for a number abroad', async () => {
-    const { phoneId, lineId, lines } = useTarget(
+    const { phoneId, lineId, lines } = useRecordTarget(
       () => record([phone('p1', HONOLULU), phone('p2', '+19025550150', { country: 'CA' })]),
       () => start(both, { [HONOLULU]: 'own' }),
     )
@@ -83,8 +83,8 @@ describe('where a text goes', () => {
   })
 
   it('is nowhere without a number or a line', () => {
-    expect(useTarget(() => record([]), () => start(both)).target.value).toBeNull()
-    const { target, lineId } = useTarget(
+    expect(useRecordTarget(() => record([]), () => start(both)).target.value).toBeNull()
+    const { target, lineId } = useRecordTarget(
       () => record([phone('p1', HONOLULU)]),
       () => start([line('old', '+18085550104', { active: false })]),
     )
@@ -93,7 +93,7 @@ describe('where a text goes', () => {
 
   it('moves on when the number that was chosen opts out', async () => {
     const now = shallowRef(record([phone('p1', HONOLULU), phone('p2', '+18085550143')]))
-    const { phoneId } = useTarget(() => now.value, () => start(both))
+    const { phoneId } = useRecordTarget(() => now.value, () => start(both))
     now.value = record([phone('p1', HONOLULU, { consent: { texts: 'refused' } as never }), phone('p2', '+18085550143')])
     await settled()
     expect(phoneId.value).toBe('p2')
@@ -104,15 +104,15 @@ describe('where a text goes', () => {
 
   it('is a person of a deal or a company, by their first name and with their templates', () => {
     const person = { id: 'iris', name: 'Iris Holm', firstName: 'Iris' }
-    const { firstName, templatesFor, target } = useTarget(
+    const { name, templatesAt, target } = useRecordTarget(
       () => record([phone('p1', HONOLULU, { person } as never)], { id: 'deal', module: 'deal', name: 'Two bikes', firstName: null }),
       () => start(both),
     )
-    expect([firstName.value, templatesFor.value, target.value?.recordId]).toEqual(['Iris', 'iris', 'deal'])
-    const firm = useTarget(
+    expect([name.value, templatesAt.value, target.value?.recordId]).toEqual(['Iris', '/api/records/iris/templates', 'deal'])
+    const firm = useRecordTarget(
       () => record([phone('p1', HONOLULU)], { id: 'firm', module: 'company', name: 'Holm & Daughters', firstName: null }),
       () => start(both),
     )
-    expect([firm.firstName.value, firm.templatesFor.value, firm.target.value?.recordId]).toEqual(['Holm & Daughters', null, null])
+    expect([firm.name.value, firm.templatesAt.value, firm.target.value?.recordId]).toEqual(['Holm & Daughters', '/api/records/firm/templates', null])
   })
 })

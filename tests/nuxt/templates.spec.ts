@@ -93,7 +93,7 @@ describe('the templates for one person', () => {
       [`GET ${PATH}`]: () => ({ templates: [filled('t1')], contexts: [{ id: 'd1' }] }),
       [`POST ${PATH}/t1`]: () => ({ text: 'Hi Iris, on Thursday', missing: [] }),
     })
-    const { aboutId, templates, contexts, fill } = useFilledTemplates('r1', 'ABCD1234')
+    const { aboutId, templates, contexts, fill } = useFilledTemplates(PATH, 'ABCD1234')
     await settled()
     aboutId.value = 'd1'
     await settled()
@@ -105,7 +105,7 @@ describe('the templates for one person', () => {
 
   it('say why they cannot be had, and favour what the server took', async () => {
     before({ [`GET ${PATH}`]: away })
-    const { problem, load, templates, favour } = useFilledTemplates('r1', 'ABCD1234')
+    const { problem, load, templates, favour } = useFilledTemplates(PATH, 'ABCD1234')
     await settled()
     expect(problem.value).toMatch(/cannot be reached/)
     before({ [`GET ${PATH}`]: () => ({ templates: [filled('t1')], contexts: [] }), 'PUT /api/templates/t1/favourite': () => null })

@@ -7,7 +7,7 @@ import { sayCall, sayDuration, sayTransfer, talked } from '~/words/calls'
 import { many } from '~/words/count'
 import { sayEntry } from '~/words/entries'
 import { sayCounts, sayRow } from '~/words/imports'
-import { sayElsewhere, tomorrowAtNine } from '~/words/moments'
+import { sayElsewhere, nextWorkingMorning } from '~/words/moments'
 import { sayPause } from '~/words/rounds'
 import { sayShare } from '~/words/shares'
 import { ago, clock, dayName, shortDay, span } from '~/words/time'
@@ -276,7 +276,9 @@ describe('times, in words', () => {
       sayElsewhere({ wallTime: '2026-12-01T09:00', zone: 'Pacific/Honolulu' }, [honolulu], honolulu),
       sayElsewhere({ wallTime: 'soon', zone: 'Pacific/Honolulu' }, [honolulu], portland),
     ]).toEqual([null, null])
-    expect(tomorrowAtNine(honolulu, NOW)).toBe('2026-11-26T09:00')
+    expect(nextWorkingMorning(honolulu, NOW)).toBe('2026-11-26T09:00')
+    // on a Friday there is no work on the next day
+    expect(nextWorkingMorning(honolulu, Date.parse('2026-11-27T20:00:00Z'))).toBe('2026-11-30T09:00')
   })
 })
 

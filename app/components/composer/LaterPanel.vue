@@ -3,7 +3,7 @@ import type { ZoneRules } from '~~/core/hours/rules'
 import type { WallMoment } from '~~/core/hours/schedule'
 import { useNow } from '~/composables/now'
 import { useMe } from '~/stores/me'
-import { sayElsewhere, sayMoment, tomorrowAtNine } from '~/words/moments'
+import { sayElsewhere, sayMoment, nextWorkingMorning } from '~/words/moments'
 import { placeOf } from '~/words/time'
 
 /** When a text is to leave, by the person's clock or by mine. */
@@ -23,7 +23,7 @@ const now = useNow()
 const zones = computed(() => [...theirs.slice(0, 1), ...theirs[0]?.name === me.me!.zone.name ? [] : [me.me!.zone]])
 const zone = ref(moment?.zone ?? zones.value[0]!.name)
 const rules = computed(() => zones.value.find(({ name }) => name === zone.value) ?? zones.value[0]!)
-const start = moment?.wallTime ?? tomorrowAtNine(rules.value, now.value)
+const start = moment?.wallTime ?? nextWorkingMorning(rules.value, now.value)
 const day = ref(start.slice(0, 10))
 const time = ref(start.slice(11))
 const chosen = computed<WallMoment>(() => ({ wallTime: `${day.value}T${time.value}`, zone: zone.value }))

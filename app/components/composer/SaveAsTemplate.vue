@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
-import { MODULE_FACTS, type PersonModule } from '~~/shared/modules'
+import { MODULE_FACTS, type TextedModule } from '~~/shared/modules'
 import { api } from '~/composables/api'
 import { useSaving } from '~/composables/saving'
 
 /** What was just written as a template of one's own, with the person's values as fields again if wanted. */
-const { recordId, module, text } = defineProps<{ recordId: string, module: PersonModule, text: string }>()
+const { recordId, module, text } = defineProps<{ recordId: string, module: TextedModule, text: string }>()
 const emit = defineEmits<{ saved: [name: string], close: [] }>()
 
 const id = uuid()

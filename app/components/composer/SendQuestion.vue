@@ -13,6 +13,7 @@ const emit = defineEmits<{ send: [], keep: [] }>()
       <slot />
     </p>
     <p class="choices">
+      <slot name="instead" />
       <Button
         size="small"
         severity="secondary"
@@ -33,5 +34,5 @@ const emit = defineEmits<{ send: [], keep: [] }>()
 
 <style scoped>
 .question { display: grid; gap: var(--space-3); margin-top: var(--space-3); }
-.choices { display: flex; gap: var(--space-6); align-items: center; }
+.choices { display: flex; flex-wrap: wrap; gap: var(--space-6); align-items: center; }
 </style>

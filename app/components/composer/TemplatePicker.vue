@@ -8,8 +8,9 @@ import { useFilledTemplates } from '~/composables/filled-templates'
 import { calendarDay } from '~/words/time'
 
 /** The templates of this record's module, each filled for this person before it is chosen: favourites first, then what I use. */
-const { recordId, reference, written = false } = defineProps<{
-  recordId: string
+const { at: address, reference, written = false } = defineProps<{
+  /** Where they are, filled for somebody. */
+  at: string
   reference: string
   /** Whether something is written already: a template goes in at the cursor, or in place of it. */
   written?: boolean
@@ -18,7 +19,7 @@ const emit = defineEmits<{ pick: [template: FilledTemplate, instead: boolean], c
 
 const panel = useTemplateRef<HTMLElement>('panel')
 const field = useTemplateRef<HTMLInputElement>('field')
-const { templates, contexts, aboutId, problem, fill, favour } = useFilledTemplates(recordId, reference)
+const { templates, contexts, aboutId, problem, fill, favour } = useFilledTemplates(address, reference)
 const words = ref('')
 const at = ref(0)
 /** The one whose fill-ins are being filled in. */

@@ -1,50 +1,46 @@
 <script setup lang="ts">
 import { cautions } from '~~/core/message/cautions'
-import type { ComposerStart } from '~~/shared/composer'
-import { isPersonModule } from '~~/shared/modules'
-import type { RecordDetail } from '~~/shared/record'
+import type { TakenBack } from '~~/shared/texting'
 import type { FilledTemplate } from '~~/shared/template'
 import { useComposer, type Opened, type SendHow } from '~/composables/composer'
 import { useGrowing } from '~/composables/growing'
 import { useKeys } from '~/composables/keys'
 import { useNow } from '~/composables/now'
 import { usePictures } from '~/composables/pictures'
-import { useTarget } from '~/composables/target'
+import type { WritingTo } from '~/composables/target'
 import { sayMoment } from '~/words/moments'
 
-const { record, start } = defineProps<{ record: RecordDetail, start: ComposerStart }>()
+/** Writing a text to somebody, on a record or on none: the one composer there is. */
+const { to, fieldId = 'text', field, sends, hint, focused = false } = defineProps<{
+  to: WritingTo
+  fieldId?: string
+  /** What the field and the button are called, where that is not "to" somebody. */
+  field?: string
+  sends?: string
+  hint?: string
+  /** Whether the cursor is in it from the beginning. */
+  focused?: boolean
+}>()
 const emit = defineEmits<{ sent: [activityId: string], writing: [writing: boolean] }>()
 
-const { numbers, phoneId, phone, lines, lineId, line, firstName, templatesFor, zones, target } = useTarget(() => record, () => start)
-const { text, pictureIds, empty, reference, measure, sending, problem, night, doubt, lastSent, secondsLeft, send, takeBack, comesFrom } = useComposer(
-  () => `record ${record.id}`,
+const { numbers, phoneId, lines, lineId, line, name, templatesAt, zones, target, optedOut, known, saves, problem: noTarget } = to
+const { text, pictureIds, empty, reference, measure, sending, problem, night, doubt, lastSent, secondsLeft, send, takeBack, takeUp, comesFrom } = useComposer(
+  to.draftKey,
   () => target.value,
   () => line.value?.languages ?? [],
 )
 const pictures = usePictures(pictureIds)
 const { textarea } = useGrowing(text)
+onMounted(() => focused && textarea.value?.focus())
 /** What is open below the text; one at a time. */
 const opened = ref<Opened | null>(null)
-const isPerson = computed(() => isPersonModule(record.module))
 const savingAs = ref(false)
 const savedAs = ref('')
 const scheduled = ref('')
 const now = useNow()
-/** Why no text can leave for the only numbers there are. */
-const optedOut = computed(() => phone.value?.consent.texts === 'refused' || (!phone.value && record.phones.some(({ consent }) => consent.texts === 'refused')))
 /** What the sender may want to look at again; it stands in no way. */
-const careful = computed(() =>
-  optedOut.value
-    ? []
-    : cautions({
-        text: text.value,
-        now: now.value,
-        sender: start.sender,
-        last: start.texted[phone.value?.e164 ?? ''] ?? null,
-        lastHeardAt: phone.value?.lastHeardAt ?? null,
-      }),
-)
-const why = computed(() => problem.value ? Object.values(problem.value.fields)[0] ?? problem.value.message : '')
+const careful = computed(() => optedOut.value ? [] : cautions({ text: text.value, now: now.value, ...known.value }))
+const why = computed(() => noTarget.value || (problem.value ? Object.values(problem.value.fields)[0] ?? problem.value.message : ''))
 
 /** Pictures that are pasted or dropped go in; words go where words go. */
 function takeFrom(event: Event, data: DataTransfer | null): void {
@@ -102,14 +98,24 @@ function textTo(id: string): void {
   phoneId.value = id
   textarea.value?.focus()
 }
-defineExpose({ writeAgain, textTo })
+
+/** A scheduled text was taken back to be changed: its words come here, and its moment is proposed again. */
+const lastMoment = shallowRef<TakenBack['later']>(null)
+function change(back: TakenBack): void {
+  if (empty.value) takeUp(back)
+  else writeAgain(back.text)
+  lastMoment.value = back.later
+  if (back.later) opened.value = 'later'
+  void nextTick(() => textarea.value?.focus())
+}
+defineExpose({ writeAgain, textTo, change })
 
 function close(): void {
   opened.value = null
   textarea.value?.focus()
 }
 
-const pick = () => templatesFor.value && (opened.value = 'templates')
+const pick = () => templatesAt.value && (opened.value = 'templates')
 useKeys([
   { keys: 't', shown: 'T', what: 'Write a text', act: () => textarea.value?.focus() },
   { keys: 'e', shown: 'E', what: 'Choose a template', act: pick },
@@ -128,7 +134,7 @@ useKeys([
     keys: '$mod+Shift+s',
     shown: 'Ctrl Shift S',
     what: 'Save what is written as a template',
-    act: () => (savingAs.value = text.value.trim() !== '' && isPerson.value),
+    act: () => (savingAs.value = text.value.trim() !== '' && saves.value !== null),
     inFields: true,
   },
   { keys: '$mod+Enter', shown: 'Ctrl Enter', what: 'Send', act: () => void go(), inFields: true },
@@ -159,20 +165,20 @@ useKeys([
     <div class="sheet">
       <label
         class="heard-only"
-        for="text"
-      >Text to {{ firstName }}</label>
+        :for="fieldId"
+      >{{ field ?? `Text to ${name}` }}</label>
       <textarea
-        id="text"
+        :id="fieldId"
         ref="textarea"
         v-model="text"
         class="text"
-        :placeholder="templatesFor ? `Write to ${firstName}, or press E for a template` : `Write to ${firstName}`"
+        :placeholder="hint ?? (templatesAt ? `Write to ${name}, or press E for a template` : `Write to ${name}`)"
         :aria-invalid="!!problem"
-        aria-describedby="text-problem text-length"
+        :aria-describedby="`${fieldId}-problem ${fieldId}-length`"
         @paste="takeFrom($event, $event.clipboardData)"
         @drop="takeFrom($event, $event.dataTransfer)"
       />
-      <div id="text-length">
+      <div :id="`${fieldId}-length`">
         <LazyPictureTray
           v-if="pictureIds.length > 0 || pictures.comingIn.value > 0"
           :ids="pictureIds"
@@ -193,11 +199,11 @@ useKeys([
         class="notice"
         role="status"
       >
-        {{ firstName }} has opted out of texts, so none leaves. Call instead, or wait until START comes from the number.
+        {{ name }} has opted out of texts, so none leaves. Call instead, or wait until START comes from the number.
       </p>
       <p
-        v-if="problem"
-        id="text-problem"
+        v-if="why"
+        :id="`${fieldId}-problem`"
         class="notice failed"
         role="alert"
       >
@@ -227,6 +233,7 @@ useKeys([
         :question="night"
         :later="asked.later"
         @send="go({ ...asked, nightAllowed: true })"
+        @later="go({ ...asked, later: $event })"
         @keep="night = null"
       />
       <DoubtNotice
@@ -238,9 +245,9 @@ useKeys([
       <div class="foot">
         <ComposerTools
           v-model:opened="opened"
-          :templates="templatesFor !== null"
+          :templates="templatesAt !== null"
           :pictures="line?.price?.microsPerPicture != null"
-          :saves="isPerson && text.trim() !== ''"
+          :saves="saves !== null && text.trim() !== ''"
           :later="!empty && target !== null"
           @pictures="pictures.add"
           @save="savingAs = true"
@@ -261,16 +268,16 @@ useKeys([
         </p>
         <Button
           class="send"
-          :label="`Send to ${firstName} now`"
+          :label="sends ?? `Send to ${name} now`"
           :loading="sending"
           :disabled="empty || pictures.comingIn.value > 0 || !target"
           @click="go()"
         />
       </div>
       <TemplatePicker
-        v-if="opened === 'templates' && templatesFor"
-        :key="templatesFor"
-        :record-id="templatesFor"
+        v-if="opened === 'templates' && templatesAt"
+        :key="templatesAt"
+        :at="templatesAt"
         :reference="reference"
         :written="text.trim() !== ''"
         @pick="take"
@@ -279,7 +286,8 @@ useKeys([
       <LaterPanel
         v-if="opened === 'later'"
         :theirs="zones"
-        :person="firstName"
+        :person="name"
+        :moment="lastMoment"
         :problem="problem?.fields['later.wallTime'] ?? problem?.fields['later.zone']"
         :busy="sending"
         @choose="go({ later: $event })"
@@ -298,9 +306,8 @@ useKeys([
         {{ scheduled || `“${savedAs}” is among your templates.` }}
       </p>
       <LazySaveAsTemplate
-        v-if="savingAs && isPersonModule(record.module)"
-        :record-id="record.id"
-        :module="record.module"
+        v-if="savingAs && saves"
+        v-bind="saves"
         :text="text"
         @saved="savedAs = $event; savingAs = false"
         @close="savingAs = false"

@@ -44,7 +44,8 @@ const hint = computed(() => {
   if (tooLong.value) return `the carrier takes ${price!.mostParts} parts at most`
   if (measure.parts === 1) return `${plural(measure.room, 'unit')} left in this part`
   const over = measure.parts === 2 ? measure.units - single.value : reached.value - (measure.parts - 1) * joined.value
-  return `${plural(over, 'unit')} shorter and it is ${measure.parts === 2 ? 'one part' : plural(measure.parts - 1, 'part')}`
+  const shorter = `${plural(over, 'unit')} shorter and it is ${measure.parts === 2 ? 'one part' : plural(measure.parts - 1, 'part')}`
+  return [`${plural(measure.room, 'unit')} left in this part`, price && `the carrier takes ${price.mostParts} parts`, shorter].filter(Boolean).join(', ')
 })
 </script>
 

@@ -92,7 +92,7 @@ const about = computed(
           Text {{ record.people.length === 1 ? record.people[0]!.name : person }} <kbd>T</kbd>
         </button>
       </p>
-      <TextComposer
+      <RecordComposer
         v-if="start"
         :record="record"
         :start="start"

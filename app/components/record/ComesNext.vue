@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { MODULE_FACTS } from '~~/shared/modules'
 import type { RecordDetail } from '~~/shared/record'
+import type { TakenBack } from '~~/shared/texting'
 import { useNow } from '~/composables/now'
 import { useShelf } from '~/stores/shelf'
 import { calendarDay, span } from '~/words/time'
@@ -9,7 +10,7 @@ import { calendarDay, span } from '~/words/time'
 const { record } = defineProps<{ record: RecordDetail }>()
 /** Whether a task is being made. */
 const making = defineModel<boolean>('making', { required: true })
-const emit = defineEmits<{ changed: [], entry: [activityId: string] }>()
+const emit = defineEmits<{ 'changed': [], 'entry': [activityId: string], 'taken-back': [back: TakenBack] }>()
 
 const shelf = useShelf()
 const now = useNow()
@@ -44,6 +45,7 @@ function unscheduled(activityId: string): void {
       v-if="record.scheduled.length > 0"
       :record="record"
       @changed="unscheduled"
+      @taken-back="emit('taken-back', $event)"
     />
     <p
       v-for="one in dates"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { WallMoment } from '~~/core/hours/schedule'
 import type { RecordDetail, ScheduledText } from '~~/shared/record'
+import type { TakenBack } from '~~/shared/texting'
 import { api } from '~/composables/api'
 import { useTrying } from '~/composables/trying'
 import { useMe } from '~/stores/me'
@@ -8,7 +9,7 @@ import { sayMoment } from '~/words/moments'
 
 /** Texts that are to leave later, each to be put to another time, sent at once, or taken back by whoever wrote it. */
 const { record } = defineProps<{ record: RecordDetail }>()
-const emit = defineEmits<{ changed: [activityId: string] }>()
+const emit = defineEmits<{ 'changed': [activityId: string], 'taken-back': [back: TakenBack] }>()
 
 const me = useMe()
 const changing = ref<string | null>(null)
@@ -21,7 +22,11 @@ async function act(one: ScheduledText, work: () => Promise<unknown>): Promise<vo
 }
 const put = (one: ScheduledText, later: WallMoment | null) =>
   act(one, () => api(`/api/texts/${one.id}/schedule`, { method: 'PUT', body: { later } }))
-const takeBack = (one: ScheduledText) => act(one, () => api(`/api/texts/${one.id}/take-back`, { method: 'POST', body: {} }))
+/** Its words go back to where texts are written, so that none are lost. */
+const takeBack = (one: ScheduledText, toChange: boolean) => act(one, async () => {
+  const back = await api<TakenBack>(`/api/texts/${one.id}/take-back`, { method: 'POST', body: {} })
+  emit('taken-back', toChange ? back : { ...back, later: null })
+})
 </script>
 
 <template>
@@ -65,10 +70,17 @@ const takeBack = (one: ScheduledText) => act(one, () => api(`/api/texts/${one.id
         @click="put(one, null)"
       >Send now</button>
       <button
+        v-if="!one.optedOut"
+        type="button"
+        class="plain-button"
+        :disabled="busy"
+        @click="takeBack(one, true)"
+      >Change the words</button>
+      <button
         type="button"
         class="plain-button calm"
         :disabled="busy"
-        @click="takeBack(one)"
+        @click="takeBack(one, false)"
       >Take back</button>
     </span>
     <p

@@ -2,6 +2,7 @@
 import { onClickOutside } from '@vueuse/core'
 import { showPhone } from '~~/core/phone/show'
 import { MODULE_FACTS } from '~~/shared/modules'
+import type { ComposerStart } from '~~/shared/composer'
 import type { ConversationDetail } from '~~/shared/shelf'
 import { api } from '~/composables/api'
 import { useKeys } from '~/composables/keys'
@@ -18,6 +19,7 @@ const shelf = useShelf()
 const now = useNow()
 const panel = useTemplateRef<HTMLElement>('panel')
 const { found: conversation, problem, load, trying } = useLoaded<ConversationDetail>(`/api/conversations/${conversationId}`)
+const { found: start, problem: noStart } = useLoaded<ComposerStart>(`/api/conversations/${conversationId}/composer`)
 const before = document.activeElement
 
 /** Back to where the cursor was, on a page that did not move. */
@@ -58,11 +60,11 @@ const about = computed(() => {
     :style="{ '--position': position }"
   >
     <p
-      v-if="problem"
+      v-if="problem || noStart"
       class="notice failed"
       role="alert"
     >
-      {{ problem }}
+      {{ problem || noStart }}
     </p>
     <p
       v-if="!conversation && !problem"
@@ -124,7 +126,9 @@ const about = computed(() => {
         </template>
       </ol>
       <AnswerBox
+        v-if="start"
         :conversation="conversation"
+        :start="start"
         @sent="close"
       />
       <footer class="foot">

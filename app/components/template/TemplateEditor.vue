@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { fullLabel } from '~~/shared/fields'
-import { MODULE_FACTS, PERSON_MODULES } from '~~/shared/modules'
+import { MODULE_FACTS, TEXTED_MODULES } from '~~/shared/modules'
 import type { TemplateDetail, TemplateVersion } from '~~/shared/template'
 import { useTemplateForm } from '~/composables/template-form'
 import { useKeys } from '~/composables/keys'
@@ -114,7 +114,7 @@ useKeys([{ keys: '$mod+j', shown: 'Ctrl J', what: 'Put a field into the template
             For the people of
           </legend>
           <label
-            v-for="module in PERSON_MODULES"
+            v-for="module in TEXTED_MODULES"
             :key="module"
           >
             <input

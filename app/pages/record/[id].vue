@@ -15,6 +15,7 @@ import { useTrying } from '~/composables/trying'
 import { useAhead } from '~/stores/ahead'
 import { useCalls } from '~/stores/calls'
 import { useShelf } from '~/stores/shelf'
+import type RecordComposer from '~/components/composer/RecordComposer.vue'
 import { ago, clock, placeOf } from '~/words/time'
 
 definePageMeta({ key: route => route.fullPath })
@@ -95,7 +96,7 @@ async function goTo(day: string): Promise<void> {
   await timeline.goTo(day)
 }
 
-const composer = useTemplateRef<{ writeAgain: (words: string) => void, textTo: (phoneId: string) => void }>('composer')
+const composer = useTemplateRef<InstanceType<typeof RecordComposer>>('composer')
 const again = (words: string) => composer.value?.writeAgain(words)
 /** A number that was chosen before the composer was there. */
 const chosenNumber = ref<string | null>(null)
@@ -191,7 +192,7 @@ async function saved(detail: RecordDetail): Promise<void> {
         {{ notMoved }}
       </p>
       <template v-if="record.module !== 'job' && (record.phones.length > 0 || isPersonModule(record.module))">
-        <TextComposer
+        <RecordComposer
           v-if="start"
           ref="composer"
           :record="record"
@@ -249,6 +250,7 @@ async function saved(detail: RecordDetail): Promise<void> {
         :record="record"
         @changed="load"
         @entry="timeline.refresh"
+        @taken-back="composer?.change($event)"
       />
       <PeopleOn
         :record="record"

@@ -1,10 +1,10 @@
 import { array, object, string } from 'yup'
 import { route } from '~~/server/routing/route'
 import { catalogueOf } from '~~/server/templates/catalogue'
-import { PERSON_MODULES } from '~~/shared/modules'
+import { TEXTED_MODULES } from '~~/shared/modules'
 
 const query = object({
-  modules: array(string().oneOf(PERSON_MODULES).required())
+  modules: array(string().oneOf(TEXTED_MODULES).required())
     .transform((_value, original: unknown) => (original === undefined ? [] : [original].flat()))
     .default([]),
 })

@@ -1,6 +1,6 @@
 import type { FillIn } from '~~/core/template/fill-ins'
 import { boolean, index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core'
-import type { PersonModule } from '~~/shared/modules'
+import type { TextedModule } from '~~/shared/modules'
 import { AUDIENCES } from '../../../shared/template'
 import { id, instant, knownValues } from '../columns'
 import { colleague, team } from './identity'
@@ -8,7 +8,7 @@ import { colleague, team } from './identity'
 export const template = pgTable('template', {
   id: id().primaryKey(),
   name: text('name').notNull(),
-  modules: text('modules').array().$type<PersonModule[]>().notNull(),
+  modules: text('modules').array().$type<TextedModule[]>().notNull(),
   /** What it is for, in a sentence. */
   description: text('description').notNull().default(''),
   /** Where it lies; empty for none. */
