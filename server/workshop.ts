@@ -4,10 +4,12 @@ import { fetchRecordings } from './calling/recordings'
 import { ringAll, takeMessages } from './calling/ring'
 import { importMany } from './imports/work'
 import { changeMany } from './records/bulk-work'
+import { fetchPictures } from './texting/pictures-in'
 import { handOver, handOverBroke } from './texting/hand-over'
 import { fillBackMany } from './activity/fill-back'
 import {
   BULK_CHANGE,
+  FETCH_PICTURE,
   FETCH_RECORDING,
   FILL_BACK,
   FIND_CALL,
@@ -28,6 +30,7 @@ const HANDLERS: Record<JobKind, Handler> = {
   [IMPORT]: importMany,
   [TAKE_MESSAGE]: takeMessages,
   [RING_ALL]: ringAll,
+  [FETCH_PICTURE]: fetchPictures,
   [FETCH_RECORDING]: fetchRecordings,
   [TRANSFER_BACK]: transfersBack,
   [FIND_CALL]: findCalls,

@@ -37,6 +37,8 @@ export interface AnyMessage {
   /** What a colleague calls it. */
   name: string | null
   pictures: PictureFacts[]
+  /** Of those that came in, how many are still being fetched. */
+  picturesToCome: number
   /** Texts of before there were refs have none. */
   ref: string | null
   /** The moment as it was meant, of one that is to leave later. */

@@ -1,5 +1,5 @@
 import { createHash, randomUUID, timingSafeEqual } from 'node:crypto'
-import { createRouter, defineEventHandler, getHeader, getQuery, readBody, setResponseHeader, setResponseStatus, type H3Event } from 'h3'
+import { createRouter, defineEventHandler, getHeader, getQuery, getRouterParam, readBody, setResponseHeader, setResponseStatus, type H3Event } from 'h3'
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
 import { crashPoint } from './crash-points'
 import type { Network } from './network'
@@ -82,6 +82,11 @@ export function carrierRouter(world: World, network: Network, { key, perSecond }
   )
 
   router.get('/v1/numbers', guarded(() => ({ numbers: LINES.map(({ number, country }) => ({ e164: number, country })) })))
+
+  router.get('/v1/pictures/:file', guarded(async (event) => {
+    const bytes = await world.pictures.read(getRouterParam(event, 'file')!)
+    return bytes ?? refuse(event, { status: 404, code: 'no-such-picture', detail: 'There is no such picture.' })
+  }))
 
   router.get('/v1/events', guarded((event) => {
     const after = Number(getQuery(event).after || 0)

@@ -48,21 +48,22 @@ export class Network {
   }
 
   /** Somebody writes on a handset to one of our customer's numbers. */
-  async write(handset: string, to: string, text: string): Promise<void> {
+  async write(handset: string, to: string, text: string, sent: { type: string, base64: string }[] = []): Promise<void> {
     const id = randomUUID()
+    const pictures = await this.world.pictures.keep(id, sent)
     const at = Date.now()
     const word = text
       .trim()
       .toLowerCase()
       .replace(/[^a-z]/g, '')
-    await this.world.record({ do: 'write', handset, to, text, id, at })
+    await this.world.record({ do: 'write', handset, to, text, id, at, pictures })
     if (word === 'stop' || word === 'stopall') await this.world.record({ do: 'opt', number: handset, out: true })
     if (word === 'start' || word === 'unstop') await this.world.record({ do: 'opt', number: handset, out: false })
     await this.tell({
       id: `ev-${id}`,
       type: 'text.received',
       at: new Date(at).toISOString(),
-      data: { id, key: null, code: null, from: handset, to, text },
+      data: { id, key: null, code: null, from: handset, to, text, pictures },
     })
   }
 

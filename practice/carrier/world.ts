@@ -10,7 +10,7 @@ export type Entry
     | { do: 'event', event: WorldEvent }
     | { do: 'arrive', handset: string, part: Part, from: string, id: string, at: number }
     | { do: 'arrive-with-pictures', handset: string, from: string, id: string, text: string, pictures: Picture[], at: number }
-    | { do: 'write', handset: string, to: string, text: string, id: string, at: number }
+    | { do: 'write', handset: string, to: string, text: string, id: string, at: number, pictures?: Picture[] }
     | { do: 'opt', number: string, out: boolean }
     | { do: 'switch', number: string, on: boolean }
 
@@ -34,7 +34,16 @@ export interface WorldEvent {
   id: string
   type: 'text.sent' | 'text.delivered' | 'text.undelivered' | 'text.received'
   at: string
-  data: { id: string, key: string | null, code: string | null, from: string, to: string, text: string }
+  data: {
+    id: string
+    key: string | null
+    code: string | null
+    from: string
+    to: string
+    text: string
+    /** By their names here, to be fetched. */
+    pictures?: Picture[]
+  }
 }
 
 export interface HandsetText {
@@ -116,6 +125,7 @@ export class World {
           other: entry.to,
           text: entry.text,
           parts: cut(entry.text, 0).length,
+          pictures: entry.pictures,
         })
         break
       case 'arrive-with-pictures':

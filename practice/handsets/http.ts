@@ -14,6 +14,7 @@ import {
 } from 'h3'
 import type { Network } from '../carrier/network'
 import { LINES } from '../carrier/numbers'
+import { isPictureType } from '../carrier/pictures'
 import type { World } from '../carrier/world'
 import type { Exchange } from '../exchange/exchange'
 import { MANNERS, type Manner } from '../exchange/manners'
@@ -79,17 +80,18 @@ export function handsetRouter(world: World, network: Network, exchange: Exchange
     !origin || (URL.canParse(origin) && new URL(origin).host === host)
 
   router.post('/handsets/api/texts', defineEventHandler(async (event) => {
-    const { phone, to, text } = await readBody<{ phone?: string, to?: string, text?: string }>(event) ?? {}
+    const { phone, to, text = '', picture } = await readBody<WrittenText>(event) ?? {}
     const usable
       = fromThisPage(getHeader(event, 'origin'), getHeader(event, 'host'))
         && /^\+[1-9]\d{6,14}$/.test(phone ?? '')
         && LINES.some(line => line.number === to)
-        && text?.trim()
+        && (text.trim() || picture)
+        && (!picture || isPictureType(picture.type))
     if (!usable) {
       setResponseStatus(event, 422)
-      return { detail: 'Give the phone, one of the numbers to write to, and a text.' }
+      return { detail: 'Give the phone, one of the numbers to write to, and a text or a picture (JPEG, PNG or GIF).' }
     }
-    await network.write(phone!, to!, text!)
+    await network.write(phone!, to!, text, picture ? [picture] : [])
     return { written: true }
   }))
 
@@ -139,6 +141,9 @@ export function handsetRouter(world: World, network: Network, exchange: Exchange
 
   return router
 }
+
+/** What somebody writes on a telephone, perhaps with a picture. */
+interface WrittenText { phone?: string, to?: string, text?: string, picture?: { type: string, base64: string } }
 
 /** Whose telephone it is, as the demo data says. */
 function ownersOf(folder: string): Map<string, string> {

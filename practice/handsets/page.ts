@@ -192,11 +192,25 @@ function showCall(phone: Phone | null): void {
   }))
 }
 
-async function write(text: string): Promise<void> {
-  await post('texts', { phone: chosen, to: to.value, text })
+async function write(text: string, picture?: { type: string, base64: string }): Promise<void> {
+  await post('texts', { phone: chosen, to: to.value, text, picture })
   if (problem.textContent === '') words.value = ''
   await load()
 }
+
+/** A picture goes as soon as it is chosen, with what is written. */
+const pictureField = find<HTMLInputElement>('picture')
+pictureField.addEventListener('change', async () => {
+  const [file] = pictureField.files ?? []
+  if (!file) return
+  const base64 = await new Promise<string>((resolve) => {
+    const reader = new FileReader()
+    reader.onload = () => resolve(String(reader.result).split(',')[1] ?? '')
+    reader.readAsDataURL(file)
+  })
+  pictureField.value = ''
+  await write(words.value, { type: file.type, base64 })
+})
 
 field.addEventListener('input', showList)
 find('write').addEventListener('submit', (event) => {

@@ -28,7 +28,8 @@ export type HandOverAnswer
 export type CarrierEvent = { id: string, at: Date } & (
   | { kind: CarrierReport, ref: string, key: string | null, code: string | null }
   | { kind: 'charged', ref: string, key: string | null, charge: Charge }
-  | { kind: 'received', ref: string, from: string, to: string, text: string }
+  /** With the names of pictures that came with it, to be fetched. */
+  | { kind: 'received', ref: string, from: string, to: string, text: string, pictures?: string[] }
 )
 
 export interface CarrierPrices {
@@ -77,6 +78,12 @@ export interface Carrier {
   session?: Session
   /** Everything that it has told since a cursor, for events that got lost. */
   eventsSince?: (cursor: string) => Promise<{ told: unknown[], cursor: string }>
+  /**
+   * The bytes of a picture that came in; null where there is none any more.
+   *
+   * @throws while it cannot be reached: it is asked again
+   */
+  pictureOf?: (name: string) => Promise<Buffer | null>
   /** Without a list of prices a text shows none before it goes. */
   prices?: () => Promise<CarrierPrices>
   /** The numbers that it has given us. */

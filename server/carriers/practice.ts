@@ -1,6 +1,8 @@
-import { date, number, object, string, type InferType } from 'yup'
+import { array, date, number, object, string, type InferType } from 'yup'
 import { NATIONAL_TABLES, readShift, type Shift } from '~~/core/text/national'
 import { neverConnected, signatureCheck } from './signature'
+import { readAtMost } from '../http/read-at-most'
+import { MOST_BYTES_IN } from '~~/shared/pictures'
 import type { Carrier, CarrierEvent, CarrierNumber, CarrierPrices, HandOverAnswer } from './port'
 
 /** By which lines and texts name it. */
@@ -8,6 +10,9 @@ export const PRACTICE = 'practice'
 
 /** Longer than the practice carrier ever takes to think, shorter than a lease. */
 const TIMEOUT_MS = 8_000
+
+/** More pictures in one text than this are none that a telephone sends. */
+const MOST_PICTURES_IN = 10
 
 export interface PracticeAccess { url: string, key: string, webhookSecret: string }
 
@@ -22,6 +27,7 @@ const eventShape = object({
     from: string().max(20).default(''),
     to: string().max(20).default(''),
     text: string().max(40_000).default(''),
+    pictures: array(object({ file: string().max(200).required() })).max(MOST_PICTURES_IN).default([]),
   }).required(),
 })
 type EventShape = InferType<typeof eventShape>
@@ -74,6 +80,12 @@ export function practiceCarrier({ url, key, webhookSecret }: PracticeAccess): Ca
       const { events, cursor: next } = await response.json() as { events: unknown[], cursor: string }
       return { told: events, cursor: next }
     },
+    async pictureOf(name) {
+      const response = await ask(`/v1/pictures/${encodeURIComponent(name)}`)
+      if (response.status === 404) return null
+      if (!response.ok) throw new Error(`The practice carrier answered ${response.status} when asked for a picture.`)
+      return readAtMost(response, MOST_BYTES_IN)
+    },
     async prices() {
       const response = await ask('/v1/prices')
       if (!response.ok) throw new Error(`The practice carrier answered ${response.status} when asked for its prices.`)
@@ -105,7 +117,7 @@ async function readAnswer(response: Response): Promise<HandOverAnswer> {
 function readEvent(input: unknown): CarrierEvent {
   const { id, type, at, data }: EventShape = eventShape.validateSync(input)
   if (type === 'text.received')
-    return { id, at, kind: 'received', ref: data.id, from: data.from, to: data.to, text: data.text.replaceAll('\0', '\uFFFD') }
+    return { id, at, kind: 'received', ref: data.id, from: data.from, to: data.to, text: data.text.replaceAll('\0', '\uFFFD'), pictures: data.pictures.map(({ file }) => file) }
   return { id, at, kind: type.slice('text.'.length) as 'sent', ref: data.id, key: data.key, code: data.code }
 }
 

@@ -6,6 +6,7 @@ export const FILL_BACK = 'fill-back'
 export const TAKE_MESSAGE = 'take-message'
 export const RING_ALL = 'ring-all'
 export const FETCH_RECORDING = 'fetch-recording'
+export const FETCH_PICTURE = 'fetch-picture'
 export const TRANSFER_BACK = 'transfer-back'
 export const FIND_CALL = 'find-call'
 
@@ -17,6 +18,7 @@ export type JobKind
     | typeof TAKE_MESSAGE
     | typeof RING_ALL
     | typeof FETCH_RECORDING
+    | typeof FETCH_PICTURE
     | typeof TRANSFER_BACK
     | typeof FIND_CALL
 
@@ -29,6 +31,7 @@ export const JOB_WORDS: Record<JobKind, string> = {
   'take-message': 'Sending a caller to the mailbox',
   'ring-all': 'Ringing everybody who answers the line',
   'fetch-recording': 'Fetching a recording',
+  'fetch-picture': 'Fetching a picture that came in',
   'transfer-back': 'Giving a call back that nobody took',
   'find-call': 'Finding out what became of a call',
 }

@@ -16,6 +16,7 @@ import { withWhom } from '../activity/with-whom'
 import { touchContact } from '../activity/contact'
 import { announceConversation, openConversation, waitsSince } from './conversations'
 import type { Line } from './lines'
+import { fetchPicturesLater } from './pictures-in'
 import { freshRef } from './refs'
 import { answerByItself } from './send'
 
@@ -35,7 +36,7 @@ export async function receiveText(carrier: string, incoming: Incoming, now: Date
     const number = await lockNumber(incoming.from)
     await heardFrom(incoming.from, incoming.at)
     const conversationId = await openConversation(to.id, incoming.from, now)
-    const stored = await store(carrier, to, conversationId, incoming)
+    const stored = await store(carrier, to, conversationId, incoming, now)
     // what is no number, such as a name, can be shown and read, and nothing goes there
     const intent = isE164(incoming.from) ? intentNow(incoming.text, number.texts) : 'none'
     if (intent === 'none' || intent === 'maybe-stop') await waitsSince(conversationId, incoming.at)
@@ -55,12 +56,13 @@ function intentNow(text: string, texts: 'unknown' | 'agreed' | 'refused') {
   return intent === 'help' && texts === 'refused' ? 'none' : intent
 }
 
-async function store(carrier: string, to: Line, conversationId: string, incoming: Incoming) {
+async function store(carrier: string, to: Line, conversationId: string, incoming: Incoming, now: Date) {
   return tx(async (database) => {
     const messageId = uuid()
     const activityId = uuid()
     const holders = await withWhom(to.id, incoming.from)
     const { encoding, units, parts } = measureText(incoming.text)
+    const pictures = incoming.pictures ?? []
     await appendEntry({
       id: activityId,
       at: incoming.at,
@@ -72,9 +74,10 @@ async function store(carrier: string, to: Line, conversationId: string, incoming
     }, holders.with, { recordIds: holders.along, lineId: to.id })
     await database.insert(message).values({
       id: messageId, kind: 'text', conversationId, activityId, direction: 'in', state: 'received',
-      madeAt: incoming.at, leavesAt: incoming.at, carrier, carrierRef: incoming.ref, ref: freshRef(),
+      madeAt: incoming.at, leavesAt: incoming.at, carrier, carrierRef: incoming.ref, ref: freshRef(), pictures: pictures.length,
     })
     await database.insert(textMessage).values({ messageId, encoding, units, parts })
+    await fetchPicturesLater(messageId, carrier, pictures, now)
     await touchContact(activityId, incoming.at)
     return { messageId, activityId }
   })

@@ -65,7 +65,7 @@ const SLIP = sql`
         order by e.position), '[]')
       from ${callEffect} e where e.call_id = k.id and e.attempt = (select max(attempt) from ${callEffect} x where x.call_id = k.id)))
     from ${call} k left join ${disposition} di on di.id = k.disposition_id where k.activity_id = a.id) end as called,
-  case when m.pictures > 0 then (select json_agg(json_build_object('id', pi.id, 'width', pi.width, 'height', pi.height, 'size', pi.size)
+  coalesce(m.pictures, 0) as picture_count, case when m.pictures > 0 then (select json_agg(json_build_object('id', pi.id, 'width', pi.width, 'height', pi.height, 'size', pi.size)
     order by pi.id) from ${picture} pi where pi.message_id = m.id) end as pictures,
   ${milliseconds(sql`m.made_at`)} as made_at, ${milliseconds(sql`m.leaves_at`)} as leaves_at, ${milliseconds(sql`m.handed_at`)} as handed_at,
   ${milliseconds(sql`m.accepted_at`)} as accepted_at, ${milliseconds(sql`m.settled_at`)} as settled_at,
@@ -280,6 +280,7 @@ type EntryRow = Record<string, unknown> & {
   wall_zone: string | null
   template_version: number | null
   template_name: string | null
+  picture_count: number
   pictures: PictureFacts[] | null
   called: { call: Record<string, unknown> } & Pick<TimelineCall, 'disposition' | 'transfers' | 'spoken' | 'effects' | 'recording' | 'line'> | null
   message_name: string | null
@@ -337,6 +338,7 @@ const messageOf = (row: EntryRow): TimelineMessage => ({
   authorId: row.author_id,
   template: row.template_name ? { name: row.template_name, version: row.template_version! } : null,
   pictures: row.pictures ?? [],
+  picturesToCome: row.picture_count - (row.pictures?.length ?? 0),
   ref: row.ref,
   later: row.wall_time ? { wallTime: row.wall_time, zone: row.wall_zone! } : null,
   costMicros: row.cost_micros,

@@ -28,7 +28,7 @@ test('a first text by keyboard alone, its answer, and a colleague who sees it al
     await type('Makoa')
     await press('Tab', 'Tab')
     await type('(458) 555-0199')
-    await expect(page.getByText('+1 458 555 0199, mobile or landline, US')).toBeVisible()
+    await expect(page.getByText('+1 458 555 0199, mobile or landline, United States')).toBeVisible()
     await page.getByLabel('Time zone').focus()
     await type(zoneWhereItIs(12))
     await press('Enter')

@@ -20,6 +20,8 @@ export function fakeCarrier(name = 'practice') {
     ref: `ref-${text.key}`,
     charge: { parts: 1, costMicros: 8_000, currency: 'USD' },
   })
+  /** Pictures by their names; one that is away cannot be reached. */
+  const pictures = new Map<string, Buffer | 'away'>()
   const carrier: Carrier = {
     name,
     title: `The carrier “${name}”`,
@@ -29,12 +31,18 @@ export function fakeCarrier(name = 'practice') {
       return (answers.shift() ?? accept)(text)
     },
     readEvent: told => told as CarrierEvent,
+    pictureOf: async (picture) => {
+      const found = pictures.get(picture)
+      if (found === 'away') throw new Error('The carrier is away.')
+      return found ?? null
+    },
     eventsSince: async cursor => ({ told: [], cursor }),
     prices: async () => ({ prices: [], mostParts: 10, mostPictures: 3, mostPictureBytes: 600_000 }),
   }
   registerCarrier(carrier)
   return {
     asked,
+    pictures,
     next: (answer: HandOverAnswer | ((text: CarrierText) => HandOverAnswer | Promise<HandOverAnswer>)) =>
       answers.push(typeof answer === 'function' ? answer : () => answer),
   }

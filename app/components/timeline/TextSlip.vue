@@ -106,6 +106,12 @@ async function act(path: string, body: object = {}): Promise<void> {
           loading="lazy"
         ></a>
       </p>
+      <p
+        v-if="message.picturesToCome > 0"
+        class="quiet small"
+      >
+        {{ message.picturesToCome === 1 ? 'A picture is' : `${message.picturesToCome} pictures are` }} being fetched…
+      </p>
       <p class="words">
         <LinkedWords :words="entry.words ?? ''" />
       </p>

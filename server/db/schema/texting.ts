@@ -131,7 +131,8 @@ export const textMessage = pgTable('text_message', {
 /** A picture as it goes: made small, without what the camera wrote into it. */
 export const picture = pgTable('picture', {
   id: id().primaryKey(),
-  colleagueId: id('colleague_id').notNull().references(() => colleague.id),
+  /** Who has put it in; null for one that came in. */
+  colleagueId: id('colleague_id').references(() => colleague.id),
   /** Null until the text is sent that it was put into. */
   messageId: id('message_id').references(() => message.id),
   type: text('type', { enum: PICTURE_TYPES }).notNull(),

@@ -2,6 +2,7 @@ import { v7 as uuid } from 'uuid'
 import { draftForm } from '~~/shared/schemas/texting'
 import { draftsOf, keepDraft } from '~~/server/texting/drafts'
 import { dropPicture, readPicture, takePicture } from '~~/server/texting/pictures'
+import { takeEvent } from '~~/server/texting/events'
 import { sendText } from '~~/server/texting/send'
 import { TAKE_BACK_MS } from '~~/shared/texting'
 import { takeBack } from '~~/server/texting/take-back'
@@ -99,5 +100,37 @@ describe('a picture that is not sent yet', () => {
     await put(firm.ada, later(DAY, 31 * 86_400_000))
     await readPicture(firm.ada, kept)
     await expect(readPicture(firm.ada, lost)).rejects.toMatchObject(problem(404))
+  })
+})
+
+describe('pictures that come in', () => {
+  const received = (lead: { e164: string }, pictures: string[], text = 'Here it is') =>
+    takeEvent('practice', { id: uuid(), at: DAY, kind: 'received', ref: uuid(), from: lead.e164, to: firm.portland.e164, text, pictures }, DAY)
+  const shown = async (recordId: string) => (await readTimeline(firm.ada, recordId)).entries.find(({ kind }) => kind === 'text-in')!.message!
+
+  it('are fetched, made small without what the camera wrote, and shown to who may read the text', async () => {
+    const carrier = fakeCarrier()
+    const lead = await makeLead(firm.ada)
+    carrier.pictures.set('a.jpg', await noise(2_000, 1_500).jpeg().withExif({ IFD3: { GPSLatitude: '21/1 18/1 0/1' } }).toBuffer())
+    await received(lead, ['a.jpg'])
+    expect(await shown(lead.recordId)).toMatchObject({ pictures: [], picturesToCome: 1 })
+    await drain(DAY)
+    const { pictures: [picture], picturesToCome } = await shown(lead.recordId)
+    expect([picture!.width / picture!.height, picturesToCome]).toEqual([4 / 3, 0])
+    expect(picture!.width).toBeLessThan(2_000)
+    expect((await readPicture(firm.mika, picture!.id)).bytes.includes('GPS')).toBe(false)
+    await expect(readPicture(firm.noor, picture!.id)).rejects.toMatchObject(problem(404))
+  })
+
+  it('are asked for again while the carrier is away, and left out where they are none', async () => {
+    const carrier = fakeCarrier()
+    const lead = await makeLead(firm.ada)
+    carrier.pictures.set('b.png', 'away').set('c.png', Buffer.from('<script>alert(1)</script>'))
+    await received(lead, ['b.png', 'c.png', 'gone.png'])
+    await drain(DAY)
+    expect(await shown(lead.recordId)).toMatchObject({ pictures: [], picturesToCome: 1 })
+    carrier.pictures.set('b.png', await small())
+    await drain(later(DAY, 20_000))
+    expect(await shown(lead.recordId)).toMatchObject({ pictures: [{ width: 40 }], picturesToCome: 0 })
   })
 })

@@ -117,7 +117,7 @@ describe('taking a timeline out', () => {
 
   it('writes CSV with all that a text is', async () => {
     const lines = (await file({ groups: 'texts' })).split('\r\n')
-    expect(lines[0]).toMatch(/^﻿Time \(UTC\),Kind,By,/)
+    expect(lines[0]).toMatch(/^\uFEFFTime \(UTC\),Kind,By,/)
     expect(lines[1]).toMatch(/^2026-11-26T20:00:00\.000Z,text-in,,,\+1808555\d{4},Minneapolis line,"Yes, Monday",received,/)
     expect(lines).toHaveLength(5)
   })

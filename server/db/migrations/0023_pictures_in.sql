@@ -1,0 +1,1 @@
+ALTER TABLE "picture" ALTER COLUMN "colleague_id" DROP NOT NULL;
