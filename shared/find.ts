@@ -7,6 +7,8 @@ export interface Said { id: string, at: number, kind: ActivityKind, words: strin
 /** What is known of something that may be the reference of a text. */
 export type FoundRef
   = | { kind: 'found', ref: string, said: Said }
+    /** Of what I have written and not sent. */
+    | { kind: 'draft', ref: string, text: string, recordId: string | null, conversationId: string | null }
     /** A right reference, which no text has that may be seen. */
     | { kind: 'unknown', ref: string }
     | { kind: 'mistyped' }

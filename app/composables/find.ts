@@ -140,6 +140,7 @@ export function useFind(go: (found: Found) => void) {
     if (!reading.ok && reading.reason === 'no-ref') return []
     const found = await api<FoundRef>('/api/find/ref', { query: { typed } })
     if (found.kind === 'found') return [{ ...foundSaid(found.said, ''), name: `${showRef(found.ref)}, ${found.said.recordName}` }]
+    if (found.kind === 'draft') return [foundDraft(found)]
     empty.value
       = found.kind === 'unknown'
         ? `No text that you may see has the ref ${showRef(found.ref)}.`
@@ -183,6 +184,15 @@ const open = (recordId: string, entry?: string) => () => void navigateTo({ path:
 function foundRecord({ id, name, module, company, phone, mail }: RecordRow): Found {
   const number = phone?.startsWith('+') ? showPhone(phone) : phone
   return { key: id, name, about: [MODULE_FACTS[module].one, company?.name, number ?? mail].filter(Boolean).join(', '), act: open(id) }
+}
+
+function foundDraft({ ref, text, recordId, conversationId }: FoundRef & { kind: 'draft' }): Found {
+  return {
+    key: `draft ${ref}`,
+    name: `${showRef(ref)}, a draft of yours`,
+    about: around(text, ''),
+    act: () => recordId ? open(recordId)() : void (useShelf().openId = conversationId),
+  }
 }
 
 const foundCommand = ({ what, shown, act }: Command): Found => ({ key: what, name: what, about: shown ? `key ${shown}` : '', act })

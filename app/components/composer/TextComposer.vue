@@ -192,6 +192,7 @@ useKeys([
           :measure="measure"
           :price="line?.price ?? null"
           :languages="line?.languages"
+          @swap="insert($event, true)"
         />
       </div>
       <p

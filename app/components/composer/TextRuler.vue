@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { CAPACITY, capacityOf, type TextMeasure } from '~~/core/text/measure'
+import { CAPACITY, capacityOf, measureText, type TextMeasure } from '~~/core/text/measure'
 import { readShift, type NationalLanguage } from '~~/core/text/national'
 import { encodingPins } from '~~/core/text/pins'
 import { sayMoney } from '~~/core/numbers/money'
+import { swapFor } from '~~/core/text/swaps'
 import { TABLE_WORDS } from '~/words/tables'
 
 /** A ruler in the text's own units: where each part ends, where the text is now, and what makes it dear. */
@@ -13,6 +14,8 @@ const { text, measure, price, languages = [] } = defineProps<{
   languages?: readonly NationalLanguage[]
   price: { microsPerPart: number, currency: string, mostParts: number } | null
 }>()
+
+const emit = defineEmits<{ swap: [text: string] }>()
 
 const single = computed(() => capacityOf(measure).single)
 const joined = computed(() => capacityOf(measure).joined)
@@ -28,6 +31,12 @@ const ticks = computed(() => {
 })
 const pins = computed(() => measure.encoding === 'UCS-2' ? encodingPins(text, undefined, languages) : [])
 const dear = computed(() => [...new Set(pins.value.map(pin => pin.char))].slice(0, 5))
+/** What says the same without making parts shorter, where all of it can be said so; null where that is not so, or nothing is won. */
+const swapped = computed(() => {
+  if (pins.value.length === 0) return null
+  const plain = [...new Set(pins.value.map(pin => pin.char))].reduce((words, char) => words.replaceAll(char, swapFor(char) ?? char), text)
+  return plain !== text && measureText(plain, languages).encoding !== 'UCS-2' ? plain : null
+})
 /** The language whose letters the header of each part names. */
 const tables = computed(() => measure.shift ? TABLE_WORDS[readShift(measure.shift).language] : null)
 const cost = computed(() => price ? sayMoney({ micros: measure.parts * price.microsPerPart, currency: price.currency }) : null)
@@ -102,6 +111,14 @@ const hint = computed(() => {
           class="char"
         >{{ char }}</b> {{ dear.length === 1 ? 'makes' : 'make' }} a part hold {{ CAPACITY['UCS-2'].single }} units instead of {{ CAPACITY['GSM-7'].single }}
       </span>
+      <button
+        v-if="swapped !== null"
+        type="button"
+        class="plain-button"
+        @click="emit('swap', swapped)"
+      >
+        Write it plainly
+      </button>
     </p>
     <p
       v-if="tables"

@@ -1,13 +1,20 @@
 <script setup lang="ts">
-import { PhAddressBook, PhNotePencil, PhPhone, PhSunHorizon, PhWrench } from '@phosphor-icons/vue'
+import type { Component } from 'vue'
+import { PhAddressBook, PhNotePencil, PhPencilSimpleLine, PhPhone, PhSunHorizon, PhWrench } from '@phosphor-icons/vue'
+import { useDrafts } from '~/stores/drafts'
 import { useMe } from '~/stores/me'
 
 const me = useMe()
-const places = computed(() => [
+const drafts = useDrafts()
+const begun = computed(() => Object.keys(drafts.kept).length)
+interface Place { name: string, to: string, within: string[], icon: Component, owed: number, /** What there are so many of. */ counted?: string }
+
+const places = computed<Place[]>(() => [
   { name: 'Today', to: '/', within: ['/'], icon: PhSunHorizon, owed: 0 },
   { name: 'Records', to: '/records/leads', within: ['/records', '/record', '/pipelines'], icon: PhAddressBook, owed: 0 },
   { name: 'Calling', to: '/calling', within: ['/calling'], icon: PhPhone, owed: 0 },
   { name: 'Templates', to: '/templates', within: ['/templates'], icon: PhNotePencil, owed: 0 },
+  ...(begun.value > 0 ? [{ name: 'Drafts', to: '/drafts', within: ['/drafts'], icon: PhPencilSimpleLine, owed: begun.value, counted: 'begun' }] : []),
   ...(me.me && me.me.role !== 'rep'
     ? [
         {
@@ -16,6 +23,7 @@ const places = computed(() => [
           within: ['/set-up'],
           icon: PhWrench,
           owed: me.me.stuck,
+          counted: 'stuck',
         },
       ]
     : []),
@@ -34,7 +42,7 @@ const isHere = (within: string[]) => within.some(start => route.path === start |
       class="name"
     >Plauder</NuxtLink>
     <NuxtLink
-      v-for="{ name, to, within, icon, owed } in places"
+      v-for="{ name, to, within, icon, owed, counted } in places"
       :key="name"
       :to="to"
       :prefetch="to === '/records/leads'"
@@ -50,7 +58,7 @@ const isHere = (within: string[]) => within.some(start => route.path === start |
       <span>{{ name }} <strong
         v-if="owed > 0"
         class="owed figures"
-      >{{ owed }} <span class="heard-only">stuck</span></strong></span>
+      >{{ owed }} <span class="heard-only">{{ counted }}</span></strong></span>
     </NuxtLink>
   </nav>
 </template>

@@ -20,6 +20,9 @@ const saving = computed(() => {
     - measureText(dear.value.reduce((text, { char, swap }) => (swap === null ? text : text.replaceAll(char, swap)), trial.text!)).parts
   )
 })
+function swapAll(): void {
+  for (const { char, swap } of dear.value) if (swap !== null) emit('swap', char, swap)
+}
 const unfinished = computed(() => words.value.includes('{{'))
 const link = computed(() => wrongLink(words.value))
 const named = computed(() => /\b(?:sender|firm)\./.test(source))
@@ -66,6 +69,15 @@ const said = (char: string) => char === '\u00A0' ? 'a hard blank' : `“${char}�
         @click="emit('swap', one.char, one.swap)"
       >
         Write {{ one.swap === '' ? 'nothing' : one.swap === ' ' ? 'a plain blank' : `“${one.swap}”` }}
+      </button>
+    </li>
+    <li v-if="dear.filter(({ swap }) => swap !== null).length > 1">
+      <button
+        type="button"
+        class="plain-button"
+        @click="swapAll"
+      >
+        Swap them all
       </button>
     </li>
     <li

@@ -282,6 +282,7 @@ useKeys([{ keys: '$mod+j', shown: 'Ctrl J', what: 'Put a field into the template
       <VersionList
         v-else-if="template"
         :template="template"
+        :label-of="labelOf"
         @restore="restore"
       />
     </div>

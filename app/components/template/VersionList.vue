@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { readable } from '~~/core/template/readable'
 import { changesBetween } from '~~/core/text/changes'
 import type { TemplateDetail, TemplateVersion, VersionResult } from '~~/shared/template'
 import { api } from '~/composables/api'
@@ -8,7 +9,7 @@ import { sayDifference, sayShare } from '~/words/shares'
 import { ago } from '~/words/time'
 
 /** Every wording that a template had: who wrote it when, what was different, what it did, and a way back to it. */
-const { template } = defineProps<{ template: TemplateDetail }>()
+const { template, labelOf } = defineProps<{ template: TemplateDetail, labelOf: (path: string) => string }>()
 const emit = defineEmits<{ restore: [version: TemplateVersion] }>()
 
 const now = useNow()
@@ -18,7 +19,7 @@ const { found, problem, load } = useLoaded(
       api<TemplateVersion[]>(`/api/templates/${template.id}/versions`),
       api<VersionResult[]>(`/api/templates/${template.id}/results`),
     ]),
-  ([, counted]) => (compared.value = counted.slice(0, 2).map(({ version }) => version)),
+  ([all]) => (compared.value = all.slice(0, 2).map(({ version }) => version)),
 )
 const versions = computed(() => found.value?.[0] ?? null)
 const results = computed(() => found.value?.[1] ?? [])
@@ -31,12 +32,19 @@ const verdict = computed(() => {
   return one && other && one !== other ? sayDifference(one, other) : ''
 })
 
+/** As people read it, not as it is stored. */
+const wordingOf = (version: number) => readable(versions.value?.find(one => one.version === version)?.body ?? '', labelOf)
+const difference = computed(() => {
+  const [one, other] = compared.value
+  return one === undefined || other === undefined || one === other ? [] : changesBetween(wordingOf(other), wordingOf(one))
+})
+
 /** What each changed against the one before it. */
 const shown = computed(
   () =>
     versions.value?.map((version, place) => ({
       ...version,
-      changes: changesBetween(versions.value![place + 1]?.body ?? version.body, version.body),
+      changes: changesBetween(wordingOf((versions.value![place + 1] ?? version).version), wordingOf(version.version)),
     })) ?? [],
 )
 </script>
@@ -51,7 +59,7 @@ const shown = computed(
       @again="load"
     />
     <div
-      v-if="results.length > 1"
+      v-if="shown.length > 1"
       class="compare"
     >
       <p>
@@ -60,7 +68,7 @@ const shown = computed(
           aria-label="One version"
         >
           <option
-            v-for="one in results"
+            v-for="one in shown"
             :key="one.version"
             :value="one.version"
           >
@@ -71,7 +79,7 @@ const shown = computed(
           aria-label="Another version"
         >
           <option
-            v-for="one in results"
+            v-for="one in shown"
             :key="one.version"
             :value="one.version"
           >
@@ -81,6 +89,12 @@ const shown = computed(
       </p>
       <p role="status">
         {{ verdict }}
+      </p>
+      <p
+        v-if="difference.length > 0"
+        class="words"
+      >
+        <ChangedWords :changes="difference" />
       </p>
     </div>
     <ol class="versions">
@@ -99,12 +113,7 @@ const shown = computed(
             Sent {{ resultOf(version.version)!.sent }}. Delivered {{ sayShare(resultOf(version.version)!.delivered, resultOf(version.version)!.settled) }}, answered within three days {{ sayShare(resultOf(version.version)!.answered, resultOf(version.version)!.waited) }}, opted out {{ sayShare(resultOf(version.version)!.optedOut, resultOf(version.version)!.waited) }}.
           </p>
           <p class="words">
-            <template
-              v-for="(change, i) in version.changes"
-              :key="i"
-            >
-              <ins v-if="change.kind === 'in'">{{ change.words }}</ins><del v-else-if="change.kind === 'out'">{{ change.words }}</del><template v-else>{{ change.words }}</template>
-            </template>
+            <ChangedWords :changes="version.changes" />
           </p>
           <button
             v-if="template.mayEdit && place > 0"
@@ -126,6 +135,4 @@ const shown = computed(
 .versions { display: grid; gap: var(--space-2); padding-top: var(--space-2); }
 summary { cursor: pointer; }
 .words { white-space: pre-wrap; overflow-wrap: anywhere; padding: var(--space-1) 0 var(--space-1) var(--space-5); }
-ins { background: var(--good-ground); color: var(--good); text-decoration: underline; }
-del { color: var(--wrong); text-decoration: line-through; }
 </style>
