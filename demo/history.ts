@@ -40,6 +40,12 @@ export class History {
     this.entry(person, at, byThem ? 'call-in' : 'call-out', colleagueId, { data: { outcome, seconds } })
   }
 
+  /** A call made with Plauder: what became of it stands in a row of its own. */
+  ownCall(person: Person, direction: 'in' | 'out', colleagueId: string | null, at: Date): { callId: string, activityId: string } {
+    const callId = idAt(at)
+    return { callId, activityId: this.entry(person, at, direction === 'in' ? 'call-in' : 'call-out', colleagueId, { data: { callId } }) }
+  }
+
   note(person: Person, colleagueId: string, words: string, at: Date): void {
     this.entry(person, at, 'note', colleagueId, { words })
   }

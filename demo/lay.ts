@@ -8,6 +8,7 @@ import * as schema from '../server/db/schema'
 import { databaseUrl, startDatabase } from '../server/db/start'
 import { hashPassword } from '../server/identity/password'
 import { layPipelines } from '../server/records/lay-pipelines'
+import { comeAlive } from './alive'
 import { addCast, addCastMatters } from './cast'
 import { COLLEAGUES, DEMO_PASSWORD, LINES } from './colleagues'
 import { dispositionRows } from './dispositions'
@@ -69,10 +70,18 @@ export async function fillDemo(now: Date, practiceFolder?: string): Promise<void
   addMatters(rows, new Random(MATTERS_SEED), staff, now)
   addCast(rows, staff, now)
   addCastMatters(rows, staff, now)
+  const alive = comeAlive(rows, staff, now)
   showOnMatters(rows, staff)
   await tx(database => write(database, rows))
   await tx(database => database.insert(schema.task).values(taskRows(rows, staff, now)))
   await tx(database => database.insert(schema.view).values(viewRows(staff, now)))
+  await tx(async (database) => {
+    await database.insert(schema.call).values(alive.calls)
+    await database.insert(schema.recording).values(alive.recordings)
+    await database.insert(schema.callRound).values(alive.round)
+    await database.insert(schema.roundPerson).values(alive.roundPeople)
+    await database.insert(schema.draft).values(alive.drafts)
+  })
   if (practiceFolder) writeOwners(practiceFolder, rows)
 }
 

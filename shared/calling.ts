@@ -52,6 +52,8 @@ export interface CallRecording {
   ms: number
   /** Its shape, each from 0 to 1. */
   peaks: number[]
+  /** Who had the talk, or had it before they handed it on; null where nobody of us has. */
+  had: { id: string, firstName: string }[] | null
   marks: { id: string, atMs: number, words: string, colleague: string }[]
 }
 

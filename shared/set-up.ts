@@ -22,3 +22,27 @@ export interface SetUpLine extends LineForm {
   colleague: string | null
   team: string | null
 }
+
+/** What is set up, counted. */
+export interface SetUpFacts {
+  textingOn: boolean
+  colleagues: number
+  teams: number
+  /** Active ones, and those that are not. */
+  lines: number
+  closedLines: number
+  withoutGreeting: number
+  withoutPrice: number
+  pipelines: number
+  fields: number
+  templates: number
+  dispositions: number
+  /** Modules that have any. */
+  disposedModules: string[]
+  stuck: number
+}
+
+/** Something that keeps people from working, and where it is put right. */
+export interface SetUpToDo { what: string, then: string, to: string | null, adminOnly: boolean }
+
+export interface SetUpFront { facts: SetUpFacts, toDo: SetUpToDo[] }

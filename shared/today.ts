@@ -23,6 +23,25 @@ export interface Today {
   due: TodayTask[]
   /** Later on the same day of mine. */
   later: TodayTask[]
+  /** On the next working day, or until then. */
+  soon: TodayTask[]
   failed: FailedText[]
   fresh: FreshRecord[]
+  /** Of those whom I lead, each; null for who leads nobody. */
+  team: TeamDay[] | null
+}
+
+/** How a colleague's day goes. */
+export interface TeamDay {
+  id: string
+  name: string
+  /** Texts sent and calls made since midnight of mine, and of these calls how many reached somebody. */
+  texts: number
+  calls: number
+  reached: number
+  /** Calls of theirs that nobody has said of how they went. */
+  open: number
+  /** What they have promised and is overdue. */
+  overdue: number
+  failed: number
 }

@@ -18,6 +18,10 @@ export function usePictures(ids: Ref<string[]>) {
   }
 
   async function addOne(file: File): Promise<void> {
+    if (file.type && !file.type.startsWith('image/')) {
+      problem.value = `${file.name} is no picture, and texts carry nothing else. Take a picture of it, or send its link.`
+      return
+    }
     if (file.size > MOST_BYTES_IN) {
       problem.value = `${file.name || 'The picture'} has more than ${MOST_BYTES_IN / 1e6} MB. Make it smaller first.`
       return
@@ -42,8 +46,8 @@ export function usePictures(ids: Ref<string[]>) {
     await api(`/api/pictures/${id}`, { method: 'DELETE' }).catch(() => undefined)
   }
 
-  /** Pictures among what was pasted or dropped. */
-  const among = (data: DataTransfer | null) => [...data?.files ?? []].filter(({ type }) => type.startsWith('image/'))
+  /** Files that were pasted or dropped. Of those that are no pictures it is said why they cannot go. */
+  const among = (data: DataTransfer | null) => [...data?.files ?? []]
 
   return { comingIn, problem, add, remove, among }
 }

@@ -2,6 +2,7 @@
 import { useDebounceFn } from '@vueuse/core'
 import { explain } from '~~/core/message/words'
 import { showPhone } from '~~/core/phone/show'
+import type { CallDetail } from '~~/shared/calling'
 import type { Today, TodayTask } from '~~/shared/today'
 import { MODULE_FACTS } from '~~/shared/modules'
 import { api } from '~/composables/api'
@@ -11,7 +12,7 @@ import { useNow } from '~/composables/now'
 import { useCalls } from '~/stores/calls'
 import { useMe } from '~/stores/me'
 import { useShelf } from '~/stores/shelf'
-import { sayCall } from '~/words/calls'
+import { sayCall, talked } from '~/words/calls'
 import { ago, clock, dayName, placeOf, span } from '~/words/time'
 
 /** What is mine to do, in the order in which I should do it: who waits, what a call still needs, what is due, what failed, who is new. */
@@ -25,7 +26,20 @@ useLive(notice => notice.kind !== 'presence' && void loadSoon(), () => void load
 // what becomes due while one looks comes up
 watch(now, (at, before) => today.value?.later.some(({ dueAt }) => dueAt <= at && dueAt > before) && void load())
 
-const openCalls = computed(() => calls.calls.filter(call => calls.stateOf(call) === 'ended' && !call.disposition))
+/** Several missed calls of one person are one line, with the newest. */
+const openCalls = computed(() => {
+  const open = calls.calls.filter(call => calls.stateOf(call) === 'ended' && !call.disposition)
+  const lines = new Map<string, { call: CallDetail, times: number }>()
+  for (const call of open) {
+    const key = call.mine ? call.id : call.remote
+    const line = lines.get(key)
+    lines.set(key, line ? { call: newer(line.call, call), times: line.times + 1 } : { call, times: 1 })
+  }
+  return [...lines.values()]
+})
+const newer = (one: CallDetail, other: CallDetail) => one.facts.madeAt >= other.facts.madeAt ? one : other
+const how = (call: CallDetail) =>
+  call.recording?.of === 'message' ? `left a message, ${talked(call.recording.ms)}` : sayCall(call.facts, call.direction, now.value)
 const nothing = computed(
   () =>
     today.value !== null
@@ -33,6 +47,7 @@ const nothing = computed(
     + openCalls.value.length
     + today.value.due.length
     + today.value.later.length
+    + today.value.soon.length
     + today.value.failed.length
     + today.value.fresh.length
     === 0,
@@ -85,6 +100,10 @@ const callBack = ({ phoneId, record }: TodayTask) => calls.dial({ phoneId: phone
         leads
       </NuxtLink> is a good place to begin.
     </p>
+    <TeamDayTable
+      v-if="today?.team && today.team.length > 0"
+      :team="today.team"
+    />
     <section v-if="shelf.shown.length > 0">
       <h2>Wait for your answer</h2>
       <ul>
@@ -110,12 +129,12 @@ const callBack = ({ phoneId, record }: TodayTask) => calls.dial({ phoneId: phone
       <h2>Calls that are not finished with</h2>
       <ul>
         <li
-          v-for="call in openCalls"
+          v-for="{ call, times } in openCalls"
           :key="call.id"
           class="row"
         >
           <strong>{{ call.record?.name ?? showPhone(call.remote) }}</strong>
-          <span class="calls">{{ sayCall(call.facts, call.direction, now) }}</span>
+          <span class="calls">{{ times > 1 ? `called ${times} times, last: ` : '' }}{{ how(call) }}</span>
           <span class="quiet">{{ ago(call.facts.endedAt!, now) }}</span>
           <button
             type="button"
@@ -128,7 +147,7 @@ const callBack = ({ phoneId, record }: TodayTask) => calls.dial({ phoneId: phone
       </ul>
     </section>
     <template
-      v-for="{ name, tasks } in [{ name: 'Due', tasks: today?.due ?? [] }, { name: 'Later today', tasks: today?.later ?? [] }]"
+      v-for="{ name, tasks } in [{ name: 'Due', tasks: today?.due ?? [] }, { name: 'Later today', tasks: today?.later ?? [] }, { name: 'Next working day', tasks: today?.soon ?? [] }]"
       :key="name"
     >
       <section v-if="tasks.length > 0">

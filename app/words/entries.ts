@@ -63,6 +63,12 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
       return { who, what: data.kind === 'call-back' ? 'ticked the call-back off' : `did “${entry.words}”`, more: [] }
     case 'task-again':
       return { who, what: `has “${entry.words}” to do again`, more: [] }
+    case 'task-changed':
+      return {
+        who,
+        what: `${data.to ? `gave ${data.to} ${data.kind === 'call-back' ? 'the call-back' : `the task “${entry.words}”`}` : data.kind === 'call-back' ? 'moved the call-back' : `changed the task to “${entry.words}”`}, ${sayMoment({ wallTime: String(data.wallTime), zone: String(data.zone) })}`,
+        more: [],
+      }
     case 'task-withdrawn':
       return { who, what: data.kind === 'call-back' ? 'took the call-back away' : `took “${entry.words}” away`, more: [] }
     case 'call-in':

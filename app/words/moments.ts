@@ -1,5 +1,5 @@
 import { sayWallMoment } from '~~/core/hours/say'
-import { addDays } from '~~/core/hours/days'
+import { nextWorkingDay } from '~~/core/hours/days'
 import { instantOf, wallOf, type WallMoment } from '~~/core/hours/schedule'
 import type { ZoneRules } from '~~/core/hours/rules'
 import { clock, placeOf } from './time'
@@ -17,7 +17,5 @@ export function sayElsewhere({ wallTime, zone }: WallMoment, rules: ZoneRules[],
 
 /** Nine in the morning of the next working day in a zone (Monday to Friday: common practice). */
 export function nextWorkingMorning(rules: ZoneRules, now: number): string {
-  let day = addDays(wallOf(now, rules).slice(0, 10), 1)
-  while ([0, 6].includes(new Date(`${day}T00:00:00Z`).getUTCDay())) day = addDays(day, 1)
-  return `${day}T09:00`
+  return `${nextWorkingDay(wallOf(now, rules).slice(0, 10))}T09:00`
 }

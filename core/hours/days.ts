@@ -14,6 +14,13 @@ export function addDays(day: string, days: number): string {
   return new Date(Date.parse(`${day}T00:00:00Z`) + days * DAY).toISOString().slice(0, 10)
 }
 
+/** The next day on which people work, Monday to Friday (common practice). */
+export function nextWorkingDay(day: string): string {
+  let next = addDays(day, 1)
+  while ([0, 6].includes(new Date(`${next}T00:00:00Z`).getUTCDay())) next = addDays(next, 1)
+  return next
+}
+
 /**
  * The first instant of a calendar day in a zone. Where clocks spring forward over midnight, the day
  * begins at the jump; where they fall back over it, at the first of the two midnights after which no

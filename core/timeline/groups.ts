@@ -16,6 +16,7 @@ const OTHERS = {
   'task-made': 'tasks',
   'task-done': 'tasks',
   'task-again': 'tasks',
+  'task-changed': 'tasks',
   'task-withdrawn': 'tasks',
 } as const satisfies Record<Exclude<ActivityKind, (typeof CONTACT)[keyof typeof CONTACT][number]>, Group>
 

@@ -1,9 +1,9 @@
-import { eq } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { can } from '~~/shared/permissions'
 import type { MarkForm } from '~~/shared/schemas/calling'
 import { read, tx } from '../db/door'
-import { call, line, recording, recordingMark } from '../db/schema'
+import { call, callTransfer, line, recording, recordingMark } from '../db/schema'
 import { badInput, notAllowed, notFound } from '../http/problem'
 import { log } from '../log/log'
 import { note } from '../identity/audit'
@@ -75,7 +75,7 @@ export async function markRecording(asker: SignedIn, id: string, form: MarkForm,
   })
 }
 
-/** A talk by who may listen to whoever had it; a message by all who answer its line. */
+/** A talk by who may listen to whoever had it, or had it before they handed it on; a message by all who answer its line. */
 async function mustHear(asker: SignedIn, id: string): Promise<{ callId: string, ms: number }> {
   const [found] = await read(database =>
     database
@@ -86,7 +86,14 @@ async function mustHear(asker: SignedIn, id: string): Promise<{ callId: string, 
       .where(eq(recording.id, id)),
   )
   if (!found || !can(asker, 'line.answer', lineBelongs(found.line))) throw notFound('recording')
-  if (found.of === 'call' && !can(asker, 'recording.hear', { ownerId: found.colleagueId }))
+  const had = [found.colleagueId, ...await handedOnBy(found.callId)]
+  if (found.of === 'call' && !had.some(ownerId => can(asker, 'recording.hear', { ownerId })))
     throw notAllowed('listen to this; whoever talked does, and their lead')
   return found
+}
+
+async function handedOnBy(callId: string): Promise<string[]> {
+  const rows = await read(database => database.select({ id: callTransfer.fromId }).from(callTransfer)
+    .where(and(eq(callTransfer.callId, callId), eq(callTransfer.state, 'transferred'))))
+  return rows.map(({ id }) => id)
 }

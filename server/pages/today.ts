@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import { addDays, dayAt, dayStart } from '~~/core/hours/days'
+import { addDays, dayAt, dayStart, nextWorkingDay } from '~~/core/hours/days'
 import { zoneRules } from '~~/core/hours/zones'
 import type { FailedText, FreshRecord, Today } from '~~/shared/today'
 import { ask } from '../db/door'
@@ -7,6 +7,7 @@ import { at, milliseconds } from '../db/instants'
 import { activityContent, contact, conversation, message, numberState, phone, record } from '../db/schema'
 import type { SignedIn } from '../identity/sign-in'
 import { openTasks } from '../tasks/tasks'
+import { teamToday } from './team-today'
 
 const MOST = 20
 const WEEK_MS = 7 * 86_400_000
@@ -16,14 +17,17 @@ const TWO_DAYS_MS = 2 * 86_400_000
 export async function readToday(asker: SignedIn, now: Date): Promise<Today> {
   const rules = zoneRules(asker.zone)!
   const dayEnds = dayStart(rules, addDays(dayAt(rules, now.getTime()), 1))
-  const tasks = (await openTasks(asker, 'mine')).filter(({ dueAt }) => dueAt < dayEnds)
+  const soonEnds = dayStart(rules, addDays(nextWorkingDay(dayAt(rules, now.getTime())), 1))
+  const tasks = (await openTasks(asker, 'mine')).filter(({ dueAt }) => dueAt < soonEnds)
   const callable = await callableOf(tasks.map(({ record: { id } }) => id))
   const withPhone = tasks.map(one => ({ ...one, phoneId: callable.get(one.record.id) ?? null }))
   return {
     due: withPhone.filter(({ dueAt }) => dueAt <= now.getTime()),
-    later: withPhone.filter(({ dueAt }) => dueAt > now.getTime()),
+    later: withPhone.filter(({ dueAt }) => dueAt > now.getTime() && dueAt < dayEnds),
+    soon: withPhone.filter(({ dueAt }) => dueAt >= dayEnds),
     failed: await failedTexts(asker, now),
     fresh: await freshRecords(asker, now),
+    team: asker.role === 'rep' ? null : await teamToday(asker, now),
   }
 }
 

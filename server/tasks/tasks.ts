@@ -5,15 +5,15 @@ import type { WallMoment } from '~~/core/hours/schedule'
 import { zoneRules } from '~~/core/hours/zones'
 import type { TaskDetail } from '~~/shared/calling'
 import { can, type Asker } from '~~/shared/permissions'
-import type { TaskForm } from '~~/shared/schemas/calling'
+import type { ChangeTaskForm, TaskForm } from '~~/shared/schemas/calling'
 import { read, tx } from '../db/door'
 import { milliseconds } from '../db/instants'
 import { colleague, numberState, phone, record, task } from '../db/schema'
-import { notFound } from '../http/problem'
+import { badInput, conflict, notAllowed, notFound } from '../http/problem'
 import { visible } from '../reading/visible'
-import type { SignedIn } from '../identity/sign-in'
+import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
-import { authorize } from '../records/one'
+import { authorize, type StoredRecord } from '../records/one'
 import { zonesOf } from '../records/phones'
 import { appendEntry } from '../activity/append'
 
@@ -110,6 +110,52 @@ export async function setDone(asker: SignedIn, taskId: string, done: boolean, no
     )
     await announceTask(found.task.recordId)
   })
+}
+
+/**
+ * Puts a task in other words, to another time, or into somebody else's hands.
+ *
+ * @throws Problem 404 for one that may not be seen, 409 for one that is done, 422 for a moment that there is not or a colleague who
+ * could not see it
+ */
+export async function changeTask(asker: SignedIn, taskId: string, form: ChangeTaskForm, now: Date): Promise<void> {
+  const { title, day, time, colleagueId } = form
+  await tx(async (database) => {
+    const [found] = await database.select({ task, record }).from(task).innerJoin(record, eq(record.id, task.recordId))
+      .where(eq(task.id, taskId)).for('update', { of: task })
+    if (!found || !can(asker, 'record.see', found.record)) throw notFound('task')
+    if (!can(asker, 'record.edit', found.record)) throw notAllowed('change this task')
+    if (found.task.doneAt) throw conflict('done', 'Done already', 'It is done already. Make a new task for what is still to do.')
+    const due = dueOn(day, time, zoneRules(found.task.wallZone)!)
+    const whose = await mayHaveTask(colleagueId, found.record)
+    await database.update(task)
+      .set({ title, wallTime: due.wallTime, dueAt: new Date(due.instant), colleagueId: whose.id })
+      .where(eq(task.id, taskId))
+    await appendEntry(
+      {
+        id: uuid(),
+        at: now,
+        kind: 'task-changed',
+        colleagueId: asker.id,
+        data: {
+          kind: found.task.kind,
+          wallTime: due.wallTime,
+          zone: due.zone,
+          ...(whose.id !== found.task.colleagueId && { to: whose.firstName }),
+        },
+        words: title,
+      },
+      [found.task.recordId],
+    )
+    await announceTask(found.task.recordId)
+  })
+}
+
+/** A colleague who could see what is to be done. */
+async function mayHaveTask(colleagueId: string, on: StoredRecord): Promise<SignedIn> {
+  const whose = await colleagueAtWork(colleagueId)
+  if (!whose || !can(whose, 'record.see', on)) throw badInput({ colleagueId: 'They cannot see this record. Choose somebody who can.' })
+  return whose
 }
 
 async function announceTask(recordId: string): Promise<void> {

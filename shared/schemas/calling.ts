@@ -40,6 +40,10 @@ export const taskForm = object({
 })
 export type TaskForm = InferType<typeof taskForm>
 
+/** What is to be done is put in other words, to another time, or into other hands. */
+export const changeTaskForm = taskForm.pick(['title', 'day', 'time']).shape({ colleagueId: idOf('colleague').required() })
+export type ChangeTaskForm = InferType<typeof changeTaskForm>
+
 /** A note at a moment of a recording. */
 export const markForm = object({
   id: freshId().required(),

@@ -179,7 +179,7 @@ describe('an entry of the timeline, in words', () => {
   const ENTRIES = [
     [{ kind: 'call-in', call: made({}) }, 'Iris', 'called, talked 1 min 1 s'],
     [
-      { kind: 'call-in', call: made({ recording: { id: 'r', of: 'message', ms: 4_000, peaks: [], marks: [] } }) },
+      { kind: 'call-in', call: made({ recording: { id: 'r', of: 'message', ms: 4_000, peaks: [], had: null, marks: [] } }) },
       'Iris',
       'called, left a message',
     ],

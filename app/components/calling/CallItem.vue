@@ -6,6 +6,7 @@ import type { CallDetail } from '~~/shared/calling'
 import { useSeconds } from '~/composables/now'
 import { useCalls } from '~/stores/calls'
 import { sayCall, sayTransfer, talked } from '~/words/calls'
+import { ago } from '~/words/time'
 
 /** A call on the shelf: who, how it stands, and what can be done with it at once. */
 const { call } = defineProps<{ call: CallDetail }>()
@@ -57,7 +58,10 @@ const toggle = () => calls.openId = calls.openId === call.id ? null : call.id
         size="18"
         aria-hidden="true"
       />
-      <span><strong>{{ name }}</strong>&ensp;<span class="figures">{{ how }}{{ muted && state !== 'ended' ? ', muted' : '' }}</span></span>
+      <span class="what"><strong>{{ name }}</strong>&ensp;<span class="figures">{{ how }}{{ muted && state !== 'ended' ? ', muted' : '' }}</span><span
+        v-if="rings && call.lastSaid"
+        class="said small"
+      >{{ call.lastSaid.ours ? 'We' : 'They' }}, {{ ago(call.lastSaid.at, now) }}: <bdi>{{ call.lastSaid.words }}</bdi></span></span>
     </button>
     <template v-if="rings">
       <button
@@ -188,6 +192,8 @@ const toggle = () => calls.openId = calls.openId === call.id ? null : call.id
 .call.rings { background: var(--good-ground); color: var(--good); }
 .who, .act { border: 0; background: none; cursor: pointer; color: inherit; }
 .who { display: flex; align-items: center; gap: var(--space-3); padding: 0 var(--space-5) 0 var(--space-6); }
+.what { min-width: 0; text-align: left; line-height: 1.2; }
+.said { display: block; max-width: 22rem; overflow: hidden; text-overflow: ellipsis; color: var(--ink); }
 .who strong { color: var(--ink); }
 .act { padding: 0 var(--space-4); font-weight: 700; }
 .act:last-child { padding-right: var(--space-6); }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onClickOutside } from '@vueuse/core'
-import { isOff, outcomeOf } from '~~/core/call/facts'
+import { isOff, leftMessage, outcomeOf } from '~~/core/call/facts'
 import { familyOf } from '~~/core/call/family'
 import { showPhone } from '~~/core/phone/show'
 import { isPersonModule, MODULE_FACTS } from '~~/shared/modules'
@@ -53,6 +53,8 @@ const { all, chosen, choices, open, problem, busy, done, load, choose, say, pres
 )
 /** Only who is on the call, or was, says how it went. */
 const mine = computed(() => call.mine)
+const making = ref(false)
+const made = ref(false)
 
 /** What the keys would do can wait until it rings: first things first. */
 const wantsKeys = computed(() => mine.value && state.value !== 'dialling')
@@ -180,7 +182,6 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
       <LazyRecordingPlayer
         v-if="call.recording"
         :recording="call.recording"
-        :mine="call.mine"
       />
       <LazyCallWays
         v-if="mine && talking && !call.transfer"
@@ -231,6 +232,7 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
         :dispositions="all"
         :chosen-id="chosen?.id ?? null"
         :first="familyOf(outcome)"
+        :left="leftMessage(call.facts) !== null"
         :ready="over"
         @look="look"
         @press="pressKey"
@@ -247,7 +249,24 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
         >
           {{ withArticle(MODULE_FACTS[module].one.toLowerCase()) }}
         </NuxtLink>
+        <button
+          type="button"
+          class="plain-button calm"
+          @click="making = true"
+        >
+          a task
+        </button>
+        <span
+          v-if="made"
+          role="status"
+        >The task is kept.</span>
       </p>
+      <LazyTaskForm
+        v-if="making && call.record"
+        :record-id="call.record.id"
+        @kept="making = false; made = true"
+        @close="making = false"
+      />
       <footer class="foot">
         <button
           v-if="over && !done"

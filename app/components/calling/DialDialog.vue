@@ -1,4 +1,9 @@
 <script setup lang="ts">
+import { watchDebounced } from '@vueuse/core'
+import { showPhone } from '~~/core/phone/show'
+import type { RecordRow } from '~~/shared/record'
+import { api } from '~/composables/api'
+import { newestOnly } from '~/composables/newest'
 import { useCalls } from '~/stores/calls'
 
 /** A number is typed, or put together from the keys of a telephone, and called. */
@@ -15,6 +20,22 @@ async function dial(): Promise<void> {
   // who is asked about the night answers there
   if (calls.night) calls.dialling = false
 }
+/** Whose number it is, as far as it is typed: the cleaned number, and who has it. */
+const reads = ref('')
+const begin = newestOnly()
+watchDebounced(number, async (typed) => {
+  const isNewest = begin()
+  if (typed.replace(/\D/g, '').length < 4) return void (reads.value = '')
+  const { readPhone } = await import('~~/core/phone/read')
+  const reading = readPhone(typed, 'US')
+  const [found, ...others] = await api<RecordRow[]>('/api/find', { query: { words: reading.ok ? reading.e164 : typed } }).catch(() => [])
+  if (!isNewest()) return
+  const clean = reading.ok ? showPhone(reading.e164) : ''
+  reads.value = found
+    ? [clean || (found.phone?.startsWith('+') ? showPhone(found.phone) : found.phone), `${found.name}${others.length > 0 ? `, and ${others.length} more` : ''}`].filter(Boolean).join(', ')
+    : clean && `${clean}, on no record`
+}, { debounce: 200 })
+
 const press = (key: string) => number.value = key === '←' ? number.value.slice(0, -1) : number.value + key
 // what stood in the way belongs to the number that was typed
 watch(number, () => calls.problem = '', { immediate: true })
@@ -47,6 +68,12 @@ watch(number, () => calls.problem = '', { immediate: true })
           class="number figures"
         />
       </LabelledField>
+      <p
+        class="reads small quiet figures"
+        role="status"
+      >
+        {{ reads }}
+      </p>
       <TelephoneKeys
         of="number"
         @press="press"
@@ -65,5 +92,6 @@ watch(number, () => calls.problem = '', { immediate: true })
 
 <style scoped>
 .form { display: grid; gap: var(--space-5); }
+.reads { min-height: 1.3em; }
 .number { width: 100%; font-size: var(--size-large); letter-spacing: 0.04em; }
 </style>

@@ -3,11 +3,13 @@ import type { Family } from '~~/core/call/family'
 import type { DispositionPreview } from '~~/shared/calling'
 
 /** How did it go? A field of keys, each with its letter and what it will set off for this person. */
-const { dispositions, chosenId, first, ready } = defineProps<{
+const { dispositions, chosenId, first, left, ready } = defineProps<{
   dispositions: DispositionPreview[]
   chosenId: string | null
   /** The family that fits how the call ended. */
   first: Family
+  /** Whether a message was left on a mailbox. */
+  left: boolean
   /** Whether the call is over: before that a key only shows what it will do, and keeps what is said of it. */
   ready: boolean
 }>()
@@ -15,7 +17,11 @@ const emit = defineEmits<{ look: [id: string], press: [id: string] }>()
 
 const NAMES: Record<Family, string> = { 'reached': 'Reached', 'not-reached': 'Not reached' }
 const families = computed(() => (first === 'reached' ? ['reached', 'not-reached'] as const : ['not-reached', 'reached'] as const)
-  .map(family => ({ family, keys: dispositions.filter(one => one.family === family) })).filter(({ keys }) => keys.length > 0))
+  .map(family => ({ family, keys: inFront(dispositions.filter(one => one.family === family)) })).filter(({ keys }) => keys.length > 0))
+/** After a message was left, what says so stands in front, by the words that teams call it by (common practice). */
+const inFront = (keys: DispositionPreview[]) => left ? keys.toSorted((a, b) => Number(saysLeft(b)) - Number(saysLeft(a))) : keys
+const saysLeft = ({ name }: DispositionPreview) => /\b(?:message|voicemail|mailbox)\b/i.test(name)
+
 const sum = ({ effects }: DispositionPreview) =>
   effects.length === 0
     ? 'only the note'

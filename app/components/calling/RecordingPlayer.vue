@@ -9,10 +9,14 @@ import { useMe } from '~/stores/me'
 import { sayDuration } from '~/words/calls'
 
 /** What was recorded of a call: its shape, played from anywhere in it, with notes at moments. */
-const { recording, mine } = defineProps<{ recording: CallRecording, /** Whether I had this talk. */ mine: boolean }>()
+const { recording } = defineProps<{ recording: CallRecording }>()
 const me = useMe()
 /** Whose talk it was listens, and whoever leads them; a message is for all who answer its line. */
-const mayHear = computed(() => recording.of === 'message' || mine || me.me!.role !== 'rep')
+const mayHear = computed(() =>
+  recording.of === 'message' || me.me!.role !== 'rep' || !!recording.had?.some(({ id }) => id === me.me!.id))
+const whoHears = computed(() => recording.of === 'message'
+  ? 'All who answer the line may listen.'
+  : `${(recording.had ?? []).map(({ firstName }) => firstName).join(' and ') || 'Whoever talked'} and who leads them may listen.`)
 
 const shape = useTemplateRef<HTMLElement>('shape')
 const playing = ref(false)
@@ -122,7 +126,7 @@ const mark = () => trying(async () => {
           aria-hidden="true"
         />
       </div>
-      <span class="quiet small figures">{{ sayDuration(atMs) }} of {{ sayDuration(recording.ms) }}</span>
+      <span class="quiet small figures">{{ sayDuration(atMs) }} of {{ sayDuration(recording.ms) }}. {{ whoHears }}</span>
       <button
         v-if="mayHear && !marking"
         type="button"

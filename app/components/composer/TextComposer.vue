@@ -172,6 +172,7 @@ useKeys([
         ref="textarea"
         v-model="text"
         class="text"
+        dir="auto"
         :placeholder="hint ?? (templatesAt ? `Write to ${name}, or press E for a template` : `Write to ${name}`)"
         :aria-invalid="!!problem"
         :aria-describedby="`${fieldId}-problem ${fieldId}-length`"

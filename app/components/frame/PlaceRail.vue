@@ -19,7 +19,7 @@ const places = computed<Place[]>(() => [
     ? [
         {
           name: 'Set-up',
-          to: me.me.stuck > 0 ? '/set-up/stuck' : me.me.role === 'admin' ? '/set-up/fields' : '/set-up/dispositions',
+          to: '/set-up',
           within: ['/set-up'],
           icon: PhWrench,
           owed: me.me.stuck,

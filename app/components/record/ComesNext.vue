@@ -14,6 +14,9 @@ const emit = defineEmits<{ 'changed': [], 'entry': [activityId: string], 'taken-
 
 const shelf = useShelf()
 const now = useNow()
+/** Once there was one the list stays, so that what was ticked can be undone. */
+const hasTasks = ref(false)
+watch(() => record.tasks.length, count => hasTasks.value ||= count > 0, { immediate: true })
 const waiting = computed(() => shelf.items.filter(item => item.record?.id === record.id))
 /** The next that have a day, those that are overdue first. */
 const dates = computed(() => record.related.filter(({ over, day }) => !over && day).slice(0, 2))
@@ -25,7 +28,7 @@ function unscheduled(activityId: string): void {
 </script>
 
 <template>
-  <section v-if="waiting.length + dates.length + record.scheduled.length + record.tasks.length > 0 || making">
+  <section v-if="waiting.length + dates.length + record.scheduled.length + record.tasks.length > 0 || record.mayEdit">
     <h2>Comes next</h2>
     <p
       v-for="item in waiting"
@@ -36,7 +39,7 @@ function unscheduled(activityId: string): void {
       <span class="small quiet">waiting for {{ span(now - item.waitsSince) }}, on {{ item.line }}</span>
     </p>
     <LazyTaskList
-      v-if="record.tasks.length > 0 || making"
+      v-if="hasTasks || making"
       v-model:making="making"
       :record="record"
       @changed="emit('changed')"
@@ -57,11 +60,20 @@ function unscheduled(activityId: string): void {
       </NuxtLink>
       <span class="small quiet figures">{{ [MODULE_FACTS[one.module].one, calendarDay(one.day!), one.time].filter(Boolean).join(', ') }}</span>
     </p>
+    <button
+      v-if="record.mayEdit && !making"
+      type="button"
+      class="plain-button calm make"
+      @click="making = true"
+    >
+      Make a task <kbd>K</kbd>
+    </button>
   </section>
 </template>
 
 <style scoped>
 .next { display: grid; border-top: 1px solid var(--rule); padding: var(--space-2) 0 var(--space-2); }
+.make { padding-top: var(--space-2); }
 .next strong { color: var(--waiting); }
 h2 { padding-bottom: var(--space-2); }
 </style>

@@ -3,6 +3,7 @@ import { useMe } from '~/stores/me'
 
 /** The rooms of Set-up that are for me. */
 const ROOMS = [
+  { name: 'Overview', to: '/set-up', forLeads: true },
   { name: 'Dispositions', to: '/set-up/dispositions', forLeads: true },
   { name: 'Fields of your own', to: '/set-up/fields', forLeads: false },
   { name: 'Pipelines', to: '/set-up/pipelines', forLeads: false },

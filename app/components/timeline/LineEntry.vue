@@ -47,13 +47,13 @@ const isCall = computed(() => entry.kind.startsWith('call'))
       <p
         v-if="entry.kind === 'note' || (isCall && entry.words)"
         class="words"
+        dir="auto"
       >
         {{ entry.words }}
       </p>
       <LazyRecordingPlayer
         v-if="entry.call?.recording"
         :recording="entry.call.recording"
-        :mine="entry.call.colleagueId === me.me!.id"
       />
       <slot />
     </div>

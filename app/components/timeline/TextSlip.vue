@@ -86,7 +86,7 @@ async function act(path: string, body: object = {}): Promise<void> {
           >{{ state }}</strong>
         </template>
         <template v-else>
-          <strong>{{ person }}</strong> to {{ message.line.name }}<template v-if="!compact">, from {{ showPhone(message.remote, true) }}</template>
+          <strong><bdi>{{ person }}</bdi></strong> to {{ message.line.name }}<template v-if="!compact">, from {{ showPhone(message.remote, true) }}</template>
         </template>
       </p>
       <p
@@ -112,7 +112,10 @@ async function act(path: string, body: object = {}): Promise<void> {
       >
         {{ message.picturesToCome === 1 ? 'A picture is' : `${message.picturesToCome} pictures are` }} being fetched…
       </p>
-      <p class="words">
+      <p
+        class="words"
+        dir="auto"
+      >
         <LinkedWords :words="entry.words ?? ''" />
       </p>
       <p

@@ -160,7 +160,7 @@ async function saved(detail: RecordDetail): Promise<void> {
     class="record"
   >
     <header class="who">
-      <h1>{{ record.name }}</h1>
+      <h1><bdi>{{ record.name }}</bdi></h1>
       <p class="quiet where">
         {{ MODULE_FACTS[record.module].one }}<template v-if="record.title">, {{ record.title }}</template><template v-if="record.company">
           of <NuxtLink :to="`/record/${record.company.id}`">{{ record.company.name }}</NuxtLink>
@@ -312,7 +312,7 @@ async function saved(detail: RecordDetail): Promise<void> {
 .composer-to-come { height: 218px; background: var(--surface); border: 1px solid var(--field-rule); border-radius: var(--round-large); }
 .record { display: grid; grid-template-columns: minmax(0, 1fr) 356px; grid-template-rows: auto auto 1fr; min-height: 100%; }
 .who { grid-column: 1 / -1; display: flex; align-items: baseline; gap: var(--space-5); padding: var(--space-5) var(--space-8) var(--space-4); }
-.who h1 { white-space: nowrap; }
+.who h1 { overflow-wrap: anywhere; max-width: 60%; }
 .where { flex: 1; }
 .where a { color: inherit; }
 .candidates { grid-column: 1 / -1; padding: 0 var(--space-8) var(--space-7); min-width: 0; }

@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import type { SetUpFront } from '~~/shared/set-up'
+import { useLoaded } from '~/composables/loaded'
+import { useMe } from '~/stores/me'
+import { many } from '~/words/count'
+
+/** What is set up, and what is still to do. */
+const me = useMe()
+const { found, problem, load } = useLoaded<SetUpFront>('/api/set-up')
+const there = computed(() => {
+  const facts = found.value?.facts
+  if (!facts) return []
+  return [
+    { what: many(facts.lines, 'active line', 'active lines'), more: facts.closedLines > 0 ? `${facts.closedLines} not active` : '', to: '/set-up/lines', adminOnly: true },
+    { what: many(facts.dispositions, 'disposition', 'dispositions'), more: 'what can be said after a call', to: '/set-up/dispositions' },
+    { what: many(facts.templates, 'template', 'templates'), more: '', to: '/templates' },
+    { what: many(facts.pipelines, 'pipeline', 'pipelines'), more: 'the stages of records', to: '/set-up/pipelines', adminOnly: true },
+    { what: many(facts.fields, 'field of your own', 'fields of your own'), more: '', to: '/set-up/fields', adminOnly: true },
+    { what: 'Rules of the house', more: facts.textingOn ? 'texting is on' : 'texting is off', to: '/set-up/rules', adminOnly: true },
+    { what: many(facts.colleagues, 'colleague', 'colleagues'), more: `in ${many(facts.teams, 'team', 'teams')}`, to: null },
+  ].filter(({ adminOnly }) => !adminOnly || me.me!.role === 'admin')
+})
+</script>
+
+<template>
+  <SetUpRoom
+    title="Set-up"
+    hint="What is there, and what is still to do."
+    what="what is set up"
+    :loaded="found !== null"
+    :problem="problem"
+    @again="load"
+  >
+    <section v-if="found">
+      <h2>Still to do</h2>
+      <p
+        v-if="found.toDo.length === 0"
+        class="quiet"
+      >
+        Nothing. Everybody can text and call.
+      </p>
+      <ul v-else>
+        <li
+          v-for="one in found.toDo"
+          :key="one.what"
+          class="row"
+        >
+          <span><strong class="waits">{{ one.what }}</strong> {{ one.then }}</span>
+          <NuxtLink
+            v-if="one.to"
+            :to="one.to"
+          >
+            Put it right
+          </NuxtLink>
+        </li>
+      </ul>
+    </section>
+    <section>
+      <h2>Set up</h2>
+      <ul>
+        <li
+          v-for="one in there"
+          :key="one.what"
+          class="row"
+        >
+          <span><NuxtLink
+            v-if="one.to"
+            :to="one.to"
+          >{{ one.what }}</NuxtLink><strong v-else>{{ one.what }}</strong></span>
+          <span class="quiet">{{ one.more }}</span>
+        </li>
+      </ul>
+    </section>
+  </SetUpRoom>
+</template>
+
+<style scoped>
+section { max-width: 46rem; }
+h2 { font-size: var(--size-text); padding-bottom: var(--space-1); }
+.row { display: flex; flex-wrap: wrap; justify-content: space-between; gap: var(--space-2) var(--space-6); border-top: 1px solid var(--rule); padding: var(--space-3) 0; }
+.waits { color: var(--waiting); }
+</style>

@@ -1,0 +1,2 @@
+ALTER TABLE "activity" DROP CONSTRAINT "activity_kind_known";--> statement-breakpoint
+ALTER TABLE "activity" ADD CONSTRAINT "activity_kind_known" CHECK ("activity"."kind" in ('text-out', 'text-in', 'note', 'record-made', 'fields-changed', 'stage-changed', 'put-on', 'moved-on', 'taken-off', 'consent-changed', 'call-out', 'call-in', 'task-made', 'task-done', 'task-again', 'task-changed', 'task-withdrawn'));
