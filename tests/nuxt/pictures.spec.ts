@@ -49,11 +49,13 @@ describe('pictures of a text', () => {
     expect([ids.value, asked.map(({ method, path }) => `${method} ${path}`)]).toEqual([['two'], ['DELETE /api/pictures/one']])
   })
 
-  it('are found among what was pasted', () => {
-    const { among } = usePictures(shallowRef([]))
+  it('are found among what was pasted, and what is none is refused in words', async () => {
+    const { among, add, problem } = usePictures(shallowRef([]))
     expect(
       among({ files: [file('a.png'), file('notes.txt', 10, 'text/plain')] } as unknown as DataTransfer).map(({ name }) => name),
-    ).toEqual(['a.png'])
+    ).toEqual(['a.png', 'notes.txt'])
+    await add([file('offer.pdf', 10, 'application/pdf')])
+    expect(problem.value).toBe('offer.pdf is no picture, and texts carry nothing else. Take a picture of it, or send its link.')
     expect(among(null)).toEqual([])
   })
 })

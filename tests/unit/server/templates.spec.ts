@@ -2,7 +2,8 @@ import { v7 as uuid } from 'uuid'
 import { tx } from '~~/server/db/door'
 import { customField } from '~~/server/db/schema'
 import { fillerOf, kept } from '~~/server/templates/fillers'
-import { fillForRecord, fillOneForRecord, tryTemplate } from '~~/server/templates/fill'
+import { beginWith } from '~~/server/texting/strangers'
+import { fillForRecord, fillForStranger, fillOneForRecord, tryTemplate } from '~~/server/templates/fill'
 import { countLength } from '~~/server/templates/length'
 import { resultsOf } from '~~/server/templates/results'
 import {
@@ -354,5 +355,32 @@ describe('many wordings', () => {
     expect(templates.length).toBeGreaterThanOrEqual(120)
     expect(templates.every(({ text, missing }) => text !== null || missing.length > 0)).toBe(true)
     expect(others).toBeGreaterThan(0)
+  })
+})
+
+describe('templates for whom can be texted and is no person', () => {
+  it('speak of a company by its own fields, of a deal with its company, and of nothing that people are on', async () => {
+    await make('Hello {{ company.name }} in {{ company.city }}, {{ sender.first_name }} here.', { name: 'To a company', modules: ['company'] })
+    await make('About {{ deal.name }} for {{ company.name | default: "you" }}.', { name: 'To a deal', modules: ['deal'] })
+    await expect(make('{{ person.first_name }}', { modules: ['company'] })).rejects.toMatchObject(problem(422))
+    await expect(make('{{ deal.name }}', { modules: ['company'] })).rejects.toMatchObject(problem(422))
+    const company = await makeThing(firm.ada, 'company', { name: 'Rye & Reason', city: 'Hilo' })
+    const deal = await makeThing(firm.ada, 'deal', { name: 'Two trikes', companyId: company })
+    const texts = async (id: string) => (await fillForRecord(firm.ada, id, fillContext.cast({}))).templates.map(({ text }) => text)
+    expect(await texts(company)).toEqual(['Hello Rye & Reason in Hilo, Ada here.'])
+    expect(await texts(deal)).toEqual(['About Two trikes for Rye & Reason.'])
+    expect(await countLength(firm.ada, lengthForm.validateSync({ body: 'Hello {{ company.name }}', modules: ['company'], fillIns: [] }))).toMatchObject({
+      total: 1, tally: { people: 1, held: {} },
+    })
+  })
+
+  it('are filled for a number on no record without a person: what needs one says so', async () => {
+    const { conversationId } = await beginWith(firm.ada, '612 555 0199', null, DAY)
+    await make('Hi {{ person.first_name | default: "there" }}, {{ sender.first_name }} here.', { name: 'With a stand-in' })
+    await make('Hi {{ person.first_name }}.', { name: 'Without one' })
+    const filled = (await fillForStranger(firm.ada, conversationId!, fillContext.cast({}))).templates
+    expect(filled.find(({ name }) => name === 'With a stand-in')!.text).toBe('Hi there, Ada here.')
+    expect(filled.find(({ name }) => name === 'Without one')).toMatchObject({ text: null, missing: ['First name'] })
+    await expect(fillForStranger(firm.noor, conversationId!, fillContext.cast({}))).rejects.toMatchObject(problem(404))
   })
 })

@@ -176,6 +176,7 @@ describe('taking a text back', () => {
       templateId: null,
       templateVersion: null,
       ref: (await stored(id)).ref,
+      later: null,
     })
     await drain(later(DAY, 60_000))
     expect([carrier.asked, await stateOf(id)]).toEqual([[], 'taken-back'])
