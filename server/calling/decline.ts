@@ -1,7 +1,8 @@
 import { eq, sql } from 'drizzle-orm'
 import { can } from '~~/shared/permissions'
 import { read, tx } from '../db/door'
-import { call, callDeclined, colleague, line } from '../db/schema'
+import { at } from '../db/instants'
+import { call, callDeclined, colleague, line, signIn } from '../db/schema'
 import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
 import { lineBelongs, type Line } from '../texting/lines'
 import type { Order, OwnOrder } from './port'
@@ -17,7 +18,7 @@ export async function declined(asker: SignedIn, ringing: StoredCall, now: Date):
   return tx(async (database) => {
     await database.insert(callDeclined).values({ callId: ringing.id, colleagueId: asker.id }).onConflictDoNothing()
     const [on] = await database.select().from(line).where(eq(line.id, ringing.lineId))
-    const others = await stillRingWith(ringing, on!)
+    const others = await stillRingWith(ringing, on!, now)
     if (others && ringing.ringsFirst === asker.id)
       await database.update(call).set({ ringsFirstUntil: sql`least(${call.ringsFirstUntil}, ${now.toISOString()}::timestamptz)` }).where(eq(call.id, ringing.id))
     await announceCall(ringing)
@@ -25,13 +26,14 @@ export async function declined(asker: SignedIn, ringing: StoredCall, now: Date):
   })
 }
 
-/** Whether anybody is left who answers the line and has not declined. */
-async function stillRingWith({ id }: StoredCall, on: Line): Promise<boolean> {
+/** Whether anybody is left who answers the line, has not declined, and is signed in: with nobody else it rings. */
+async function stillRingWith({ id }: StoredCall, on: Line, now: Date): Promise<boolean> {
   const left = await read(database =>
     database
       .select({ id: colleague.id })
       .from(colleague)
-      .where(sql`not exists (select 1 from ${callDeclined} d where d.call_id = ${id}::uuid and d.colleague_id = ${colleague.id})`),
+      .where(sql`not exists (select 1 from ${callDeclined} d where d.call_id = ${id}::uuid and d.colleague_id = ${colleague.id})
+        and exists (select 1 from ${signIn} s where s.colleague_id = ${colleague.id} and s.ends_at > ${at(now)})`),
   )
   for (const one of left) {
     const atWork = await colleagueAtWork(one.id)

@@ -8,7 +8,7 @@ import { factsFor, happen, previewOf } from '../effects/happen'
 import { conflict, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { crashPoint } from '../jobs/crash-points'
-import { occasionOf, personOf } from './preview'
+import { MODULE_OF_STRANGERS, occasionOf, personOf } from './preview'
 import { announceCall, factsOf, mustBeMyCall, type StoredCall } from './stored'
 
 /**
@@ -37,18 +37,27 @@ function inOne(asker: SignedIn, callId: string, form: DisposeForm, now: Date): P
       .select()
       .from(disposition)
       .where(and(eq(disposition.id, form.dispositionId), isNull(disposition.retiredAt)))
-    if (!about || chosen?.module !== about.module) throw notFound('disposition')
+    if (!chosen || chosen.module !== (about?.module ?? MODULE_OF_STRANGERS)) throw notFound('disposition')
+    await database.update(call).set({ dispositionId: chosen.id, disposedAt: now }).where(eq(call.id, callId))
+    if (about) await perform(asker, { mine, about, chosen }, form, now)
+    await announceCall(mine)
+    return whatWasDone({ ...mine, dispositionId: chosen.id })
+  })
+}
+
+interface Chosen { mine: StoredCall, about: NonNullable<Awaited<ReturnType<typeof personOf>>>, chosen: typeof disposition.$inferSelect }
+
+/** All that a disposition sets off for a person, each effect with what came of it. */
+async function perform(asker: SignedIn, { mine, about, chosen }: Chosen, form: DisposeForm, now: Date): Promise<void> {
+  await tx(async (database) => {
     const occasion = occasionOf(asker, mine, about)
     const facts = await factsFor(chosen.effects, occasion, now)
     const previews = chosen.effects.map((effect, position) => previewOf(effect, position, facts, occasion, now))
-    await database.update(call).set({ dispositionId: chosen.id, disposedAt: now }).where(eq(call.id, callId))
-    const attempt = await nextAttempt(callId)
+    const attempt = await nextAttempt(mine.id)
     await happen(previews, form.choices, facts, occasion, now, async ({ position, effect }, came) => {
-      await database.insert(callEffect).values({ callId, attempt, position, effect, ...came })
+      await database.insert(callEffect).values({ callId: mine.id, attempt, position, effect, ...came })
       crashPoint('effect-done')
     })
-    await announceCall(mine)
-    return whatWasDone({ ...mine, dispositionId: chosen.id })
   })
 }
 

@@ -11,17 +11,20 @@ import { mustBeMyCall, type StoredCall } from './stored'
 
 type Person = StoredRecord & { module: PersonModule }
 
-/** Every key that a call can be ended with, with what each would do for this person. None for a number on no record. */
+/** Whoever is on no record is spoken of as a lead: what is said of the call is kept, and does nothing to anybody. */
+export const MODULE_OF_STRANGERS: PersonModule = 'lead'
+
+/** Every key that a call can be ended with, with what each would do for this person; for a number on no record nothing but the note. */
 export async function previewDispositions(asker: SignedIn, callId: string, now: Date): Promise<DispositionPreview[]> {
   return tx(async (database) => {
     const call = await mustBeMyCall(asker, callId)
     const person = await personOf(asker, call)
-    if (!person) return []
     const rows = await database
       .select()
       .from(disposition)
-      .where(and(eq(disposition.module, person.module), isNull(disposition.retiredAt)))
+      .where(and(eq(disposition.module, person?.module ?? MODULE_OF_STRANGERS), isNull(disposition.retiredAt)))
       .orderBy(asc(disposition.position))
+    if (!person) return rows.map(({ id, name, letter, colour, family }) => ({ id, name, letter, colour, family, effects: [] }))
     const occasion = occasionOf(asker, call, person)
     const facts = await factsFor(rows.flatMap(({ effects }) => effects), occasion, now)
     return rows.map(({ id, name, letter, colour, family, effects }) => ({

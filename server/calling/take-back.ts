@@ -20,15 +20,17 @@ export async function takeDispositionBack(asker: SignedIn, callId: string, now: 
   return tx(async (database) => {
     const mine = await mustBeMyCall(asker, callId)
     if (!mine.dispositionId) throw conflict('not-disposed', 'Nothing to take back', 'It was not said yet how this call went.')
-    const occasion = occasionOf(asker, mine, await authorize(asker, 'record.see', mine.recordId!))
     // the last first, so that each finds what it left
     const all = await database
       .select()
       .from(callEffect)
       .where(eq(callEffect.callId, callId))
       .orderBy(desc(callEffect.attempt), desc(callEffect.position))
-    for (const { attempt, position, effect, ...one } of all.filter(({ attempt }) => attempt === all[0]!.attempt)) {
-      const after = await undo(effect, one, occasion, now)
+    const last = all.filter(({ attempt }) => attempt === all[0]?.attempt)
+    // of a number on no record nothing was done to anybody
+    const occasion = last.length > 0 ? occasionOf(asker, mine, await authorize(asker, 'record.see', mine.recordId!)) : null
+    for (const { attempt, position, effect, ...one } of last) {
+      const after = await undo(effect, one, occasion!, now)
       if (after)
         await database
           .update(callEffect)

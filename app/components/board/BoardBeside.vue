@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { BoardCard } from '~~/shared/pipelines'
+import type { BoardCard, BoardStage } from '~~/shared/pipelines'
+import type { Selection } from '~~/shared/schemas/list'
 import type { ShownBoard } from '~/composables/board'
 
 /** A pipeline, and beside it whoever is peeked at or texted. */
@@ -7,6 +8,14 @@ const { shown } = defineProps<{ shown: ShownBoard }>()
 const peeked = shallowRef<{ id: string, texting: boolean } | null>(null)
 const peek = (card: BoardCard, texting: boolean) =>
   (peeked.value = peeked.value?.id === card.id && !texting ? null : { id: card.id, texting })
+
+/** Of whom a round is being made: those of a stage that are shown. */
+const calling = shallowRef<Selection | null>(null)
+const call = ({ cards }: BoardStage) => calling.value = {
+  list: { module: 'candidate', words: '', where: '', sort: 'last-contact', direction: 'down' },
+  ids: cards.map(({ id }) => id),
+  importId: null,
+}
 </script>
 
 <template>
@@ -14,7 +23,14 @@ const peek = (card: BoardCard, texting: boolean) =>
     <PipelineBoard
       :shown="shown"
       :peeked="peeked?.id"
+      :calls="shown.board.value?.pipeline.holds === 'applicant'"
       @peek="peek"
+      @call="call"
+    />
+    <LazyRoundForm
+      v-if="calling"
+      :selection="calling"
+      @close="calling = null"
     />
     <PeekSheet
       v-if="peeked"

@@ -10,8 +10,13 @@ import { amount, amounts } from '~/words/money'
  * A pipeline as the columns of a ledger: one for each stage, a line for each deal or candidate. Lines are
  * dragged from column to column, or moved by Shift with the arrows, or by a menu.
  */
-const { shown, peeked = null } = defineProps<{ shown: ShownBoard, peeked?: string | null }>()
-const emit = defineEmits<{ peek: [card: BoardCard, text: boolean] }>()
+const { shown, peeked = null, calls = false } = defineProps<{
+  shown: ShownBoard
+  peeked?: string | null
+  /** Whether those in a stage are people who can be called one after the other. */
+  calls?: boolean
+}>()
+const emit = defineEmits<{ peek: [card: BoardCard, text: boolean], call: [stage: BoardStage] }>()
 
 const { board, problem, moved, load, showMore, move, takeBack } = shown
 const now = useNow()
@@ -158,6 +163,15 @@ useKeys([
           <span class="quiet figures count">{{ stage.count.toLocaleString('en-US') }}</span>
           <p class="quiet small figures worth">
             {{ amounts(stage.worth) }}
+            <button
+              v-if="calls && stage.cards.length > 0"
+              type="button"
+              class="plain-button calm"
+              :aria-label="`Call ${stage.name} in a round`"
+              @click="emit('call', stage)"
+            >
+              Call in a round
+            </button>
           </p>
         </header>
         <ol>

@@ -22,7 +22,7 @@ import { readToday } from '~~/server/pages/today'
 import { catchUp } from '~~/server/tellers/keep-up'
 import { writeConsent } from '~~/server/consent/ledger'
 import { tx } from '~~/server/db/door'
-import { consentEntry, disposition, numberState, task } from '~~/server/db/schema'
+import { consentEntry, disposition, numberState, signIn, task } from '~~/server/db/schema'
 import { addTemplate } from '~~/server/templates/templates'
 import { moveRecord } from '~~/server/records/move'
 import { readRecord } from '~~/server/pages/record'
@@ -253,20 +253,23 @@ describe('a call that comes in', () => {
     const ringing = (await mine()).find(one => one.remote === e164)!
     await expect(declineWithText(firm.noor, ringing.id, DAY)).rejects.toMatchObject(problem(404))
     const { conversationId } = await declineWithText(firm.ada, ringing.id, DAY)
-    expect(exchange.ordered).toEqual([])
+    expect(exchange.ordered).toEqual([{ ref, order: 'decline' }])
     expect(await readConversation(firm.ada, conversationId, DAY)).toMatchObject({ remote: e164, lineId: firm.portland.id })
     await exchange.tellOf(ref, { kind: 'ended', at: second(3), why: 'declined', side: 'us' })
   })
 
-  it('that one declines rings on with the others, and is over only when nobody is left', async () => {
+  it('that one declines rings on with the others who are signed in, and is over only when nobody is left', async () => {
     const { e164 } = await makeLead(firm.ada)
+    await tx(database => database.insert(signIn).values([firm.mika, firm.odile].map(({ id }, place) => ({
+      tokenHash: `declines ${id}`, colleagueId: id, madeAt: DAY, endsAt: later(DAY, place === 0 ? 60_000 : -1),
+    }))))
     const ref = await exchange.ring(e164, firm.portland.e164, DAY)
     const { id } = (await mine()).find(one => one.remote === e164)!
     const ringsWith = async () =>
       Promise.all([firm.ada, firm.mika].map(async who => (await mine(who)).some(one => one.id === id)))
     await orderCall(firm.ada, id, 'decline', DAY)
     expect([exchange.ordered, await ringsWith()]).toEqual([[], [false, true]])
-    for (const who of [firm.mika, firm.odile, firm.rafe]) await orderCall(who, id, 'decline', DAY)
+    await orderCall(firm.mika, id, 'decline', DAY)
     expect(exchange.ordered).toEqual([{ ref, order: 'decline' }])
     await exchange.tellOf(ref, { kind: 'ended', at: second(3), why: 'declined', side: 'us' })
     expect(await ringsWith()).toEqual([true, true])
@@ -335,6 +338,21 @@ describe('a disposition', () => {
       { words: expect.stringMatching(/^Call back 10:00 Honolulu time on/), due: { zone: 'Pacific/Honolulu' } },
     ])
     await expect(previewDispositions(firm.mika, callId, DAY)).rejects.toMatchObject(problem(404))
+  })
+
+  it('is said of a number on no record too: it does nothing to anybody, is kept, and can be taken back', async () => {
+    const id = await key([{ kind: 'add-tag', tag: 'visit' }])
+    const ref = await exchange.ring('+447700900871', firm.portland.e164, DAY)
+    const { id: callId } = (await mine()).find(one => one.remote === '+447700900871')!
+    await orderCall(firm.ada, callId, 'answer', DAY)
+    await exchange.tellOf(ref, { kind: 'answered', at: second(1), by: 'person' })
+    await exchange.tellOf(ref, { kind: 'ended', at: second(9), why: 'hung-up', side: 'network' })
+    expect((await previewDispositions(firm.ada, callId, DAY)).find(one => one.id === id)).toMatchObject({ effects: [] })
+    expect(await dispose(firm.ada, callId, chosen(id), later(DAY, 10_000))).toMatchObject({ name: 'Visit wanted', effects: [] })
+    expect((await mine()).find(one => one.id === callId)?.disposition).toMatchObject({ name: 'Visit wanted' })
+    await takeDispositionBack(firm.ada, callId, later(DAY, 11_000))
+    expect((await mine()).find(one => one.id === callId)?.disposition).toBeNull()
+    await putAway(firm.ada, callId, later(DAY, 12_000))
   })
 
   it('does everything once, however often it is pressed, and says so in one entry', async () => {
