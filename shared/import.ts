@@ -2,10 +2,8 @@ import type { DayOrder } from '../core/import/days'
 import type { DuplicateBy, DuplicateRules } from '../core/import/fate'
 import type { ImportTarget, Matching } from '../core/import/targets'
 import type { ModuleField } from './fields'
-import { isPersonModule, PERSON_MODULES, type Module } from './modules'
-
-/** Files can be brought into these. */
-export const IMPORT_MODULES = [...PERSON_MODULES, 'company'] as const satisfies readonly Module[]
+import { CHOICE_OF_PIPELINE, hasNumbers, holdsPeople, isDatedModule, isPersonModule, type Module } from './modules'
+import type { Pipeline, Stage } from './pipelines'
 
 /** Rows that are written at once: with one session everybody waits for a piece. */
 export const PIECE_ROWS = 25
@@ -39,6 +37,8 @@ export interface Added {
   tags: string[]
   phoneIds: string[]
   companyId?: string
+  aboutId?: string
+  personIds?: string[]
 }
 
 export interface ImportProgress {
@@ -68,8 +68,10 @@ export interface LookUp {
   made: number[]
   /** Names of companies that there are, as they were asked. */
   companies: string[]
-  /** By what a row calls its owner: why they cannot be. */
+  /** By what a row calls its owner, somebody on it, or what it hangs on: why they cannot be. */
   notOwners: Record<string, string>
+  notPeople: Record<string, string>
+  notMatters: Record<string, string>
 }
 
 const target = (key: string, label: string, kind: ImportTarget['kind'] = 'text', options?: string[]): ImportTarget => ({
@@ -79,34 +81,42 @@ const target = (key: string, label: string, kind: ImportTarget['kind'] = 'text',
   ...(options && { options }),
 })
 
-/**
- * What columns of a file can become in a module.
- *
- * @param own the fields of all modules, built in and added
- * @param stages the names of those that the module has
- */
-export function importTargets(module: Module, own: ModuleField[], stages: string[]): ImportTarget[] {
+const PERSON_TARGETS = [
+  target('first-name', 'First name'),
+  target('last-name', 'Last name'),
+  target('name', 'Whole name'),
+  target('company', 'Company'),
+  target('title', 'Role'),
+]
+
+const ADDRESS_TARGETS = [
+  target('street', 'Street'),
+  target('city', 'City'),
+  target('region', 'State or province'),
+  target('postcode', 'Postcode'),
+  target('country', 'Country', 'country'),
+]
+
+/** What a firm has laid out of a module: its own and built-in fields, its stages, and the pipelines it may choose. */
+export interface LaidOut { own: ModuleField[], stages: Pick<Stage, 'name'>[], pipelines: Pick<Pipeline, 'name' | 'stages'>[] }
+
+/** What columns of a file can become in a module. */
+export function importTargets(module: Module, { own, stages, pipelines }: LaidOut): ImportTarget[] {
+  // beside a pipeline of its own column, a stage goes by its own name too
+  const stageNames = [...new Set([...stages, ...module === 'deal' ? pipelines.flatMap(one => one.stages) : []].map(({ name }) => name))]
   return [
-    ...(isPersonModule(module)
-      ? [
-          target('first-name', 'First name'),
-          target('last-name', 'Last name'),
-          target('name', 'Whole name'),
-          target('company', 'Company'),
-          target('title', 'Role'),
-        ]
-      : [target('name', 'Name')]),
-    target('phone', 'Number', 'number-of-phone'),
-    target('mail', 'Mail address', 'mail'),
-    target('street', 'Street'),
-    target('city', 'City'),
-    target('region', 'State or province'),
-    target('postcode', 'Postcode'),
-    target('country', 'Country', 'country'),
-    ...(stages.length > 0 ? [target('stage', 'Stage', 'choice', stages)] : []),
+    ...isPersonModule(module) ? PERSON_TARGETS : [target('name', 'Name')],
+    ...hasNumbers(module) ? [target('phone', 'Number', 'number-of-phone')] : [],
+    ...isPersonModule(module) || module === 'company' ? [target('mail', 'Mail address', 'mail')] : [],
+    ...ADDRESS_TARGETS,
+    ...isPersonModule(module) || module === 'company' ? [] : [target('company', 'Company')],
+    ...holdsPeople(module) ? [target('people', 'People on it', 'people')] : [],
+    ...isDatedModule(module) ? [target('about', 'Belongs to', 'matter')] : [],
+    ...CHOICE_OF_PIPELINE[module] && pipelines.length > 1 ? [target('pipeline', 'Pipeline', 'choice', pipelines.map(({ name }) => name))] : [],
+    ...stageNames.length > 0 ? [target('stage', 'Stage', 'choice', stageNames)] : [],
     target('owner', 'Owner', 'colleague'),
     target('tags', 'Tags', 'tags'),
-    target('opted-out', 'Opted out of texts', 'opted-out'),
+    ...hasNumbers(module) ? [target('opted-out', 'Opted out of texts', 'opted-out')] : [],
     target('note', 'Note', 'note'),
     ...own.filter(field => field.module === module).map(({ key, label, kind, options }) => target(`own.${key}`, label, kind, options)),
   ]

@@ -1,4 +1,3 @@
-import { IMPORT_MODULES } from '~~/shared/import'
 import { MODULE_FACTS, MODULES } from '~~/shared/modules'
 import { useMe } from '~/stores/me'
 import { activeKeys } from './keys'
@@ -15,7 +14,7 @@ export function commandsNow(): Command[] {
       .map(({ what, shown, act }) => ({ what, shown, act: () => act(new KeyboardEvent('keydown')) })),
     ...MODULES.map(module => go(`Go to ${MODULE_FACTS[module].many.toLowerCase()}`, `/records/${MODULE_FACTS[module].slug}`)),
     ...MODULES.map(module => go(`Make a new ${MODULE_FACTS[module].one.toLowerCase()}`, `/records/${MODULE_FACTS[module].slug}/new`)),
-    ...IMPORT_MODULES.map(module =>
+    ...MODULES.map(module =>
       go(`Bring in a file of ${MODULE_FACTS[module].many.toLowerCase()}`, `/records/${MODULE_FACTS[module].slug}/import`),
     ),
     go('Go to the pipelines of deals', '/pipelines'),

@@ -94,13 +94,10 @@ class ImportFile {
         .slice(start, start + ROWS_A_QUESTION)
         .map(cells => readRow(cells, { ...reading, headings: this.table.headings }))
       const rows = readings.flatMap(one => (one.ok ? [one.row] : []))
-      const found = await askAbout(module, rows)
+      const found = await askAbout(module, rules.country, rows)
       if (turn !== this.turn) return null
       this.learn(found, known)
-      for (const row of rows) {
-        const reason = row.columns.owner && found.notOwners[row.columns.owner]
-        if (reason) row.leftOut.push({ heading: 'Owner', text: row.columns.owner!, reason })
-      }
+      for (const row of rows) row.leftOut.push(...notMeant(row, found))
       const made = new Map(rows.map((row, i) => [rowKey(row), found.made[i] ?? 0]))
       const there = new Set(found.companies)
       for (const one of readings) {
@@ -120,6 +117,7 @@ class ImportFile {
                 one.row.columns.mail ?? '',
                 one.row.columns.company ?? '',
                 one.row.columns.city ?? '',
+                ...one.row.people,
               ].filter(Boolean)
             : this.table.rows[fates.length - 1]!.filter(Boolean).slice(0, 4),
         )
@@ -208,7 +206,18 @@ class ImportFile {
   }
 }
 
-async function askAbout(module: Module, rows: ImportedRow[]): Promise<LookUp> {
+/** Whom and what a row names that nobody here can be. */
+function notMeant({ columns, people }: ImportedRow, { notOwners, notPeople, notMatters }: LookUp): LeftOut[] {
+  const not = (heading: string, text: string | undefined, why: Record<string, string>) =>
+    text && Object.hasOwn(why, text) ? [{ heading, text, reason: why[text]! }] : []
+  return [
+    ...not('Owner', columns.owner, notOwners),
+    ...people.flatMap(named => not('People on it', named, notPeople)),
+    ...not('Belongs to', columns.about, notMatters),
+  ]
+}
+
+async function askAbout(module: Module, country: string, rows: ImportedRow[]): Promise<LookUp> {
   const some = (values: (string | null | undefined)[]) => [...new Set(values.filter((value): value is string => !!value))]
   return ask<LookUp>('/api/imports/look-up', 'POST', {
     module,
@@ -216,7 +225,10 @@ async function askAbout(module: Module, rows: ImportedRow[]): Promise<LookUp> {
     mails: some(rows.map(row => row.columns.mail)),
     names: some(rows.map(row => nameKey(row.name))),
     companies: some(rows.map(row => row.columns.company)),
+    country,
     owners: some(rows.map(row => row.columns.owner)),
+    people: some(rows.flatMap(row => row.people)),
+    matters: some(rows.map(row => row.columns.about)),
     keys: rows.map(rowKey),
   })
 }

@@ -54,8 +54,8 @@ export const nameKey = (name: string): string => name.toLowerCase().replace(/\s+
  * What a row says, in one form for everything that says the same: by it the same row of the same file is
  * known again.
  */
-export function rowKey({ name, columns, fields, phones, tags, note, leftOut }: ImportedRow): string {
+export function rowKey({ name, columns, fields, phones, tags, people, note, leftOut }: ImportedRow): string {
   const sorted = (values: object) => Object.entries(values).sort(([a], [b]) => a < b ? -1 : 1)
   return JSON.stringify([name, sorted(columns), sorted(fields), phones.map(({ e164, typed }) => e164 ?? typed), tags, note,
-    ...leftOut.map(({ text }) => text)])
+    ...leftOut.map(({ text }) => text), ...people.length > 0 ? [people] : []])
 }

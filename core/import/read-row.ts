@@ -36,6 +36,8 @@ export interface ImportedRow {
   fields: Record<string, string | number | boolean>
   phones: ImportedPhone[]
   tags: string[]
+  /** Who is on it, as the file calls them: by mail address, number or name. */
+  people: string[]
   note: string | null
   /** The file says that nobody there wants texts. */
   optedOut: boolean
@@ -63,8 +65,10 @@ const LONGEST: Record<string, number> = {
 }
 const LONGEST_NOTE = 10_000
 const LONGEST_TYPED = 60
+const LONGEST_PERSON = 160
 const MOST_PHONES = 10
 const MOST_TAGS = 20
+const MOST_PEOPLE = 20
 
 /**
  * Reads one row of a file. A telephone number that cannot be one is kept as it stands and marked; any other cell that
@@ -73,7 +77,7 @@ const MOST_TAGS = 20
  */
 export function readRow(cells: string[], rules: ReadingRules): RowReading {
   const problems: RowProblem[] = []
-  const row: ImportedRow = { name: '', columns: {}, fields: {}, phones: [], tags: [], note: null, optedOut: false, leftOut: [] }
+  const row: ImportedRow = { name: '', columns: {}, fields: {}, phones: [], tags: [], people: [], note: null, optedOut: false, leftOut: [] }
   const country = countryOf(cells, rules)
   rules.matching.forEach((key, column) => {
     const text = cells[column]?.trim() ?? ''
@@ -104,6 +108,9 @@ function put(row: ImportedRow, target: ImportTarget, text: string, { column, cou
     case 'tags':
       row.tags = [...new Set([...row.tags, ...text.split(/[,;]/).map(tag => tag.trim().slice(0, 40)).filter(Boolean)])].slice(0, MOST_TAGS)
       return null
+    case 'people':
+      row.people = [...new Set([...row.people, ...peopleIn(text)])].slice(0, MOST_PEOPLE)
+      return null
     case 'note':
       row.note = [row.note, text].filter(Boolean).join('\n').slice(0, LONGEST_NOTE)
       return null
@@ -123,6 +130,7 @@ function put(row: ImportedRow, target: ImportTarget, text: string, { column, cou
       return null
     }
     case 'colleague':
+    case 'matter':
       row.columns[target.key] = text
       return null
     default:
@@ -170,8 +178,14 @@ function numbersIn(text: string): string[] {
   return parts.every(part => part.replace(/\D/g, '').length >= FEWEST_DIGITS) ? parts : [text]
 }
 
+/** Several people in one cell have semicolons or line breaks between them; only where there are none, commas. */
+function peopleIn(text: string): string[] {
+  const apart = /[;\r\n]/.test(text) ? /[;\r\n]+/ : /,/
+  return text.split(apart).map(one => one.trim().slice(0, LONGEST_PERSON)).filter(Boolean)
+}
+
 /** A number as it is, or with what spreadsheets do to one undone: 447700900810.0, '0117…, 0044… and 011… wherever it was written. */
-function readCell(typed: string, country: string): PhoneReading {
+export function readNumberCell(typed: string, country: string): PhoneReading {
   const plain = typed.replace(/^['’]/, '').replace(/^(\+?\d{7,})\.0+$/, '$1')
   const reading = readPhone(plain, country)
   if (reading.ok || plain.startsWith('+')) return reading
@@ -180,7 +194,7 @@ function readCell(typed: string, country: string): PhoneReading {
 }
 
 function phoneOf(typed: string, heading: string, country: string): ImportedPhone {
-  const reading = readCell(typed, country)
+  const reading = readNumberCell(typed, country)
   const label = labelOf(heading)
   return reading.ok
     ? {

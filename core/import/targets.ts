@@ -5,13 +5,13 @@ import { readPhone } from '../phone/read'
 export interface ImportTarget {
   key: string
   label: string
-  kind: FieldKind | 'number-of-phone' | 'tags' | 'country' | 'colleague' | 'note' | 'opted-out'
+  kind: FieldKind | 'number-of-phone' | 'tags' | 'country' | 'colleague' | 'note' | 'opted-out' | 'people' | 'matter'
   options?: string[]
 }
 
 /** Several columns may become one of these; of mail addresses the first stands on the record, the others in its note. */
 export const takesSeveral = ({ key, kind }: Pick<ImportTarget, 'key' | 'kind'>): boolean =>
-  kind === 'number-of-phone' || kind === 'tags' || kind === 'note' || key === 'mail'
+  kind === 'number-of-phone' || kind === 'tags' || kind === 'note' || kind === 'people' || key === 'mail'
 
 /** What each column becomes: keys of targets, null for what is left out. */
 export type Matching = (string | null)[]
@@ -70,6 +70,11 @@ const OTHER_WORDS: Record<string, string[]> = {
   'tags': ['tag', 'labels', 'categories', 'category', 'groups', 'keywords'],
   'opted-out': ['optout', 'optedout', 'smsoptout', 'unsubscribed', 'donottext', 'notexts', 'stop'],
   'note': ['notes', 'comment', 'comments', 'remarks', 'description'],
+  'people': ['person', 'people', 'contact', 'contacts', 'contactname', 'customer', 'candidate', 'attendees', 'participants'],
+  'about': ['deal', 'dealname', 'opportunity', 'job', 'case', 'relatedto', 'regarding'],
+  'own.value': ['amount', 'dealvalue', 'worth'],
+  'own.expected': ['closedate', 'expectedclose', 'expectedclosedate', 'closingdate'],
+  'own.day': ['date', 'duedate', 'startdate', 'enddate'],
 }
 
 const MOSTLY = 0.7

@@ -61,7 +61,6 @@ async function removeUntouched({ id, madeAt }: StoredImport, ids: string[]): Pro
   if (ids.length === 0) return 0
   const { rows } = await ask<{ id: string }>(sql`
     select r.id from ${record} r where r.id = any(${uuidArray(ids)}) and r.version = 1
-      and not exists (select 1 from ${recordPerson} l where l.person_id = r.id or l.record_id = r.id)
       and not exists (select 1 from ${record} x where x.company_id = r.id or x.about_id = r.id)
       and not exists (
         select 1 from ${activityOnRecord} s join ${activity} a on a.id = s.activity_id
@@ -74,6 +73,11 @@ async function removeUntouched({ id, madeAt }: StoredImport, ids: string[]): Pro
       delete from ${activityContent} where activity_id in (
         select s.activity_id from ${activityOnRecord} s join ${activity} a on a.id = s.activity_id
           where s.record_id = any(${uuidArray(untouched)}) and a.data ->> 'importId' = ${id}::text)`)
+    // who was put on one of these was told so on their own timeline
+    await database.execute(sql`
+      delete from ${activityOnRecord} where activity_id in (
+        select s.activity_id from ${activityOnRecord} s join ${activity} a on a.id = s.activity_id
+          where s.record_id = any(${uuidArray(untouched)}) and a.kind = 'put-on' and a.data ->> 'importId' = ${id}::text)`)
     // on their companies too; the entry that all of the file share stays on those that stay
     await database.execute(sql`
       delete from ${activityOnRecord} where via_record_id = any(${uuidArray(untouched)})
@@ -105,12 +109,16 @@ async function takeAddedBack(
     )
     const tags = stored.tags.filter(tag => !added.tags.includes(tag))
     const companyId = added.companyId && stored.companyId === added.companyId ? null : stored.companyId
+    const aboutId = added.aboutId && stored.aboutId === added.aboutId ? null : stored.aboutId
+    const { personIds = [] } = added
+    if (personIds.length > 0)
+      await database.delete(recordPerson).where(and(eq(recordPerson.recordId, id), inArray(recordPerson.personId, personIds)))
     if (added.phoneIds.length > 0) await database.delete(phone).where(inArray(phone.id, added.phoneIds))
     const after = { ...stored, ...columns }
     const name = after.firstName || after.lastName ? [after.firstName, after.lastName].filter(Boolean).join(' ') : stored.name
     await database
       .update(record)
-      .set({ ...columns, name, fields, tags, companyId, version: sql`${record.version} + 1` })
+      .set({ ...columns, name, fields, tags, companyId, aboutId, version: sql`${record.version} + 1` })
       .where(eq(record.id, id))
     await appendEntry(
       {

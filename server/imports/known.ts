@@ -8,6 +8,7 @@ import { ask } from '../db/door'
 import { uuidArray } from '../db/instants'
 import { importSeen, phone, record, recordImport } from '../db/schema'
 import { seesRecord } from '../reading/visible'
+import { mattersCalled, peopleCalled, type Called } from './linked'
 import { ownerCalled, ownersByName } from './owners'
 
 export interface KnownRecord { id: string, name: string }
@@ -70,10 +71,15 @@ export async function seenBefore(module: Module, hashes: string[], importId: str
   return new Map(rows.map(({ hash, made, seen }) => [hash, { made, seen }]))
 }
 
+/** What rows call those whom they speak of, and the country of numbers that name none. */
+interface LinksAsked { country: string, owners?: string[], people?: string[], matters?: string[] }
+
+const whyNot = (called: Called) => Object.fromEntries([...called].flatMap(([key, found]) => 'not' in found ? [[key, found.not]] : []))
+
 /** What is found of rows before they are brought in. */
 export async function lookUp(
   asker: Asker,
-  { module, keys, owners = [], ...asked }: Asked & { module: Module, keys: string[], owners?: string[] },
+  { module, keys, country, owners = [], people = [], matters = [], ...asked }: Asked & LinksAsked & { module: Module, keys: string[] },
 ): Promise<LookUp> {
   const hashes = keys.map(hashOf)
   const seen = await seenBefore(module, hashes, null)
@@ -89,5 +95,7 @@ export async function lookUp(
       const called = ownerCalled(named, colleagues, asker)
       return typeof called === 'string' ? [[named, called]] : []
     })),
+    notPeople: whyNot(await peopleCalled(asker, country, people)),
+    notMatters: whyNot(await mattersCalled(asker, matters)),
   }
 }

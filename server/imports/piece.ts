@@ -4,11 +4,12 @@ import { fateOf, mailKey, nameKey, rowKey, type DuplicateBy } from '~~/core/impo
 import { noteOf, type ImportedRow, type ReadingRules, type RowReading } from '~~/core/import/read-row'
 import type { Added, ImportRules, Outcome } from '~~/shared/import'
 import { isPersonModule, type Module } from '~~/shared/modules'
-import type { Stage } from '~~/shared/pipelines'
 import { can, type Asker } from '~~/shared/permissions'
 import type { phone, record } from '../db/schema'
 import { hashOf, type KnownRecord, type Seen } from './known'
+import type { Called } from './linked'
 import { ownerCalled, type Belonging, type Owners } from './owners'
+import { placeOf, type Places } from './place'
 
 type StoredRecord = typeof record.$inferSelect
 type NewRecord = typeof record.$inferInsert
@@ -29,7 +30,7 @@ const COLUMNS = {
 } as const
 
 /** What the database knows about the rows of a piece. */
-export interface KnownOfPiece {
+export interface KnownOfPiece extends Places {
   numbers: Map<string, KnownRecord>
   mails: Map<string, KnownRecord>
   names: Map<string, KnownRecord>
@@ -39,8 +40,11 @@ export interface KnownOfPiece {
   phones: Map<string, NewPhone[]>
   seen: Map<string, Seen>
   owners: Owners
-  /** Of the module, in their order. */
-  stages: Stage[]
+  /** As the rows call those who are on a record, and what it hangs on. */
+  people: Called
+  matters: Called
+  /** Who is on the records to which rows may be joined. */
+  on: Map<string, string[]>
 }
 
 /** A record that rows are joined to, with all that they add. */
@@ -53,6 +57,8 @@ export interface Written {
   phones: NewPhone[]
   joined: Joined[]
   notes: { recordId: string, words: string }[]
+  /** People to be put on records. */
+  puts: { recordId: string, personId: string }[]
   /** Numbers whose people want no texts, as the file says; whatever else becomes of their rows. */
   optedOut: string[]
   /** By hash: how often it was seen, and how often something was made of it. */
@@ -64,7 +70,7 @@ const MOST_TAGS = 20
 
 /** Decides what becomes of the rows of a piece, one after the other, each knowing of those before it. */
 export class Piece {
-  readonly written: Written = { outcomes: [], records: [], phones: [], joined: [], notes: [], optedOut: [], seen: new Map() }
+  readonly written: Written = { outcomes: [], records: [], phones: [], joined: [], notes: [], puts: [], optedOut: [], seen: new Map() }
   private readonly fresh = new Map<string, NewRecord>()
   private readonly freshCompanies = new Map<string, string>()
 
@@ -129,7 +135,8 @@ export class Piece {
       module: this.module,
       name: row.name,
       companyId: company?.id ?? null,
-      stageId: this.stageOf(row),
+      aboutId: this.aboutOf(row),
+      ...placeOf(this.module, row, this.known),
       tags: row.tags,
       fields: row.fields,
       version: 1,
@@ -139,6 +146,7 @@ export class Piece {
     this.fresh.set(id, made)
     const phones = row.phones.map((one, position) => ({ ...one, id: uuid(), recordId: id, position }))
     this.written.phones.push(...phones)
+    this.putOn(id, row)
     this.noteFrom(row, id)
     this.remember(row, { id, name: row.name })
     return { kind: 'new', id, ...(company?.made && { company: company.id }), ...partly(row) }
@@ -149,10 +157,27 @@ export class Piece {
     if (words) this.written.notes.push({ recordId, words })
   }
 
-  /** The one that the row names, or the first there is. */
-  private stageOf({ columns }: ImportedRow): string | null {
-    const { stages } = this.known
-    return (stages.find(({ name }) => name === columns.stage) ?? stages[0])?.id ?? null
+  /** What the record hangs on, where the row names one that there is. */
+  private aboutOf(row: ImportedRow): string | null {
+    const named = row.columns.about
+    const found = named ? this.known.matters.get(named) : undefined
+    if (named && found && 'not' in found) row.leftOut.push({ heading: 'Belongs to', text: named, reason: found.not })
+    return found && 'id' in found ? found.id : null
+  }
+
+  /** Puts those on it whom the row names and who are not on it yet. */
+  private putOn(recordId: string, row: ImportedRow): string[] {
+    const has = new Set(this.known.on.get(recordId))
+    const before = has.size
+    for (const named of row.people) {
+      const found = this.known.people.get(named)!
+      if ('id' in found) has.add(found.id)
+      else row.leftOut.push({ heading: 'People on it', text: named, reason: found.not })
+    }
+    const personIds = [...has].slice(before)
+    this.written.puts.push(...personIds.map(personId => ({ recordId, personId })))
+    this.known.on.set(recordId, [...has])
+    return personIds
   }
 
   /** Rows that come later find this one. */
@@ -167,7 +192,7 @@ export class Piece {
     { columns }: ImportedRow,
     { ownerId, teamId }: { ownerId: string, teamId: string },
   ): { id: string, made: boolean } | null {
-    if (!columns.company || !isPersonModule(this.module)) return null
+    if (!columns.company) return null
     const key = nameKey(columns.company)
     const there = this.known.companies.get(key)?.id ?? this.freshCompanies.get(key)
     if (there) return { id: there, made: false }
@@ -192,6 +217,7 @@ export class Piece {
     const fresh = this.fresh.get(id)
     if (fresh) {
       this.fillFresh(fresh, row)
+      this.putOn(id, row)
       this.noteFrom(row, id)
       return { kind: 'joined', id, by, added: null, ...partly(row) }
     }
@@ -213,14 +239,26 @@ export class Piece {
     const tags = row.tags.filter(tag => !to.tags.includes(tag)).slice(0, MOST_TAGS - to.tags.length)
     const phones = this.newPhones(to.id, row)
     const company = to.companyId ? null : this.companyOf(row, to)
-    if (Object.keys(columns).length + Object.keys(fields).length + tags.length + phones.length === 0 && !company) return null
+    const aboutId = to.aboutId ? null : this.aboutOf(row)
+    const personIds = this.putOn(to.id, row)
+    const counted = Object.keys(columns).length + Object.keys(fields).length + tags.length + phones.length + personIds.length
+    if (counted === 0 && !company && !aboutId) return null
     // rows that come later see what this one added
     Object.assign(to, columns, {
       fields: { ...to.fields, ...fields },
       tags: [...to.tags, ...tags],
       ...(company && { companyId: company.id }),
+      ...(aboutId && { aboutId }),
     })
-    return { columns, fields, tags, phoneIds: phones.map(one => one.id), ...(company && { companyId: company.id }) }
+    return {
+      columns,
+      fields,
+      tags,
+      phoneIds: phones.map(one => one.id),
+      ...(company && { companyId: company.id }),
+      ...(aboutId && { aboutId }),
+      ...(personIds.length > 0 && { personIds }),
+    }
   }
 
   private newPhones(recordId: string, row: ImportedRow): NewPhone[] {

@@ -1,10 +1,10 @@
-import { and, eq, getTableColumns, gte, lt, sql } from 'drizzle-orm'
+import { and, eq, getTableColumns, gte, inArray, lt, sql } from 'drizzle-orm'
 import { readRow, type RowReading } from '~~/core/import/read-row'
 import { rowKey } from '~~/core/import/fate'
 import type { Outcome } from '~~/shared/import'
 import { inTurns, once, read, tx } from '../db/door'
 import { uuidArray } from '../db/instants'
-import { importPiece, phone, record, recordImport } from '../db/schema'
+import { importPiece, phone, record, recordImport, recordPerson } from '../db/schema'
 import { quietFor } from '../http/quiet'
 import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
 import { crashPoint } from '../jobs/crash-points'
@@ -14,7 +14,8 @@ import { takePieceBack } from './back'
 import { hashOf, knownBy, seenBefore } from './known'
 import { ownersByName } from './owners'
 import { Piece, readingRules, type KnownOfPiece } from './piece'
-import { targetsOf } from './targets'
+import { mattersCalled, peopleCalled } from './linked'
+import { pipelinesToChoose, targetsOf } from './targets'
 import { write } from './write'
 
 type StoredImport = typeof recordImport.$inferSelect
@@ -149,5 +150,17 @@ async function knownOf(asker: SignedIn, { id, module, rules }: StoredImport, rea
     seen: await seenBefore(module, rows.map(row => hashOf(rowKey(row))), id),
     owners: await ownersByName(),
     stages: await allStages(module),
+    pipelines: await pipelinesToChoose(module),
+    people: await peopleCalled(asker, rules.country, rows.flatMap(row => row.people)),
+    matters: await mattersCalled(asker, rows.flatMap(row => row.columns.about ?? [])),
+    on: await onEach(rows.some(row => row.people.length > 0) ? ids : []),
   }
+}
+
+/** Who is on each of these records. */
+async function onEach(recordIds: string[]): Promise<Map<string, string[]>> {
+  const rows = recordIds.length > 0
+    ? await read(database => database.select().from(recordPerson).where(inArray(recordPerson.recordId, recordIds)))
+    : []
+  return new Map(recordIds.map(id => [id, rows.flatMap(({ recordId, personId }) => recordId === id ? [personId] : [])]))
 }

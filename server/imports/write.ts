@@ -13,6 +13,7 @@ import { activity, activityContent, call, conversation, importSeen, phone, recor
 import { colleagueAtWork } from '../identity/sign-in'
 import { announce } from '../live/notices'
 import { COLUMN_LABELS } from '../records/changes'
+import { putOn } from '../records/people'
 import type { Written } from './piece'
 
 type StoredImport = typeof recordImport.$inferSelect
@@ -20,7 +21,7 @@ type StoredImport = typeof recordImport.$inferSelect
 /** Writes what was decided of a piece of a file: its records, their numbers, what was added to others, and the entries that tell of it. */
 export async function write(
   found: StoredImport,
-  { records, phones, joined, notes, optedOut, seen }: Written,
+  { records, phones, joined, notes, puts, optedOut, seen }: Written,
   targets: ImportTarget[],
   now: Date,
 ): Promise<void> {
@@ -48,6 +49,7 @@ export async function write(
   )
   await showMade(found, records)
   await showAll(entries, now)
+  await putAll(found, puts, now)
   await adopt(found, phones)
   await optOut(found, optedOut, now)
   for (const { to } of joined) announce({ kind: 'record', recordId: to.id }, 'record.see', [to])
@@ -63,7 +65,7 @@ export async function write(
 /** Each record once, with all that was added to it. */
 async function updateJoined(joined: Written['joined']): Promise<void> {
   for (const to of new Set(joined.map(one => one.to))) {
-    const { firstName, lastName, title, mail, street, city, region, postcode, country, zone, fields, tags, companyId } = to
+    const { firstName, lastName, title, mail, street, city, region, postcode, country, zone, fields, tags, companyId, aboutId } = to
     const name = firstName || lastName ? [firstName, lastName].filter(Boolean).join(' ') : to.name
     await tx(database =>
       database
@@ -83,6 +85,7 @@ async function updateJoined(joined: Written['joined']): Promise<void> {
           fields,
           tags,
           companyId,
+          aboutId,
           version: sql`${record.version} + 1`,
         })
         .where(eq(record.id, to.id)),
@@ -90,7 +93,7 @@ async function updateJoined(joined: Written['joined']): Promise<void> {
   }
 }
 
-function changesOf({ columns, fields, tags, phoneIds, companyId }: Written['joined'][number]['added'], targets: ImportTarget[]) {
+function changesOf({ columns, fields, tags, phoneIds, companyId, aboutId }: Written['joined'][number]['added'], targets: ImportTarget[]) {
   return [
     ...Object.entries(columns).map(([key, to]) => ({ field: key, label: COLUMN_LABELS[key] ?? key, from: null, to })),
     ...Object.entries(fields).map(([key, to]) => ({
@@ -102,6 +105,7 @@ function changesOf({ columns, fields, tags, phoneIds, companyId }: Written['join
     ...(tags.length > 0 ? [{ field: 'tags', label: 'Tags', from: null, to: tags.join(', ') }] : []),
     ...(phoneIds.length > 0 ? [{ field: 'phones', label: 'Numbers', from: null, to: `${phoneIds.length} more` }] : []),
     ...(companyId ? [{ field: 'company', label: 'Company', from: null, to: 'from the file' }] : []),
+    ...(aboutId ? [{ field: 'about', label: 'Belongs to', from: null, to: 'from the file' }] : []),
   ]
 }
 
@@ -149,6 +153,13 @@ async function optOut({ colleagueId, fileName }: StoredImport, numbers: string[]
         colleagueId,
       })
   }
+}
+
+/** Who is on what came in: told of each, on both timelines, as of anybody who is put on by hand. */
+async function putAll({ id: importId, colleagueId }: StoredImport, puts: Written['puts'], now: Date): Promise<void> {
+  const asker = puts.length > 0 ? await colleagueAtWork(colleagueId) : null
+  if (!asker) return
+  for (const { recordId, personId } of puts) await putOn(asker, recordId, personId, now, { importId })
 }
 
 /** Numbers with which somebody has written before: what was said comes onto the record. */

@@ -16,9 +16,10 @@ import { pipelineById } from './pipelines'
  * the job's pipeline. What happened with the person since the record was made comes onto its timeline.
  * Doing it twice changes nothing.
  *
+ * @param by the file that does it, if one does
  * @throws Problem 404 for what may not be seen, 422 for what takes no people
  */
-export async function putOn(asker: SignedIn, recordId: string, personId: string, now: Date): Promise<void> {
+export async function putOn(asker: SignedIn, recordId: string, personId: string, now: Date, by: { importId?: string } = {}): Promise<void> {
   await tx(async (database) => {
     const { on, person } = await pair(asker, recordId, personId)
     const stageId = on.module === 'job' && on.pipelineId ? (await pipelineById(on.pipelineId)).stages[0]!.id : null
@@ -28,7 +29,7 @@ export async function putOn(asker: SignedIn, recordId: string, personId: string,
       .onConflictDoNothing()
       .returning()
     if (!put) return
-    await tell(asker, 'put-on', on, person, now)
+    await tell(asker, 'put-on', on, person, now, by)
     await fillBack(recordId, personId, on.madeAt, now)
   })
 }
@@ -57,9 +58,16 @@ async function pair(asker: SignedIn, recordId: string, personId: string): Promis
 }
 
 /** One entry, on both timelines. */
-async function tell(asker: SignedIn, kind: 'put-on' | 'taken-off', on: StoredRecord, person: StoredRecord, now: Date): Promise<void> {
+async function tell(
+  asker: SignedIn,
+  kind: 'put-on' | 'taken-off',
+  on: StoredRecord,
+  person: StoredRecord,
+  now: Date,
+  by: { importId?: string } = {},
+): Promise<void> {
   await appendEntry(
-    { id: uuid(), at: now, kind, colleagueId: asker.id, data: { module: on.module }, content: { on: on.name, person: person.name } },
+    { id: uuid(), at: now, kind, colleagueId: asker.id, data: { module: on.module, ...by }, content: { on: on.name, person: person.name } },
     [on.id, person.id],
   )
   for (const one of [on, person]) announce({ kind: 'record', recordId: one.id }, 'record.see', [one])

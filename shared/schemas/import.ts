@@ -1,6 +1,7 @@
 import { array, mixed, number, object, string, type InferType } from 'yup'
 import { ON_DUPLICATE } from '../../core/import/fate'
-import { IMPORT_MODULES, MOST_COLUMNS, MOST_ROWS, PIECE_ROWS } from '../import'
+import { MOST_COLUMNS, MOST_ROWS, PIECE_ROWS } from '../import'
+import { MODULES } from '../modules'
 import { freshId, idOf, line } from './common'
 
 const onDuplicate = () => string().oneOf(ON_DUPLICATE).required()
@@ -8,7 +9,7 @@ const onDuplicate = () => string().oneOf(ON_DUPLICATE).required()
 export const importForm = object({
   /** Made by the browser, so that sending it twice begins one. */
   id: freshId().required(),
-  module: string().oneOf(IMPORT_MODULES).required(),
+  module: string().oneOf(MODULES).required(),
   fileName: line(200).required(),
   headings: array(string().max(200).defined())
     .min(1, 'The file has no columns.')
@@ -62,12 +63,16 @@ const some = (most: number) => array(string().max(4_000).required()).max(most).d
 
 /** Whom numbers, mail addresses and names belong to, and which rows were brought in before. */
 export const lookUpForm = object({
-  module: string().oneOf(IMPORT_MODULES).required(),
+  module: string().oneOf(MODULES).required(),
   numbers: some(3_000),
   mails: some(1_000),
   names: some(1_000),
   companies: some(1_000),
   owners: some(1_000),
+  /** Of numbers by which somebody is called, and that name none. */
+  country: string().matches(/^[A-Z]{2}$/).default('US'),
+  people: some(5_000),
+  matters: some(1_000),
   /** What rows say, in the one form of `rowKey`. */
   keys: array(string().max(200_000).required()).max(1_000).default([]),
 })

@@ -2,6 +2,7 @@
 import { getCountries } from 'libphonenumber-js/max'
 import { readDay, type DayOrder } from '~~/core/import/days'
 import { calendarDay } from '~~/core/hours/say'
+import type { ImportTarget } from '~~/core/import/targets'
 import { DUPLICATE_BY, ON_DUPLICATE, type DuplicateRules } from '~~/core/import/fate'
 import { can } from '~~/shared/permissions'
 import { api } from '~/composables/api'
@@ -9,7 +10,10 @@ import { useMe } from '~/stores/me'
 import { DUPLICATE_WORDS } from '~/words/imports'
 
 /** How the rows are read, whose they are, and what is done with who is there already. */
-const { twoWays } = defineProps<{ twoWays: { column: number, heading: string, cell: string }[] }>()
+const { twoWays, targets } = defineProps<{
+  twoWays: { column: number, heading: string, cell: string }[]
+  targets: Pick<ImportTarget, 'key'>[]
+}>()
 const country = defineModel<string>('country', { required: true })
 const chosenOrders = defineModel<Record<number, DayOrder>>('chosenOrders', { required: true })
 const duplicates = defineModel<DuplicateRules>('duplicates', { required: true })
@@ -25,7 +29,15 @@ const countries = [
 ].map(code => ({ code, name: names.of(code) ?? code }))
 const ORDERS: DayOrder[] = ['month-first', 'day-first']
 const readings = (cell: string) => ORDERS.map(value => ({ value, label: calendarDay(readDay(cell, value) ?? '') }))
-const BY = { number: 'has the same number', mail: 'has the same mail address', name: 'has the same name only' }
+/** By what a row can be found to be one that is there: of a deal only by its name. */
+const KEYS = { number: 'phone', mail: 'mail', name: 'name' }
+const found = computed(() => DUPLICATE_BY.filter(by => targets.some(({ key }) => key === KEYS[by])))
+const people = computed(() => targets.some(({ key }) => key === 'first-name'))
+const BY = computed(() => ({
+  number: 'has the same number',
+  mail: 'has the same mail address',
+  name: found.value.length > 1 ? 'has the same name only' : 'has the same name',
+}))
 const ways = ON_DUPLICATE.map(value => ({ value, label: DUPLICATE_WORDS[value] }))
 
 const me = useMe()
@@ -80,11 +92,11 @@ onMounted(async () => owners.value = await api<{ id: string, name: string }[]>('
       />
     </p>
     <p
-      v-for="by in DUPLICATE_BY"
+      v-for="by in found"
       :key="by"
       class="rule"
     >
-      <span :id="`by-${by}`">If somebody {{ BY[by] }},</span>
+      <span :id="`by-${by}`">If {{ people ? 'somebody' : 'one' }} {{ BY[by] }},</span>
       <Select
         :model-value="duplicates[by]"
         :options="ways"

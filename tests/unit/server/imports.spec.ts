@@ -2,6 +2,7 @@ import Papa from 'papaparse'
 import { v7 as uuid } from 'uuid'
 import type { DuplicateRules } from '~~/core/import/fate'
 import { PIECE_ROWS, type ImportProgress } from '~~/shared/import'
+import type { Module } from '~~/shared/modules'
 import { importForm } from '~~/shared/schemas/import'
 import { roundForm } from '~~/shared/schemas/round'
 import { makeRound, previewRound } from '~~/server/calling/rounds/make'
@@ -43,12 +44,12 @@ const cells = (values: Partial<Record<typeof HEADINGS[number], string>>) => HEAD
 async function load(
   asker: SignedIn,
   rows: string[][],
-  values: { duplicates?: DuplicateRules, ownerId?: string, matching?: (string | null)[], headings?: string[] } = {},
+  values: { module?: Module, duplicates?: DuplicateRules, ownerId?: string, matching?: (string | null)[], headings?: string[] } = {},
 ): Promise<string> {
-  const { duplicates = JOIN, ownerId = asker.id, matching = MATCHING, headings = HEADINGS } = values
+  const { module = 'lead', duplicates = JOIN, ownerId = asker.id, matching = MATCHING, headings = HEADINGS } = values
   const form = importForm.validateSync({
     id: uuid(),
-    module: 'lead',
+    module,
     fileName: 'fair.csv',
     headings,
     total: rows.length,
@@ -270,7 +271,7 @@ describe('a file of rows', () => {
     expect(await bringIn(firm.ada, rows, { headings: ['Owner', 'Name'], matching })).toMatchObject({ made: 1, joined: 2, partly: 3 })
     expect((await called('Owned')).map(({ ownerId }) => ownerId)).toEqual([firm.ada.id])
     expect(await bringIn(firm.ada, rows, { headings: ['Owner', 'Name'], matching })).toMatchObject({ made: 0, joined: 0, thereAlready: 3 })
-    const asked = { module: 'lead' as const, keys: [], numbers: [], mails: [], names: [], companies: [], owners: ['Mika Sand', 'Nobody', 'ada lund'] }
+    const asked = { module: 'lead' as const, country: 'US', keys: [], numbers: [], mails: [], names: [], companies: [], owners: ['Mika Sand', 'Nobody', 'ada lund'] }
     expect((await lookUp(firm.ada, asked)).notOwners).toEqual({
       'Mika Sand': expect.stringMatching(/may not/),
       'Nobody': expect.stringMatching(/no colleague/),
@@ -289,6 +290,7 @@ describe('a file of rows', () => {
     await makeLead(firm.noor, { firstName: 'Hidden', lastName: 'Hiddenly', mail: 'hidden@post.example' }, '808 555 0156')
     const found = await lookUp(firm.ada, {
       module: 'lead',
+      country: 'US',
       numbers: ['+18085550156'],
       mails: ['hidden@post.example'],
       names: ['hidden hiddenly'],
@@ -301,6 +303,7 @@ describe('a file of rows', () => {
       (
         await lookUp(firm.odile, {
           module: 'lead',
+          country: 'US',
           numbers: ['+18085550156'],
           mails: ['HIDDEN@post.example'],
           names: ['Hidden  Hiddenly'],
@@ -410,3 +413,60 @@ describe('taking a file back', () => {
     expect(await recentImports(firm.mika, 'lead', next())).toEqual([])
   })
 })
+
+describe('a file of deals, or of what has a day', () => {
+  const named = async (name: string) =>
+    (await tx(database => database.query.record.findMany({ where: (table, { eq }) => eq(table.name, name) })))[0]!
+
+  it('becomes records in their pipelines, with their people on them, and is taken back with all of it', async () => {
+    const { recordId: ada } = await makeLead(firm.ada, { firstName: 'Dilly', lastName: 'Dealer', mail: 'dilly@post.example' }, '808 555 0166')
+    await makeLead(firm.noor, { firstName: 'Secret', lastName: 'Dealer' }, '808 555 0167')
+    const headings = ['Deal', 'Value', 'Stage', 'People', 'Account']
+    const matching = ['name', 'own.value', 'stage', 'people', 'company']
+    const rows = [
+      ['Five bikes', '$12,500.00', 'Offer', 'dilly@post.example', 'Dealer & Co'],
+      ['Six bikes', '1.234,50', '', '(808) 555-0166; Secret Dealer', ''],
+      ['', '3', '', '', ''],
+    ]
+    const file = { module: 'deal' as const, headings, matching }
+    const progress = await bringIn(firm.ada, rows, file)
+    expect(progress).toMatchObject({ state: 'done', made: 2, refused: 1, partly: 1 })
+    const [five, six] = [await named('Five bikes'), await named('Six bikes')]
+    expect(await readRecord(firm.ada, five.id, DAY)).toMatchObject({
+      stage: { name: 'Offer' }, company: { name: 'Dealer & Co' }, fields: { value: 12_500 }, people: [{ id: ada }],
+    })
+    expect(five.pipelineId).not.toBeNull()
+    expect(await readRecord(firm.ada, six.id, DAY)).toMatchObject({ fields: { value: 1234.5 }, people: [{ id: ada }] })
+    expect((await readTimeline(firm.ada, six.id)).entries.map(({ kind, words }) => [kind, words])).toContainEqual(['note', 'People on it: Secret Dealer'])
+    const onHer = async () => (await readTimeline(firm.ada, ada)).entries.filter(({ kind }) => kind === 'put-on').length
+    expect(await onHer()).toBe(2)
+    expect((await lookUp(firm.ada, { ...NOTHING, module: 'deal', people: ['Secret Dealer', '+1 808 555 0166'] })).notPeople).toEqual({
+      'Secret Dealer': expect.stringContaining('nobody'),
+    })
+    expect(await bringIn(firm.ada, rows, file)).toMatchObject({ thereAlready: 2, made: 0 })
+    await takeImportBack(firm.ada, progress.id, next())
+    await drain(next())
+    expect(await progressOf(firm.ada, progress.id)).toMatchObject({ state: 'taken-back', keptBack: 0 })
+    expect([await named('Five bikes'), await onHer()]).toEqual([undefined, 0])
+  })
+
+  it('hangs on the deal, job or case that it names, adds to what is there by its name, and takes that back', async () => {
+    await bringIn(firm.ada, [['Bells for all']], { module: 'deal', headings: ['Deal'], matching: ['name'] })
+    const { recordId: ada } = await makeLead(firm.ada, { firstName: 'Meg', lastName: 'Meeter' }, '808 555 0168')
+    const matching = ['name', 'own.day', 'about', 'people']
+    const headings = ['What', 'Day', 'Deal', 'Who']
+    await bringIn(firm.ada, [['Ride with bells', '', '', '']], { module: 'appointment', headings, matching })
+    const rows = [['Ride with bells', '2026-12-30', 'bells for ALL', 'meg meeter'], ['Another ride', '2026-12-31', 'Horns for all', '']]
+    const progress = await bringIn(firm.ada, rows, { module: 'appointment', headings, matching })
+    expect(progress).toMatchObject({ made: 1, joined: 1, partly: 1 })
+    const { id } = await named('Ride with bells')
+    expect(await readRecord(firm.ada, id, DAY)).toMatchObject({
+      about: { name: 'Bells for all' }, people: [{ id: ada }], fields: { day: '2026-12-30' },
+    })
+    await takeImportBack(firm.ada, progress.id, next())
+    await drain(next())
+    expect(await readRecord(firm.ada, id, DAY)).toMatchObject({ about: null, people: [], fields: {} })
+  })
+})
+
+const NOTHING = { country: 'US', keys: [], numbers: [], mails: [], names: [], companies: [] }

@@ -1,15 +1,12 @@
 <script setup lang="ts">
-import { IMPORT_MODULES } from '~~/shared/import'
 import { MODULE_FACTS, moduleOfSlug } from '~~/shared/modules'
 import { useImport } from '~/composables/import'
 import { many } from '~/words/count'
 
-const takesFiles = (slug: string) => (IMPORT_MODULES as readonly string[]).includes(moduleOfSlug(slug) ?? '')
 definePageMeta({ key: route => String(route.params.module), validate: route => moduleOfSlug(String(route.params.module)) !== undefined })
 
 const slug = String(useRoute().params.module)
 const module = moduleOfSlug(slug)!
-if (!takesFiles(slug)) await navigateTo(`/records/${slug}`, { replace: true })
 const several = MODULE_FACTS[module].many.toLowerCase()
 const shown = useImport(module)
 const {
@@ -103,6 +100,7 @@ const about = computed(() => opened.value && [
           v-model:duplicates="duplicates"
           v-model:owner-id="ownerId"
           :two-ways="twoWays"
+          :targets="targets"
         />
       </div>
       <p

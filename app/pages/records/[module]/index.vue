@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { IMPORT_MODULES } from '~~/shared/import'
 import { hasNumbers, MODULE_FACTS, moduleOfSlug } from '~~/shared/modules'
 import type { RecordRow } from '~~/shared/record'
 import type { Selection } from '~~/shared/schemas/list'
@@ -55,7 +54,6 @@ const FILES = [
 ]
 const fileAddress = (format: string) =>
   `/api/records/export?${new URLSearchParams({ ...list.question.value, columns: shown.value.join(','), format }).toString()}`
-const takesFiles = (IMPORT_MODULES as readonly string[]).includes(module)
 const me = useMe()
 const peeked = ref<string | null>(null)
 
@@ -139,7 +137,6 @@ useKeys([
           Call in a round
         </button>
         <NuxtLink
-          v-if="takesFiles"
           :to="`/records/${facts.slug}/import`"
           :prefetch="false"
           class="calm"
