@@ -8,7 +8,7 @@ export const ROUND_ORDERS = ['list', 'local-time', 'last-contact'] as const
 export type RoundOrder = typeof ROUND_ORDERS[number]
 
 /** More than anybody calls in weeks: a longer list is several rounds. */
-export const MOST_IN_ROUND = 2_000
+export const MOST_IN_ROUND = 10_000
 
 /** How many stand where. */
 export type StandingCounts = Record<Standing['state'], number>

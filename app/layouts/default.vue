@@ -2,6 +2,7 @@
 import { useDebounceFn } from '@vueuse/core'
 import { useLive } from '~/composables/live'
 import { useKeys } from '~/composables/keys'
+import { useRinging } from '~/composables/ringing'
 import { useDrafts } from '~/stores/drafts'
 import { useLeaving } from '~/stores/leaving'
 import { useMe } from '~/stores/me'
@@ -27,8 +28,7 @@ useCallNotes()
 useDrafts().load().catch(() => undefined)
 const loadSoon = useDebounceFn(shelf.load, 150)
 const roundsSoon = useDebounceFn(rounds.load, 150)
-// a call that comes in is heard, and nothing moves
-watch(() => calls.ringing.length, (now, before) => now > before && chime())
+useRinging(() => calls.ringing.length, () => calls.on !== null)
 useLive((notice) => {
   // at once: somebody waits for it to ring
   if (notice.kind === 'call') return void calls.load()

@@ -1,3 +1,4 @@
+import { plainAmount } from '../fields/amount'
 import { readFieldValue } from '../fields/value'
 import { readPhone, type PhoneKind, type PhoneReading, type UnusableReason } from '../phone/read'
 import { readCountry } from '../places/countries'
@@ -142,7 +143,7 @@ function putValue(row: ImportedRow, target: ImportTarget, text: string, country:
   const most = LONGEST[target.key]
   if (most && text.length > most) return `That is longer than ${most} characters.`
   const plain
-    = target.kind === 'date' ? (readDay(text, order) ?? text) : target.kind === 'number' || target.kind === 'money' ? withPoint(text) : text
+    = target.kind === 'date' ? (readDay(text, order) ?? text) : target.kind === 'number' || target.kind === 'money' ? plainAmount(text) : text
   const reading = readFieldValue({ kind: target.kind as 'text', options: target.options }, plain, country)
   if (!reading.ok) return reading.reason
   if (reading.value === null) return null
@@ -155,12 +156,6 @@ function putValue(row: ImportedRow, target: ImportTarget, text: string, country:
 export function noteOf({ note, leftOut }: Pick<ImportedRow, 'note' | 'leftOut'>): string | null {
   const kept = leftOut.map(({ heading, text }) => `${heading}: ${text}`)
   return [note, ...kept].filter(Boolean).join('\n').slice(0, LONGEST_NOTE) || null
-}
-
-/** A number with a comma before its decimals, as half of the world writes it: 1.234,50 is 1234.50. */
-function withPoint(text: string): string {
-  const bare = text.replace(/[\s\u00A0]/g, '').replace(/^[$£€]|[$£€]$/g, '')
-  return /^-?\d{1,3}(\.\d{3})*,\d{1,2}$/.test(bare) || /^-?\d+,\d{1,2}$/.test(bare) ? bare.replaceAll('.', '').replace(',', '.') : bare
 }
 
 /** The country of the row's own address, which is its numbers' too; the chosen one where it has none. */

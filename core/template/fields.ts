@@ -32,3 +32,7 @@ export interface Field {
 
 /** The values that a template may use: groups of plain values. Nothing else is ever given to it. */
 export type FieldValues = Partial<Record<FieldGroup, Record<string, unknown>>>
+  & {
+    /** By the key of a fill-in, amounts as somebody typed them; no template can write this name. */
+    'fill-in as typed'?: Record<string, string>
+  }

@@ -1,4 +1,5 @@
 import { valueIn } from '../fields/own'
+import { plainAmount } from '../fields/amount'
 import { readFieldValue } from '../fields/value'
 import type { Field, FieldKind } from './fields'
 
@@ -27,7 +28,10 @@ export const fillInFields = (fillIns: FillIn[]): Field[] =>
     ...(kind === 'choice' && { options }),
   }))
 
-export type Answers = { ok: true, values: Record<string, string | number> } | { ok: false, problems: Record<string, string> }
+/** @property typed amounts as they were written, which they stay unless the template computes with them */
+export type Answers
+  = { ok: true, values: Record<string, string | number>, typed: Record<string, string> }
+    | { ok: false, problems: Record<string, string> }
 
 /**
  * Reads what somebody has filled in, each as its kind wants it.
@@ -37,14 +41,18 @@ export type Answers = { ok: true, values: Record<string, string | number> } | { 
  */
 export function readAnswers(fillIns: FillIn[], answers: Record<string, unknown>): Answers {
   const values: Record<string, string | number> = {}
+  const typed: Record<string, string> = {}
   const problems: Record<string, string> = {}
   for (const { key, label, kind, options } of fillIns) {
-    const reading = readFieldValue({ kind, options }, valueIn(answers, key))
+    const given = valueIn(answers, key)
+    const isAmount = kind === 'number' && typeof given === 'string'
+    const reading = readFieldValue({ kind, options }, isAmount ? plainAmount(given) : given)
+    if (isAmount) typed[key] = given.trim()
     if (!reading.ok) problems[key] = reading.reason
     else if (reading.value === null) problems[key] = `Fill in “${label}”.`
     else values[key] = reading.value as string | number
   }
-  return Object.keys(problems).length > 0 ? { ok: false, problems } : { ok: true, values }
+  return Object.keys(problems).length > 0 ? { ok: false, problems } : { ok: true, values, typed }
 }
 
 /** What stands in a preview before anything is filled in. */

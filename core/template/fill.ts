@@ -1,5 +1,6 @@
 import { Output, type Context, type Liquid, type Template } from 'liquidjs'
 import type { FieldValues } from './fields'
+import { valueIn } from '../fields/own'
 import { isBlank } from './engine'
 import { parseTemplate, type Place, type TemplateProblem } from './parse'
 
@@ -61,16 +62,24 @@ function renderMessage(error: unknown): string {
   return original instanceof RangeError ? original.message : `This cannot be filled: ${original.message.split(', line:')[0]}.`
 }
 
-/** Notes an output that comes out blank; Liquid alone would write nothing and say nothing. */
+/**
+ * Notes an output that comes out blank; Liquid alone would write nothing and say nothing. An amount that is only written
+ * stays as typed.
+ */
 function watch(output: Output, holes: Hole[]): void {
   const value = output.value
   const evaluate = value.value.bind(value)
   const [line, column] = output.token.getPosition() as [number, number]
+  const amount = value.filters.length === 0 ? /^fill_in\.(\w+)$/.exec(pathOf(output))?.[1] : undefined
   value.value = function* (context: Context, lenient?: boolean) {
     const result: unknown = yield evaluate(context, lenient)
     if (isBlank(result)) holes.push({ path: pathOf(output), line, column })
-    return result
+    return amount ? typedIn(context, amount) ?? result : result
   } as typeof value.value
+}
+
+function typedIn({ environments }: Context, key: string): string | undefined {
+  return valueIn((environments as FieldValues)['fill-in as typed'], key)
 }
 
 function pathOf(output: Output): string {

@@ -103,7 +103,7 @@ async function fillOne(
     const one = await mustSeeTemplate(asker, templateId)
     const read = readAnswers(one.fillIns, answers)
     if (!read.ok) throw badInput(Object.fromEntries(Object.entries(read.problems).map(([key, reason]) => [`answers.${key}`, reason])))
-    const { text, missing } = shown(one, fillerOf(one.body)({ ...values, fill_in: read.values }, zone), await labelsOf(modules))
+    const { text, missing } = shown(one, fillerOf(one.body)({ ...values, 'fill_in': read.values, 'fill-in as typed': read.typed }, zone), await labelsOf(modules))
     return { text, missing }
   })
 }

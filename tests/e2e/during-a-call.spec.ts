@@ -91,7 +91,7 @@ test('a message is spoken once, left on a mailbox by key, and the next is called
   await axe(page)
   await page.keyboard.press('Alt+1')
   await expect(shelf(page)).toContainText('your message is being left')
-  await expect(page.getByRole('button', { name: /^A No answer/ })).toBeFocused()
+  await expect(page.getByRole('button', { name: /^M Message left/ })).toBeFocused()
   await page.keyboard.press('m')
   await expect(panel(page, 'Mailbox Testaway').getByRole('heading', { name: 'Message left' })).toBeVisible()
   // the exchange goes on saying it, while somebody else is talked to

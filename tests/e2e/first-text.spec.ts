@@ -37,8 +37,8 @@ test('a first text by keyboard alone, its answer, and a colleague who sees it al
 
   const mika = await signIn(browser, 'mika')
   await mika.goto(page.url())
-  await expect(mika.getByText('Ada is looking.')).toBeVisible()
-  await expect(page.getByText('Mika is looking.')).toBeVisible()
+  await expect(mika.getByText('Ada is here.')).toBeVisible()
+  await expect(page.getByText('Mika is here.')).toBeVisible()
 
   await test.step('pick a template and send it', async () => {
     await press('e')

@@ -70,6 +70,7 @@ test('what nobody can read of a carrier is shown to an admin, and everything aft
   expect(await tell(rafe, { id, type: 'text.priced', at: new Date().toISOString(), data: { id } })).toEqual({ taken: false })
   await rafe.goto('/')
   await rafe.getByRole('link', { name: /Set-up \d+ stuck/ }).click()
+  await rafe.getByRole('listitem').filter({ hasText: /things? got stuck/ }).getByRole('link', { name: 'Put it right' }).click()
   await expect(rafe.getByRole('heading', { name: 'What got stuck' })).toBeVisible()
   const odd = rafe.getByRole('listitem').filter({ hasText: 'text.priced' }).filter({ hasText: id })
   await expect(odd.first()).toContainText('It is not what we expect: type must be one of')

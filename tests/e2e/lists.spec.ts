@@ -54,6 +54,7 @@ test('a condition stays open however long an option is held', async ({ browser }
   const page = await signIn(browser, 'ada')
   await page.goto('/records/leads')
   await page.getByRole('button', { name: 'Add a condition' }).click()
+  await expect(page.getByRole('combobox', { name: 'Field' })).toBeFocused()
   for (const [name, option] of [['Field', 'Country'], ['How', 'is']] as const) {
     await page.getByRole('combobox', { name }).click()
     await page.getByRole('option', { name: option, exact: true }).click({ delay: 600 })

@@ -153,7 +153,7 @@ useKeys([
 <template>
   <section
     class="composer"
-    aria-label="Write a text"
+    :aria-label="fieldId === 'answer' ? 'Write an answer' : 'Write a text'"
   >
     <ComposerHead
       v-model:phone-id="phoneId"

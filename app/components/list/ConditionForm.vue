@@ -18,6 +18,9 @@ const value = ref<string>(Array.isArray(condition?.value) || condition?.value ==
 const chosen = ref<string[]>(Array.isArray(condition?.value) ? condition.value : [])
 const error = ref('')
 
+const form = useTemplateRef<HTMLElement>('form')
+onMounted(() => form.value?.querySelector<HTMLElement>('[role="combobox"]')?.focus())
+
 const column = computed(() => columns.find(one => one.key === field.value) ?? null)
 const tests = computed(() => column.value ? TESTS[column.value.kind].map(one => ({ value: one, label: TEST_WORDS[one] })) : [])
 const shape = computed(() => column.value && test.value ? shapeOf(test.value, column.value.kind) : 'nothing')
@@ -52,6 +55,7 @@ function done(): void {
 
 <template>
   <form
+    ref="form"
     class="form"
     @submit.prevent="done"
   >
@@ -69,7 +73,6 @@ function done(): void {
         append-to="self"
         filter
         placeholder="Choose a field"
-        autofocus
       />
     </LabelledField>
     <LabelledField

@@ -149,7 +149,7 @@ function toggle(id: string): void {
         OK
       </button>
     </p>
-    <ConversationPanel
+    <LazyConversationPanel
       v-if="shelf.openId"
       :key="shelf.openId"
       :conversation-id="shelf.openId"

@@ -57,12 +57,25 @@ describe('fill-ins', () => {
     expect(readAnswers(fillIns, { when: '9:05', bike: 'trike', price: '1,200' })).toEqual({
       ok: true,
       values: { when: '09:05', bike: 'Trike', price: 1200 },
+      typed: { price: '1,200' },
     })
     expect(readAnswers(fillIns, { when: 'noon', bike: 'Scooter', price: '' })).toEqual({
       ok: false,
       problems: { when: expect.any(String), bike: expect.any(String), price: 'Fill in “Price”.' },
     })
   })
+
+  it.each([['1.234,50 €', 1234.5], ['1 234,50', 1234.5], ['1’234.50', 1234.5], ['£1,200', 1200], ['12,5', 12.5], ['1.250', 1.25]])(
+    'stay as they were typed: %s, and are computed with as %d',
+    (written, amount) => {
+      const read = readAnswers([fillIns[2]!], { price: written })
+      expect(read).toEqual({ ok: true, values: { price: amount }, typed: { price: written } })
+      const values = { 'fill_in': { price: amount }, 'fill-in as typed': { price: written } }
+      expect(fillTemplate('For {{ fill_in.price }} a month.', values, 'UTC')).toEqual({ ok: true, text: `For ${written} a month.` })
+      expect(fillTemplate('{% if fill_in.price > 1000 %}Dear{% else %}Cheap{% endif %}', values, 'UTC'))
+        .toEqual({ ok: true, text: amount > 1000 ? 'Dear' : 'Cheap' })
+    },
+  )
 
   it('have an example for every preview', () => {
     expect(exampleAnswers(fillIns)).toEqual({ when: '10:30', bike: 'Long-john', price: '640' })
