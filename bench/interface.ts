@@ -87,7 +87,7 @@ try {
   const kilobytes = await javascriptOf(ada, `${address}/record/${id}`) / 1_000
   await watchNotices(mika)
   await mika.goto(`${address}/record/${id}`)
-  await mika.getByText('Ada is looking.').waitFor()
+  await mika.getByText('Ada is here.').waitFor()
   const samples: Parts[] = []
   for (let run = 0; run < SENDS; run++) samples.push(await clickToPaint(ada, mika, 'Bench', run))
   for (const part of ['committed', 'told', 'painted'] as const)

@@ -128,7 +128,7 @@ async function main(): Promise<void> {
               templateId: null,
               templateVersion: null,
               nightAllowed: true,
-              anyway: ['twice'],
+              anyway: ['twice'], seenUntil: null,
               later: null,
               ref: null,
               pictureIds: [],

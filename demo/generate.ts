@@ -58,7 +58,7 @@ export function generate(staff: Staff, now: Date, seed = 20): Rows {
     }
   }
   // what somebody wrote last in these has long been dealt with on the telephone
-  for (const conversation of rows.conversations.values()) conversation.waitsSince = null
+  for (const conversation of rows.conversations.values()) Object.assign(conversation, { waitsSince: null, waitsFor: null })
   return rows
 }
 

@@ -86,9 +86,10 @@ export class History {
   /** The newest side decides whether an answer is owed. */
   private conversation(line: LineRow, remote: string, at: Date, waitsSince: Date | null): string {
     const key = `${line.id} ${remote}`
-    const found = this.rows.conversations.get(key) ?? { id: idAt(at), kind: 'text' as const, lineId: line.id, remote, lastAt: at, waitsSince: null }
+    const found = this.rows.conversations.get(key) ?? { id: idAt(at), kind: 'text' as const, lineId: line.id, remote, lastAt: at, waitsSince: null, waitsFor: null }
     found.lastAt = at
     found.waitsSince = waitsSince && (found.waitsSince ?? waitsSince)
+    found.waitsFor = found.waitsSince && 'text'
     this.rows.conversations.set(key, found)
     return found.id
   }

@@ -113,7 +113,7 @@ try {
   await mika.keyboard.press('d')
   await mika.getByRole('button', { name: 'Hold' }).waitFor()
   await mika.getByLabel(/^Your notes/).fill('Thursday is fine. Wants to know whether the trike carries two trays.')
-  await mika.getByRole('region', { name: 'Shelf' }).getByRole('button', { name: 'Hand over' }).first().click()
+  await mika.getByRole('region', { name: 'Shelf' }).getByRole('button', { name: 'Transfer' }).first().click()
   await mika.getByRole('button', { name: 'Have a word with Odile Marchetti first' }).waitFor()
   await mika.waitForTimeout(4_000)
   await save(mika, 'hand-over')
@@ -147,7 +147,7 @@ try {
   await ada.goto(`${address}/records/leads/import`)
   await ada.locator('input[type=file]').setInputFiles({ name: 'market-stall.csv', mimeType: 'text/csv', buffer: Buffer.from(MARKET_STALL) })
   await ada.getByRole('button', { name: /^All/ }).waitFor()
-  await ada.getByRole('heading', { name: 'Bring in leads' }).click()
+  await ada.getByRole('heading', { name: 'Import leads' }).click()
   await save(ada, 'import')
 
   const dark = await signIn('odile', { colorScheme: 'dark' })

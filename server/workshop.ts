@@ -5,6 +5,7 @@ import { ringAll, takeMessages } from './calling/ring'
 import { importMany } from './imports/work'
 import { changeMany } from './records/bulk-work'
 import { fetchPictures } from './texting/pictures-in'
+import { returnConversations } from './texting/owed'
 import { handOver, handOverBroke } from './texting/hand-over'
 import { fillBackMany } from './activity/fill-back'
 import {
@@ -16,6 +17,7 @@ import {
   HAND_OVER,
   TRANSFER_BACK,
   IMPORT,
+  RETURN_CONVERSATION,
   RING_ALL,
   TAKE_MESSAGE,
   type JobKind,
@@ -34,6 +36,7 @@ const HANDLERS: Record<JobKind, Handler> = {
   [FETCH_RECORDING]: fetchRecordings,
   [TRANSFER_BACK]: transfersBack,
   [FIND_CALL]: findCalls,
+  [RETURN_CONVERSATION]: returnConversations,
 }
 
 const ENDINGS: Partial<Record<JobKind, Ending>> = { [HAND_OVER]: handOverBroke }

@@ -22,6 +22,8 @@ export interface ComposerStart {
   lastLine: Record<string, string>
   /** The last text of ours to each of them, by E.164. */
   texted: Record<string, { at: number, by: string, mine: boolean }>
+  /** When it was read, epoch milliseconds: what colleagues answer afterwards is asked about before a text leaves. */
+  openedAt: number
   /** Names by which whoever gets a text would know who writes. */
   sender: string[]
 }

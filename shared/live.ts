@@ -8,6 +8,7 @@ export type Notice
   = | { kind: 'entry', recordId: string, activityId: string, entry?: TimelineEntry }
     | { kind: 'record', recordId: string }
     | { kind: 'conversation', conversationId: string, incoming?: boolean }
+    | { kind: 'seen', conversationId: string }
     | { kind: 'presence', recordId: string }
     | { kind: 'call', callId: string }
     | { kind: 'task', recordId: string }

@@ -27,6 +27,10 @@ export interface ConversationDetail {
   /** Of the number, as far as it tells. */
   country: string | null
   waitsSince: number | null
+  /** When it is owed again, because it was put back for then. */
+  returnsAt: number | null
+  /** Who has it, where it was handed to somebody. */
+  assignee: { id: string, firstName: string } | null
   records: { id: string, name: string, firstName: string | null, module: Module, title: string | null, city: string | null }[]
   phone: RecordPhone | null
   optedOut: boolean

@@ -15,7 +15,7 @@ export function commandsNow(): Command[] {
     ...MODULES.map(module => go(`Go to ${MODULE_FACTS[module].many.toLowerCase()}`, `/records/${MODULE_FACTS[module].slug}`)),
     ...MODULES.map(module => go(`Make a new ${MODULE_FACTS[module].one.toLowerCase()}`, `/records/${MODULE_FACTS[module].slug}/new`)),
     ...MODULES.map(module =>
-      go(`Bring in a file of ${MODULE_FACTS[module].many.toLowerCase()}`, `/records/${MODULE_FACTS[module].slug}/import`),
+      go(`Import a file of ${MODULE_FACTS[module].many.toLowerCase()}`, `/records/${MODULE_FACTS[module].slug}/import`),
     ),
     go('Go to the pipelines of deals', '/pipelines'),
     go('Go to the call rounds', '/calling'),

@@ -25,10 +25,15 @@ export type Opened = 'templates' | 'later' | 'emoji'
 interface Sent { id: string, activityId: string, leavesAt: number }
 
 /** What is asked before a text leaves, beside the hour. */
-export interface DoubtQuestion { doubt: Doubt, detail: string }
+export interface DoubtQuestion {
+  doubt: Doubt | 'answered'
+  detail: string
+  /** To have seen what a colleague has answered. */
+  seenUntil?: number
+}
 
 /** How a text is to leave, and what was asked about it before and answered with yes. */
-export interface SendHow { nightAllowed?: boolean, later?: WallMoment | null, anyway?: Doubt[] }
+export interface SendHow { nightAllowed?: boolean, later?: WallMoment | null, anyway?: Doubt[], seenUntil?: number }
 
 export interface NightQuestion { zones: ZoneRules[], reason: string, notBefore: number | null, detail: string }
 
@@ -38,8 +43,14 @@ export interface NightQuestion { zones: ZoneRules[], reason: string, notBefore: 
  *
  * @param draftKey what the draft is for; it is kept under it until it is sent
  * @param languages whose national tables the line's carrier knows
+ * @param openedAt up to when the sender has seen the conversation, by the server's clock
  */
-export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Target | null, languages: () => readonly NationalLanguage[]) {
+export function useComposer(
+  draftKey: MaybeRefOrGetter<string>,
+  target: () => Target | null,
+  languages: () => readonly NationalLanguage[],
+  openedAt: () => number | null = () => null,
+) {
   const drafts = useDrafts()
   const draft = computed({
     get: () => drafts.of(toValue(draftKey)),
@@ -82,8 +93,11 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
     }
   }, 200, { immediate: false })
 
+  /** Up to when answers of colleagues were shown here since it was opened. */
+  let shownUntil = 0
+
   /** @returns what was queued, or null if something stands in the way, which is then shown */
-  async function send({ nightAllowed = false, later = null, anyway = [] }: SendHow = {}): Promise<Sent | null> {
+  async function send({ nightAllowed = false, later = null, anyway = [], seenUntil = 0 }: SendHow = {}): Promise<Sent | null> {
     const to = target()
     if (!to || sending.value || empty.value) return null
     const of = JSON.stringify([to, text.value, pictureIds.value, later])
@@ -92,6 +106,8 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
     problem.value = null
     night.value = null
     doubt.value = null
+    shownUntil = Math.max(shownUntil, seenUntil)
+    const opened = openedAt()
     try {
       const { templateId, templateVersion, ref: ownRef } = draft.value
       const sent = await api<Sent>('/api/texts', {
@@ -105,6 +121,7 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
           templateVersion,
           nightAllowed,
           anyway,
+          seenUntil: opened === null ? null : Math.max(opened, shownUntil),
           later,
           ref: ownRef,
         },
@@ -122,6 +139,8 @@ export function useComposer(draftKey: MaybeRefOrGetter<string>, target: () => Ta
       const refused = problemIn(error)
       if (refused.type === 'ref-taken') renewRef()
       if (refused.type === 'wish' || refused.type === 'twice') doubt.value = { doubt: refused.type, detail: refused.message }
+      else if (refused.type === 'answered')
+        doubt.value = { doubt: 'answered', detail: refused.message, seenUntil: Number(refused.details.seenUntil) }
       else if (refused.type === 'night') night.value = { ...refused.details, detail: refused.message } as unknown as NightQuestion
       else problem.value = refused
       return null

@@ -30,6 +30,8 @@ export interface WritingTo {
   optedOut: ComputedRef<boolean>
   /** What the sender may want to look at again. */
   known: ComputedRef<{ sender: string[], last: ComposerStart['texted'][string] | null, lastHeardAt: number | null }>
+  /** When the sender has looked at what was said so far, by the server's clock. */
+  openedAt: ComputedRef<number>
   /** For which module, and from whose values, what is written can be made a template. */
   saves: ComputedRef<{ recordId: string, module: TextedModule } | null>
   /** Why nothing can be sent to the number that is chosen. */
@@ -74,6 +76,7 @@ export function useRecordTarget(record: () => RecordDetail, start: () => Compose
       last: start().texted[e164.value] ?? null,
       lastHeardAt: phone.value?.lastHeardAt ?? null,
     })),
+    openedAt: computed(() => start().openedAt),
     saves: computed(() => savesAs(record())),
     problem: ref(''),
   }
@@ -124,6 +127,7 @@ export function useConversationTarget(conversation: () => ConversationDetail, st
       last: start().texted[remote.value] ?? null,
       lastHeardAt: conversation().lastHeardAt,
     })),
+    openedAt: computed(() => start().openedAt),
     saves: computed(() => holder.value && savesAs(holder.value)),
     problem,
   }

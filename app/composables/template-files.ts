@@ -28,7 +28,7 @@ export interface TakenIn { taken: number, refused: { name: string, reason: strin
  */
 export async function takeTemplatesIn(file: File): Promise<TakenIn> {
   const given: unknown = await file.text().then(text => JSON.parse(text) as unknown, () => null).catch(() => null)
-  if (!Array.isArray(given)) throw new Error('This is no file of templates. It holds a list of them, as “Take out” writes it.')
+  if (!Array.isArray(given)) throw new Error('This is no file of templates. It holds a list of them, as “Export as JSON” writes it.')
   const result: TakenIn = { taken: 0, refused: [] }
   for (const one of given as Record<string, unknown>[]) {
     try {

@@ -46,6 +46,7 @@ useKeys([
   ...[
     { keys: 'Shift+?', shown: '?', what: 'This list of keys', act: () => (keysShown.value = true) },
     { keys: 'g h', shown: 'G H', what: 'Go to today', act: () => navigateTo('/') },
+    { keys: 'g i', shown: 'G I', what: 'Go to the inbox', act: () => navigateTo('/inbox') },
     { keys: 'g l', shown: 'G L', what: 'Go to leads', act: () => navigateTo('/records/leads') },
     { keys: 'g c', shown: 'G C', what: 'Go to candidates', act: () => navigateTo('/records/candidates') },
     { keys: 'g k', shown: 'G K', what: 'Go to clients', act: () => navigateTo('/records/clients') },

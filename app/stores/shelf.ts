@@ -10,8 +10,11 @@ export const useShelf = defineStore('shelf', () => {
   const openId = ref<string | null>(null)
   /** Whose record is open is not on the shelf as well. */
   const recordOnPage = ref<string | null>(null)
+  /** Nor is the conversation that the page has open. */
+  const conversationOnPage = ref<string | null>(null)
 
-  const shown = computed(() => items.value.filter(item => !item.record || item.record.id !== recordOnPage.value))
+  const shown = computed(() => items.value.filter(({ record, conversationId }) =>
+    conversationId !== conversationOnPage.value && (!record || record.id !== recordOnPage.value)))
 
   async function load(): Promise<void> {
     try {
@@ -25,5 +28,5 @@ export const useShelf = defineStore('shelf', () => {
     }
   }
 
-  return { items, total, failed, openId, recordOnPage, shown, load }
+  return { items, total, failed, openId, recordOnPage, conversationOnPage, shown, load }
 })

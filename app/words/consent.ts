@@ -7,7 +7,7 @@ export const CONSENT_HOW: Record<typeof CONSENT_WAYS[number], string> = {
   'text': 'by a text',
   'form': 'on a form',
   'by-hand': 'as noted by a colleague',
-  'file': 'by a file that was brought in',
+  'file': 'by an imported file',
 }
 
 export const CONSENT_STATE_WORDS: Record<ConsentState['texts'], string> = {

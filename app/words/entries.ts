@@ -71,6 +71,20 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
       }
     case 'task-withdrawn':
       return { who, what: data.kind === 'call-back' ? 'took the call-back away' : `took “${entry.words}” away`, more: [] }
+    case 'nothing-needed':
+      return { who, what: 'said that no answer is needed', more: [] }
+    case 'put-back':
+      return {
+        who,
+        what: `put the conversation back${data.wallTime ? ` until ${sayMoment({ wallTime: String(data.wallTime), zone: String(data.zone) })}` : ', to be answered'}`,
+        more: quoted(entry.words),
+      }
+    case 'assigned':
+      return {
+        who,
+        what: data.to ? `handed the conversation to ${String(data.to)}` : 'gave the conversation back to everybody who answers the line',
+        more: quoted(entry.words),
+      }
     case 'call-in':
       return entry.call
         ? sayOwnCall(entry, who, person)

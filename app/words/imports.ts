@@ -7,7 +7,7 @@ export const FATE_WORDS: Record<FateKind, string> = {
   'new': 'New',
   'joined': 'Added to who is there',
   'left-out': 'Left out',
-  'there-already': 'Brought in before',
+  'there-already': 'Imported before',
   'refused': 'Refused',
 }
 
@@ -28,15 +28,15 @@ function sayFate({ fate, with: partner }: Pick<ForeseenRow, 'fate' | 'with'>): s
     case 'new': return 'becomes a new record'
     case 'joined': return `is added to ${partner ?? 'a record'}, ${BY[fate.by]}`
     case 'left-out': return `is left out: ${partner ?? 'a record'} has ${BY[fate.by]}`
-    case 'there-already': return 'was brought in before'
+    case 'there-already': return 'was imported before'
     case 'refused': return fate.reasons.join(' ')
   }
 }
 
 export const STATE_WORDS: Record<ImportProgress['state'], string> = {
   'loading': 'being sent',
-  'running': 'being brought in',
-  'done': 'brought in',
+  'running': 'being imported',
+  'done': 'imported',
   'stopped': 'stopped',
   'taking-back': 'being taken back',
   'taken-back': 'taken back',
@@ -48,7 +48,7 @@ export function sayCounts({ made, joined, leftOut, thereAlready, refused, partly
     [made, 'new'],
     [joined, 'added to who was there'],
     [leftOut, 'left out'],
-    [thereAlready, 'brought in before'],
+    [thereAlready, 'imported before'],
     [refused, 'refused'],
     [partly, 'with a cell that went into a note'],
     [keptBack, 'kept, for somebody has worked with them since'],

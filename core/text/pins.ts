@@ -8,7 +8,7 @@ export interface EncodingPin {
 }
 
 /**
- * The characters that push a text out of GSM-7, and so from 160 to 70 units a part: those that the alphabet
+ * The characters that push a text out of GSM-7, and so from 160 to 70 characters a part: those that the alphabet
  * does not have which has most of the text. Nothing for a text that fits one.
  *
  * @param most stop after this many; the ruler has room for no more

@@ -18,6 +18,9 @@ const OTHERS = {
   'task-again': 'tasks',
   'task-changed': 'tasks',
   'task-withdrawn': 'tasks',
+  'nothing-needed': 'tasks',
+  'put-back': 'tasks',
+  'assigned': 'tasks',
 } as const satisfies Record<Exclude<ActivityKind, (typeof CONTACT)[keyof typeof CONTACT][number]>, Group>
 
 /** The group that a kind of entry belongs to: every kind has one, or this does not compile. */

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm'
 import { once } from '../db/door'
-import { activity, activityOnRecord, call, conversation, line, message, record } from '../db/schema'
+import { activity, activityOnRecord, call, conversation, conversationEvent, line, message, record } from '../db/schema'
 import type { SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
 import { contacted } from './contact'
@@ -26,6 +26,8 @@ export async function takeAlong(asker: SignedIn, recordId: string, e164: string)
   const { rows: [shown] } = await once<Shown>(sql`
     with said as (
       select m.activity_id, v.line_id from ${message} m join ${conversation} v on v.id = m.conversation_id where v.remote = ${e164}
+      union all select e.activity_id, v.line_id from ${conversationEvent} e join ${conversation} v on v.id = e.conversation_id
+        where v.remote = ${e164}
       union all select k.activity_id, k.line_id from ${call} k where k.remote = ${e164}
     ), readable as (
       select a.id, a.at, a.kind, said.line_id, l.private,

@@ -9,6 +9,7 @@ export const FETCH_RECORDING = 'fetch-recording'
 export const FETCH_PICTURE = 'fetch-picture'
 export const TRANSFER_BACK = 'transfer-back'
 export const FIND_CALL = 'find-call'
+export const RETURN_CONVERSATION = 'return-conversation'
 
 export type JobKind
   = | typeof HAND_OVER
@@ -21,6 +22,7 @@ export type JobKind
     | typeof FETCH_PICTURE
     | typeof TRANSFER_BACK
     | typeof FIND_CALL
+    | typeof RETURN_CONVERSATION
 
 /** What each is called where an admin reads of it. */
 export const JOB_WORDS: Record<JobKind, string> = {
@@ -34,4 +36,5 @@ export const JOB_WORDS: Record<JobKind, string> = {
   'fetch-picture': 'Fetching a picture that came in',
   'transfer-back': 'Giving a call back that nobody took',
   'find-call': 'Finding out what became of a call',
+  'return-conversation': 'Bringing back a conversation that was put back',
 }

@@ -5,12 +5,13 @@ import type { Module } from '~~/shared/modules'
 import type { ConversationDetail, ShelfItem } from '~~/shared/shelf'
 import { read, tx } from '../db/door'
 import { milliseconds } from '../db/instants'
-import { conversation, line, numberState, phone, record } from '../db/schema'
+import { colleague, conversation, line, numberState, phone, record } from '../db/schema'
 import { notFound } from '../http/problem'
 import { joinContact } from '../reading/contact'
 import { seesRecord, visible } from '../reading/visible'
 import { clockRules, phonesOf, zonesOf } from '../records/phones'
 import { readConversationEntries } from '../timeline/read'
+import { owesMe } from './inbox'
 
 /** As many as anybody can look over; more are counted. */
 const MOST = 100
@@ -27,7 +28,7 @@ export async function readShelf(asker: Asker): Promise<{ items: ShelfItem[], tot
       where p.e164 = v.remote and ${seesRecord(asker, 'r')}
       order by contact.at desc nulls last limit 1
     ) h on true
-    where v.waits_since is not null
+    where ${owesMe(asker)}
     order by v.waits_since limit ${MOST}`))
   return {
     total: rows[0]?.total ?? 0,
@@ -73,12 +74,14 @@ export async function readConversation(asker: Asker, conversationId: string, now
         conversation,
         lineId: line.id,
         lineName: line.name,
+        assignee: { id: colleague.id, firstName: colleague.firstName },
         languages: line.languages,
         texts: numberState.texts,
         lastHeardAt: milliseconds(numberState.lastHeardAt),
       })
       .from(conversation)
       .innerJoin(line, and(eq(line.id, conversation.lineId), visible(asker, 'line.answer', { owner: line.colleagueId, team: line.teamId })))
+      .leftJoin(colleague, eq(colleague.id, conversation.assigneeId))
       .leftJoin(numberState, eq(numberState.e164, conversation.remote))
       .where(eq(conversation.id, conversationId))
     if (!found) throw notFound('conversation')
@@ -98,6 +101,8 @@ export async function readConversation(asker: Asker, conversationId: string, now
       remote: found.conversation.remote,
       country: number?.country ?? countryOf(found.conversation.remote),
       waitsSince: found.conversation.waitsSince?.getTime() ?? null,
+      returnsAt: found.conversation.returnsAt?.getTime() ?? null,
+      assignee: found.assignee,
       records: records.map(({ record: { id, name, firstName, module, title, city } }) => ({ id, name, firstName, module, title, city })),
       phone: number ?? null,
       optedOut: found.texts === 'refused',

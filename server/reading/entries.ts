@@ -1,6 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { Asker } from '~~/shared/permissions'
-import { activityOnRecord, call, conversation, line, message, record } from '../db/schema'
+import { activityOnRecord, call, conversation, conversationEvent, line, message, record } from '../db/schema'
 import { seesRecord, visible } from './visible'
 
 /**
@@ -36,6 +36,8 @@ export const mayReadEntry = (asker: Asker, activityId: SQL): SQL => sql`exists (
     where shown.activity_id = asked_for.id and ${mayRead(asker, 'shown')})
   or exists (select 1 from ${message} m join ${conversation} v on v.id = m.conversation_id where m.activity_id = asked_for.id
     and v.line_id in (${linesAnswered(asker)}))
+  or exists (select 1 from ${conversationEvent} e join ${conversation} v on v.id = e.conversation_id
+    where e.activity_id = asked_for.id and v.line_id in (${linesAnswered(asker)}))
   or exists (select 1 from ${call} k where k.activity_id = asked_for.id and k.line_id in (${linesAnswered(asker)})))`
 
 const seesWhomItWasWith = (asker: Asker, activityId: SQL): SQL => sql`exists (

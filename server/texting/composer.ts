@@ -14,7 +14,7 @@ import { notFound } from '../http/problem'
 import { linesOf } from './lines'
 
 /** What the composer needs for a record: my lines, and the one used last with each of its numbers and of its people's. */
-export async function startComposer(asker: SignedIn, recordId: string): Promise<ComposerStart> {
+export async function startComposer(asker: SignedIn, recordId: string, now: Date): Promise<ComposerStart> {
   return tx(async (database) => {
     const found = await authorize(asker, 'record.see', recordId)
     const holders = [recordId, ...isPersonModule(found.module) ? [] : (await peopleOf(asker, found)).map(({ id }) => id)]
@@ -31,6 +31,7 @@ export async function startComposer(asker: SignedIn, recordId: string): Promise<
       lines,
       lastLine: Object.fromEntries(mine.reverse().map(one => [one.remote, one.lineId])),
       texted: await lastTexts(asker, numbers),
+      openedAt: now.getTime(),
       sender: [asker.firstName, await firmName()],
     }
   })
@@ -41,7 +42,7 @@ export async function startComposer(asker: SignedIn, recordId: string): Promise<
  *
  * @throws Problem 404 if its line is not mine to answer
  */
-export async function startConversation(asker: SignedIn, conversationId: string): Promise<ComposerStart> {
+export async function startConversation(asker: SignedIn, conversationId: string, now: Date): Promise<ComposerStart> {
   return tx(async (database) => {
     const [found] = await database.select({ remote: conversation.remote, lineId: conversation.lineId }).from(conversation)
       .innerJoin(line, and(eq(line.id, conversation.lineId), visible(asker, 'line.answer', { owner: line.colleagueId, team: line.teamId })))
@@ -51,6 +52,7 @@ export async function startConversation(asker: SignedIn, conversationId: string)
       lines: await linesOf(asker),
       lastLine: { [found.remote]: found.lineId! },
       texted: await lastTexts(asker, [found.remote]),
+      openedAt: now.getTime(),
       sender: [asker.firstName, await firmName()],
     }
   })

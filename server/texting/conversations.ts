@@ -1,12 +1,33 @@
-import { and, eq, sql } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
+import type { ActivityKind } from '~~/core/timeline/kinds'
 import type { Asker } from '~~/shared/permissions'
+import { appendEntry } from '../activity/append'
+import { withWhom } from '../activity/with-whom'
 import { tx } from '../db/door'
-import { conversation, line } from '../db/schema'
+import { conversation, conversationEvent, line } from '../db/schema'
 import { notFound } from '../http/problem'
 import { announce } from '../live/notices'
 import { visible } from '../reading/visible'
 import { lineBelongs, type Line } from './lines'
+
+export interface OpenConversation { conversation: typeof conversation.$inferSelect, line: Line }
+
+/**
+ * A conversation, for somebody who may answer it.
+ *
+ * @throws Problem 404 if its line is not mine to answer
+ */
+export async function mustAnswer(asker: Asker, conversationId: string): Promise<OpenConversation> {
+  return tx(async (database) => {
+    const [found] = await database.select({ conversation, line }).from(conversation)
+      .innerJoin(line, and(eq(line.id, conversation.lineId), visible(asker, 'line.answer', { owner: line.colleagueId, team: line.teamId })))
+      .where(eq(conversation.id, conversationId))
+      .for('update', { of: conversation })
+    if (!found) throw notFound('conversation')
+    return found
+  })
+}
 
 /** The conversation between a line and a number, made if there is none, and brought up to now. */
 export async function openConversation(lineId: string, remote: string, now: Date): Promise<string> {
@@ -19,29 +40,35 @@ export async function openConversation(lineId: string, remote: string, now: Date
   })
 }
 
-/** An answer is owed, since the first text that has none. */
-export async function waitsSince(conversationId: string, since: Date): Promise<void> {
-  await tx(database => database.update(conversation)
-    .set({ waitsSince: sql`least(coalesce(${conversation.waitsSince}, 'infinity'), ${since.toISOString()}::timestamptz)` })
-    .where(eq(conversation.id, conversationId)))
+/** The same, and one that is there stays where it is among the others: nothing has been said. */
+export async function conversationWith(lineId: string, remote: string, now: Date): Promise<string> {
+  return tx(async (database) => {
+    await database.insert(conversation).values({ id: uuid(), kind: 'text', lineId, remote, lastAt: now }).onConflictDoNothing()
+    const [found] = await database.select({ id: conversation.id }).from(conversation)
+      .where(and(eq(conversation.lineId, lineId), eq(conversation.remote, remote)))
+    return found!.id
+  })
 }
 
 export function announceConversation(conversationId: string, line: Pick<Line, 'colleagueId' | 'teamId'>, incoming = false): void {
   announce({ kind: 'conversation', conversationId, incoming }, 'line.answer', [lineBelongs(line)])
 }
 
-/**
- * "Nothing to answer": a colleague says that this text needs none.
- *
- * @throws Problem 404 if its line is not mine to answer
- */
-export async function settleConversation(asker: Asker, conversationId: string): Promise<void> {
+/** What a colleague did with a conversation, on it and on the timelines of those it is with, who may be nobody yet. */
+export async function tellOf(
+  { conversation: { id, remote }, line }: OpenConversation,
+  entry: { kind: ActivityKind, colleagueId: string, data?: Record<string, unknown>, words?: string, content?: Record<string, unknown> },
+  now: Date,
+): Promise<void> {
   await tx(async (database) => {
-    const [of] = await database.select({ line }).from(conversation)
-      .innerJoin(line, and(eq(line.id, conversation.lineId), visible(asker, 'line.answer', { owner: line.colleagueId, team: line.teamId })))
-      .where(eq(conversation.id, conversationId))
-    if (!of) throw notFound('conversation')
-    await database.update(conversation).set({ waitsSince: null }).where(eq(conversation.id, conversationId))
-    announceConversation(conversationId, of.line)
+    const activityId = uuid()
+    const holders = await withWhom(line.id, remote)
+    await appendEntry(
+      { ...entry, id: activityId, at: now, privateLineId: line.private ? line.id : null },
+      holders.with,
+      { recordIds: holders.along, lineId: line.id },
+    )
+    await database.insert(conversationEvent).values({ conversationId: id, at: now, activityId })
+    announceConversation(id, line)
   })
 }

@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm'
+import { sql, type SQL, type SQLWrapper } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import type { WallMoment } from '~~/core/hours/schedule'
 import { messageEntry } from '~~/core/timeline/kinds'
@@ -38,6 +38,8 @@ export interface Outgoing {
   later: WallMoment | null
   ref: string | null
   pictureIds: string[]
+  /** Up to when its author has seen what colleagues have answered; null where nobody asks. */
+  seenUntil: number | null
 }
 
 /**
@@ -45,16 +47,21 @@ export interface Outgoing {
  * person has written; the entry with its words, on the record it is for, on its company and what it is on, and besides on
  * others with that number; the message; and the job that hands it over.
  *
+ * Of two colleagues who answer at once the second writes nothing, unless they have seen what the first has written.
+ *
+ * @returns null if a colleague has answered meanwhile
  * @throws the database's own error (isDuplicate `message_pkey`) if there is a text with this id
  */
-export async function queueText(out: Outgoing, now: Date): Promise<Queued> {
+export async function queueText(out: Outgoing, now: Date): Promise<Queued | null> {
   const values = valuesOf(out, now)
-  announceShown((await storeText(values)).rows)
+  const { rows } = await storeText(values)
+  if (!rows[0]?.conversation_id) return null
+  announceShown(rows)
   wakeOutbox(out.leavesAt)
   return { id: out.id, activityId: values.activityId, leavesAt: out.leavesAt.getTime() }
 }
 
-function valuesOf({ line, leavesAt, later, ref, ...out }: Outgoing, now: Date) {
+function valuesOf({ line, leavesAt, later, ref, seenUntil, ...out }: Outgoing, now: Date) {
   const { encoding, shift, units, parts } = measureText(out.text, line.languages)
   const pictures = out.pictureIds.length
   return {
@@ -84,8 +91,17 @@ function valuesOf({ line, leavesAt, later, ref, ...out }: Outgoing, now: Date) {
     wallTime: later?.wallTime ?? null,
     wallZone: later?.zone ?? null,
     ref: ref ?? freshRef(),
+    seenUntil: seenUntil === null ? null : new Date(seenUntil).toISOString(),
   }
 }
+
+/** What colleagues have answered over a line since an instant; what was taken back nobody has heard. */
+export const answeredSince = (
+  { lineId, remote, authorId, seenUntil }: Record<'lineId' | 'remote' | 'authorId' | 'seenUntil', SQLWrapper>,
+): SQL => sql`
+  select a.id, a.author_id, a.activity_id, a.made_at from ${conversation} av join ${message} a on a.conversation_id = av.id
+  where av.line_id = ${lineId}::uuid and av.remote = ${remote} and a.direction = 'out' and a.author_id <> ${authorId}::uuid
+    and a.state <> 'taken-back' and a.made_at > ${seenUntil}::timestamptz`
 
 const OUT = sql.raw(`'${messageEntry('text', 'out')}'`)
 
@@ -97,16 +113,21 @@ const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
     sql`${value('authorId')}::uuid`,
   ]
   return sql`
-    with before as (
+    with asked as (
+      select 1 where ${value('seenUntil')}::timestamptz is null or not exists (${answeredSince({
+        lineId: value('lineId'), remote: value('to'), authorId: value('authorId'), seenUntil: value('seenUntil'),
+      })})
+    ), before as (
       select id, waits_since from ${conversation} where line_id = ${value('lineId')}::uuid and remote = ${value('to')}
     ), talk as (
       insert into ${conversation} as v (id, kind, line_id, remote, last_at)
-        values (${value('conversationId')}::uuid, 'text', ${value('lineId')}::uuid, ${value('to')}, ${now})
+        select ${value('conversationId')}::uuid, 'text', ${value('lineId')}::uuid, ${value('to')}, ${now} from asked
       on conflict (line_id, remote) do update set last_at = excluded.last_at,
-        waits_since = case when ${byHand} then null else v.waits_since end
+        waits_since = case when not ${byHand} then v.waits_since end, waits_for = case when not ${byHand} then v.waits_for end,
+        returns_at = case when not ${byHand} then v.returns_at end
       returning id
     ), happened as (
-      ${happens(sql`select ${activityId}, ${now}, ${OUT}, ${authorId}, ${value('id')}::uuid, '{}'::jsonb`)}
+      ${happens(sql`select ${activityId}, ${now}, ${OUT}, ${authorId}, ${value('id')}::uuid, '{}'::jsonb from talk`)}
     ), said as (
       ${isSaid(sql`select id, ${value('text')}, null::jsonb from happened`)}
     ), holders as (
@@ -116,7 +137,8 @@ const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
       union all select place.id, ${value('recordId')}::uuid, null from ${record} own
         cross join unnest(array[own.id, own.company_id]) place (id) where own.id = ${value('writtenOn')}::uuid and place.id is not null
     ), shown as (
-      ${isShown(sql`select record_id, ${now}, (select id from happened), via, ${value('privateLine')}::uuid, along from places`)}
+      ${isShown(sql`select record_id, ${now}, happened.id, via, ${value('privateLine')}::uuid, along
+        from places cross join happened`)}
     ), told as (
       insert into ${message} (id, kind, conversation_id, activity_id, direction, origin, author_id, record_id, template_id,
         template_version, state,
@@ -134,12 +156,12 @@ const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
         ${value('confirmsOptOut')}::boolean from told
     ), pictured as (
       update ${picture} set message_id = ${value('id')}::uuid
-      where ${value('pictures')}::int > 0 and message_id is null and colleague_id = ${authorId}
+      where ${value('pictures')}::int > 0 and exists (select 1 from told) and message_id is null and colleague_id = ${authorId}
         and id in (select x::uuid from jsonb_array_elements_text(${value('pictureIds')}::jsonb) x)
     ), later as (
       ${jobMade(sql`
         select ${value('jobId')}::uuid, ${HAND_OVER}::text, ${value('jobKey')}, ${value('payload')}::jsonb, ${value('lane')},
-          ${value('orderAt')}::timestamptz, ${value('leavesAt')}::timestamptz, ${now}, ${value('wallTime')}::text is not null`)}
+          ${value('orderAt')}::timestamptz, ${value('leavesAt')}::timestamptz, ${now}, ${value('wallTime')}::text is not null from told`)}
     )
     select (select conversation_id from told) as conversation_id, ${value('lineColleague')}::uuid as line_colleague,
       ${value('lineTeam')}::uuid as line_team,

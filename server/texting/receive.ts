@@ -14,8 +14,9 @@ import { log } from '../log/log'
 import { appendEntry } from '../activity/append'
 import { withWhom } from '../activity/with-whom'
 import { touchContact } from '../activity/contact'
-import { announceConversation, openConversation, waitsSince } from './conversations'
+import { announceConversation, openConversation } from './conversations'
 import type { Line } from './lines'
+import { oweAnswer } from './owed'
 import { fetchPicturesLater } from './pictures-in'
 import { freshRef } from './refs'
 import { answerByItself } from './send'
@@ -39,7 +40,7 @@ export async function receiveText(carrier: string, incoming: Incoming, now: Date
     const stored = await store(carrier, to, conversationId, incoming, now)
     // what is no number, such as a name, can be shown and read, and nothing goes there
     const intent = isE164(incoming.from) ? intentNow(incoming.text, number.texts) : 'none'
-    if (intent === 'none' || intent === 'maybe-stop') await waitsSince(conversationId, incoming.at)
+    if (intent === 'none' || intent === 'maybe-stop') await oweAnswer(conversationId, incoming.at)
     if (intent === 'maybe-stop') await proposeOptOut(incoming.from, stored.activityId, now)
     if (intent === 'stop' || intent === 'start' || intent === 'help') await obey(intent, to, incoming, stored.messageId, now)
     announceConversation(conversationId, to, intent === 'none' || intent === 'maybe-stop')

@@ -23,7 +23,8 @@ import { readSituation, type Recipient, type Situation } from './situation'
  * What may change between the check and the writing, a STOP above all, is asked again by the gate.
  *
  * @param origin what set it off, to be said on the timeline
- * @throws Problem 409 `opted-out`, `night` (with what time it is there), `texting-off`, or a doubt, `wish` or `twice`; 422 at the field
+ * @throws Problem 409 `opted-out`, `night` (with what time it is there), `texting-off`, or a doubt, `wish`, `twice` or `answered`;
+ * 422 at the field
  */
 export async function sendText(asker: SignedIn, form: SendForm, now: Date, origin: 'by-hand' | 'disposition' = 'by-hand'): Promise<Queued> {
   const situation = await readSituation(asker, form, now)
@@ -58,7 +59,10 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date, origi
       later: form.later,
       ref: form.ref,
       pictureIds: form.pictureIds,
+      seenUntil: form.seenUntil,
     }, now)
+    // a colleague was quicker by less than a statement
+    if (!queued) throw answeredMeanwhile((await readSituation(asker, form, now)).answered!)
     if (form.ref) await dropDraft(asker.id, form.ref)
     if (template.templateId) await countUse(asker.id, template.templateId)
     return queued
@@ -98,6 +102,7 @@ export async function answerByItself(line: Line, to: string, text: string, confi
       later: null,
       ref: null,
       pictureIds: [],
+      seenUntil: null,
     },
     now,
   )
@@ -133,8 +138,13 @@ function checkRules({ nightAllowed }: SendForm, { line, recipient, textingOn }: 
   askAtNight(recipient, nightAllowed, when)
 }
 
+/** To send it all the same is to have looked until then: one that comes meanwhile is asked about again. */
+const answeredMeanwhile = ({ by, words, at }: NonNullable<Situation['answered']>) =>
+  conflict('answered', 'Answered meanwhile', `${by} has answered since you opened this: “${words ?? 'a picture'}”`, { seenUntil: at })
+
 /** What stands in no rule's way, and should be looked at once more. */
-function askInDoubt({ anyway, text }: SendForm, { openWish, same, recipient }: Situation, now: Date): void {
+function askInDoubt({ anyway, text }: SendForm, { openWish, same, answered, recipient }: Situation, now: Date): void {
+  if (answered) throw answeredMeanwhile(answered)
   if (openWish && !anyway.includes('wish'))
     throw conflict(
       'wish',

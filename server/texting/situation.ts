@@ -7,11 +7,12 @@ import { can, type Asker } from '~~/shared/permissions'
 import type { SendForm } from '~~/shared/schemas/texting'
 import { carrierRegistered } from '../carriers/registry'
 import { milliseconds } from '../db/instants'
-import { activityContent, carrierPrice, consentProposal, conversation, firm, line, message, numberState, phone, record, template, templateVersion } from '../db/schema'
+import { activityContent, carrierPrice, colleague, consentProposal, conversation, firm, line, message, numberState, phone, record, template, templateVersion } from '../db/schema'
 import { question } from '../db/statement'
 import { badInput, notAllowed, notFound } from '../http/problem'
 import { zonesOf, type Place } from '../records/phones'
 import { lineBelongs, type TextLine, type Price } from './lines'
+import { answeredSince } from './queue'
 
 export interface Recipient {
   e164: string
@@ -36,6 +37,8 @@ export interface Situation {
   openWish: boolean
   /** What the same colleague has sent there a moment ago, in the same words. */
   same: { id: string, ref: string | null, activityId: string, leavesAt: number, madeAt: number } | null
+  /** What a colleague has answered since the sender has looked. */
+  answered: { by: string, words: string | null, at: number } | null
   /** What the template says that it was made from. */
   templateBody: string | null
   /** For so long it can be taken back. */
@@ -62,6 +65,7 @@ export async function readSituation(asker: Asker, form: SendForm, now: Date): Pr
     authorId: asker.id,
     text: form.text,
     since: new Date(now.getTime() - SAME_MS).toISOString(),
+    seenUntil: form.seenUntil === null ? null : new Date(form.seenUntil).toISOString(),
   })
   if (!found) throw notFound('line')
   const own: TextLine = {
@@ -105,6 +109,7 @@ export async function readSituation(asker: Asker, form: SendForm, now: Date): Pr
     textingOn: found.texting_on,
     openWish: found.open_wish,
     same: found.same,
+    answered: found.answered,
     templateBody: found.template_body,
     takeBackMs: found.take_back_seconds * 1_000,
   }
@@ -120,7 +125,7 @@ const SAME_MS = 10 * 60_000
 
 const situationOf = question<
   Pick<SendForm, 'id' | 'lineId' | 'phoneId' | 'conversationId' | 'recordId' | 'templateId' | 'templateVersion' | 'text'>
-  & { authorId: string, since: string },
+  & { authorId: string, since: string, seenUntil: string | null },
   Row
 >(
   value => sql`
@@ -138,6 +143,11 @@ const situationOf = question<
         and s.direction = 'out' and s.state not in ('taken-back', 'failed', 'held') and sc.words = ${value('text')}
         and s.id <> ${value('id')}::uuid
       order by s.made_at desc limit 1) as same,
+    (select json_build_object('by', who.first_name, 'words', ac.words, 'at', ${milliseconds(sql`a.made_at`)})
+      from (${answeredSince({
+        lineId: sql`l.id`, remote: sql`coalesce(p.e164, v.remote)`, authorId: value('authorId'), seenUntil: value('seenUntil'),
+      })}) a join ${colleague} who on who.id = a.author_id left join ${activityContent} ac on ac.activity_id = a.activity_id
+      order by a.made_at desc limit 1) as answered,
     tv.body as template_body, tv.version as template_version, t.audience as template_audience, t.owner_id as template_owner, t.team_id as template_team,
     written_on.id as written_on_id, written_on.owner_id as written_on_owner, written_on.team_id as written_on_team
   from ${line} l
@@ -220,6 +230,7 @@ type Row = Record<string, unknown> & {
   texts: string | null
   last_heard_at: number | null
   open_wish: boolean
+  answered: Situation['answered']
   same: Situation['same']
   template_body: string | null
   template_version: number | null

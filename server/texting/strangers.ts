@@ -9,7 +9,7 @@ import { call, conversation, firm, message, phone, record } from '../db/schema'
 import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../reading/visible'
-import { openConversation } from './conversations'
+import { conversationWith } from './conversations'
 import { linesOf } from './lines'
 
 /** What is known of a number that somebody has typed: whether it can be texted, from which line, or why not. */
@@ -37,12 +37,12 @@ async function lastWith(asker: SignedIn, e164: string): Promise<{ at: number, ho
 
 /**
  * Opens a conversation with a number that may be on no record. Where it is on one that the asker sees, that record
- * is named instead: what is known of somebody should not be passed over.
+ * is named instead, unless whoever asks has it on screen: what is known of somebody should not be passed over.
  */
 export async function beginWith(
   asker: SignedIn,
   typed: string,
-  lineId: string | null,
+  { lineId = null, onRecord = false }: { lineId?: string | null, onRecord?: boolean },
   now: Date,
 ): Promise<{ conversationId: string | null, recordId: string | null }> {
   const found = await readStranger(asker, typed)
@@ -55,11 +55,11 @@ export async function beginWith(
       .innerJoin(record, eq(record.id, phone.recordId))
       .where(and(eq(phone.e164, found.e164), visible(asker, 'record.see', { owner: record.ownerId, team: record.teamId })))
       .limit(1)
-    if (known) return { conversationId: null, recordId: known.id }
+    if (known && !onRecord) return { conversationId: null, recordId: known.id }
     const { country } = readPhone(found.e164, 'US') as { country: string }
     const line = await lineFor(asker, found.e164, country, lineId)
     if (!line) throw badInput({ lineId: 'That line of yours does not text the country of this number. Choose another one.' })
-    return { conversationId: await openConversation(line.id, found.e164, now), recordId: null }
+    return { conversationId: await conversationWith(line.id, found.e164, now), recordId: null }
   })
 }
 

@@ -8,9 +8,10 @@ import type { TakenBack } from '~~/shared/texting'
 import type { SignedIn } from '../identity/sign-in'
 import { endJob, openJobAgain } from '../jobs/change'
 import { HAND_OVER } from '../jobs/kinds'
-import { announceConversation, waitsSince } from './conversations'
+import { announceConversation } from './conversations'
 import { move } from './hand-over'
 import { lineBelongs } from './lines'
+import { oweAnswer } from './owed'
 import { takePicturesBack } from './pictures'
 
 /**
@@ -27,7 +28,7 @@ export async function takeBack(asker: SignedIn, messageId: string, now: Date): P
       throw conflict('has-left', 'It has left', 'The text has already left and cannot be taken back. Send another one to put it right.')
     }
     await endJob(HAND_OVER, messageId, now)
-    if (found.message.answersSince) await waitsSince(found.message.conversationId, found.message.answersSince)
+    if (found.message.answersSince) await oweAnswer(found.message.conversationId, found.message.answersSince)
     announceConversation(found.message.conversationId, found.line)
     const { templateId, templateVersion, ref, wallTime, wallZone } = found.message
     return {

@@ -30,6 +30,7 @@ import {
   colleague,
   consentProposal,
   conversation,
+  conversationEvent,
   disposition,
   line,
   message,
@@ -118,6 +119,9 @@ export async function readConversationEntries(conversationId: string, limit = 12
       union all
       (select k.activity_id, k.made_at, k.id from ${conversation} w join ${call} k on k.remote = w.remote and k.line_id = w.line_id
         where w.id = ${conversationId}::uuid order by k.made_at desc, k.id desc limit ${limit})
+      union all
+      (select activity_id, at, activity_id from ${conversationEvent} where conversation_id = ${conversationId}::uuid
+        order by at desc, activity_id desc limit ${limit})
     ) own join ${activity} a on a.id = own.activity_id
     ${SLIP_JOINS}
     order by own.made_at desc, own.id desc limit ${limit}`))

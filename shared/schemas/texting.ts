@@ -43,6 +43,8 @@ export const sendForm = object({
   nightAllowed: boolean().default(false),
   /** "Send it all the same": for this one text. */
   anyway: array(string().oneOf(DOUBTS).required()).max(DOUBTS.length).default([]),
+  /** Up to when the sender has seen the conversation, by the server's clock; left out, nobody asks what came since. */
+  seenUntil: number().integer().min(0).max(8.64e15).nullable().default(null),
   /** Left out, it leaves now. */
   later: laterForm.nullable().default(null),
   /** The one that its draft had, which may stand in its words; left out, it gets one. */

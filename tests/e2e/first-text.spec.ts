@@ -49,7 +49,7 @@ test('a first text by keyboard alone, its answer, and a colleague who sees it al
     await expect(page.getByLabel('Text to Lehua')).toHaveValue(
       'Hi Lehua, Ada from Pannier & Post. Thank you for asking about a trial week. When may I ring you this week?',
     )
-    await expect(page.getByText('1 part, 106 units, 0.8 ¢')).toBeVisible()
+    await expect(page.getByText('1 part, 106 characters, 0.8 ¢')).toBeVisible()
     await press('Control+Enter')
     await expect(page.getByText(/Leaves in \d s/)).toBeVisible()
   })

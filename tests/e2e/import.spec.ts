@@ -14,7 +14,7 @@ test('a spreadsheet is matched, foreseen row by row, brought in, and taken back 
   await makeLead(page.request, 'Already', there)
   const last = `Bringwell${Date.now() % 100_000}`
   await page.goto('/records/leads')
-  await page.getByRole('link', { name: 'Bring in' }).click()
+  await page.getByRole('link', { name: 'Import' }).click()
   await axe(page)
   await choose(
     page,
@@ -37,7 +37,7 @@ test('a spreadsheet is matched, foreseen row by row, brought in, and taken back 
   await expect(page.getByRole('button', { name: 'Left out 1' })).toBeVisible()
   await page.getByRole('combobox', { name: 'Met at' }).click()
   await page.getByRole('option', { name: 'Note' }).click()
-  await page.getByRole('button', { name: 'Bring in 2 rows' }).click()
+  await page.getByRole('button', { name: 'Import 2 rows' }).click()
   await expect(page.getByText('2 new, 1 left out, 1 refused, 1 with a cell that went into a note')).toBeVisible()
 
   const download = page.waitForEvent('download')
@@ -59,8 +59,8 @@ test('a spreadsheet is matched, foreseen row by row, brought in, and taken back 
   await page.goto('/records/leads/import')
   await choose(page, 'again.csv', `Vorname;Surname;Cell;Mail;Met at\nNew;${last};${fresh};;Hall 2\n`)
   await expect(page.getByRole('combobox', { name: 'Met at' })).toContainText('Note')
-  await expect(page.getByRole('button', { name: 'Brought in before 1' })).toBeVisible()
-  await expect(page.getByRole('button', { name: 'Bring in 0 rows' })).toBeDisabled()
+  await expect(page.getByRole('button', { name: 'Imported before 1' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Import 0 rows' })).toBeDisabled()
 
   await page.getByRole('button', { name: 'Take it all back' }).first().click()
   await page.getByRole('button', { name: 'Yes, take it back' }).click()
@@ -80,7 +80,7 @@ test('contacts of a telephone are brought in', async ({ browser }) => {
     `BEGIN:VCARD\nVERSION:2.1\nN;ENCODING=QUOTED-PRINTABLE;CHARSET=UTF-8:${last};Zo=C3=AB\nTEL;CELL:${freshNumber()}\nEND:VCARD\n`,
   )
   await expect(page.getByText(/1 row, vCards/)).toBeVisible()
-  await page.getByRole('button', { name: 'Bring in 1 row' }).click()
+  await page.getByRole('button', { name: 'Import 1 row' }).click()
   await expect(page.getByText('1 new')).toBeVisible()
   await page.goto('/records/clients')
   await page.getByLabel('Filter this list').fill(last)
@@ -92,11 +92,11 @@ test('days that read two ways are asked about, a first row that is somebody is n
   await page.goto('/records/leads/import')
   await choose(page, 'days.csv', 'First name,Trial starts\nIris,3/4/2027\nBo,5/4/2027\n')
   await expect(page.getByText('Say first which day is meant in “Trial starts”.')).toBeVisible()
-  await expect(page.getByRole('button', { name: 'Bring in' })).toBeDisabled()
+  await expect(page.getByRole('button', { name: 'Import' })).toBeDisabled()
   await page.getByRole('combobox', { name: '“3/4/2027” in “Trial starts” is' }).click()
   await expect(page.getByRole('option')).toHaveText(['Thu 4 Mar 2027', 'Sat 3 Apr 2027'].map(day => new RegExp(day.replace(/^\w+ /, ''))))
   await page.getByRole('option').last().click()
-  await expect(page.getByRole('button', { name: 'Bring in 2 rows' })).toBeEnabled()
+  await expect(page.getByRole('button', { name: 'Import 2 rows' })).toBeEnabled()
 
   await page.getByRole('button', { name: 'Another file' }).click()
   await choose(page, 'people.csv', `Zoe,${freshNumber()}\nYann,${freshNumber()}\n`)
@@ -126,7 +126,7 @@ test('a large file is judged while the page stays free, and can be stopped', asy
   await page.goto('/records/leads/import')
   await choose(page, 'large.csv', `First name,Last name\n${Array.from({ length: 6_000 }, (_, i) => `Large${i},Stopper`).join('\n')}\n`)
   await expect(page.getByRole('button', { name: 'New 6,000' })).toBeVisible()
-  await page.getByRole('button', { name: 'Bring in 6,000 rows' }).click()
+  await page.getByRole('button', { name: 'Import 6,000 rows' }).click()
   await page.getByRole('button', { name: 'Stop' }).click()
   await expect(page.getByText('stopped, ')).toBeVisible()
   await page.getByRole('button', { name: 'Take it all back' }).first().click()

@@ -163,7 +163,7 @@ test('a list is taken out as a table, as it is on screen', async ({ browser }) =
   await page.goto('/records/leads')
   await page.getByRole('button', { name: 'Trials ahead' }).click()
   await expect(page.getByRole('columnheader', { name: 'Trial starts' })).toBeVisible()
-  await page.getByRole('button', { name: 'Take out' }).click()
+  await page.getByRole('button', { name: 'Export' }).click()
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: /CSV/ }).click()])
   expect(file.suggestedFilename()).toMatch(/^leads-\d{4}-\d\d-\d\d\.csv$/)
   const csv = (await (await file.createReadStream()).toArray()).join('')

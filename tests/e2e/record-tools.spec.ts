@@ -131,7 +131,7 @@ test('a number on no record is answered with a template and a later moment', asy
   await expect(panel.getByRole('listbox', { name: 'Templates' }).getByRole('option').first()).toBeVisible()
   await page.keyboard.press('Escape')
   await panel.getByRole('textbox', { name: 'Answer' }).fill('Ada from Pannier & Post here.')
-  await expect(panel.getByText(/^1 part, 29 units/)).toBeVisible()
+  await expect(panel.getByText(/^1 part, 29 characters/)).toBeVisible()
   await panel.getByRole('button', { name: 'Later' }).click()
   await expect(panel.getByRole('form', { name: 'Send later' })).toBeVisible()
 })

@@ -218,7 +218,7 @@ test('with the letters of its language a text costs what the ruler says, and arr
   const saved = () => rafe.waitForResponse(response => response.url().includes('/api/set-up/lines/') && response.ok())
   await Promise.all([saved(), turkish.check()])
   await page.reload()
-  await expect(page.getByText('In Turkish letters: a part holds 155 units instead of 70')).toBeVisible()
+  await expect(page.getByText('In Turkish letters: a part holds 155 characters instead of 70')).toBeVisible()
   await expect(page.getByText(/^1 part,/)).toBeVisible()
   await page.getByRole('button', { name: 'Send to Lettered now' }).click()
   await expect(page.getByText(/^Delivered/)).toBeVisible()

@@ -49,7 +49,7 @@ describe('finding while one types', () => {
     await settled()
     expect(shown()).toEqual([
       ['Records', 'Leander Holm', 'Lea Marsh'],
-      ['To do', 'Go to leads', 'Make a new lead', 'Bring in a file of leads'],
+      ['To do', 'Go to leads', 'Make a new lead', 'Import a file of leads'],
       ['Said and noted', 'Iris Holm', 'Note on Iris Holm', 'To Iris Holm'],
     ])
     expect([groups.value[0]!.items.map(({ about }) => about), groups.value[2]!.items[0]!.about]).toEqual([

@@ -121,6 +121,7 @@ export async function makeFirm(): Promise<Firm> {
           title,
           zone,
           passwordHash: 'none',
+          seesFrom: DAY,
         })),
       )
     await database

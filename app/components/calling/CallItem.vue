@@ -154,7 +154,7 @@ const toggle = () => calls.openId = calls.openId === call.id ? null : call.id
           class="act"
           @click="handOn"
         >
-          Hand over
+          Transfer
         </button>
       </template>
       <button

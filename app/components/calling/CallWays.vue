@@ -6,7 +6,7 @@ import { useCalls, type CallWay } from '~/stores/calls'
 const { call } = defineProps<{ call: CallDetail }>()
 const calls = useCalls()
 const WAYS: { way: CallWay, name: string }[] = [
-  { way: 'transfer', name: 'Hand over' },
+  { way: 'transfer', name: 'Transfer' },
   { way: 'tones', name: 'Tones' },
   { way: 'leave', name: 'Leave a message' },
 ]

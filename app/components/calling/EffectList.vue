@@ -22,7 +22,7 @@ const out = ({ position }: EffectPreview) => choices[position]?.leftOut ?? false
 const textOf = (one: EffectPreview) => choices[one.position]?.text ?? filled.value[one.position] ?? one.text?.text ?? ''
 const lengthOf = (text: string) => {
   const { units, parts } = measureText(text)
-  return `${units} units, ${parts === 1 ? '1 part' : `${parts} parts`}. Can be taken back for ${me.me!.takeBackSeconds} s`
+  return `${units} characters, ${parts === 1 ? '1 part' : `${parts} parts`}. Can be taken back for ${me.me!.takeBackSeconds} s`
 }
 
 /** Kept with each key: what is drawn anew meanwhile would take back what is only in the field. */

@@ -19,7 +19,7 @@ const {
 </script>
 
 <template>
-  <section aria-label="Hand the call over">
+  <section aria-label="Transfer the call">
     <LoadProblem
       v-if="problem"
       :problem="problem"

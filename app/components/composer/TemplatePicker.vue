@@ -214,7 +214,7 @@ watch(at, index => document.getElementById(`template-${found.value[index]?.id}`)
               {{ current.text }}
             </p>
             <p class="small quiet figures">
-              {{ length.units }} units, {{ length.parts === 1 ? '1 part' : `${length.parts} parts` }}
+              {{ length.units }} characters, {{ length.parts === 1 ? '1 part' : `${length.parts} parts` }}
             </p>
             <p class="small quiet">
               <kbd>Enter</kbd> {{ current.fillIns.length > 0 ? `asks for ${current.fillIns.map(one => one.label.toLowerCase()).join(', ')}` : written ? 'puts it where the cursor is' : 'takes it, you can still change it' }}

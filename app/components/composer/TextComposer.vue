@@ -2,7 +2,7 @@
 import { cautions } from '~~/core/message/cautions'
 import type { TakenBack } from '~~/shared/texting'
 import type { FilledTemplate } from '~~/shared/template'
-import { useComposer, type Opened, type SendHow } from '~/composables/composer'
+import { useComposer, type DoubtQuestion, type Opened, type SendHow } from '~/composables/composer'
 import { useGrowing } from '~/composables/growing'
 import { useKeys } from '~/composables/keys'
 import { useNow } from '~/composables/now'
@@ -28,6 +28,7 @@ const { text, pictureIds, empty, reference, measure, sending, problem, night, do
   to.draftKey,
   () => target.value,
   () => line.value?.languages ?? [],
+  () => to.openedAt.value,
 )
 const pictures = usePictures(pictureIds)
 const { textarea } = useGrowing(text)
@@ -64,6 +65,11 @@ async function go(how: SendHow = {}): Promise<void> {
   emit('sent', sent.activityId)
   opened.value = null
   if (later) scheduled.value = `It leaves at ${sayMoment(later)}, and stands under what comes next.`
+}
+
+function sendAllTheSame({ doubt: which, seenUntil }: DoubtQuestion): void {
+  const { anyway = [] } = asked.value
+  void go(which === 'answered' ? { ...asked.value, seenUntil } : { ...asked.value, anyway: [...anyway, which] })
 }
 
 /** Puts words where the cursor is, or in place of all that is written; either way undo brings back what was there. */
@@ -241,7 +247,7 @@ useKeys([
       <DoubtNotice
         v-if="doubt"
         :question="doubt"
-        @send="go({ ...asked, anyway: [...asked.anyway ?? [], doubt.doubt] })"
+        @send="sendAllTheSame(doubt)"
         @keep="doubt = null"
       />
       <div class="foot">

@@ -43,18 +43,23 @@ const cost = computed(() => price ? sayMoney({ micros: measure.parts * price.mic
 const tooLong = computed(() => price !== null && measure.parts > price.mostParts)
 
 const plural = (count: number, word: string) => `${count} ${word}${count === 1 ? '' : 's'}`
+/** Some characters take the room of two. */
+const counted = computed(() => {
+  const twice = measure.units - [...text].length
+  return twice > 0 ? ` (${twice === 1 ? 'one counts' : `${twice} count`} twice)` : ''
+})
 const sum = computed(() =>
   measure.parts === 0
     ? 'Nothing written yet'
-    : [plural(measure.parts, 'part'), plural(measure.units, 'unit'), cost.value].filter(Boolean).join(', '),
+    : [plural(measure.parts, 'part'), `${plural(measure.units, 'character')}${counted.value}`, cost.value].filter(Boolean).join(', '),
 )
 const hint = computed(() => {
-  if (measure.units === 0) return `${single.value} units make one part`
+  if (measure.units === 0) return `${single.value} characters make one part`
   if (tooLong.value) return `the carrier takes ${price!.mostParts} parts at most`
-  if (measure.parts === 1) return `${plural(measure.room, 'unit')} left in this part`
+  if (measure.parts === 1) return `${plural(measure.room, 'character')} left in this part`
   const over = measure.parts === 2 ? measure.units - single.value : reached.value - (measure.parts - 1) * joined.value
-  const shorter = `${plural(over, 'unit')} shorter and it is ${measure.parts === 2 ? 'one part' : plural(measure.parts - 1, 'part')}`
-  return [`${plural(measure.room, 'unit')} left in this part`, price && `the carrier takes ${price.mostParts} parts`, shorter].filter(Boolean).join(', ')
+  const shorter = `${plural(over, 'character')} shorter and it is ${measure.parts === 2 ? 'one part' : plural(measure.parts - 1, 'part')}`
+  return [`${plural(measure.room, 'character')} left in this part`, price && `the carrier takes ${price.mostParts} parts`, shorter].filter(Boolean).join(', ')
 })
 </script>
 
@@ -109,7 +114,7 @@ const hint = computed(() => {
           v-for="char in dear"
           :key="char"
           class="char"
-        >{{ char }}</b> {{ dear.length === 1 ? 'makes' : 'make' }} a part hold {{ CAPACITY['UCS-2'].single }} units instead of {{ CAPACITY['GSM-7'].single }}
+        >{{ char }}</b> {{ dear.length === 1 ? 'makes' : 'make' }} a part hold {{ CAPACITY['UCS-2'].single }} characters instead of {{ CAPACITY['GSM-7'].single }}
       </span>
       <button
         v-if="swapped !== null"
@@ -124,7 +129,7 @@ const hint = computed(() => {
       v-if="tables"
       class="words hint"
     >
-      In {{ tables }} letters: a part holds {{ single }} units instead of {{ CAPACITY['UCS-2'].single }}
+      In {{ tables }} letters: a part holds {{ single }} characters instead of {{ CAPACITY['UCS-2'].single }}
     </p>
   </div>
 </template>

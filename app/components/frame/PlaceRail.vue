@@ -1,16 +1,19 @@
 <script setup lang="ts">
 import type { Component } from 'vue'
-import { PhAddressBook, PhNotePencil, PhPencilSimpleLine, PhPhone, PhSunHorizon, PhWrench } from '@phosphor-icons/vue'
+import { PhAddressBook, PhNotePencil, PhPencilSimpleLine, PhPhone, PhSunHorizon, PhTray, PhWrench } from '@phosphor-icons/vue'
 import { useDrafts } from '~/stores/drafts'
 import { useMe } from '~/stores/me'
+import { useShelf } from '~/stores/shelf'
 
 const me = useMe()
 const drafts = useDrafts()
+const shelf = useShelf()
 const begun = computed(() => Object.keys(drafts.kept).length)
 interface Place { name: string, to: string, within: string[], icon: Component, owed: number, /** What there are so many of. */ counted?: string }
 
 const places = computed<Place[]>(() => [
   { name: 'Today', to: '/', within: ['/'], icon: PhSunHorizon, owed: 0 },
+  { name: 'Inbox', to: '/inbox', within: ['/inbox'], icon: PhTray, owed: shelf.total, counted: 'waiting' },
   { name: 'Records', to: '/records/leads', within: ['/records', '/record', '/pipelines'], icon: PhAddressBook, owed: 0 },
   { name: 'Calling', to: '/calling', within: ['/calling'], icon: PhPhone, owed: 0 },
   { name: 'Templates', to: '/templates', within: ['/templates'], icon: PhNotePencil, owed: 0 },

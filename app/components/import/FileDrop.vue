@@ -18,7 +18,7 @@ function take(files: FileList | null | undefined): void {
     @drop.prevent="take($event.dataTransfer?.files)"
   >
     <strong>Choose a file, or drop it here</strong>
-    <span class="quiet">A table (CSV) as any spreadsheet writes it, or contacts (vCard) as a telephone does. Nothing is brought in before you have seen what becomes of each row.</span>
+    <span class="quiet">A table (CSV) as any spreadsheet writes it, or contacts (vCard) as a telephone does. Nothing is imported before you have seen what becomes of each row.</span>
     <input
       type="file"
       accept=".csv,.txt,.tsv,.vcf,.vcard,text/csv,text/vcard"

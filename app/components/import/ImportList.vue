@@ -49,7 +49,7 @@ const moving = ({ state }: ImportProgress) => state === 'running' || state === '
 
 <template>
   <section v-if="all.length > 0 || problem">
-    <h2>Files brought in</h2>
+    <h2>Imported files</h2>
     <LoadProblem
       v-if="problem"
       :problem="problem"

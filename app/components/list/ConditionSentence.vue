@@ -76,7 +76,7 @@ const bracket = (place: number) => put(place, { match: conditions.match === 'all
         <button
           type="button"
           class="away"
-          :aria-label="`Take away: ${sayCondition(one, columns)}`"
+          :aria-label="`Remove: ${sayCondition(one, columns)}`"
           @click="put(place, null)"
         >
           ×

@@ -63,7 +63,7 @@ const remove = (index: number) => phones.value = phones.value.filter((_, i) => i
         :aria-label="`Take number ${index + 1} away`"
         @click="remove(index)"
       >
-        Take away
+        Remove
       </button>
       <p
         :id="`phone-${index}-reads`"

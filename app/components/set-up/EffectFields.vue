@@ -144,10 +144,10 @@ const days = (event: Event) => set({ days: value(event) === '' ? null : Number(v
     <button
       type="button"
       class="plain-button calm"
-      :aria-label="`Take effect ${place + 1} out`"
+      :aria-label="`Remove effect ${place + 1}`"
       @click="emit('remove')"
     >
-      Take out
+      Remove
     </button>
     <p
       v-if="error"

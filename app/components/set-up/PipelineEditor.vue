@@ -125,7 +125,7 @@ const errorOf = (place: number) => errors.value[`stages[${place}].name`]
                 :aria-label="`Take stage ${place + 1} away`"
                 :disabled="stages.length <= 2"
                 @click="stages.splice(place, 1)"
-              >Take away</button>
+              >Remove</button>
             </span>
           </li>
         </ol>

@@ -4,8 +4,13 @@ import type { ComposerStart } from '~~/shared/composer'
 import type { ConversationDetail } from '~~/shared/shelf'
 import { useConversationTarget } from '~/composables/target'
 
-/** The composer as it is on the shelf, for an answer to one who waits. */
-const { conversation, start } = defineProps<{ conversation: ConversationDetail, start: ComposerStart }>()
+/** The composer as it is on the shelf and in the inbox, for an answer to one who waits. */
+const { conversation, start, sends = 'Answer, and back', focused = true } = defineProps<{
+  conversation: ConversationDetail
+  start: ComposerStart
+  sends?: string
+  focused?: boolean
+}>()
 const emit = defineEmits<{ sent: [] }>()
 
 const to = useConversationTarget(() => conversation, () => start)
@@ -27,9 +32,9 @@ const held = computed(() => {
     :to="to"
     field-id="answer"
     field="Answer"
-    sends="Answer, and back"
+    :sends="sends"
     hint="Write an answer"
-    focused
+    :focused="focused"
     @sent="emit('sent')"
   />
 </template>

@@ -82,7 +82,7 @@ const more = computed(() => tally.value?.most.filter(one => one.parts > (usual.v
         v-if="usual"
         class="sum"
       >
-        <strong>{{ inParts(usual.parts) }}</strong> for most, {{ units }} units as a rule.
+        <strong>{{ inParts(usual.parts) }}</strong> for most, {{ units }} characters as a rule.
       </p>
       <p
         v-if="tally.shortest && tally.longest"

@@ -61,7 +61,7 @@ const said = (char: string) => char === '\u00A0' ? 'a hard blank' : `â€œ${char}â
       v-for="one in dear"
       :key="one.char"
     >
-      {{ said(one.char) }} makes every part shorter, from 160 to 70 units.
+      {{ said(one.char) }} makes every part shorter, from 160 to 70 characters.
       <button
         v-if="one.swap !== null"
         type="button"

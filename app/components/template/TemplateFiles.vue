@@ -42,14 +42,14 @@ async function bringIn(event: Event): Promise<void> {
       :disabled="found.length === 0"
       @click="takeOut"
     >
-      Take out as JSON
+      Export as JSON
     </button>
     <button
       type="button"
       class="plain-button calm"
       @click="file?.click()"
     >
-      Bring in JSON
+      Import JSON
     </button>
     <input
       ref="file"
@@ -71,7 +71,7 @@ async function bringIn(event: Event): Promise<void> {
       v-if="takenIn"
       role="status"
     >
-      <p>{{ takenIn.taken }} brought in, for you alone until you share them.</p>
+      <p>{{ takenIn.taken }} imported, for you alone until you share them.</p>
       <p
         v-for="(one, place) in takenIn.refused"
         :key="place"

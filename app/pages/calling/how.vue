@@ -129,7 +129,7 @@ watch([callsWith, phones], () => saved.value = false, { deep: true })
             :aria-label="`Take ${phone.label || 'this telephone'} away`"
             @click="phones.splice(place, 1)"
           >
-            Take away
+            Remove
           </button>
         </div>
         <p

@@ -82,7 +82,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Speak a new message', act: () => editin
               class="plain-button calm"
               :aria-label="`Take ${one.name} away`"
               @click="retire(one)"
-            >Take away</button>
+            >Remove</button>
           </template>
         </span>
       </li>

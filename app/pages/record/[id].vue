@@ -10,6 +10,7 @@ import { useLive } from '~/composables/live'
 import { useNow } from '~/composables/now'
 import { openRecord, type Opening } from '~/composables/opening'
 import { usePresence } from '~/composables/presence'
+import { useSeenHere } from '~/composables/seen-here'
 import { useTimeline } from '~/composables/timeline'
 import { useTrying } from '~/composables/trying'
 import { useAhead } from '~/stores/ahead'
@@ -58,6 +59,7 @@ useLive((notice) => {
 }, () => void load())
 
 shelf.recordOnPage = recordId
+useSeenHere(recordId, () => timeline.entries.value.find(({ message }) => message?.direction === 'in')?.id ?? null)
 onBeforeUnmount(() => shelf.recordOnPage = null)
 /** The number that is called when nobody has said which: the first that can be. */
 const callable = computed(() => record.value?.phones.find(({ e164, mayBeCalled }) => e164 && mayBeCalled) ?? null)

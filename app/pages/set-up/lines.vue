@@ -110,7 +110,7 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
       </li>
     </ul>
     <p class="quiet small">
-      With a language’s letters a part of a text holds 149 to 155 units, where it would hold 67 to 70. Ask the carrier before you switch one on: where it does not know them, they arrive wrong.
+      With a language’s letters a part of a text holds 149 to 155 characters, where it would hold 67 to 70. Ask the carrier before you switch one on: where it does not know them, they arrive wrong.
     </p>
     <LazyLineEditor
       v-if="editing"

@@ -29,6 +29,8 @@ export const colleague = pgTable('colleague', {
   title: text('title').notNull(),
   directLine: text('direct_line'),
   zone: text('zone').notNull(),
+  /** What came in before counts as seen by them. */
+  seesFrom: instant('sees_from').notNull().defaultNow(),
   /** With what this colleague calls. */
   callsWith: text('calls_with', { enum: CALLS_WITH }).notNull().default('browser'),
   /** Whether letters and signs by themselves are keys. */

@@ -4,6 +4,7 @@ import type { LineHours } from '~~/core/hours/line-hours'
 import type { NationalLanguage, Shift } from '~~/core/text/national'
 import { MESSAGE_KINDS } from '../../../core/message/kinds'
 import { MESSAGE_STATES } from '../../../core/message/states'
+import { OWED_FOR } from '../../../core/owed/owed'
 import { ENCODINGS } from '../../../core/text/measure'
 import { PICTURE_TYPES } from '../../../shared/pictures'
 import { bytes, DIRECTIONS, id, instant, knownValues } from '../columns'
@@ -45,19 +46,43 @@ export const conversation = pgTable('conversation', {
   /** Of texts: theirs alone. */
   lineId: id('line_id').references(() => line.id),
   remote: text('remote').notNull(),
-  /** Since when an answer of ours is owed; null if none is. */
+  /** Since when an answer of ours is owed; null if none is. By the rules of core/owed. */
   waitsSince: instant('waits_since'),
+  /** What made it owed first. */
+  waitsFor: text('waits_for', { enum: OWED_FOR }),
+  /** When it is owed again, because a colleague has put it back for then. */
+  returnsAt: instant('returns_at'),
+  /** To whom it was handed; null: to nobody, so that all who answer its line owe it. */
+  assigneeId: id('assignee_id').references(() => colleague.id),
+  /** Its newest text, in either direction. */
   lastAt: instant('last_at').notNull(),
 }, table => [
   ...knownValues('conversation', table),
   check('conversation_text_line', sql`(${table.kind} = 'text') = (${table.lineId} is not null)`),
   unique('conversation_line_remote').on(table.lineId, table.remote),
+  check('conversation_waits_why', sql`(${table.waitsSince} is null) = (${table.waitsFor} is null)`),
+  index('conversation_newest').on(table.lineId, table.lastAt.desc(), table.id.desc()),
+  index('conversation_assignee').on(table.assigneeId).where(sql`${table.assigneeId} is not null`),
   index('conversation_waits').on(table.waitsSince).where(sql`${table.waitsSince} is not null`),
   index('conversation_remote').on(table.remote),
 ])
 
 const MESSAGE_ORIGINS = ['by-hand', 'disposition', 'automatic'] as const
 export type MessageOrigin = typeof MESSAGE_ORIGINS[number]
+
+/** What colleagues did with a conversation that is no message of it: put back, handed over, nothing needed. */
+export const conversationEvent = pgTable('conversation_event', {
+  conversationId: id('conversation_id').notNull().references(() => conversation.id),
+  at: instant('at').notNull(),
+  activityId: id('activity_id').notNull().unique().references(() => activity.id),
+}, table => [primaryKey({ columns: [table.conversationId, table.at, table.activityId] })])
+
+/** Up to when each colleague has seen a conversation. What is newer they have not seen yet. */
+export const conversationSeen = pgTable('conversation_seen', {
+  colleagueId: id('colleague_id').notNull().references(() => colleague.id),
+  conversationId: id('conversation_id').notNull().references(() => conversation.id),
+  seenAt: instant('seen_at').notNull(),
+}, table => [primaryKey({ columns: [table.colleagueId, table.conversationId] })])
 
 /**
  * One message, in either direction: what is true of one of any kind. Its words are the content of its activity. What is

@@ -152,7 +152,7 @@ describe('what happens with a person', () => {
     const deal = await makeThing(firm.ada, 'deal', { stageId: stageOf('Sales', 'Won') }, [recordId])
     await sendText(firm.ada, textTo(phoneId, firm.portland, { text: 'How do they ride?', recordId: deal }), DAY)
     expect(await words(deal)).toContain('How do they ride?')
-    expect((await startComposer(firm.ada, deal)).lastLine).not.toEqual({})
+    expect((await startComposer(firm.ada, deal, DAY)).lastLine).not.toEqual({})
     const foreign = await makeThing(firm.noor, 'job')
     await expect(sendText(firm.ada, textTo(phoneId, firm.portland, { recordId: foreign }), DAY)).rejects.toMatchObject(problem(404))
   })

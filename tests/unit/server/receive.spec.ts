@@ -9,7 +9,7 @@ import { readRecord } from '~~/server/pages/record'
 import { takeEvent } from '~~/server/texting/events'
 import { sendText } from '~~/server/texting/send'
 import { readConversation, readShelf } from '~~/server/pages/shelf'
-import { settleConversation } from '~~/server/texting/conversations'
+import { settleConversation } from '~~/server/texting/owed'
 import { takeBack } from '~~/server/texting/take-back'
 import { readTimeline } from '~~/server/timeline/read'
 import { useDatabase } from '../../support/database'
@@ -91,10 +91,10 @@ describe('a text that comes in', () => {
     await takeBack(firm.ada, text.id, later(DAY, 1_000))
     expect((await waiting()).find(item => item.remote === e164)).toMatchObject({ waitsSince: later(DAY, -60_000).getTime() })
     const { conversationId } = (await waiting()).find(item => item.remote === e164)!
-    await expect(settleConversation(firm.noor, conversationId)).rejects.toMatchObject({ details: { status: 404 } })
-    await settleConversation(firm.mika, conversationId)
+    await expect(settleConversation(firm.noor, conversationId, DAY)).rejects.toMatchObject({ details: { status: 404 } })
+    await settleConversation(firm.mika, conversationId, later(DAY, 5_000))
     expect(await isWaiting()).toBe(false)
-    expect((await readConversation(firm.mika, conversationId, DAY)).entries).toHaveLength(2)
+    expect((await readConversation(firm.mika, conversationId, DAY)).entries.map(({ kind }) => kind)).toEqual(['nothing-needed', 'text-out', 'text-in'])
   })
 })
 

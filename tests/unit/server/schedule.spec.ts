@@ -235,7 +235,7 @@ describe('a draft', () => {
 describe('a number that is on no record', () => {
   it('is texted from the nearest line of mine in its country, and its conversation comes onto the record that is made of it', async () => {
     expect(await readStranger(firm.ada, '(612) 555-0177')).toEqual({ kind: 'number', e164: '+16125550177', line: 'Minneapolis line', last: null })
-    const { conversationId } = await beginWith(firm.ada, '612 555 0177', null, DAY)
+    const { conversationId } = await beginWith(firm.ada, '612 555 0177', {}, DAY)
     const form = sendForm.validateSync({
       id: uuid(),
       lineId: firm.second.id,
@@ -248,7 +248,7 @@ describe('a number that is on no record', () => {
       'Hi, Ada from Pannier & Post. You rang us?',
     )
     // from now on that record is meant
-    expect(await beginWith(firm.ada, '612 555 0177', null, DAY)).toEqual({ conversationId: null, recordId })
+    expect(await beginWith(firm.ada, '612 555 0177', {}, DAY)).toEqual({ conversationId: null, recordId })
   })
 
   it('is found by the call that came from it, which stands in its conversation, for those who answer the line', async () => {
@@ -257,13 +257,13 @@ describe('a number that is on no record', () => {
     await takeCallEvent('practice', told, DAY)
     expect(await readStranger(firm.ada, '612 555 0178')).toMatchObject({ last: { at: DAY.getTime(), how: 'call' } })
     expect(await readStranger(firm.noor, '612 555 0178')).not.toMatchObject({ last: { how: 'call' } })
-    const { conversationId } = await beginWith(firm.ada, '612 555 0178', null, DAY)
+    const { conversationId } = await beginWith(firm.ada, '612 555 0178', {}, DAY)
     expect((await readConversation(firm.ada, conversationId!, DAY)).entries.map(({ kind }) => kind)).toEqual(['call-in'])
   })
 
   it('says why where it cannot be', async () => {
     expect(await readStranger(firm.ada, '612 555')).toMatchObject({ kind: 'unusable' })
     expect(await readStranger(firm.ada, '+44 7700 900123')).toEqual({ kind: 'unusable', reason: 'no-line' })
-    await expect(beginWith(firm.ada, '612 555', null, DAY)).rejects.toMatchObject(problem(422))
+    await expect(beginWith(firm.ada, '612 555', {}, DAY)).rejects.toMatchObject(problem(422))
   })
 })

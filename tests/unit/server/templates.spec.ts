@@ -375,7 +375,7 @@ describe('templates for whom can be texted and is no person', () => {
   })
 
   it('are filled for a number on no record without a person: what needs one says so', async () => {
-    const { conversationId } = await beginWith(firm.ada, '612 555 0199', null, DAY)
+    const { conversationId } = await beginWith(firm.ada, '612 555 0199', {}, DAY)
     await make('Hi {{ person.first_name | default: "there" }}, {{ sender.first_name }} here.', { name: 'With a stand-in' })
     await make('Hi {{ person.first_name }}.', { name: 'Without one' })
     const filled = (await fillForStranger(firm.ada, conversationId!, fillContext.cast({}))).templates

@@ -39,7 +39,7 @@ const about = computed(() => opened.value && [
 <template>
   <div class="page">
     <header class="head">
-      <h1>Bring in {{ several }}</h1>
+      <h1>Import {{ several }}</h1>
       <p class="quiet">
         <template v-if="opened">
           <strong>{{ file?.name }}</strong>: {{ about }}.
@@ -122,7 +122,7 @@ const about = computed(() => opened.value && [
           Sent {{ sent.toLocaleString('en-US') }} of {{ opened.total.toLocaleString('en-US') }} rows. Nothing is made before all of them are there.
         </p>
         <Button
-          :label="foreseen ? `Bring in ${many(useful, 'row', 'rows')}` : 'Bring in'"
+          :label="foreseen ? `Import ${many(useful, 'row', 'rows')}` : 'Import'"
           :disabled="!foreseen || useful === 0"
           :loading="sending"
           @click="shown.bringIn"

@@ -141,14 +141,14 @@ useKeys([
           :prefetch="false"
           class="calm"
         >
-          Bring in
+          Import
         </NuxtLink>
         <button
           type="button"
           class="plain-button calm"
           @click="taker?.toggle($event)"
         >
-          Take out
+          Export
         </button>
         <NuxtLink
           :to="`/records/${facts.slug}/new`"
@@ -169,7 +169,7 @@ useKeys([
             >{{ label }}</a>
           </li>
           <li class="quiet small">
-            {{ me.me?.role === 'rep' ? `Those of these ${several} that are yours.` : `All of these ${several} that you may take out.` }} It is noted who took what.
+            {{ me.me?.role === 'rep' ? `Those of these ${several} that are yours.` : `All of these ${several} that you may export.` }} It is noted who exported what.
           </li>
         </ul>
       </Popover>

@@ -2,4 +2,4 @@ import { route } from '~~/server/routing/route'
 import { startConversation } from '~~/server/texting/composer'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId('conversation') }, ({ asker, params }) => startConversation(asker, params.id))
+export default route({ params: byId('conversation') }, ({ asker, params, now }) => startConversation(asker, params.id, now))

@@ -1,8 +1,8 @@
 import { route } from '~~/server/routing/route'
-import { settleConversation } from '~~/server/texting/conversations'
+import { settleConversation } from '~~/server/texting/owed'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId('conversation') }, async ({ asker, params }) => {
-  await settleConversation(asker, params.id)
+export default route({ params: byId('conversation') }, async ({ asker, params, now }) => {
+  await settleConversation(asker, params.id, now)
   return { id: params.id }
 })

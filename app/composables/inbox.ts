@@ -1,0 +1,93 @@
+import { useDebounceFn } from '@vueuse/core'
+import { INBOX_FILTERS, type InboxFilter, type InboxItem, type InboxPage } from '~~/shared/inbox'
+import { api } from './api'
+import { useLive } from './live'
+import { newestOnly } from './newest'
+import { useTrying } from './trying'
+
+const SOON_MS = 200
+
+/**
+ * The inbox as its address says: which filters, which words, and which conversation is open, so that Back and a reload find
+ * it. The list stays where it is while it is read anew; the newest answer counts.
+ */
+export function useInbox() {
+  const route = useRoute()
+  const router = useRouter()
+  const said = (key: string) => typeof route.query[key] === 'string' ? route.query[key] : ''
+  const show = computed(() => said('show').split(',').filter((one): one is InboxFilter => (INBOX_FILTERS as readonly string[]).includes(one)))
+  const words = computed(() => said('words'))
+  const lineId = computed(() => said('line'))
+  const module = computed(() => said('module'))
+  const openId = computed(() => said('with') || null)
+
+  const owed = shallowRef<InboxItem[] | null>(null)
+  const others = shallowRef<InboxItem[]>([])
+  const more = ref(false)
+  const { problem, busy, trying } = useTrying()
+  const begin = newestOnly()
+
+  const asked = () => ({ show: show.value.join(), words: words.value, lineId: lineId.value, module: module.value || undefined })
+  const fetchPage = (before?: InboxItem) =>
+    api<InboxPage>('/api/inbox', { query: { ...asked(), ...before && { beforeAt: before.lastAt, beforeId: before.conversationId } } })
+
+  /** As many as were shown before: whoever has walked far down stays there. */
+  const load = () => trying(async () => {
+    const isNewest = begin()
+    const shown = others.value.length
+    let page = await fetchPage()
+    const first = page.owed
+    let rest = page.others
+    while (page.more && rest.length < shown) {
+      page = await fetchPage(rest.at(-1))
+      rest = [...rest, ...page.others]
+    }
+    if (!isNewest()) return
+    owed.value = first
+    others.value = rest
+    more.value = page.more
+  })
+  const showMore = () => trying(async () => {
+    const page = await fetchPage(others.value.at(-1))
+    others.value = [...others.value, ...page.others]
+    more.value = page.more
+  })
+
+  const items = computed(() => [...owed.value ?? [], ...others.value])
+  const place = computed(() => items.value.findIndex(({ conversationId }) => conversationId === openId.value))
+
+  /** Says it in the address; what is empty is left out. */
+  function go(changed: Record<string, string | null>, replaces = false): void {
+    const query = Object.fromEntries(Object.entries({ ...route.query, ...changed }).filter(([, value]) => value))
+    void router[replaces ? 'replace' : 'push']({ query })
+  }
+  const open = (id: string | null) => go({ with: id }, openId.value !== null)
+  const toggle = (filter: InboxFilter) =>
+    go({ show: (show.value.includes(filter) ? show.value.filter(one => one !== filter) : [...show.value, filter]).join() })
+
+  /** Where among those that wait the one that is open stood: once it is answered, the next is the one that moved up into its place. */
+  const waitedAt = ref<number | null>(null)
+  watch([openId, owed], () => {
+    const at = owed.value?.findIndex(({ conversationId }) => conversationId === openId.value) ?? -1
+    if (at >= 0) waitedAt.value = at
+  })
+  watch(openId, () => waitedAt.value = null, { flush: 'sync' })
+
+  /** The one below or above the one that is open; the first, if none is. */
+  function step(by: 1 | -1): void {
+    const answered = waitedAt.value !== null && owed.value?.every(({ conversationId }) => conversationId !== openId.value)
+    const at = answered ? waitedAt.value! + (by === 1 ? 0 : -1) : place.value < 0 ? 0 : place.value + by
+    const next = items.value[answered && owed.value!.length > 0 ? Math.min(at, owed.value!.length - 1) : at]
+    if (next) open(next.conversationId)
+  }
+
+  watch([show, words, lineId, module], () => {
+    others.value = []
+    void load()
+  })
+  const loadSoon = useDebounceFn(load, SOON_MS)
+  useLive(notice => (notice.kind === 'conversation' || notice.kind === 'seen') && void loadSoon(), () => void load())
+  void load()
+
+  return { show, words, lineId, module, openId, owed, others, items, place, more, problem, busy, load, showMore, go, open, toggle, step }
+}

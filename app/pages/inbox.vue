@@ -1,0 +1,251 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
+import type { LineChoice } from '~~/shared/composer'
+import { INBOX_FILTERS, type InboxItem } from '~~/shared/inbox'
+import { MODULE_FACTS, TEXTED_MODULES } from '~~/shared/modules'
+import { useInbox } from '~/composables/inbox'
+import { useKeys } from '~/composables/keys'
+import { useLoaded } from '~/composables/loaded'
+import { useShelf } from '~/stores/shelf'
+import { FILTER_WORDS, WHOSE_WORDS } from '~/words/inbox'
+
+/** All conversations on my lines, in the order of what is owed, and beside them the one that is open. */
+definePageMeta({ key: 'inbox' })
+const inbox = useInbox()
+const { show, words, lineId, module, openId, owed, others, items, place, more, problem, busy } = inbox
+const shelf = useShelf()
+const typed = ref(words.value)
+watch(words, now => typed.value = now)
+const search = useDebounceFn(() => inbox.go({ words: typed.value.trim() }, true), 250)
+
+interface Group { name: string, items: InboxItem[] }
+const groups = computed<Group[]>(() => [
+  ...(['me', 'nobody', 'colleague'] as const).map(whose => ({ name: WHOSE_WORDS[whose], items: owed.value?.filter(one => one.whose === whose) ?? [] })),
+  { name: 'Settled', items: others.value },
+].filter(group => group.items.length > 0))
+const narrowed = computed(() => show.value.length > 0 || words.value !== '' || lineId.value !== '' || module.value !== '')
+const valueOf = (event: Event) => (event.target as HTMLSelectElement).value
+
+const list = useTemplateRef<HTMLElement>('list')
+watch(openId, id => id && void nextTick(() => list.value?.querySelector(`[data-conversation="${id}"]`)?.scrollIntoView({ block: 'nearest' })))
+// what is open beside the list is not on the shelf as well
+watch(openId, (id) => {
+  shelf.conversationOnPage = id
+  if (id && shelf.openId === id) shelf.openId = null
+}, { immediate: true })
+onBeforeUnmount(() => shelf.conversationOnPage = null)
+
+const { found: lines } = useLoaded<LineChoice[]>('/api/lines')
+const beginning = ref(false)
+function begun(conversationId: string): void {
+  beginning.value = false
+  inbox.open(conversationId)
+}
+/** The newest is at the foot of the sheet, over the composer. */
+const beside = useTemplateRef<HTMLElement>('beside')
+const toFoot = () => void nextTick(() => beside.value && (beside.value.scrollTop = beside.value.scrollHeight))
+
+const field = useTemplateRef<HTMLInputElement>('field')
+const recordOpen = computed(() => items.value[place.value]?.record ?? null)
+useKeys([
+  { keys: 'j', shown: 'J', what: 'The next conversation', act: () => inbox.step(1) },
+  { keys: 'b', shown: 'B', what: 'The conversation before', act: () => inbox.step(-1) },
+  { keys: 'o', shown: 'O', what: 'Open the record', when: () => recordOpen.value !== null, act: () => void navigateTo(`/record/${recordOpen.value!.id}`) },
+  { keys: 'c', shown: 'C', what: 'Write to somebody else', act: () => beginning.value = true },
+  { keys: 'f', shown: 'F', what: 'Search the conversations', act: () => field.value?.focus() },
+  { keys: 'Escape', shown: 'Esc', what: 'Close the conversation', when: () => openId.value !== null, act: () => inbox.open(null) },
+])
+</script>
+
+<template>
+  <div
+    class="inbox"
+    :class="{ reading: openId }"
+  >
+    <section class="desk-list">
+      <header class="head">
+        <h1>Inbox</h1>
+        <label
+          class="heard-only"
+          for="inbox-words"
+        >Search the conversations</label>
+        <input
+          id="inbox-words"
+          ref="field"
+          v-model="typed"
+          type="search"
+          class="plain-field"
+          placeholder="A name, a number or words of a text"
+          @input="search"
+        >
+        <Button
+          size="small"
+          label="New text"
+          @click="beginning = true"
+        />
+      </header>
+      <NewTextForm
+        v-if="beginning"
+        @begun="begun"
+        @close="beginning = false"
+      />
+      <ul
+        class="filters"
+        aria-label="Filters"
+      >
+        <li
+          v-for="filter in INBOX_FILTERS"
+          :key="filter"
+        >
+          <button
+            type="button"
+            class="filter small"
+            :aria-pressed="show.includes(filter)"
+            @click="inbox.toggle(filter)"
+          >
+            {{ FILTER_WORDS[filter] }}
+          </button>
+        </li>
+        <li>
+          <select
+            class="filter small"
+            aria-label="Of which line"
+            :value="lineId"
+            @change="inbox.go({ line: valueOf($event) })"
+          >
+            <option value="">
+              All lines
+            </option>
+            <option
+              v-for="line in lines ?? []"
+              :key="line.id"
+              :value="line.id"
+            >
+              {{ line.name }}
+            </option>
+          </select>
+        </li>
+        <li>
+          <select
+            class="filter small"
+            aria-label="With whom"
+            :value="module"
+            @change="inbox.go({ module: valueOf($event) })"
+          >
+            <option value="">
+              Everybody
+            </option>
+            <option
+              v-for="one in TEXTED_MODULES"
+              :key="one"
+              :value="one"
+            >
+              {{ MODULE_FACTS[one].many }}
+            </option>
+          </select>
+        </li>
+      </ul>
+      <LoadProblem
+        v-if="problem"
+        :problem="problem"
+        again="Load them again"
+        @again="inbox.load"
+      />
+      <p
+        v-else-if="!owed"
+        class="quiet empty"
+        role="status"
+      >
+        Loading the conversations…
+      </p>
+      <p
+        v-else-if="items.length === 0"
+        class="quiet empty"
+      >
+        {{ narrowed ? 'No conversation is like that. Take a filter off, or search for something else.' : 'Nobody has written yet. A text that comes in shows here.' }}
+      </p>
+      <div
+        ref="list"
+        class="rows"
+      >
+        <section
+          v-for="group in groups"
+          :key="group.name"
+          :aria-label="group.name"
+        >
+          <h2 class="small">
+            {{ group.name }} <span
+              v-if="group.items !== others"
+              class="figures quiet"
+            >{{ group.items.length }}</span>
+          </h2>
+          <ul>
+            <li
+              v-for="item in group.items"
+              :key="item.conversationId"
+            >
+              <InboxRow
+                :item="item"
+                :open="item.conversationId === openId"
+                @open="inbox.open(item.conversationId)"
+              />
+            </li>
+          </ul>
+        </section>
+        <Button
+          v-if="more"
+          class="more"
+          size="small"
+          severity="secondary"
+          variant="outlined"
+          label="Show older ones"
+          :loading="busy"
+          @click="inbox.showMore"
+        />
+      </div>
+    </section>
+    <section
+      v-if="openId"
+      ref="beside"
+      class="beside"
+      aria-label="The open conversation"
+    >
+      <button
+        type="button"
+        class="plain-button calm to-list"
+        @click="inbox.open(null)"
+      >
+        To the list
+      </button>
+      <ConversationSheet
+        :key="openId"
+        :conversation-id="openId"
+        sends="Send the answer"
+        @shown="toFoot"
+      />
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.inbox { display: grid; grid-template-columns: minmax(0, 1fr); height: calc(100vh - 90px); }
+.inbox.reading { grid-template-columns: minmax(22rem, 5fr) minmax(26rem, 6fr); }
+.desk-list { display: flex; flex-direction: column; min-height: 0; border-right: 1px solid var(--rule); }
+.head { display: flex; gap: var(--space-7); align-items: center; padding: var(--space-5) var(--space-6) var(--space-3); }
+.head input { flex: 1; max-width: 24rem; }
+.filters { display: flex; flex-wrap: wrap; gap: var(--space-2); padding: 0 var(--space-6) var(--space-4); }
+.filter { border: 1px solid var(--field-rule); border-radius: var(--round); background: var(--surface); padding: var(--space-hair) var(--space-3); min-height: 24px; cursor: pointer; }
+.filter[aria-pressed='true'] { background: var(--accent-ground); border-color: var(--accent); color: var(--accent-deep); font-weight: 700; }
+.rows { overflow-y: auto; min-height: 0; flex: 1; }
+.rows h2 { position: sticky; top: 0; background: var(--paper); padding: var(--space-3) var(--space-6) var(--space-1); z-index: 1; }
+.empty { padding: var(--space-5) var(--space-6); }
+.more { margin: var(--space-5) var(--space-6); }
+.beside { overflow-y: auto; padding: var(--space-5) var(--space-7) var(--space-8); background: var(--surface); }
+.to-list { display: none; }
+@media (max-width: 900px) {
+  .inbox, .inbox.reading { grid-template-columns: minmax(0, 1fr); height: auto; }
+  .reading .desk-list { display: none; }
+  .to-list { display: inline; margin-bottom: var(--space-4); }
+  .beside { padding-inline: var(--space-5); }
+}
+</style>

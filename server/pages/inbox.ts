@@ -1,0 +1,170 @@
+import { sql, type SQL } from 'drizzle-orm'
+import type { OwedFor } from '~~/core/owed/owed'
+import type { InboxFilter, InboxItem, InboxPage } from '~~/shared/inbox'
+import type { Module } from '~~/shared/modules'
+import type { InboxQuery } from '~~/shared/schemas/inbox'
+import { ask } from '../db/door'
+import { at, milliseconds } from '../db/instants'
+import { planned } from '../db/prepared'
+import { activityContent, colleague, conversation, conversationSeen, line, message, phone, record } from '../db/schema'
+import type { SignedIn } from '../identity/sign-in'
+import { joinContact } from '../reading/contact'
+import { seesRecord, visible } from '../reading/visible'
+import { wordsMatch } from '../reading/words'
+import { holdsWord } from '../records/found-by'
+
+const PAGE = 40
+/** As many as anybody can look over. */
+const MOST_OWED = 200
+/** A word that thousands of texts have tells little. */
+const MOST_OF_A_WORD = sql.raw('2000')
+
+/**
+ * A page of the conversations on the lines that I answer: first those that owe an answer, by me, by nobody yet, by a colleague,
+ * each the longest waiting first; then all others by their newest text. Each line is walked by its own index, and only as far
+ * as the page goes.
+ */
+export async function readInbox(asker: SignedIn, query: InboxQuery): Promise<InboxPage> {
+  const { beforeAt, beforeId } = query
+  const isFirst = beforeAt === null || beforeId === null
+  const which = conditionOf(asker, query)
+  const owed = isFirst
+    ? await read(asker, sql`
+        select v.* from ${conversation} v join mine on mine.id = v.line_id
+        where v.waits_since is not null and ${which} order by ${whose(asker)}, v.waits_since, v.id limit ${sql.raw(String(MOST_OWED))}`,
+      sql`${whose(asker)}, v.waits_since, v.id`)
+    : []
+  const under = isFirst ? sql`true` : sql`(v.last_at, v.id) < (${at(new Date(beforeAt))}, ${beforeId}::uuid)`
+  const others = await read(asker, sql`
+    select v.* from mine cross join lateral (
+      select v.* from ${conversation} v where v.line_id = mine.id and ${under} and v.waits_since is null and ${which}
+      order by v.last_at desc, v.id desc limit ${sql.raw(String(PAGE + 1))}
+    ) v order by v.last_at desc, v.id desc limit ${sql.raw(String(PAGE + 1))}`, sql`v.last_at desc, v.id desc`)
+  return { owed, others: others.slice(0, PAGE), more: others.length > PAGE }
+}
+
+/** Whether an answer is owed by me: nobody has it, or I have. */
+export const owesMe = ({ id }: { id: string }): SQL =>
+  sql`(v.waits_since is not null and (v.assignee_id is null or v.assignee_id = ${id}::uuid))`
+
+/** Whose an answer is to give: mine, nobody's yet, a colleague's. */
+const whose = ({ id }: { id: string }): SQL => sql`case when v.assignee_id = ${id}::uuid then 0
+  when v.assignee_id is not null then 2 when mine.colleague_id = ${id}::uuid then 0 else 1 end`
+
+const CAME_IN = sql`exists (select 1 from ${message} i where i.conversation_id = v.id and i.direction = 'in'`
+const WENT_OUT = sql`exists (select 1 from ${message} o where o.conversation_id = v.id and o.direction = 'out'`
+
+/** Whether something came in that I have not seen. */
+const unseenBy = ({ id }: { id: string }): SQL => sql`${CAME_IN} and i.made_at > coalesce(
+  (select s.seen_at from ${conversationSeen} s where s.conversation_id = v.id and s.colleague_id = ${id}::uuid),
+  (select c.sees_from from ${colleague} c where c.id = ${id}::uuid)))`
+
+const onRecord = (asker: SignedIn, which: SQL): SQL => sql`exists (
+  select 1 from ${phone} p join ${record} r on r.id = p.record_id and ${seesRecord(asker, 'r')} where p.e164 = v.remote and ${which})`
+
+const FILTERS: Record<InboxFilter, (asker: SignedIn) => SQL> = {
+  'owed': owesMe,
+  'unseen': unseenBy,
+  'mine': asker => sql`(v.assignee_id = ${asker.id}::uuid or (v.assignee_id is null
+    and (mine.colleague_id = ${asker.id}::uuid or ${onRecord(asker, sql`r.owner_id = ${asker.id}::uuid`)})))`,
+  'unassigned': () => sql`v.assignee_id is null`,
+  'no-record': asker => sql`not ${onRecord(asker, sql`true`)}`,
+  'sent': () => sql`not ${CAME_IN})`,
+  'received': () => sql`not ${WENT_OUT})`,
+  'scheduled': () => sql`${WENT_OUT} and o.state = 'waiting' and o.wall_time is not null)`,
+  'failed': () => sql`${WENT_OUT} and o.state in ('failed', 'held'))`,
+  'put-back': () => sql`v.returns_at is not null`,
+}
+
+function conditionOf(asker: SignedIn, { show, lineId, module, words }: InboxQuery): SQL {
+  const filters = show.split(',').filter(Boolean) as InboxFilter[]
+  return sql.join([
+    sql`true`,
+    ...filters.map(filter => FILTERS[filter](asker)),
+    ...lineId ? [sql`v.line_id = ${lineId}::uuid`] : [],
+    ...module ? [onRecord(asker, sql`r.module = ${module}`)] : [],
+    ...words ? [sql`(${isWith(asker, words)} or ${saysWords(words)})`] : [],
+  ], sql` and `)
+}
+
+/** Whether it is with somebody of that name, or with a number that has those digits. */
+function isWith(asker: SignedIn, words: string): SQL {
+  const digits = words.replace(/\D/g, '').replace(/^0+/, '')
+  return sql`(${onRecord(asker, holdsWord(sql`r.found_by`, words))}${digits.length >= 3 ? sql` or v.remote like ${`%${digits}%`}` : sql``})`
+}
+
+/** Whether one of its texts has the words; looked up by the words, not text by text. */
+const saysWords = (words: string): SQL => sql`v.id = any(array(
+  select m.conversation_id from ${activityContent} t join ${message} m on m.activity_id = t.activity_id
+  where ${wordsMatch(words) ?? sql`false`} limit ${MOST_OF_A_WORD}))`
+
+/** The conversations of a statement, each with what the list shows of it. */
+async function read(asker: SignedIn, chosen: SQL, order: SQL): Promise<InboxItem[]> {
+  const { rows } = await ask<Row>(planned(sql`
+    with mine as (
+      select l.id, l.name, l.colleague_id from ${line} l
+      where ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })}
+    ), v as (${chosen})
+    select v.id, v.remote, ${milliseconds(sql`v.last_at`)} as last_at, ${milliseconds(sql`v.waits_since`)} as waits_since, v.waits_for,
+      ${milliseconds(sql`v.returns_at`)} as returns_at, mine.id as line_id, mine.name as line_name,
+      h.id as record_id, h.name as record_name, h.module, coalesce(h.holders, 0)::int as holders,
+      has.id as assignee_id, has.first_name as assignee_name, newest.words, newest.direction, newest.state, author.first_name as author,
+      ${unseenBy(asker)} as unseen, ${whose(asker)} as whose
+    from v join mine on mine.id = v.line_id
+    left join lateral (
+      select r.id, r.name, r.module, count(*) over () as holders from ${phone} p join ${record} r on r.id = p.record_id ${joinContact}
+      where p.e164 = v.remote and ${seesRecord(asker, 'r')}
+      order by contact.at desc nulls last limit 1
+    ) h on true
+    left join ${colleague} has on has.id = v.assignee_id
+    left join lateral (
+      select m.direction, m.state, m.author_id, left(t.words, 200) as words from ${message} m
+      left join ${activityContent} t on t.activity_id = m.activity_id
+      where m.conversation_id = v.id and m.state <> 'taken-back' order by m.made_at desc, m.id desc limit 1
+    ) newest on true
+    left join ${colleague} author on author.id = newest.author_id
+    order by ${order}`))
+  return rows.map(itemOf)
+}
+
+type Row = Record<string, unknown> & {
+  id: string
+  remote: string
+  last_at: number
+  waits_since: number | null
+  waits_for: OwedFor | null
+  returns_at: number | null
+  line_id: string
+  line_name: string
+  record_id: string | null
+  record_name: string
+  module: Module
+  holders: number
+  assignee_id: string | null
+  assignee_name: string
+  words: string | null
+  direction: 'in' | 'out' | null
+  state: string
+  author: string | null
+  unseen: boolean
+  whose: 0 | 1 | 2
+}
+
+const WHOSE = ['me', 'nobody', 'colleague'] as const
+
+const itemOf = (row: Row): InboxItem => ({
+  conversationId: row.id,
+  record: row.record_id ? { id: row.record_id, name: row.record_name, module: row.module } : null,
+  holders: row.holders,
+  remote: row.remote,
+  lineId: row.line_id,
+  line: row.line_name,
+  lastAt: row.last_at,
+  last: row.direction ? { words: row.words ?? '', ours: row.direction === 'out', by: row.author, state: row.state } : null,
+  waitsSince: row.waits_since,
+  waitsFor: row.waits_for,
+  returnsAt: row.returns_at,
+  assignee: row.assignee_id ? { id: row.assignee_id, firstName: row.assignee_name } : null,
+  unseen: row.unseen,
+  whose: WHOSE[row.whose],
+})

@@ -1,0 +1,33 @@
+import type { OwedFor } from '../core/owed/owed'
+import type { Module } from './modules'
+
+/** What the inbox can be narrowed to; several are all asked for. */
+export const INBOX_FILTERS = ['owed', 'unseen', 'mine', 'unassigned', 'no-record', 'sent', 'received', 'scheduled', 'failed', 'put-back'] as const
+export type InboxFilter = typeof INBOX_FILTERS[number]
+
+/** A conversation as the inbox lists it. Instants are epoch milliseconds. */
+export interface InboxItem {
+  conversationId: string
+  /** Whose it is: the first record that holds the number, of those that I may see; null for a number on none. */
+  record: { id: string, name: string, module: Module } | null
+  /** How many records hold the number. */
+  holders: number
+  remote: string
+  lineId: string
+  line: string
+  lastAt: number
+  /** The newest text, and whether it was ours. */
+  last: { words: string, ours: boolean, by: string | null, state: string } | null
+  waitsSince: number | null
+  waitsFor: OwedFor | null
+  returnsAt: number | null
+  /** Who has it, where it was handed to somebody. */
+  assignee: { id: string, firstName: string } | null
+  /** Whose an answer is to give: mine, nobody's yet, a colleague's. */
+  whose: 'me' | 'nobody' | 'colleague'
+  /** Whether something came in that I have not seen. */
+  unseen: boolean
+}
+
+/** Those that wait for an answer, the longest waiting first; and the others, the newest first. */
+export interface InboxPage { owed: InboxItem[], others: InboxItem[], more: boolean }

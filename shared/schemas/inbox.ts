@@ -1,0 +1,28 @@
+import { number, object, string, type InferType } from 'yup'
+import { MODULES } from '../modules'
+import { INBOX_FILTERS } from '../inbox'
+import { idOf, line } from './common'
+import { laterForm } from './texting'
+
+const why = () => line(300).default('')
+
+/** Putting a conversation back: from now on, or from a moment to come. */
+export const putBackForm = object({ later: laterForm.nullable().default(null), why: why() })
+export type PutBackForm = InferType<typeof putBackForm>
+
+/** Handing it to a colleague; to nobody in particular, so that all who answer the line have it. */
+export const assignForm = object({ colleagueId: idOf('colleague').nullable().default(null), why: why() })
+export type AssignForm = InferType<typeof assignForm>
+
+export const inboxQuery = object({
+  /** Several at once are all asked for, with commas between. */
+  show: string().default('').test('show', 'There is no such filter of the inbox.', value =>
+    !value || value.split(',').every(one => (INBOX_FILTERS as readonly string[]).includes(one))),
+  lineId: idOf('line').nullable().default(null),
+  module: string().oneOf(MODULES).nullable().default(null),
+  words: line(100).default(''),
+  /** The last conversation of the page above: when its newest text was, and its id. */
+  beforeAt: number().integer().min(0).max(8.64e15).nullable().default(null),
+  beforeId: idOf('conversation').nullable().default(null),
+})
+export type InboxQuery = InferType<typeof inboxQuery>

@@ -1,0 +1,247 @@
+import fc from 'fast-check'
+import { v7 as uuid } from 'uuid'
+import { wallOf } from '~~/core/hours/schedule'
+import { zoneRules } from '~~/core/hours/zones'
+import { afterEvent, NOTHING_OWED, type Owed, type OwedEvent } from '~~/core/owed/owed'
+import { inboxQuery, type InboxQuery } from '~~/shared/schemas/inbox'
+import { readInbox } from '~~/server/pages/inbox'
+import { readConversation, readShelf } from '~~/server/pages/shelf'
+import { readRecord } from '~~/server/pages/record'
+import { assign, whoAnswers } from '~~/server/texting/assign'
+import { takeEvent } from '~~/server/texting/events'
+import { putBack, settleConversation } from '~~/server/texting/owed'
+import { seeConversation, seeRecord } from '~~/server/texting/seen'
+import { sendText } from '~~/server/texting/send'
+import { takeBack } from '~~/server/texting/take-back'
+import { readTimeline } from '~~/server/timeline/read'
+import { addRecord } from '~~/server/records/save'
+import { useDatabase } from '../../support/database'
+import { drain, fakeCarrier } from '../../support/fake-carrier'
+import { DAY, form, later, makeFirm, makeLead, textTo, type Firm } from '../../support/firm'
+
+useDatabase()
+let firm: Firm
+beforeAll(async () => firm = await makeFirm())
+beforeEach(() => fakeCarrier())
+
+let clock = 60_000
+const next = () => later(DAY, clock += 1_000)
+const receive = (from: string, text: string, at = next()) =>
+  takeEvent('practice', { id: uuid(), at, kind: 'received', ref: uuid(), from, to: firm.portland.e164, text }, at)
+const asked = (values: Partial<InboxQuery> = {}) => inboxQuery.cast(values)
+const page = (who = firm.ada, values: Partial<InboxQuery> = {}) => readInbox(who, asked(values))
+const all = async (who = firm.ada, values: Partial<InboxQuery> = {}) => {
+  const { owed, others } = await page(who, values)
+  return [...owed, ...others]
+}
+const itemOf = async (e164: string, who = firm.ada) => (await all(who)).find(({ remote }) => remote === e164)!
+const onShelf = async (e164: string, who = firm.ada) => (await readShelf(who)).items.some(({ remote }) => remote === e164)
+const problem = (status: number, details: object = {}) => ({ details: { status, ...details } })
+const wall = (at: Date) => ({ wallTime: wallOf(at.getTime(), zoneRules('Etc/UTC')!).slice(0, 16), zone: 'Etc/UTC' })
+
+async function wroteToUs(text = 'Is it still free?', who = firm.ada) {
+  const lead = await makeLead(who)
+  await receive(lead.e164, text)
+  return { ...lead, conversationId: (await itemOf(lead.e164)).conversationId }
+}
+
+describe('the inbox', () => {
+  it('has those that wait first, the longest waiting on top, and the others by their newest text', async () => {
+    const [one, two, three] = [await wroteToUs(), await wroteToUs('second'), await wroteToUs('third')]
+    await settleConversation(firm.ada, two.conversationId, next())
+    const { owed, others } = await page()
+    const places = [one, three].map(({ e164 }) => owed.findIndex(({ remote }) => remote === e164))
+    expect(places[0]).toBeGreaterThanOrEqual(0)
+    expect(places[1]).toBeGreaterThan(places[0]!)
+    expect(others[0]).toMatchObject({ remote: two.e164, waitsSince: null, last: { words: 'second', ours: false } })
+    expect((await readInbox(firm.noor, asked())).owed.map(({ remote }) => remote)).not.toContain(one.e164)
+  })
+
+  it('is narrowed by filters that combine, by line, by module, by names, numbers and words of its texts', async () => {
+    const lead = await wroteToUs('About the zephyr wheels')
+    await receive('+447700900851', 'Who are you?')
+    const has = async (e164: string, values: Partial<InboxQuery>) => (await all(firm.ada, values)).some(({ remote }) => remote === e164)
+    expect(await has(lead.e164, { words: 'zephyr whe' })).toBe(true)
+    expect(await has(lead.e164, { words: lead.e164.slice(-7) })).toBe(true)
+    expect(await has(lead.e164, { words: 'quagga' })).toBe(false)
+    expect(await has('+447700900851', { show: 'no-record,received' })).toBe(true)
+    expect(await has(lead.e164, { show: 'no-record' })).toBe(false)
+    expect(await has(lead.e164, { show: 'owed,received,unseen,mine', module: 'lead', lineId: firm.portland.id })).toBe(true)
+    expect(await has(lead.e164, { show: 'sent' })).toBe(false)
+    expect(await has(lead.e164, { module: 'candidate' })).toBe(false)
+    await sendText(firm.ada, { ...textTo(lead.phoneId, firm.portland), later: wall(later(DAY, 5 * 3_600_000)), nightAllowed: true }, next())
+    expect(await has(lead.e164, { show: 'scheduled' })).toBe(true)
+    expect(await has(lead.e164, { show: 'failed' })).toBe(false)
+    expect(() => inboxQuery.validateSync({ show: 'owed,everything' })).toThrow('no such filter')
+  })
+
+  it('goes on below the last one, with none twice and none left out', async () => {
+    for (let i = 0; i < 45; i++) {
+      const remote = `+4477009${String(100 + i).padStart(5, '0')}`
+      await receive(remote, `text ${i}`)
+      await settleConversation(firm.ada, (await itemOf(remote)).conversationId, next())
+    }
+    const first = await page()
+    expect([first.others.length, first.more]).toEqual([40, true])
+    const last = first.others.at(-1)!
+    const second = await page(firm.ada, { beforeAt: last.lastAt, beforeId: last.conversationId })
+    const ids = [...first.others, ...second.others].map(({ conversationId }) => conversationId)
+    expect(new Set(ids).size).toBe(ids.length)
+    expect([second.owed, second.others.every(({ lastAt }) => lastAt <= last.lastAt)]).toEqual([[], true])
+  })
+})
+
+describe('seen', () => {
+  it('is mine alone, and settles nothing; what comes in afterwards has not been seen', async () => {
+    const { e164, conversationId, recordId } = await wroteToUs()
+    expect(await itemOf(e164)).toMatchObject({ unseen: true })
+    await seeConversation(firm.ada, conversationId, next())
+    expect(await itemOf(e164)).toMatchObject({ unseen: false, waitsSince: expect.any(Number) })
+    expect(await itemOf(e164, firm.mika)).toMatchObject({ unseen: true })
+    await receive(e164, 'Hello?')
+    expect(await itemOf(e164)).toMatchObject({ unseen: true })
+    // on the record's page it is seen just as well
+    await seeRecord(firm.ada, recordId, next())
+    expect(await itemOf(e164)).toMatchObject({ unseen: false })
+    await expect(seeConversation(firm.noor, conversationId, next())).rejects.toMatchObject(problem(404))
+    await expect(seeRecord(firm.noor, recordId, next())).rejects.toMatchObject(problem(404))
+  })
+})
+
+describe('putting back', () => {
+  it('takes it away until its moment, brings it back then, and says why on the timeline', async () => {
+    const { e164, conversationId, recordId } = await wroteToUs()
+    const at = later(DAY, 40 * 3_600_000)
+    await putBack(firm.ada, conversationId, { later: wall(at), why: 'asks at the workshop first' }, next())
+    expect(await itemOf(e164)).toMatchObject({ waitsSince: null, returnsAt: at.getTime() })
+    expect(await onShelf(e164)).toBe(false)
+    expect((await readTimeline(firm.mika, recordId)).entries[0]).toMatchObject({ kind: 'put-back', words: 'asks at the workshop first' })
+    expect((await readConversation(firm.ada, conversationId, DAY)).entries[0]).toMatchObject({ kind: 'put-back' })
+    await drain(later(at, -60_000))
+    expect(await onShelf(e164)).toBe(false)
+    await drain(later(at, 1_000))
+    expect(await itemOf(e164)).toMatchObject({ waitsSince: at.getTime(), waitsFor: 'put-back', returnsAt: null })
+    await settleConversation(firm.mika, conversationId, later(at, 2_000))
+    expect((await readTimeline(firm.ada, recordId)).entries[0]).toMatchObject({ kind: 'nothing-needed', colleague: { firstName: 'Mika' } })
+    expect(await onShelf(e164)).toBe(false)
+  })
+
+  it('is refused for a moment that has passed, and for whoever does not answer the line', async () => {
+    const { conversationId } = await wroteToUs()
+    await expect(putBack(firm.ada, conversationId, { later: wall(later(DAY, -3_600_000)), why: '' }, next()))
+      .rejects.toMatchObject(problem(422, { fields: { 'later.wallTime': expect.stringContaining('has passed') } }))
+    await expect(putBack(firm.noor, conversationId, { later: null, why: '' }, next())).rejects.toMatchObject(problem(404))
+  })
+
+  it('of a number on no record comes along when it becomes one', async () => {
+    await receive('+447700900852', 'Hello')
+    const { conversationId } = await itemOf('+447700900852')
+    await putBack(firm.ada, conversationId, { later: null, why: 'who is it' }, next())
+    const id = uuid()
+    await addRecord(firm.ada, {
+      ...form({ firstName: 'Known', phones: [{ id: null, label: 'mobile', typed: '+447700900852' }] }), id, module: 'lead',
+    }, next())
+    expect((await readTimeline(firm.ada, id)).entries.map(({ kind, words }) => [kind, words])).toContainEqual(['put-back', 'who is it'])
+  })
+})
+
+describe('assigning', () => {
+  it('makes it the colleague’s to answer, says so to everybody, and can be given back', async () => {
+    const { e164, conversationId, recordId } = await wroteToUs()
+    expect((await whoAnswers(firm.ada, conversationId)).map(({ id }) => id).sort())
+      .toEqual([firm.ada.id, firm.mika.id, firm.odile.id, firm.rafe.id].sort())
+    await expect(assign(firm.ada, conversationId, { colleagueId: firm.noor.id, why: '' }, next()))
+      .rejects.toMatchObject(problem(422, { fields: { colleagueId: expect.stringContaining('do not answer') } }))
+    await assign(firm.ada, conversationId, { colleagueId: firm.mika.id, why: 'knows these bikes' }, next())
+    expect([await onShelf(e164), await onShelf(e164, firm.mika)]).toEqual([false, true])
+    expect(await itemOf(e164)).toMatchObject({ whose: 'colleague', assignee: { firstName: 'Mika' } })
+    expect(await itemOf(e164, firm.mika)).toMatchObject({ whose: 'me' })
+    expect((await readTimeline(firm.ada, recordId)).entries[0]).toMatchObject({
+      kind: 'assigned', words: 'knows these bikes', data: { to: 'Mika' },
+    })
+    await assign(firm.mika, conversationId, { colleagueId: null, why: 'no time' }, next())
+    expect([await onShelf(e164), await itemOf(e164)]).toMatchObject([true, { whose: 'nobody' }])
+  })
+
+  it('owes an answer where none was owed, unless I take it myself', async () => {
+    const { e164, conversationId } = await wroteToUs()
+    await settleConversation(firm.ada, conversationId, next())
+    await assign(firm.ada, conversationId, { colleagueId: firm.ada.id, why: '' }, next())
+    expect(await itemOf(e164)).toMatchObject({ waitsSince: null, assignee: { id: firm.ada.id } })
+    await assign(firm.ada, conversationId, { colleagueId: firm.mika.id, why: '' }, next())
+    expect(await itemOf(e164)).toMatchObject({ waitsFor: 'handed' })
+  })
+})
+
+describe('two who answer the same', () => {
+  const answer = (who: typeof firm.ada, to: { phoneId: string }, text: string, seenUntil: number | null) =>
+    sendText(who, { ...textTo(to.phoneId, firm.portland), text, seenUntil }, next())
+
+  it('both answer only if the second has seen the first', async () => {
+    const lead = await wroteToUs()
+    const opened = next().getTime()
+    const tries = await Promise.allSettled([answer(firm.ada, lead, 'From Ada', opened), answer(firm.mika, lead, 'From Mika', opened)])
+    expect(tries.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected'])
+    const { reason } = tries.find(one => one.status === 'rejected') as PromiseRejectedResult
+    expect(reason).toMatchObject(problem(409, { type: 'answered', detail: expect.stringMatching(/(Ada|Mika) has answered/) }))
+    const { seenUntil } = (reason as { details: { seenUntil: number } }).details
+    const second = tries[0]!.status === 'rejected' ? firm.ada : firm.mika
+    await answer(second, lead, 'I have seen it', seenUntil)
+    // a third one who has seen neither is asked about the newest
+    await expect(answer(firm.odile, lead, 'And I', opened)).rejects.toMatchObject(problem(409, { detail: expect.stringContaining('I have seen it') }))
+  })
+
+  it('is not asked about own answers, nor about one that was taken back', async () => {
+    const lead = await wroteToUs()
+    const opened = next().getTime()
+    await answer(firm.ada, lead, 'One', opened)
+    const two = await answer(firm.ada, lead, 'Two', opened)
+    await expect(answer(firm.mika, lead, 'Three', opened)).rejects.toMatchObject(problem(409))
+    await takeBack(firm.ada, two.id, next())
+    await expect(answer(firm.mika, lead, 'Three', opened)).rejects.toMatchObject(problem(409, { detail: expect.stringContaining('One') }))
+    expect((await readRecord(firm.ada, lead.recordId, DAY)).id).toBe(lead.recordId)
+  })
+})
+
+it('keeps what is owed as the rules say, whatever happens in whatever order, and counts each once', async () => {
+  const lead = await wroteToUs()
+  const kinds = fc.constantFrom('text-in', 'answered', 'nothing-needed', 'put-back', 'later', 'handed', 'due', 'read')
+  const moves = fc.array(fc.tuple(kinds, fc.nat(2)), { minLength: 1, maxLength: 9 })
+  await fc.assert(fc.asyncProperty(moves, async (steps) => {
+    await assign(firm.ada, lead.conversationId, { colleagueId: null, why: '' }, next())
+    await settleConversation(firm.ada, lead.conversationId, next())
+    let model: Owed = NOTHING_OWED
+    let assignee: string | null = null
+    const happens = (event: OwedEvent) => model = afterEvent(model, event)
+    for (const [kind, whom] of steps) {
+      const at = next()
+      const who = [firm.ada, firm.mika, firm.odile][whom]!
+      if (kind === 'text-in') await receive(lead.e164, `text ${clock}`, at)
+      else if (kind === 'answered') await sendText(who, { ...textTo(lead.phoneId, firm.portland), text: `answer ${clock}` }, at)
+      else if (kind === 'nothing-needed') await settleConversation(who, lead.conversationId, at)
+      else if (kind === 'put-back') await putBack(who, lead.conversationId, { later: null, why: '' }, at)
+      else if (kind === 'read') await seeConversation(who, lead.conversationId, at)
+      if (kind === 'later') {
+        // whole minutes, as people choose them
+        const until = new Date(Math.ceil((at.getTime() + 61_000) / 60_000) * 60_000)
+        await putBack(who, lead.conversationId, { later: wall(until), why: '' }, at)
+        happens({ kind: 'put-back', at: at.getTime(), until: until.getTime() })
+      }
+      else if (kind === 'due') {
+        clock += 180_000
+        await drain(later(DAY, clock))
+        happens({ kind: 'due', at: DAY.getTime() + clock })
+      }
+      else if (kind === 'handed') {
+        await assign(firm.ada, lead.conversationId, { colleagueId: who.id, why: '' }, at)
+        if (assignee !== who.id && who.id !== firm.ada.id) happens({ kind: 'handed', at: at.getTime() })
+        assignee = who.id
+      }
+      else happens(kind === 'put-back' ? { kind, at: at.getTime(), until: null } : { kind, at: at.getTime() })
+      const item = await itemOf(lead.e164)
+      expect({ since: item.waitsSince, why: item.waitsFor, returnsAt: item.returnsAt }).toEqual(model)
+      const counted = await Promise.all([firm.ada, firm.mika, firm.odile].map(async one => [one.id, await onShelf(lead.e164, one)] as const))
+      for (const [id, shown] of counted) expect(shown).toBe(model.since !== null && (assignee === null || assignee === id))
+    }
+  }), { numRuns: 25 })
+}, 240_000)
