@@ -65,19 +65,22 @@ export function useInbox() {
   const toggle = (filter: InboxFilter) =>
     go({ show: (show.value.includes(filter) ? show.value.filter(one => one !== filter) : [...show.value, filter]).join() })
 
-  /** Where among those that wait the one that is open stood: once it is answered, the next is the one that moved up into its place. */
-  const waitedAt = ref<number | null>(null)
-  watch([openId, owed], () => {
-    const at = owed.value?.findIndex(({ conversationId }) => conversationId === openId.value) ?? -1
-    if (at >= 0) waitedAt.value = at
-  })
-  watch(openId, () => waitedAt.value = null, { flush: 'sync' })
+  /** What is left to do here: all that waits and that no colleague has. */
+  const toDo = computed(() => (owed.value ?? []).filter(({ whose }) => whose !== 'colleague').map(({ conversationId }) => conversationId))
+  /** Where among these the one that is open stood: once it is dealt with, the next is whichever moved up into its place. */
+  const stoodAt = ref<number | null>(null)
+  watch(openId, () => stoodAt.value = null, { flush: 'sync' })
+  watch([openId, toDo], () => {
+    const at = toDo.value.indexOf(openId.value ?? '')
+    if (at >= 0) stoodAt.value = at
+  }, { immediate: true })
 
   /** The one below or above the one that is open; the first, if none is. */
   function step(by: 1 | -1): void {
-    const answered = waitedAt.value !== null && owed.value?.every(({ conversationId }) => conversationId !== openId.value)
-    const at = answered ? waitedAt.value! + (by === 1 ? 0 : -1) : place.value < 0 ? 0 : place.value + by
-    const next = items.value[answered && owed.value!.length > 0 ? Math.min(at, owed.value!.length - 1) : at]
+    const left = toDo.value
+    if (stoodAt.value !== null && left.length > 0 && !left.includes(openId.value ?? ''))
+      return open(left[Math.min(Math.max(0, by === 1 ? stoodAt.value : stoodAt.value - 1), left.length - 1)]!)
+    const next = items.value[place.value < 0 ? 0 : place.value + by]
     if (next) open(next.conversationId)
   }
 
