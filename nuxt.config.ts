@@ -19,6 +19,7 @@ export default defineNuxtConfig({
     '@fontsource-variable/bricolage-grotesque/index.css',
     '@fontsource-variable/atkinson-hyperlegible-next/index.css',
     '~/theme/base.css',
+    '~/theme/discreet.css',
   ],
   sourcemap: { server: false, client: false },
   experimental: { appManifest: false },

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { useLive } from '~/composables/live'
+import { useDiscreet } from '~/composables/discreet'
 import { useKeys } from '~/composables/keys'
 import { useRinging } from '~/composables/ringing'
 import { useDrafts } from '~/stores/drafts'
@@ -10,7 +11,7 @@ import { useCallNotes } from '~/stores/call-notes'
 import { useCalls } from '~/stores/calls'
 import { useRounds } from '~/stores/rounds'
 import { useShelf } from '~/stores/shelf'
-import { chime } from '~/composables/chime'
+import { useTold } from '~/composables/told'
 
 const me = useMe()
 const shelf = useShelf()
@@ -18,6 +19,8 @@ const calls = useCalls()
 const rounds = useRounds()
 const leaving = useLeaving()
 const keysShown = ref(false)
+const tell = useTold()
+const discreet = useDiscreet()
 
 void shelf.load()
 void calls.load()
@@ -34,17 +37,20 @@ useLive((notice) => {
   if (notice.kind === 'call') return void calls.load()
   if (notice.kind === 'round') return void (notice.roundId === rounds.mine?.id && roundsSoon())
   if (notice.kind !== 'conversation') return
-  if (notice.incoming) chime()
   void loadSoon()
+  void tell(notice, shelf.load)
 }, () => {
   void shelf.load()
   void calls.load()
   void rounds.load()
 })
 
+const hide = () => discreet.value = !discreet.value
 useKeys([
+  { keys: '$mod+Shift+h', shown: 'Ctrl Shift H', what: 'Hide names and words while writing, and show them again', act: hide, inFields: true, everywhere: true },
   ...[
     { keys: 'Shift+?', shown: '?', what: 'This list of keys', act: () => (keysShown.value = true) },
+    { keys: 'h', shown: 'H', what: 'Hide names and words, and show them again', act: hide },
     { keys: 'g h', shown: 'G H', what: 'Go to today', act: () => navigateTo('/') },
     { keys: 'g i', shown: 'G I', what: 'Go to the inbox', act: () => navigateTo('/inbox') },
     { keys: 'g l', shown: 'G L', what: 'Go to leads', act: () => navigateTo('/records/leads') },
@@ -86,7 +92,7 @@ useKeys([
   },
   { keys: 'a', shown: 'A', what: 'Answer whoever waits longest', act: () => (shelf.openId = shelf.shown[0]?.conversationId ?? null) },
 ])
-useHead({ title: computed(() => `${shelf.total > 0 ? `(${shelf.total}) ` : ''}Plauder`) })
+useHead({ htmlAttrs: { class: computed(() => discreet.value ? 'discreet' : '') }, title: computed(() => `${shelf.total > 0 ? `(${shelf.total}) ` : ''}Plauder`) })
 </script>
 
 <template>
@@ -97,6 +103,19 @@ useHead({ title: computed(() => `${shelf.total > 0 ? `(${shelf.total}) ` : ''}Pl
     >To the page</a>
     <PlaceRail />
     <div class="desk">
+      <p
+        v-if="discreet"
+        class="discreet-line"
+        role="status"
+      >
+        Names, numbers and words are hidden. <button
+          type="button"
+          class="plain-button"
+          @click="hide"
+        >
+          Show them again
+        </button> <kbd>H</kbd>
+      </p>
       <HeaderLine @show-keys="keysShown = true" />
       <ShelfStrip />
       <main
@@ -120,6 +139,8 @@ useHead({ title: computed(() => `${shelf.total > 0 ? `(${shelf.total}) ` : ''}Pl
 .desk { display: grid; grid-template: auto auto 1fr / minmax(0, 1fr); min-width: 0; position: relative; }
 .page { min-width: 0; }
 .page:focus-visible { outline: none; }
+.discreet-line { position: fixed; bottom: 0; left: 50%; translate: -50%; z-index: 60; padding: var(--space-3) var(--space-6); background: var(--ink); color: var(--paper); border-radius: var(--round-large) var(--round-large) 0 0; white-space: nowrap; }
+.discreet-line .plain-button { color: inherit; text-decoration: underline; }
 .skip { position: absolute; left: -100vw; background: var(--surface); padding: var(--space-3); z-index: 50; }
 .skip:focus { left: 0.5rem; top: 0.5rem; }
 @media (max-width: 700px) {

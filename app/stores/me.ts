@@ -14,6 +14,8 @@ export interface Me {
   takeBackSeconds: number
   /** Whether letters and signs by themselves are keys. */
   singleKeys: boolean
+  /** How they are told of what comes in. */
+  told: { chimes: boolean, notifies: boolean }
   /** What broke and waits for an admin. */
   stuck: number
   zone: ZoneRules

@@ -1,6 +1,6 @@
 import { route } from '~~/server/routing/route'
 import { clockRules } from '~~/server/records/phones'
-import { readSingleKeys } from '~~/server/identity/colleagues'
+import { readSingleKeys, readTold } from '~~/server/identity/colleagues'
 import { firmName, teamsNamed } from '~~/server/identity/firm'
 import { countStuck } from '~~/server/tellers/stuck'
 import { readHouseRules } from '~~/server/identity/house-rules'
@@ -16,6 +16,7 @@ export default route({}, async ({ asker, now }) => ({
   firm: await firmName(),
   ...await readHouseRules(),
   singleKeys: await readSingleKeys(asker.id),
+  told: await readTold(asker.id),
   /** How much is stuck, for an admin. */
   stuck: await countStuck(asker),
   teams: await teamsNamed(asker.teamIds),

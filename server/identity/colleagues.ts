@@ -1,5 +1,6 @@
 import { eq, inArray, sql } from 'drizzle-orm'
 import type { CallsWith } from '~~/shared/calling'
+import type { ToldForm } from '~~/shared/schemas/sign-in'
 import { read, tx } from '../db/door'
 import { colleague } from '../db/schema'
 
@@ -35,4 +36,16 @@ export async function readSingleKeys(colleagueId: string): Promise<boolean> {
 
 export async function setSingleKeys(colleagueId: string, singleKeys: boolean): Promise<void> {
   await tx(database => database.update(colleague).set({ singleKeys }).where(eq(colleague.id, colleagueId)))
+}
+
+/** How somebody is told of what comes in. */
+export async function readTold(colleagueId: string): Promise<ToldForm> {
+  const [found] = await read(database =>
+    database.select({ chimes: colleague.chimes, notifies: colleague.notifies }).from(colleague).where(eq(colleague.id, colleagueId)),
+  )
+  return found ?? { chimes: true, notifies: false }
+}
+
+export async function setTold(colleagueId: string, told: ToldForm): Promise<void> {
+  await tx(database => database.update(colleague).set(told).where(eq(colleague.id, colleagueId)))
 }

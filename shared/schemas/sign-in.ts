@@ -1,4 +1,4 @@
-import { boolean, object, string } from 'yup'
+import { boolean, object, string, type InferType } from 'yup'
 
 export const signInForm = object({
   mail: string()
@@ -8,6 +8,10 @@ export const signInForm = object({
     .max(160),
   password: string().required('Type your password.').max(200),
 })
+
+/** How somebody is told of what comes in. */
+export const toldForm = object({ chimes: boolean().required(), notifies: boolean().required() })
+export type ToldForm = InferType<typeof toldForm>
 
 /** Which keys work for somebody. */
 export const keysForm = object({

@@ -56,7 +56,7 @@ test('an evening’s conversations are worked off by keyboard alone: answered, p
   await axe(ada)
   await ada.keyboard.press('j')
   await expect(sheet(ada).getByRole('heading')).toContainText('Dita')
-  await ada.keyboard.press('n')
+  await ada.keyboard.press('s')
   await expect(sheet(ada)).toContainText('said that no answer is needed')
   await expect(ada.getByRole('region', { name: 'Waiting, and with nobody yet' })).toBeHidden()
 

@@ -69,7 +69,7 @@ useLive((notice) => {
   if (notice.kind === 'conversation' && notice.conversationId === conversationId) void load()
 }, () => void load())
 useKeys([
-  { keys: 'n', shown: 'N', what: 'It needs no answer', when: () => owes.value, act: () => void settle() },
+  { keys: 's', shown: 'S', what: 'Settle it: it needs no answer', when: () => owes.value, act: () => void settle() },
   { keys: 'w', shown: 'W', what: 'Put the conversation back', act: () => (opened.value = 'put-back') },
   { keys: 'a', shown: 'A', what: 'Assign the conversation', act: () => (opened.value = 'assign') },
   { keys: 'd', shown: 'D', what: 'Call them', when: () => callable.value, act: () => calls.dialByKey(asked.value) },

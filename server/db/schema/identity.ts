@@ -33,6 +33,9 @@ export const colleague = pgTable('colleague', {
   seesFrom: instant('sees_from').notNull().defaultNow(),
   /** With what this colleague calls. */
   callsWith: text('calls_with', { enum: CALLS_WITH }).notNull().default('browser'),
+  /** How they are told of what comes in: by a sound, by the browser's own notifications. */
+  chimes: boolean('chimes').notNull().default(true),
+  notifies: boolean('notifies').notNull().default(false),
   /** Whether letters and signs by themselves are keys. */
   singleKeys: boolean('single_keys').notNull().default(true),
 }, table => knownValues('colleague', table))
