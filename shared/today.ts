@@ -29,6 +29,20 @@ export interface Today {
   fresh: FreshRecord[]
   /** Of those whom I lead, each; null for who leads nobody. */
   team: TeamDay[] | null
+  /** Who waits on the lines that I answer for; null for who leads nobody. */
+  lines: LineWaiting[] | null
+}
+
+/** Those who wait for an answer over a line. */
+export interface LineWaiting {
+  id: string
+  name: string
+  /** The team or the colleague whose line it is. */
+  whose: string
+  waiting: number
+  withNobody: number
+  /** Since when the first of them waits, epoch milliseconds. */
+  oldest: number
 }
 
 /** How a colleague's day goes. */

@@ -104,6 +104,10 @@ const callBack = ({ phoneId, record }: TodayTask) => calls.dial({ phoneId: phone
       v-if="today?.team && today.team.length > 0"
       :team="today.team"
     />
+    <WaitingLines
+      v-if="today?.lines"
+      :lines="today.lines"
+    />
     <section v-if="shelf.shown.length > 0">
       <h2>Wait for your answer</h2>
       <ul>

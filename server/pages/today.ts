@@ -8,6 +8,7 @@ import { activityContent, contact, conversation, message, numberState, phone, re
 import type { SignedIn } from '../identity/sign-in'
 import { openTasks } from '../tasks/tasks'
 import { teamToday } from './team-today'
+import { waitingByLine } from './waiting-lines'
 
 const MOST = 20
 const WEEK_MS = 7 * 86_400_000
@@ -28,6 +29,7 @@ export async function readToday(asker: SignedIn, now: Date): Promise<Today> {
     failed: await failedTexts(asker, now),
     fresh: await freshRecords(asker, now),
     team: asker.role === 'rep' ? null : await teamToday(asker, now),
+    lines: asker.role === 'rep' ? null : await waitingByLine(asker),
   }
 }
 

@@ -6,6 +6,7 @@ import { afterEvent, NOTHING_OWED, type Owed, type OwedEvent } from '~~/core/owe
 import { inboxQuery, type InboxQuery } from '~~/shared/schemas/inbox'
 import { readInbox } from '~~/server/pages/inbox'
 import { readConversation, readShelf } from '~~/server/pages/shelf'
+import { readToday } from '~~/server/pages/today'
 import { readRecord } from '~~/server/pages/record'
 import { assign, whoAnswers } from '~~/server/texting/assign'
 import { takeEvent } from '~~/server/texting/events'
@@ -200,6 +201,25 @@ describe('two who answer the same', () => {
     await takeBack(firm.ada, two.id, next())
     await expect(answer(firm.mika, lead, 'Three', opened)).rejects.toMatchObject(problem(409, { detail: expect.stringContaining('One') }))
     expect((await readRecord(firm.ada, lead.recordId, DAY)).id).toBe(lead.recordId)
+  })
+})
+
+describe('for the lead', () => {
+  it('says by line who waits, how many are with nobody, and since when, of the lines they answer for', async () => {
+    const before = (await readToday(firm.odile, DAY)).lines!.find(({ id }) => id === firm.portland.id)!
+    const { conversationId } = await wroteToUs()
+    await assign(firm.ada, conversationId, { colleagueId: firm.mika.id, why: '' }, next())
+    const { lines } = await readToday(firm.odile, DAY)
+    expect(lines!.find(({ id }) => id === firm.portland.id)).toEqual({
+      ...before, whose: 'Sales', waiting: before.waiting + 1, withNobody: before.withNobody,
+    })
+    expect(lines!.map(({ oldest }) => oldest)).toEqual([...lines!.map(({ oldest }) => oldest)].sort((a, b) => a - b))
+    // hers alone to answer, and no lead's either
+    await takeEvent('practice', {
+      id: uuid(), at: next(), kind: 'received', ref: uuid(), from: '+447700900853', to: firm.own.e164, text: 'private',
+    }, next())
+    const own = async (who: typeof firm.ada) => (await readToday(who, DAY)).lines?.some(({ id }) => id === firm.own.id)
+    expect([await own(firm.ada), await own(firm.rafe)]).toEqual([undefined, true])
   })
 })
 
