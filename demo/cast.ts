@@ -24,7 +24,7 @@ export function addCast(rows: Rows, staff: Staff, now: Date): void {
   earlier(iris, portland!, ada!, [
     [329, 'ours', 'Hi Iris, Ada from Pannier & Post. You saw our trike at the harbour market. Shall I send you the prices?'],
     [329, 'theirs', 'Yes please, to the mail address on the card'],
-    [318, 'ours', 'Hi Iris, did the prices arrive? Any question, write here.'],
+    [318, 'ours', 'Hi Iris, did the prices arrive? Any questions, just text me.'],
     [317, 'theirs', 'They did, thanks. My sister wants to wait until the new oven is paid'],
     [317, 'ours', 'Of course. May I write again in spring?'],
     [317, 'theirs', 'Please do'],
@@ -67,7 +67,7 @@ export function addCast(rows: Rows, staff: Staff, now: Date): void {
   history.made(kofi, ada!, ago(320 * 1440))
   history.text(kofi, bristol!, 'ours', 'Hi Kofi, Ada from Pannier & Post. The offer for the next two years is in your mail.', ago(3 * 1440), ada!)
   history.text(kofi, bristol!, 'theirs', 'Thanks Ada, will read it with the team', ago(3 * 1440 - 25), ada!)
-  history.text(kofi, bristol!, 'ours', 'Take your time. Any question, write here.', ago(3 * 1440 - 27), ada!)
+  history.text(kofi, bristol!, 'ours', 'Take your time. Any questions, just text me.', ago(3 * 1440 - 27), ada!)
 
   function earlier(person: Person, line: LineRow, colleague: string, texts: [number, 'ours' | 'theirs', string][]): void {
     texts.forEach(([days, side, words], index) => history.text(person, line, side, words, ago(days * 1440 - index * 7), colleague))

@@ -23,9 +23,9 @@ test('by keyboard alone: a template is found, its blanks are filled in, and it i
   await expect(page.getByText('Fill in “Day”.')).toBeVisible()
   await page.getByLabel('Day', { exact: true }).fill('2026-12-03')
   await page.getByLabel('Time', { exact: true }).fill('15:45')
-  await expect(page.getByText('I ring you on Thursday at 15:45, as we said.')).toBeVisible()
+  await expect(page.getByText('I\'ll call you on Thursday at 15:45, as we said.')).toBeVisible()
   await page.keyboard.press('Enter')
-  await expect(page.getByLabel('Text to Iris')).toHaveValue(/I ring you on Thursday at 15:45/)
+  await expect(page.getByLabel('Text to Iris')).toHaveValue(/I'll call you on Thursday at 15:45/)
   await expect(page.getByLabel('Text to Iris')).toBeFocused()
 
   await page.keyboard.press('Control+Shift+Enter')

@@ -36,7 +36,7 @@ describe('something to do, by name', () => {
   it('goes where it says', () => {
     as('rep')
     commandsWith('go to candidates')[0]!.act()
-    commandsWith('bring in companies')[0]!.act()
+    commandsWith('import companies')[0]!.act()
     expect(wentTo).toEqual(['/records/candidates', '/records/companies/import'])
   })
 
