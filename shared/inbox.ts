@@ -1,9 +1,18 @@
 import type { OwedFor } from '../core/owed/owed'
 import type { Module } from './modules'
+import type { TimelineEntry } from './timeline'
 
 /** What the inbox can be narrowed to; several are all asked for. */
 export const INBOX_FILTERS = ['owed', 'unseen', 'mine', 'unassigned', 'no-record', 'sent', 'received', 'scheduled', 'failed', 'put-back'] as const
 export type InboxFilter = typeof INBOX_FILTERS[number]
+
+/** The texts as such, by what became of them. */
+export const TEXT_SHELVES = ['received', 'sent', 'scheduled', 'held', 'failed'] as const
+export type TextShelf = typeof TEXT_SHELVES[number]
+
+/** A text with whom it is with, by name where they are on a record that I may see. */
+export interface InboxText { entry: TimelineEntry, name: string | null, remote: string }
+export interface InboxTexts { texts: InboxText[], more: boolean }
 
 /** A conversation as the inbox lists it. Instants are epoch milliseconds. */
 export interface InboxItem {

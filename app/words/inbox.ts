@@ -1,4 +1,4 @@
-import type { InboxFilter, InboxItem } from '~~/shared/inbox'
+import type { InboxFilter, InboxItem, TextShelf } from '~~/shared/inbox'
 import { showPhone } from '~~/core/phone/show'
 
 export const FILTER_WORDS: Record<InboxFilter, string> = {
@@ -12,6 +12,14 @@ export const FILTER_WORDS: Record<InboxFilter, string> = {
   'failed': 'Failed',
   'sent': 'Sent only',
   'received': 'Received only',
+}
+
+export const TEXT_SHELF_WORDS: Record<TextShelf, { name: string, none: string }> = {
+  received: { name: 'Received', none: 'Nothing has come in yet.' },
+  sent: { name: 'Sent', none: 'Nothing was sent yet.' },
+  scheduled: { name: 'Scheduled', none: 'No text waits for its moment. “Later” in the composer schedules one.' },
+  held: { name: 'Held', none: 'No text is held. One that must not leave at its hour, or at all, waits here.' },
+  failed: { name: 'Failed', none: 'Every text has arrived, as far as the carriers have said.' },
 }
 
 export const WHOSE_WORDS: Record<InboxItem['whose'], string> = {

@@ -48,7 +48,7 @@ export const PAGE = 50
 const A_FEW = 5
 
 /** Everything a slip shows of an entry `a`. */
-const SLIP = sql`
+export const SLIP = sql`
   a.id, ${milliseconds(sql`a.at`)} as at, a.kind, a.data, t.words, t.data as content,
   c.id as colleague_id, c.first_name as colleague_first, c.name as colleague_name,
   m.id as message_id, m.state, m.code, m.direction, m.origin, m.author_id, m.kind as message_kind, x.units, x.parts,
@@ -73,7 +73,7 @@ const SLIP = sql`
   v.remote, l.name as line_name, l.e164 as line_e164,
   p.id as proposal_id, p.opted_out as proposal_decision`
 
-const SLIP_JOINS = sql`
+export const SLIP_JOINS = sql`
   left join ${activityContent} t on t.activity_id = a.id
   left join ${colleague} c on c.id = a.colleague_id
   left join ${message} m on m.id = a.message_id
@@ -253,7 +253,7 @@ async function mustSee(asker: Asker, recordId: string): Promise<void> {
   if (rows.length === 0) throw notFound('record')
 }
 
-type EntryRow = Record<string, unknown> & {
+export type EntryRow = Record<string, unknown> & {
   id: string
   at: number
   kind: ActivityKind
@@ -300,7 +300,7 @@ type EntryRow = Record<string, unknown> & {
   proposal_decision: 'yes' | 'no' | null
 }
 
-function entryOf(row: EntryRow): TimelineEntry {
+export function entryOf(row: EntryRow): TimelineEntry {
   return {
     id: row.id,
     at: row.at,

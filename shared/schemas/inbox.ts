@@ -1,6 +1,6 @@
 import { number, object, string, type InferType } from 'yup'
 import { MODULES } from '../modules'
-import { INBOX_FILTERS } from '../inbox'
+import { INBOX_FILTERS, TEXT_SHELVES } from '../inbox'
 import { idOf, line } from './common'
 import { laterForm } from './texting'
 
@@ -13,6 +13,14 @@ export type PutBackForm = InferType<typeof putBackForm>
 /** Handing it to a colleague; to nobody in particular, so that all who answer the line have it. */
 export const assignForm = object({ colleagueId: idOf('colleague').nullable().default(null), why: why() })
 export type AssignForm = InferType<typeof assignForm>
+
+export const inboxTextsQuery = object({
+  what: string().oneOf(TEXT_SHELVES).required(),
+  /** The last text of the page above: when it was written, and its id. */
+  beforeAt: number().integer().min(0).max(8.64e15).nullable().default(null),
+  beforeId: idOf('message').nullable().default(null),
+})
+export type InboxTextsQuery = InferType<typeof inboxTextsQuery>
 
 export const inboxQuery = object({
   /** Several at once are all asked for, with commas between. */

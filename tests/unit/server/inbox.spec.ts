@@ -3,7 +3,8 @@ import { v7 as uuid } from 'uuid'
 import { wallOf } from '~~/core/hours/schedule'
 import { zoneRules } from '~~/core/hours/zones'
 import { afterEvent, NOTHING_OWED, type Owed, type OwedEvent } from '~~/core/owed/owed'
-import { inboxQuery, type InboxQuery } from '~~/shared/schemas/inbox'
+import type { TextShelf } from '~~/shared/inbox'
+import { inboxQuery, inboxTextsQuery, type InboxQuery } from '~~/shared/schemas/inbox'
 import { readInbox } from '~~/server/pages/inbox'
 import { readConversation, readShelf } from '~~/server/pages/shelf'
 import { readToday } from '~~/server/pages/today'
@@ -15,6 +16,7 @@ import { seeConversation, seeRecord } from '~~/server/texting/seen'
 import { sendText } from '~~/server/texting/send'
 import { takeBack } from '~~/server/texting/take-back'
 import { readTimeline } from '~~/server/timeline/read'
+import { readTexts } from '~~/server/timeline/texts'
 import { addRecord } from '~~/server/records/save'
 import { useDatabase } from '../../support/database'
 import { drain, fakeCarrier } from '../../support/fake-carrier'
@@ -201,6 +203,25 @@ describe('two who answer the same', () => {
     await takeBack(firm.ada, two.id, next())
     await expect(answer(firm.mika, lead, 'Three', opened)).rejects.toMatchObject(problem(409, { detail: expect.stringContaining('One') }))
     expect((await readRecord(firm.ada, lead.recordId, DAY)).id).toBe(lead.recordId)
+  })
+})
+
+describe('the texts as such', () => {
+  it('are those of my lines, by what became of them, with whom they are with', async () => {
+    const carrier = fakeCarrier()
+    const lead = await wroteToUs('Received word')
+    const said = async (what: TextShelf, who = firm.ada) =>
+      (await readTexts(who, inboxTextsQuery.cast({ what }))).texts.map(({ entry, name }) => [entry.words, name])
+    await drain(later(DAY, clock + 20_000))
+    carrier.next({ kind: 'refused', code: 'unreachable' })
+    const failing = await sendText(firm.ada, textTo(lead.phoneId, firm.portland, { text: 'Will fail' }), next())
+    await drain(new Date(failing.leavesAt + 1_000))
+    await sendText(firm.ada, textTo(lead.phoneId, firm.portland, { text: 'To come', later: wall(later(DAY, 50 * 3_600_000)), nightAllowed: true }), next())
+    expect((await said('received'))[0]).toEqual(['Received word', 'Iris Holm'])
+    expect((await said('scheduled'))[0]).toEqual(['To come', 'Iris Holm'])
+    expect((await said('failed'))[0]).toEqual(['Will fail', 'Iris Holm'])
+    expect(await said('sent')).not.toContainEqual(['To come', 'Iris Holm'])
+    expect(await said('received', firm.noor)).toEqual([])
   })
 })
 

@@ -65,6 +65,7 @@ useKeys([
     <section class="desk-list">
       <header class="head">
         <h1>Inbox</h1>
+        <InboxNav />
         <label
           class="heard-only"
           for="inbox-words"

@@ -1,0 +1,6 @@
+<template>
+  <RoomNav
+    place="Inbox"
+    :rooms="[{ name: 'Conversations', to: '/inbox' }, { name: 'Texts', to: '/inbox/texts' }]"
+  />
+</template>
