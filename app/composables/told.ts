@@ -1,8 +1,9 @@
+import { showPhone } from '~~/core/phone/show'
 import type { Notice } from '~~/shared/live'
+import type { ConversationDetail } from '~~/shared/shelf'
 import { useCalls } from '~/stores/calls'
 import { useMe } from '~/stores/me'
-import { useShelf } from '~/stores/shelf'
-import { nameOf } from '~/words/inbox'
+import { api } from './api'
 import { chime } from './chime'
 import { useDiscreet } from './discreet'
 
@@ -16,7 +17,6 @@ const QUIET_MS = 5_000
 export function useTold() {
   const me = useMe()
   const calls = useCalls()
-  const shelf = useShelf()
   const discreet = useDiscreet()
   let heardAt = -Infinity
 
@@ -28,12 +28,14 @@ export function useTold() {
 
   const looksElsewhere = () => !!me.me?.told.notifies && !document.hasFocus() && globalThis.Notification?.permission === 'granted'
 
-  function notify(conversationId: string): void {
+  async function notify(conversationId: string): Promise<void> {
+    // without it nothing is lost: what waits stands on the shelf
+    const found = await api<ConversationDetail>(`/api/conversations/${conversationId}`).catch(() => null)
     // of what another colleague owes nothing is said
-    const item = shelf.items.find(one => one.conversationId === conversationId)
-    if (!item) return
+    if (!found || (found.assignee && found.assignee.id !== me.me?.id)) return
+    const name = found.records[0]?.name ?? showPhone(found.remote)
     // one a conversation, whatever the number of tabs
-    const shown = new Notification(discreet.value ? 'Somebody has written' : `${nameOf(item)} has written`, { tag: conversationId, body: item.line })
+    const shown = new Notification(discreet.value ? 'Somebody has written' : `${name} has written`, { tag: conversationId, body: found.lineName })
     shown.addEventListener('click', () => {
       window.focus()
       void navigateTo({ path: '/inbox', query: { with: conversationId } })
@@ -41,12 +43,9 @@ export function useTold() {
     })
   }
 
-  /** @param loaded the shelf, as it is with what came in */
-  return async (notice: Extract<Notice, { kind: 'conversation' }>, loaded: () => Promise<void>): Promise<void> => {
-    if (!notice.incoming) return
+  return ({ incoming, conversationId }: Extract<Notice, { kind: 'conversation' }>): void => {
+    if (!incoming) return
     sound()
-    if (!looksElsewhere()) return
-    await loaded()
-    notify(notice.conversationId)
+    if (looksElsewhere()) void notify(conversationId)
   }
 }

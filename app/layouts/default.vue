@@ -38,7 +38,7 @@ useLive((notice) => {
   if (notice.kind === 'round') return void (notice.roundId === rounds.mine?.id && roundsSoon())
   if (notice.kind !== 'conversation') return
   void loadSoon()
-  void tell(notice, shelf.load)
+  tell(notice)
 }, () => {
   void shelf.load()
   void calls.load()

@@ -30,6 +30,8 @@ test('whoever switches notifications on is told who has written, and one click l
   await makeLead(mika.request, 'Notified', number)
   await mika.goto('/told')
   await writeFromHandset(mika.request, number, 'Before it was switched on')
+  // that it is there by itself says that the page hears of what comes in
+  await expect(mika.getByRole('region', { name: 'Shelf' })).toContainText('Notified Testaway')
   await expect(mika).toHaveTitle(/^\(\d+\) Plauder/)
   expect(await shown(mika)).toEqual([])
   await mika.getByText('The browser’s notifications').click()

@@ -179,7 +179,7 @@ async function saved(detail: RecordDetail): Promise<void> {
         @move="move"
       />
     </header>
-    <CandidateBoard
+    <LazyCandidateBoard
       v-if="record.module === 'job' && record.people.length > 0"
       ref="candidates"
       class="candidates"
