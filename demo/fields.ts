@@ -4,7 +4,7 @@ import { CURRENCIES, type ModuleField } from '../shared/fields'
 export const CUSTOM_FIELDS: ModuleField[] = [
   { module: 'lead', key: 'bikes', label: 'Bikes', kind: 'text', example: '4 long-johns, 1 trike', options: [] },
   { module: 'lead', key: 'budget', label: 'Budget a month', kind: 'money', example: '640', options: [] },
-  { module: 'lead', key: 'came_by', label: 'Came by', kind: 'choice', example: 'Website form', options: ['Website form', 'Market stall', 'A client told them', 'Saw a bike'] },
+  { module: 'lead', key: 'came_by', label: 'Source', kind: 'choice', example: 'Website form', options: ['Website form', 'Market stall', 'A client told them', 'Saw a bike'] },
   { module: 'lead', key: 'trial_day', label: 'Trial starts', kind: 'date', example: '2026-12-03', options: [] },
   { module: 'client', key: 'bikes', label: 'Bikes', kind: 'text', example: '4 long-johns', options: [] },
   { module: 'client', key: 'monthly', label: 'Pays a month', kind: 'money', example: '640', options: [] },

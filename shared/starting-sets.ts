@@ -58,7 +58,7 @@ export const STARTING_SETS: Record<StartingSetKey, StartingSet> = {
     about: 'Leads from the first word to the offer, deals with what they are worth, and where a lead came from.',
     pipelines: withOwn([{ holds: 'deal', name: 'Deals', stages: ['First talk', 'Needs known', 'Offer', 'Agreed', 'Lost'], over: ['Agreed', 'Lost'] }]),
     fields: [
-      { module: 'lead', key: 'came_by', label: 'Came by', kind: 'choice', example: 'Website', options: ['Website', 'Somebody told them', 'We wrote first', 'Fair or event'] },
+      { module: 'lead', key: 'came_by', label: 'Source', kind: 'choice', example: 'Website', options: ['Website', 'Somebody told them', 'We wrote first', 'Fair or event'] },
       { module: 'lead', key: 'budget', label: 'Budget', kind: 'money', example: '640', options: [] },
       { module: 'agreement', key: 'notice_by', label: 'Notice by', kind: 'date', example: '2027-02-28', options: [] },
     ],

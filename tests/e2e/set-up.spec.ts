@@ -6,7 +6,7 @@ test('an admin makes a field, a rep fills it in, finds by it and texts with it',
   const rafe = await signIn(browser, 'rafe')
   await rafe.goto('/set-up/fields')
   const label = `Cargo ${Date.now() % 100_000}`
-  await expect(rafe.getByRole('row', { name: /Came by/ })).toBeVisible()
+  await expect(rafe.getByRole('row', { name: /Source/ })).toBeVisible()
   await rafe.keyboard.press('c')
   await rafe.getByLabel('Name', { exact: true }).fill('First name')
   await rafe.getByRole('button', { name: 'Make the field' }).click()
@@ -51,7 +51,7 @@ test('set-up is for admins, and axe finds nothing on it', async ({ browser }) =>
   await expect(rafe.getByRole('group', { name: /Portland line/ })).toBeVisible()
   expect((await new AxeBuilder({ page: rafe }).analyze()).violations).toEqual([])
   await rafe.goto('/set-up/fields')
-  await expect(rafe.getByRole('row', { name: /Came by/ })).toBeVisible()
+  await expect(rafe.getByRole('row', { name: /Source/ })).toBeVisible()
   expect(
     (await new AxeBuilder({ page: rafe }).analyze()).violations.map(({ id, nodes }) => ({ id, at: nodes.map(node => node.html) })),
   ).toEqual([])

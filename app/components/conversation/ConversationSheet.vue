@@ -86,6 +86,11 @@ const title = computed(() => first.value?.name ?? (conversation.value ? showPhon
 const person = computed(() => first.value?.name.split(' ')[0] ?? title.value)
 const owes = computed(() => conversation.value?.waitsSince != null || conversation.value?.returnsAt != null)
 const slips = computed(() => [...conversation.value?.entries ?? []].slice(0, newest).reverse())
+/** With the day, where it is another one than that of the slip above. */
+const days = computed(() => slips.value.map(({ at }, place, all) => {
+  const day = dayName(at, me.me!.zone, now.value)
+  return place > 0 && day === dayName(all[place - 1]!.at, me.me!.zone, now.value) ? null : day
+}))
 const about = computed(() => {
   const there = conversation.value?.zones[0]
   const who = first.value ? [MODULE_FACTS[first.value.module].one, first.value.title, first.value.city] : ['On no record']
@@ -169,9 +174,15 @@ defineExpose({ title })
       </p>
       <ol class="slips">
         <template
-          v-for="entry in slips"
+          v-for="(entry, place) in slips"
           :key="entry.id"
         >
+          <li
+            v-if="days[place]"
+            class="day small quiet"
+          >
+            {{ days[place] }}
+          </li>
           <TextSlip
             v-if="entry.message"
             :entry="entry"
@@ -244,5 +255,6 @@ defineExpose({ title })
 .open-record { font-weight: 700; text-decoration: none; white-space: nowrap; }
 .whose { border-left: 3px solid var(--waiting); padding-left: var(--space-5); display: flex; flex-wrap: wrap; gap: var(--space-6); }
 .slips { display: grid; gap: var(--space-3); }
+.day { font-weight: 700; }
 .foot { display: flex; flex-wrap: wrap; gap: var(--space-3) var(--space-7); }
 </style>

@@ -232,8 +232,10 @@ useKeys([
 .inbox { display: grid; grid-template-columns: minmax(0, 1fr); height: calc(100vh - 90px); }
 .inbox.reading { grid-template-columns: minmax(22rem, 5fr) minmax(26rem, 6fr); }
 .desk-list { display: flex; flex-direction: column; min-height: 0; border-right: 1px solid var(--rule); }
-.head { display: flex; gap: var(--space-7); align-items: center; padding: var(--space-5) var(--space-6) var(--space-3); }
-.head input { flex: 1; max-width: 24rem; }
+.head { display: flex; flex-wrap: wrap; gap: var(--space-3) var(--space-7); align-items: center; padding: var(--space-5) var(--space-6) var(--space-3); }
+.head input { flex: 1 1 14rem; max-width: 24rem; }
+.reading .head input { order: 1; flex-basis: 100%; max-width: none; }
+.head > :last-child { margin-left: auto; }
 .filters { display: flex; flex-wrap: wrap; gap: var(--space-2); padding: 0 var(--space-6) var(--space-4); }
 .filter { border: 1px solid var(--field-rule); border-radius: var(--round); background: var(--surface); padding: var(--space-hair) var(--space-3); min-height: 24px; cursor: pointer; }
 .filter[aria-pressed='true'] { background: var(--accent-ground); border-color: var(--accent); color: var(--accent-deep); font-weight: 700; }
