@@ -27,7 +27,7 @@ for (const [what, path, sign, most] of [
   ['the pipelines', '/pipelines', 'First word', 270],
   ['the call rounds', '/calling', 'Calling', 230],
   ['the templates', '/templates', 'What would be sent', 395],
-  ['a record', null, 'Send to', 280],
+  ['a record', null, 'Send to', 295],
 ] as const) {
   test(`${what} loads scripts of ${most} kB at most`, async ({ browser }) => {
     const page = await signIn(browser, 'ada')
