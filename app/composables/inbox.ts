@@ -84,7 +84,8 @@ export function useInbox() {
     if (next) open(next.conversationId)
   }
 
-  watch([show, words, lineId, module], () => {
+  // as words: opening a conversation changes the address too, and leaves the list as it is
+  watch([() => show.value.join(), words, lineId, module], () => {
     others.value = []
     void load()
   })

@@ -35,7 +35,7 @@ export function useTold() {
     if (!found || (found.assignee && found.assignee.id !== me.me?.id)) return
     const name = found.records[0]?.name ?? showPhone(found.remote)
     // one a conversation, whatever the number of tabs
-    const shown = new Notification(discreet.value ? 'Somebody has written' : `${name} has written`, { tag: conversationId, body: found.lineName })
+    const shown = new Notification(`${discreet.value ? 'Somebody' : name} waits for an answer`, { tag: conversationId, body: found.lineName })
     shown.addEventListener('click', () => {
       window.focus()
       void navigateTo({ path: '/inbox', query: { with: conversationId } })

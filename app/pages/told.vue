@@ -43,7 +43,7 @@ async function keepChimes(wanted: boolean): Promise<void> {
       :model-value="told.notifies"
       :disabled="busy"
       @update:model-value="keepNotifies"
-    /> <span>The browser’s notifications <span class="quiet">while you look at something else. They say who has written, and lead to the conversation.</span></span></label>
+    /> <span>The browser’s notifications <span class="quiet">while you look at something else. They say who waits for an answer, and lead to the conversation.</span></span></label>
     <p
       v-if="refused"
       class="notice failed"

@@ -42,6 +42,8 @@ test('an evening’s conversations are worked off by keyboard alone: answered, p
 
   await ada.keyboard.press('w')
   await ada.getByLabel('Why').fill('asks at the workshop first')
+  await ada.getByLabel('Time', { exact: true }).fill('10:30')
+  await expect(ada.getByRole('button', { name: 'Choose a day and a time' })).toBeDisabled()
   await ada.getByRole('button', { name: 'Next working morning' }).click()
   await expect(sheet(ada)).toContainText('It was put back until')
   await expect(row(ada, 'Bela')).toContainText('back')

@@ -20,9 +20,16 @@ const day = ref('')
 const time = ref('')
 const at = (wallTime: string): WallMoment => ({ wallTime, zone: zone.value.name })
 const offers = computed(() => [
-  { label: 'In an hour', later: at(wallOf(now.value + HOUR, zone.value).slice(0, 16)) },
-  { label: 'Next working morning', later: at(nextWorkingMorning(zone.value, now.value)) },
+  { name: 'In an hour', later: at(wallOf(now.value + HOUR, zone.value).slice(0, 16)) },
+  { name: 'Next working morning', later: at(nextWorkingMorning(zone.value, now.value)) },
 ])
+
+/** A day without a time, or a time without a day, is no moment yet. */
+const half = computed(() => (day.value === '') !== (time.value === ''))
+const label = computed(() => {
+  if (half.value) return 'Choose a day and a time'
+  return day.value ? `Wait until ${sayMoment(at(`${day.value}T${time.value}`))}` : 'It waits from now on'
+})
 
 async function putBack(later: WallMoment | null): Promise<void> {
   const body = { later, why: why.value }
@@ -48,15 +55,15 @@ onMounted(() => first.value?.focus())
       placeholder="asks at the workshop first"
     ></label>
     <button
-      v-for="{ label, later } in offers"
-      :key="label"
+      v-for="{ name, later } in offers"
+      :key="name"
       type="button"
       class="plain-button"
       :disabled="busy"
       :title="sayMoment(later)"
       @click="putBack(later)"
     >
-      {{ label }}
+      {{ name }}
     </button>
     <label>Day <input
       v-model="day"
@@ -71,7 +78,8 @@ onMounted(() => first.value?.focus())
     <Button
       type="submit"
       size="small"
-      :label="day && time ? `Wait until ${sayMoment(at(`${day}T${time}`))}` : 'It waits from now on'"
+      :label="label"
+      :disabled="half"
       :loading="busy"
     />
     <button
