@@ -38,6 +38,7 @@ export function comeAlive(rows: Rows, staff: Staff, now: Date): Alive {
 
   const talked = history.ownCall(third!, 'out', mika, ago(25))
   const left = history.ownCall(candidate!, 'in', null, ago(38))
+  history.callIsOwed(candidate!, halifax, ago(37.2), 'voicemail')
   const sound = madeUpSound('voicemail', 9_000, 1)
   const samples = Float32Array.from(sound.subarray(WAV_HEADER), byte => (byte - 128) / 128)
   const leads = rows.records.filter(one => one.module === 'lead' && one.teamId === staff.teams.sales).slice(0, 14)

@@ -1,3 +1,4 @@
+import type { OwedFor } from '../core/owed/owed'
 import { measureText } from '../core/text/measure'
 import { idAt, type Rows } from './rows'
 
@@ -46,6 +47,11 @@ export class History {
     return { callId, activityId: this.entry(person, at, direction === 'in' ? 'call-in' : 'call-out', colleagueId, { data: { callId } }) }
   }
 
+  /** A call of theirs that nobody has answered is owed one. */
+  callIsOwed({ e164 }: Person, line: LineRow, at: Date, why: 'missed-call' | 'voicemail'): void {
+    this.conversation(line, e164!, at, at, why)
+  }
+
   note(person: Person, colleagueId: string, words: string, at: Date): void {
     this.entry(person, at, 'note', colleagueId, { words })
   }
@@ -84,12 +90,12 @@ export class History {
   }
 
   /** The newest side decides whether an answer is owed. */
-  private conversation(line: LineRow, remote: string, at: Date, waitsSince: Date | null): string {
+  private conversation(line: LineRow, remote: string, at: Date, waitsSince: Date | null, why: OwedFor = 'text'): string {
     const key = `${line.id} ${remote}`
     const found = this.rows.conversations.get(key) ?? { id: idAt(at), kind: 'text' as const, lineId: line.id, remote, lastAt: at, waitsSince: null, waitsFor: null }
     found.lastAt = at
     found.waitsSince = waitsSince && (found.waitsSince ?? waitsSince)
-    found.waitsFor = found.waitsSince && 'text'
+    found.waitsFor = found.waitsSince && (found.waitsFor ?? why)
     this.rows.conversations.set(key, found)
     return found.id
   }

@@ -25,8 +25,8 @@ export interface InboxItem {
   lineId: string
   line: string
   lastAt: number
-  /** The newest text, and whether it was ours. */
-  last: { words: string, ours: boolean, by: string | null, state: string } | null
+  /** The newest text or call, and whether it was ours. The state of a call: missed, voicemail, talked or tried. */
+  last: { kind: 'text' | 'call', words: string, ours: boolean, by: string | null, state: string } | null
   waitsSince: number | null
   waitsFor: OwedFor | null
   returnsAt: number | null

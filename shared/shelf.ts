@@ -1,3 +1,4 @@
+import type { OwedFor } from '../core/owed/owed'
 import type { RecordPhone } from './record'
 import type { TimelineEntry } from './timeline'
 import type { NationalLanguage } from '../core/text/national'
@@ -15,6 +16,7 @@ export interface ShelfItem {
   lineId: string
   line: string
   waitsSince: number
+  waitsFor: OwedFor
 }
 
 export interface ConversationDetail {

@@ -39,6 +39,9 @@ const AGAIN = new Set(['busy', 'database-away'])
 /** As often is what is too much for the server asked again by itself, after as long as it says. */
 const MOST_TRIES = 4
 
+/** What is read and gets no answer at all is given up, as if the server could not be reached. */
+const LONGEST_READ_MS = 60_000
+
 /** Says to whom this page belongs: another tab may have signed in as somebody else. */
 export const asMe = (): Record<string, string> => {
   const { me } = useMe()
@@ -54,7 +57,8 @@ export const asMe = (): Record<string, string> => {
 export async function api<T>(path: string, { asAnybody = false, ...options }: Options = {}): Promise<T> {
   for (let tries = 1; ; tries++) {
     try {
-      return await $fetch<T>(path, { retry: 0, ...options, headers: asAnybody ? {} : asMe() }) as T
+      const timeout = options.method === undefined ? LONGEST_READ_MS : undefined
+      return await $fetch<T>(path, { retry: 0, timeout, ...options, headers: asAnybody ? {} : asMe() }) as T
     }
     catch (error) {
       const details

@@ -82,7 +82,7 @@ useKeys([
     inFields: true,
   },
   { keys: 'Alt+d', shown: 'Alt D', what: 'Call a number', act: () => (calls.dialling = true), inFields: true },
-  { keys: 'Alt+e', shown: 'Alt E', what: 'End the call', act: () => calls.on && void calls.order(calls.on, 'hang-up'), inFields: true },
+  { keys: 'Alt+e', shown: 'Alt E', what: 'End the call', act: calls.hangUp, inFields: true },
   {
     keys: 'Alt+c',
     shown: 'Alt C',

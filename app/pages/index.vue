@@ -2,7 +2,6 @@
 import { useDebounceFn } from '@vueuse/core'
 import { explain } from '~~/core/message/words'
 import { showPhone } from '~~/core/phone/show'
-import type { CallDetail } from '~~/shared/calling'
 import type { Today, TodayTask } from '~~/shared/today'
 import { MODULE_FACTS } from '~~/shared/modules'
 import { api } from '~/composables/api'
@@ -12,8 +11,9 @@ import { useNow } from '~/composables/now'
 import { useCalls } from '~/stores/calls'
 import { useMe } from '~/stores/me'
 import { useShelf } from '~/stores/shelf'
-import { sayCall, talked } from '~/words/calls'
-import { ago, clock, dayName, placeOf, span } from '~/words/time'
+import { sayCall } from '~/words/calls'
+import { sayWaits } from '~/words/inbox'
+import { ago, clock, dayName, placeOf } from '~/words/time'
 
 /** What is mine to do, in the order in which I should do it: who waits, what a call still needs, what is due, what failed, who is new. */
 const me = useMe()
@@ -26,20 +26,7 @@ useLive(notice => notice.kind !== 'presence' && void loadSoon(), () => void load
 // what becomes due while one looks comes up
 watch(now, (at, before) => today.value?.later.some(({ dueAt }) => dueAt <= at && dueAt > before) && void load())
 
-/** Several missed calls of one person are one line, with the newest. */
-const openCalls = computed(() => {
-  const open = calls.calls.filter(call => calls.stateOf(call) === 'ended' && !call.disposition)
-  const lines = new Map<string, { call: CallDetail, times: number }>()
-  for (const call of open) {
-    const key = call.mine ? call.id : call.remote
-    const line = lines.get(key)
-    lines.set(key, line ? { call: newer(line.call, call), times: line.times + 1 } : { call, times: 1 })
-  }
-  return [...lines.values()]
-})
-const newer = (one: CallDetail, other: CallDetail) => one.facts.madeAt >= other.facts.madeAt ? one : other
-const how = (call: CallDetail) =>
-  call.recording?.of === 'message' ? `left a message, ${talked(call.recording.ms)}` : sayCall(call.facts, call.direction, now.value)
+const openCalls = computed(() => calls.calls.filter(call => calls.stateOf(call) === 'ended' && !call.disposition))
 const nothing = computed(
   () =>
     today.value !== null
@@ -109,7 +96,7 @@ const callBack = ({ phoneId, record }: TodayTask) => calls.dial({ phoneId: phone
       :lines="today.lines"
     />
     <section v-if="shelf.shown.length > 0">
-      <h2>Wait for your answer</h2>
+      <h2>Waiting for your answer</h2>
       <ul>
         <li
           v-for="item in shelf.shown"
@@ -117,7 +104,7 @@ const callBack = ({ phoneId, record }: TodayTask) => calls.dial({ phoneId: phone
           class="row"
         >
           <strong>{{ item.record?.name ?? showPhone(item.remote) }}</strong>
-          <span class="waits">waits {{ span(now - item.waitsSince) }}</span>
+          <span class="waits">{{ sayWaits(item, now) }}</span>
           <span class="quiet">on {{ item.line }}</span>
           <button
             type="button"
@@ -130,22 +117,22 @@ const callBack = ({ phoneId, record }: TodayTask) => calls.dial({ phoneId: phone
       </ul>
     </section>
     <section v-if="openCalls.length > 0">
-      <h2>Calls that are not finished with</h2>
+      <h2>Calls without a disposition</h2>
       <ul>
         <li
-          v-for="{ call, times } in openCalls"
+          v-for="call in openCalls"
           :key="call.id"
           class="row"
         >
           <strong>{{ call.record?.name ?? showPhone(call.remote) }}</strong>
-          <span class="calls">{{ times > 1 ? `called ${times} times, last: ` : '' }}{{ how(call) }}</span>
+          <span class="calls">{{ sayCall(call.facts, call.direction, now) }}</span>
           <span class="quiet">{{ ago(call.facts.endedAt!, now) }}</span>
           <button
             type="button"
             class="plain-button"
             @click.stop="calls.openId = call.id"
           >
-            {{ call.mine ? 'Say how it went' : 'See it' }}
+            Say how it went
           </button>
         </li>
       </ul>

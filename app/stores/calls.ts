@@ -22,6 +22,9 @@ export interface Asked {
   roundId?: string
 }
 
+/** After calls could not be loaded. */
+const AGAIN_MS = 3_000
+
 /** For so long a call that was begun by a key can be taken back before the exchange is asked. */
 const BY_KEY_MS = 2_000
 
@@ -59,10 +62,13 @@ export const useCalls = defineStore('calls', () => {
   )
   const opened = computed(() => calls.value.find(({ id }) => id === openId.value) ?? null)
 
-  const load = oneAtATime(async () => {
-    // what could not be loaded comes with the next notice; the calls that are here stay
+  let again: ReturnType<typeof setTimeout> | undefined
+  const load: () => Promise<void> = oneAtATime(async () => {
+    // the calls that are here stay, and what could not be loaded is asked for again: somebody may be ringing
+    clearTimeout(again)
     const answer = await api<CallShelf>('/api/calls').catch(() => null)
     if (answer) show(answer)
+    else again = setTimeout(load, AGAIN_MS)
   })
 
   function show(shelf: CallShelf): void {
@@ -84,10 +90,13 @@ export const useCalls = defineStore('calls', () => {
     problem.value = `${to.firstName} did not take the call. ${call.record?.firstName ?? 'Whoever called'} waits on hold: “Go on” talks to them again.`
   }
 
+  /** The call that the server is just asked to make. */
+  let making: Promise<unknown> | null = null
+
   async function dial(asked: Asked, nightAllowed = false): Promise<void> {
     night.value = null
     dontDial()
-    await trying(async () => {
+    making = trying(async () => {
       try {
         const made = await api<{ id: string } & CallShelf>('/api/calls', {
           method: 'POST',
@@ -103,6 +112,15 @@ export const useCalls = defineStore('calls', () => {
         night.value = { asked, question: { ...refused.details, detail: refused.message } as unknown as NightQuestion }
       }
     })
+    await making
+    making = null
+  }
+
+  /** Ends the call I am on, also one that is only being made: pressed at once, it was meant all the same. */
+  async function hangUp(): Promise<void> {
+    dontDial()
+    await making
+    if (on.value) await order(on.value, 'hang-up')
   }
 
   /** Whoever a key is about to call, and when. */
@@ -204,6 +222,7 @@ export const useCalls = defineStore('calls', () => {
     soon,
     dialByKey,
     dontDial,
+    hangUp,
     order,
     answer,
     transfer,

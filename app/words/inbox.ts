@@ -1,4 +1,6 @@
+import type { OwedFor } from '~~/core/owed/owed'
 import type { InboxFilter, InboxItem, TextShelf } from '~~/shared/inbox'
+import { span } from './time'
 import { showPhone } from '~~/core/phone/show'
 
 export const FILTER_WORDS: Record<InboxFilter, string> = {
@@ -29,3 +31,26 @@ export const WHOSE_WORDS: Record<InboxItem['whose'], string> = {
 }
 
 export const nameOf = ({ record, remote }: Pick<InboxItem, 'record' | 'remote'>): string => record?.name ?? showPhone(remote)
+
+/** The newest of a conversation in one line. */
+export function sayLast(last: InboxItem['last']): string {
+  if (!last) return 'Nothing was said yet.'
+  const { kind, words, ours, by, state } = last
+  if (kind === 'text') return `${ours ? `${by ?? 'Plauder'}: ` : ''}${words || 'a picture'}`
+  if (state === 'missed') return 'Called, and nobody answered'
+  if (state === 'voicemail') return 'Left a message'
+  return ours ? `${by ?? 'Somebody'} called${state === 'tried' ? ', nobody answered' : ''}` : `Called, talked with ${by ?? 'somebody'}`
+}
+
+/** For what an answer is owed, where it is not a text. */
+const OWED_FOR_WORDS: Record<OwedFor, string> = {
+  'text': '',
+  'missed-call': 'missed call',
+  'voicemail': 'left a message',
+  'put-back': 'put back',
+  'handed': 'assigned',
+}
+
+/** "missed call, waits 4 min". */
+export const sayWaits = ({ waitsSince, waitsFor }: { waitsSince: number, waitsFor: OwedFor }, now: number): string =>
+  [OWED_FOR_WORDS[waitsFor], `waits ${span(now - waitsSince)}`].filter(Boolean).join(', ')

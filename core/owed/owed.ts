@@ -2,8 +2,10 @@
  * What a conversation owes: an answer of ours, since when and why, or one at a moment to come. The rules stand here; the
  * statements that write them to the database are held to these by a model test.
  */
-export const OWED_FOR = ['text', 'put-back', 'handed'] as const
+export const OWED_FOR = ['text', 'missed-call', 'voicemail', 'put-back', 'handed'] as const
 export type OwedFor = typeof OWED_FOR[number]
+/** What a talk settles on any line. */
+export const OWED_FOR_A_CALL = ['missed-call', 'voicemail'] as const satisfies readonly OwedFor[]
 
 export interface Owed {
   /** Since when an answer is owed, epoch milliseconds; null if none is. */
@@ -20,6 +22,10 @@ export const NOTHING_OWED: Owed = { since: null, why: null, returnsAt: null }
 export type OwedEvent
   /** A text that wants an answer came in: not an order such as STOP, which is answered by itself. */
   = | { kind: 'text-in', at: number }
+    /** Somebody has called whom nobody answered, or who has left a message. */
+    | { kind: 'missed-call' | 'voicemail', at: number }
+    /** A colleague talks with them, since an instant: what comes in during the talk is owed all the same. */
+    | { kind: 'talked', at: number }
     /** A colleague has answered, or has said that nothing is needed. */
     | { kind: 'answered' | 'nothing-needed', at: number }
     /** A colleague puts it back: to be owed from now on, or from a moment to come. */
@@ -36,6 +42,12 @@ export function afterEvent(owed: Owed, event: OwedEvent): Owed {
   switch (event.kind) {
     case 'text-in':
       return { ...owedSince(owed, event.at, 'text'), returnsAt: null }
+    case 'missed-call':
+    case 'voicemail':
+      // the message of a missed call is fetched after it has ended
+      return { ...owedSince(owed, event.at, event.kind), ...(owed.since === event.at && { why: event.kind }), returnsAt: null }
+    case 'talked':
+      return owed.since !== null && owed.since > event.at ? owed : NOTHING_OWED
     case 'handed':
       return owedSince(owed, event.at, 'handed')
     case 'put-back':

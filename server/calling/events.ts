@@ -11,6 +11,7 @@ import { withWhom } from '../activity/with-whom'
 import { keepRef } from './find-call'
 import type { ExchangeEvent } from './port'
 import { fetchLater } from './recordings'
+import { answeredByTalk } from './owed'
 import { ringOn, ringsFirst } from './ring'
 import { addToCall, announceCall, factsOf, type StoredCall } from './stored'
 
@@ -54,11 +55,13 @@ async function callOf(exchange: string, { key, ref }: ExchangeEvent): Promise<St
 }
 
 /** It counts as contact, with a mailbox too; whoever has spoken with us may be answered whatever the hour. */
-async function answered({ remote, activityId }: StoredCall, { by, at }: Extract<CallEvent, { kind: 'answered' }>): Promise<void> {
+async function answered(call: StoredCall, { by, at }: Extract<CallEvent, { kind: 'answered' }>): Promise<void> {
+  const { remote, activityId } = call
   await touchContact(activityId, new Date(at))
   if (by === 'machine') return
   await lockNumber(remote)
   await heardFrom(remote, new Date(at))
+  await answeredByTalk(call, at)
 }
 
 /** It rang there, or was engaged: nobody spoke, and contact was tried all the same. */

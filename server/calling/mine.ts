@@ -46,7 +46,10 @@ type Row = Record<string, unknown> & {
   also_of: CallDetail['alsoOf'] | null
 }
 
-/** The calls on my shelf: mine until I have said how they went, and those that ring or rang on lines I answer, which nobody took. */
+/**
+ * The calls on my shelf: mine until I have said how they went, and those that ring on lines I answer. One that nobody took
+ * waits in its conversation.
+ */
 export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]> {
   const { rows } = await ask<Row>(sql`
     select to_jsonb(c) as call, l.name as line_name, own.data->>'roundId' as round_id, ${recordingShown(sql`c.id`)} as recording,
@@ -69,22 +72,16 @@ export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]>
         and (sent.state is null or sent.state not in ('taken-back', 'held', 'failed', 'undelivered', 'waiting'))
       order by s.at desc limit 1) said on true
     where c.put_away_at is null and c.made_at > ${at(new Date(now.getTime() - DAY_MS))}
-      and not ${missedAndTalkedSince}
       and (c.disposed_at is null or c.disposed_at > ${at(new Date(now.getTime() - STAYS_MS))})
       and (c.colleague_id = ${asker.id}::uuid or exists (select 1 from ${callTransfer} h where h.call_id = c.id
         and h.to_id = ${asker.id}::uuid and h.ended_at is null)
-          or (c.colleague_id is null and c.direction = 'in' and (c.rings_first is null or c.rings_first = ${asker.id}::uuid
-            or c.rings_first_until <= ${at(now)} or c.ended_at is not null)
-              and (c.ended_at is not null or not exists (select 1 from ${callDeclined} no where no.call_id = c.id
-                and no.colleague_id = ${asker.id}::uuid))
+          or (c.colleague_id is null and c.direction = 'in' and c.ended_at is null
+              and (c.rings_first is null or c.rings_first = ${asker.id}::uuid or c.rings_first_until <= ${at(now)})
+              and not exists (select 1 from ${callDeclined} no where no.call_id = c.id and no.colleague_id = ${asker.id}::uuid)
               and ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })}))
     order by c.made_at desc limit 20`)
   return rows.map(row => detailOf(asker, row, now))
 }
-
-/** A call `c` that nobody answered, of somebody whom one of us has talked with since. */
-const missedAndTalkedSince = sql`(c.direction = 'in' and c.colleague_id is null and c.ended_at is not null and exists (
-  select 1 from ${call} since where since.remote = c.remote and since.made_at > c.made_at and since.answered_by = 'person'))`
 
 /** My calls, with what time it is here: clocks of browsers differ. */
 export async function myShelf(asker: SignedIn, now: Date): Promise<CallShelf> {

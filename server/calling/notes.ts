@@ -1,12 +1,10 @@
 import { and, eq } from 'drizzle-orm'
-import { can } from '~~/shared/permissions'
 import { tx } from '../db/door'
-import { activityContent, call, callTransfer, line } from '../db/schema'
+import { activityContent, call, callTransfer } from '../db/schema'
 import { setContent } from '../activity/append'
 import { notFound } from '../http/problem'
 import { firstNames } from '../identity/colleagues'
 import type { SignedIn } from '../identity/sign-in'
-import { lineBelongs } from '../texting/lines'
 import { announceCall, mustBeMyCall, type StoredCall } from './stored'
 
 /** What one of those who were on a call has noted; `content.data.notes` of the call's entry. */
@@ -67,26 +65,11 @@ export async function rateCall(asker: SignedIn, callId: string, rating: number |
   })
 }
 
-/** Puts a call away without a disposition; it stays on the timeline. */
+/** Puts my call away without a disposition; it stays on the timeline. */
 export async function putAway(asker: SignedIn, callId: string, now: Date): Promise<void> {
   await tx(async (database) => {
-    const found = await mustBeOnMyShelf(asker, callId)
+    const found = await mustBeMyCall(asker, callId)
     await database.update(call).set({ putAwayAt: now }).where(eq(call.id, callId))
     await announceCall(found)
   })
-}
-
-/** Mine, or one that nobody took on a line that I answer. */
-async function mustBeOnMyShelf(asker: SignedIn, callId: string) {
-  const [found] = await tx(database =>
-    database
-      .select({ call, line })
-      .from(call)
-      .innerJoin(line, eq(line.id, call.lineId))
-      .where(eq(call.id, callId))
-      .for('update', { of: call }),
-  )
-  const untaken = found && found.call.colleagueId === null && can(asker, 'line.answer', lineBelongs(found.line))
-  if (!found || (found.call.colleagueId !== asker.id && !untaken)) throw notFound('call')
-  return found.call
 }

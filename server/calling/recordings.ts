@@ -13,6 +13,7 @@ import { FETCH_RECORDING } from '../jobs/kinds'
 import { settle, type Handler } from '../jobs/outbox'
 import { lineBelongs } from '../texting/lines'
 import { theExchange } from './port'
+import { oweCall } from './owed'
 import { readSound } from './sound'
 import { announceCall, type StoredCall } from './stored'
 
@@ -46,6 +47,7 @@ export const fetchRecordings: Handler = async (claims, now) => claims.map(claim 
         .onConflictDoNothing(),
     )
     await announceCall(of!)
+    if (claim.payload.of === 'message') await oweCall(of!)
     return 'done'
   })
 })

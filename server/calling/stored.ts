@@ -6,6 +6,7 @@ import { notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
 import { lineBelongs } from '../texting/lines'
+import { oweCall } from './owed'
 import { openTransfer, stepTransfer } from './transfers/step'
 
 export type StoredCall = typeof call.$inferSelect
@@ -72,6 +73,7 @@ export async function addToCall(callId: string, event: CallEvent): Promise<Store
       .where(eq(call.id, callId))
       .returning()
     if (after!.endedAt) await endTransfer(callId, after!.endedAt)
+    if (!before.endedAt) await oweCall(after!)
     await announceCall(after!)
     return after!
   })

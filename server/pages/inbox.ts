@@ -6,7 +6,7 @@ import type { InboxQuery } from '~~/shared/schemas/inbox'
 import { ask } from '../db/door'
 import { at, milliseconds } from '../db/instants'
 import { planned } from '../db/prepared'
-import { activityContent, colleague, conversation, conversationSeen, line, message, phone, record } from '../db/schema'
+import { activityContent, call, colleague, conversation, conversationSeen, line, message, phone, record, recording } from '../db/schema'
 import type { SignedIn } from '../identity/sign-in'
 import { joinContact } from '../reading/contact'
 import { seesRecord, visible } from '../reading/visible'
@@ -54,10 +54,21 @@ const whose = ({ id }: { id: string }): SQL => sql`case when v.assignee_id = ${i
 const CAME_IN = sql`exists (select 1 from ${message} i where i.conversation_id = v.id and i.direction = 'in'`
 const WENT_OUT = sql`exists (select 1 from ${message} o where o.conversation_id = v.id and o.direction = 'out'`
 
-/** Whether something came in that I have not seen. */
-const unseenBy = ({ id }: { id: string }): SQL => sql`${CAME_IN} and i.made_at > coalesce(
+/** Up to when I have seen a conversation `v`. */
+const seenUntil = ({ id }: { id: string }): SQL => sql`coalesce(
   (select s.seen_at from ${conversationSeen} s where s.conversation_id = v.id and s.colleague_id = ${id}::uuid),
-  (select c.sees_from from ${colleague} c where c.id = ${id}::uuid)))`
+  (select c.sees_from from ${colleague} c where c.id = ${id}::uuid))`
+
+/** Whether something came in that I have not seen. */
+const unseenBy = (asker: { id: string }): SQL => sql`(${CAME_IN} and i.made_at > ${seenUntil(asker)})
+  or exists (select 1 from ${call} k where ${MISSED} and k.ended_at > ${seenUntil(asker)}))`
+
+/** A call `k` of the conversation `v` that nobody took. */
+const MISSED = sql`k.remote = v.remote and k.line_id = v.line_id and k.direction = 'in' and k.colleague_id is null and k.ended_at is not null`
+
+/** What became of a call `k`, in a word. */
+const stateOfCall = sql`case when k.colleague_id is not null then case when k.answered_by = 'person' then 'talked' else 'tried' end
+  when exists (select 1 from ${recording} left_there where left_there.call_id = k.id) then 'voicemail' else 'missed' end`
 
 const onRecord = (asker: SignedIn, which: SQL): SQL => sql`exists (
   select 1 from ${phone} p join ${record} r on r.id = p.record_id and ${seesRecord(asker, 'r')} where p.e164 = v.remote and ${which})`
@@ -108,7 +119,7 @@ async function read(asker: SignedIn, chosen: SQL, order: SQL): Promise<InboxItem
     select v.id, v.remote, ${milliseconds(sql`v.last_at`)} as last_at, ${milliseconds(sql`v.waits_since`)} as waits_since, v.waits_for,
       ${milliseconds(sql`v.returns_at`)} as returns_at, mine.id as line_id, mine.name as line_name,
       h.id as record_id, h.name as record_name, h.module, coalesce(h.holders, 0)::int as holders,
-      has.id as assignee_id, has.first_name as assignee_name, newest.words, newest.direction, newest.state, author.first_name as author,
+      has.id as assignee_id, has.first_name as assignee_name, newest.kind, newest.words, newest.direction, newest.state, author.first_name as author,
       ${unseenBy(asker)} as unseen, ${whose(asker)} as whose
     from v join mine on mine.id = v.line_id
     left join lateral (
@@ -118,9 +129,13 @@ async function read(asker: SignedIn, chosen: SQL, order: SQL): Promise<InboxItem
     ) h on true
     left join ${colleague} has on has.id = v.assignee_id
     left join lateral (
-      select m.direction, m.state, m.author_id, left(t.words, 200) as words from ${message} m
-      left join ${activityContent} t on t.activity_id = m.activity_id
-      where m.conversation_id = v.id and m.state <> 'taken-back' order by m.made_at desc, m.id desc limit 1
+      (select 'text' as kind, m.made_at, m.direction, m.state, m.author_id, left(t.words, 200) as words from ${message} m
+        left join ${activityContent} t on t.activity_id = m.activity_id
+        where m.conversation_id = v.id and m.state <> 'taken-back' order by m.made_at desc, m.id desc limit 1)
+      union all
+      (select 'call', k.made_at, k.direction, ${stateOfCall}, k.colleague_id, null from ${call} k
+        where k.remote = v.remote and k.line_id = v.line_id order by k.made_at desc limit 1)
+      order by made_at desc limit 1
     ) newest on true
     left join ${colleague} author on author.id = newest.author_id
     order by ${order}`))
@@ -142,6 +157,7 @@ type Row = Record<string, unknown> & {
   holders: number
   assignee_id: string | null
   assignee_name: string
+  kind: 'text' | 'call'
   words: string | null
   direction: 'in' | 'out' | null
   state: string
@@ -160,7 +176,7 @@ const itemOf = (row: Row): InboxItem => ({
   lineId: row.line_id,
   line: row.line_name,
   lastAt: row.last_at,
-  last: row.direction ? { words: row.words ?? '', ours: row.direction === 'out', by: row.author, state: row.state } : null,
+  last: row.direction ? { kind: row.kind, words: row.words ?? '', ours: row.direction === 'out', by: row.author, state: row.state } : null,
   waitsSince: row.waits_since,
   waitsFor: row.waits_for,
   returnsAt: row.returns_at,

@@ -1,4 +1,5 @@
 import { and, eq, sql } from 'drizzle-orm'
+import type { OwedFor } from '~~/core/owed/owed'
 import { readPhone } from '~~/core/phone/read'
 import type { Asker } from '~~/shared/permissions'
 import type { Module } from '~~/shared/modules'
@@ -19,7 +20,7 @@ const MOST = 100
 /** Conversations on my lines that wait for an answer, the longest waiting first. */
 export async function readShelf(asker: Asker): Promise<{ items: ShelfItem[], total: number }> {
   const { rows } = await read(database => database.execute<Row>(sql`
-    select v.id, v.remote, ${milliseconds(sql`v.waits_since`)} as waits_since, l.id as line_id, l.name as line_name,
+    select v.id, v.remote, ${milliseconds(sql`v.waits_since`)} as waits_since, v.waits_for, l.id as line_id, l.name as line_name,
       h.id as record_id, h.name as record_name, h.module, coalesce(h.holders, 0)::int as holders, count(*) over ()::int as total
     from ${conversation} v
     join ${line} l on l.id = v.line_id and ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })}
@@ -40,6 +41,7 @@ export async function readShelf(asker: Asker): Promise<{ items: ShelfItem[], tot
       lineId: row.line_id,
       line: row.line_name,
       waitsSince: row.waits_since,
+      waitsFor: row.waits_for,
     })),
   }
 }
@@ -48,6 +50,7 @@ type Row = Record<string, unknown> & {
   id: string
   remote: string
   waits_since: number
+  waits_for: OwedFor
   line_id: string
   line_name: string
   record_id: string | null

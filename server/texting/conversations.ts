@@ -1,4 +1,4 @@
-import { and, eq } from 'drizzle-orm'
+import { and, eq, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import type { ActivityKind } from '~~/core/timeline/kinds'
 import type { Asker } from '~~/shared/permissions'
@@ -34,7 +34,7 @@ export async function openConversation(lineId: string, remote: string, now: Date
   return tx(async (database) => {
     const [open] = await database.insert(conversation)
       .values({ id: uuid(), kind: 'text', lineId, remote, lastAt: now })
-      .onConflictDoUpdate({ target: [conversation.lineId, conversation.remote], set: { lastAt: now } })
+      .onConflictDoUpdate({ target: [conversation.lineId, conversation.remote], set: { lastAt: sql`greatest(${conversation.lastAt}, excluded.last_at)` } })
       .returning({ id: conversation.id })
     return open!.id
   })

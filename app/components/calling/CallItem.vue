@@ -5,7 +5,7 @@ import { showPhone } from '~~/core/phone/show'
 import type { CallDetail } from '~~/shared/calling'
 import { useSeconds } from '~/composables/now'
 import { useCalls } from '~/stores/calls'
-import { sayCall, sayTransfer, talked } from '~/words/calls'
+import { sayCall, sayTransfer } from '~/words/calls'
 import { ago } from '~/words/time'
 
 /** A call on the shelf: who, how it stands, and what can be done with it at once. */
@@ -26,8 +26,7 @@ const how = computed(() => {
   if (call.transfer) return sayTransfer(call.transfer, name.value)
   if (state.value !== 'ended') return sayCall(call.facts, call.direction, now.value)
   if (call.disposition) return call.disposition.name
-  if (call.recording?.of === 'message') return `left a message, ${talked(call.recording.ms)}`
-  return call.mine ? 'ended, waits for its disposition' : sayCall(call.facts, call.direction, now.value)
+  return 'ended, waits for its disposition'
 })
 const muted = computed(() => isOn(call.facts, 'mute'))
 const recorded = computed(() => isOn(call.facts, 'record'))
@@ -173,15 +172,6 @@ const toggle = () => calls.openId = calls.openId === call.id ? null : call.id
       @click="calls.takeBack(call)"
     >
       Take back
-    </button>
-    <button
-      v-else-if="!call.mine && state === 'ended'"
-      type="button"
-      class="act"
-      :aria-label="`Put the missed call of ${name} away`"
-      @click="calls.putAway(call)"
-    >
-      Put away
     </button>
   </div>
 </template>

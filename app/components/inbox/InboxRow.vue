@@ -2,7 +2,7 @@
 import type { InboxItem } from '~~/shared/inbox'
 import { useNow } from '~/composables/now'
 import { useMe } from '~/stores/me'
-import { nameOf } from '~/words/inbox'
+import { nameOf, sayLast } from '~/words/inbox'
 import { clock, shortDay, span } from '~/words/time'
 
 /** A conversation in one line: who, the newest words, how long it waits, with whom, over which line. */
@@ -19,11 +19,7 @@ const when = computed(() => {
   if (waitsSince !== null) return `waits ${span(now.value - waitsSince)}`
   return returnsAt === null ? moment(lastAt) : `back ${moment(returnsAt)}`
 })
-const said = computed(() => {
-  if (!item.last) return 'Nothing was said yet.'
-  const { words, ours, by } = item.last
-  return `${ours ? `${by ?? 'Plauder'}: ` : ''}${words || 'a picture'}`
-})
+const said = computed(() => sayLast(item.last))
 </script>
 
 <template>

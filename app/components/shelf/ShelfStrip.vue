@@ -6,7 +6,7 @@ import { useNow } from '~/composables/now'
 import { useCalls } from '~/stores/calls'
 import { useRounds } from '~/stores/rounds'
 import { useShelf } from '~/stores/shelf'
-import { span } from '~/words/time'
+import { sayWaits } from '~/words/inbox'
 
 /** How many have room at a glance: those who wait longest, and the one who wrote last. */
 const ROOM = 4
@@ -39,11 +39,11 @@ const otherCalls = computed(() => calls.calls.filter(call => !call.disposition &
 const menu = useTemplateRef<InstanceType<typeof Menu>>('menu')
 const menuItems = computed(() => [
   ...otherCalls.value.map(call => ({
-    label: `${nameOf(call)}, ${call.mine ? 'the call waits for its disposition' : 'missed'}`,
+    label: `${nameOf(call)}, the call waits for its disposition`,
     command: () => (calls.openId = call.id),
   })),
   ...others.value.map(item => ({
-    label: `${nameOf(item)}, waits ${span(now.value - item.waitsSince)}`,
+    label: `${nameOf(item)}, ${sayWaits(item, now.value)}`,
     command: () => (shelf.openId = item.conversationId),
   })),
 ])
@@ -110,7 +110,7 @@ function toggle(id: string): void {
             class="ring"
             aria-hidden="true"
           />
-          <span><strong>{{ nameOf(item) }}</strong>&ensp;<span class="waits">waits {{ span(now - item.waitsSince) }}</span></span>
+          <span><strong>{{ nameOf(item) }}</strong>&ensp;<span class="waits">{{ sayWaits(item, now) }}</span></span>
         </button>
       </li>
     </ul>

@@ -29,8 +29,22 @@ describe('what a conversation owes', () => {
     expect(after(...back, { kind: 'answered', at: 9 }, { kind: 'due', at: 21 })).toEqual(NOTHING_OWED)
   })
 
+  it('is for a call that nobody took as for a text, and for the message that was left once it is there', () => {
+    const missed = afterEvent(NOTHING_OWED, { kind: 'missed-call', at: 10 })
+    expect(missed).toEqual({ since: 10, why: 'missed-call', returnsAt: null })
+    expect(afterEvent(missed, { kind: 'voicemail', at: 10 })).toEqual({ since: 10, why: 'voicemail', returnsAt: null })
+    expect(afterEvent(missed, { kind: 'voicemail', at: 20 })).toEqual(missed)
+    expect(afterEvent(afterEvent(NOTHING_OWED, { kind: 'text-in', at: 5 }), { kind: 'missed-call', at: 10 })).toMatchObject({ since: 5, why: 'text' })
+  })
+
+  it('is settled by a talk, but for what came in while they talked', () => {
+    expect(afterEvent({ since: 10, why: 'missed-call', returnsAt: null }, { kind: 'talked', at: 11 })).toEqual(NOTHING_OWED)
+    const during = { since: 12, why: 'text' as const, returnsAt: null }
+    expect(afterEvent(during, { kind: 'talked', at: 11 })).toEqual(during)
+  })
+
   it('says why if and only if it is owed, and never waits for a moment while it is owed for a text', () => {
-    const kinds = fc.constantFrom('text-in', 'answered', 'nothing-needed', 'handed', 'due', 'opened', 'read', 'automatic', 'put-back')
+    const kinds = fc.constantFrom('text-in', 'missed-call', 'voicemail', 'talked', 'answered', 'nothing-needed', 'handed', 'due', 'opened', 'read', 'automatic', 'put-back')
     const event = fc.tuple(kinds, fc.nat(100), fc.option(fc.nat(200))).map(([kind, at, until]) =>
       kind === 'put-back' ? { kind, at, until } : { kind, at } as OwedEvent)
     fc.assert(fc.property(fc.array(event), (events) => {

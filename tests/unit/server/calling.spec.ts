@@ -28,8 +28,11 @@ import { moveRecord } from '~~/server/records/move'
 import { readRecord } from '~~/server/pages/record'
 import { changeRecord } from '~~/server/records/save'
 import { sendText } from '~~/server/texting/send'
-import { readConversation } from '~~/server/pages/shelf'
+import { readInbox } from '~~/server/pages/inbox'
+import { readConversation, readShelf } from '~~/server/pages/shelf'
+import { settleConversation } from '~~/server/texting/owed'
 import { readTimeline } from '~~/server/timeline/read'
+import { inboxQuery } from '~~/shared/schemas/inbox'
 import { dialForm, disposeForm, taskForm } from '~~/shared/schemas/calling'
 import { dispositionForm } from '~~/shared/schemas/disposition'
 import { makeTemplate } from '~~/shared/schemas/template'
@@ -229,7 +232,7 @@ describe('a call that comes in', () => {
     await exchange.ring(e164, firm.portland.e164, DAY, ref)
     expect(await takeCallEvent('practice', end, DAY)).toBe(true)
     expect(await takeCallEvent('practice', end, DAY)).toBe(true)
-    expect(callState((await mine()).find(one => one.remote === e164)!.facts)).toBe('ended')
+    expect((await readShelf(firm.ada)).items.map(({ remote }) => remote)).toContain(e164)
   })
 
   it('stays with whoever presses twice, and goes back to all where our mailbox was quicker', async () => {
@@ -272,7 +275,7 @@ describe('a call that comes in', () => {
     await orderCall(firm.mika, id, 'decline', DAY)
     expect(exchange.ordered).toEqual([{ ref, order: 'decline' }])
     await exchange.tellOf(ref, { kind: 'ended', at: second(3), why: 'declined', side: 'us' })
-    expect(await ringsWith()).toEqual([true, true])
+    expect(await ringsWith()).toEqual([false, false])
   })
 
   it('holds whom I talk to when I answer another one, and again when I go on with the first', async () => {
@@ -290,14 +293,37 @@ describe('a call that comes in', () => {
     for (const ref of refs) await exchange.tellOf(ref, { kind: 'ended', at: second(3), why: 'hung-up', side: 'us' })
   })
 
-  it('that nobody took stays on the shelf as missed until somebody puts it away', async () => {
-    const { e164 } = await makeLead(firm.ada)
-    const ref = await exchange.ring(e164, firm.portland.e164, DAY)
-    await exchange.tellOf(ref, { kind: 'ended', at: second(9), why: 'no-answer', side: 'network' })
-    const missed = (await mine(firm.mika)).find(one => one.remote === e164)!
-    await expect(putAway(firm.noor, missed.id, DAY)).rejects.toMatchObject(problem(404))
-    await putAway(firm.mika, missed.id, DAY)
-    expect((await mine()).map(one => one.id)).not.toContain(missed.id)
+  it('that nobody took is owed an answer in its conversation, until somebody talks with them', async () => {
+    const { e164, phoneId } = await makeLead(firm.ada)
+    const waits = async (who = firm.mika) => (await readShelf(who)).items.find(({ remote }) => remote === e164)
+    const ring = async (at: number) => {
+      const ref = await exchange.ring(e164, firm.portland.e164, new Date(second(at)))
+      await exchange.tellOf(ref, { kind: 'ended', at: second(at + 9), why: 'no-answer', side: 'network' })
+    }
+    await ring(0)
+    expect((await mine(firm.mika)).map(({ remote }) => remote)).not.toContain(e164)
+    expect(await waits()).toMatchObject({ waitsSince: second(9), waitsFor: 'missed-call' })
+    expect(await waits(firm.noor)).toBeUndefined()
+    expect((await readInbox(firm.mika, inboxQuery.cast({}))).owed.find(({ remote }) => remote === e164))
+      .toMatchObject({ unseen: true, last: { kind: 'call', state: 'missed' } })
+
+    const callBack = async (lineId: string, by: 'person' | 'machine', at: number) => {
+      const form = dialled(phoneId, { lineId })
+      await dial(firm.ada, form, new Date(second(at)))
+      await exchange.tell(form.id, { kind: 'answered', at: second(at), by })
+      await exchange.tell(form.id, { kind: 'ended', at: second(at + 5), why: 'hung-up', side: 'us' })
+    }
+    await callBack(firm.portland.id, 'machine', 20)
+    expect(await waits()).toBeDefined()
+    // over another line, by somebody who answers both
+    await callBack(firm.own.id, 'person', 40)
+    expect(await waits()).toBeUndefined()
+    // told late, of a time before that talk
+    await ring(28)
+    expect(await waits()).toBeDefined()
+    await settleConversation(firm.ada, (await waits())!.conversationId, new Date(second(50)))
+    await ring(29)
+    expect(await waits()).toBeUndefined()
   })
 })
 

@@ -5,6 +5,8 @@ import { zoneRules } from '~~/core/hours/zones'
 import { afterEvent, NOTHING_OWED, type Owed, type OwedEvent } from '~~/core/owed/owed'
 import type { TextShelf } from '~~/shared/inbox'
 import { inboxQuery, inboxTextsQuery, type InboxQuery } from '~~/shared/schemas/inbox'
+import { dial } from '~~/server/calling/dial'
+import { dialForm } from '~~/shared/schemas/calling'
 import { readInbox } from '~~/server/pages/inbox'
 import { readConversation, readShelf } from '~~/server/pages/shelf'
 import { readToday } from '~~/server/pages/today'
@@ -20,12 +22,17 @@ import { readTexts } from '~~/server/timeline/texts'
 import { addRecord } from '~~/server/records/save'
 import { useDatabase } from '../../support/database'
 import { drain, fakeCarrier } from '../../support/fake-carrier'
+import { fakeExchange } from '../../support/fake-exchange'
 import { DAY, form, later, makeFirm, makeLead, textTo, type Firm } from '../../support/firm'
 
 useDatabase()
 let firm: Firm
 beforeAll(async () => firm = await makeFirm())
-beforeEach(() => fakeCarrier())
+let exchange: ReturnType<typeof fakeExchange>
+beforeEach(() => {
+  exchange = fakeExchange()
+  fakeCarrier()
+})
 
 let clock = 60_000
 const next = () => later(DAY, clock += 1_000)
@@ -246,7 +253,7 @@ describe('for the lead', () => {
 
 it('keeps what is owed as the rules say, whatever happens in whatever order, and counts each once', async () => {
   const lead = await wroteToUs()
-  const kinds = fc.constantFrom('text-in', 'answered', 'nothing-needed', 'put-back', 'later', 'handed', 'due', 'read')
+  const kinds = fc.constantFrom('text-in', 'answered', 'nothing-needed', 'put-back', 'later', 'handed', 'due', 'read', 'missed-call', 'talked')
   const moves = fc.array(fc.tuple(kinds, fc.nat(2)), { minLength: 1, maxLength: 9 })
   await fc.assert(fc.asyncProperty(moves, async (steps) => {
     await assign(firm.ada, lead.conversationId, { colleagueId: null, why: '' }, next())
@@ -262,6 +269,16 @@ it('keeps what is owed as the rules say, whatever happens in whatever order, and
       else if (kind === 'nothing-needed') await settleConversation(who, lead.conversationId, at)
       else if (kind === 'put-back') await putBack(who, lead.conversationId, { later: null, why: '' }, at)
       else if (kind === 'read') await seeConversation(who, lead.conversationId, at)
+      else if (kind === 'missed-call') {
+        const ref = await exchange.ring(lead.e164, firm.portland.e164, at)
+        await exchange.tellOf(ref, { kind: 'ended', at: at.getTime(), why: 'no-answer', side: 'network' })
+      }
+      else if (kind === 'talked') {
+        const form = dialForm.validateSync({ id: uuid(), phoneId: lead.phoneId, lineId: firm.portland.id, nightAllowed: true })
+        await dial(who, form, at)
+        await exchange.tell(form.id, { kind: 'answered', at: at.getTime(), by: 'person' })
+        await exchange.tell(form.id, { kind: 'ended', at: at.getTime() + 1, why: 'hung-up', side: 'us' })
+      }
       if (kind === 'later') {
         // whole minutes, as people choose them
         const until = new Date(Math.ceil((at.getTime() + 61_000) / 60_000) * 60_000)

@@ -6,6 +6,7 @@ import { orderCall } from '~~/server/calling/orders'
 import { hearRecording, markRecording } from '~~/server/calling/recordings'
 import { tx } from '~~/server/db/door'
 import { audit, line } from '~~/server/db/schema'
+import { readConversation, readShelf } from '~~/server/pages/shelf'
 import { changeLine, listLines } from '~~/server/texting/line-edit'
 import { readTimeline } from '~~/server/timeline/read'
 import { madeUpSound } from '../../../practice/exchange/sound'
@@ -106,10 +107,12 @@ describe('a line that takes messages', () => {
     await exchange.tellOf(ref, { kind: 'ended', at: DAY.getTime() + 29_000, why: 'hung-up', side: 'them' })
     await exchange.recorded(ref, 'message', madeUpSound('message', 9_000, 1), DAY)
     await drain(later(DAY, 30_000))
-    const missed = (await myCalls(firm.mika, DAY)).find(({ remote }) => remote === e164)!
-    expect(missed.recording).toMatchObject({ of: 'message', ms: 9_000 })
-    await hearRecording(firm.mika, missed.recording!.id, DAY)
-    await expect(hearRecording(firm.noor, missed.recording!.id, DAY)).rejects.toMatchObject(problem(404))
+    const waits = (await readShelf(firm.mika)).items.find(({ remote }) => remote === e164)!
+    expect(waits).toMatchObject({ waitsFor: 'voicemail', waitsSince: DAY.getTime() + 29_000 })
+    const { recording } = (await readConversation(firm.mika, waits.conversationId, DAY)).entries[0]!.call!
+    expect(recording).toMatchObject({ of: 'message', ms: 9_000 })
+    await hearRecording(firm.mika, recording!.id, DAY)
+    await expect(hearRecording(firm.noor, recording!.id, DAY)).rejects.toMatchObject(problem(404))
     expect((await readTimeline(firm.ada, recordId)).entries[0]).toMatchObject({ kind: 'call-in', call: { recording: { of: 'message' } } })
   })
 

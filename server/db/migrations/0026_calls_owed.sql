@@ -1,0 +1,2 @@
+ALTER TABLE "conversation" DROP CONSTRAINT "conversation_waits_for_known";--> statement-breakpoint
+ALTER TABLE "conversation" ADD CONSTRAINT "conversation_waits_for_known" CHECK ("conversation"."waits_for" in ('text', 'missed-call', 'voicemail', 'put-back', 'handed'));
