@@ -1,3 +1,4 @@
+import type { MeetingPlace } from './presence'
 import type { TimelineEntry } from './timeline'
 
 /**
@@ -9,7 +10,7 @@ export type Notice
     | { kind: 'record', recordId: string }
     | { kind: 'conversation', conversationId: string, incoming?: boolean }
     | { kind: 'seen', conversationId: string }
-    | { kind: 'presence', recordId: string }
+    | { kind: 'presence', place: MeetingPlace }
     | { kind: 'call', callId: string }
     | { kind: 'task', recordId: string }
     | { kind: 'round', roundId: string }

@@ -20,6 +20,8 @@ export function useInbox() {
   const lineId = computed(() => said('line'))
   const module = computed(() => said('module'))
   const openId = computed(() => said('with') || null)
+  /** Whoever comes from a notice wants to answer. */
+  const answers = computed(() => said('answer') !== '')
 
   const owed = shallowRef<InboxItem[] | null>(null)
   const others = shallowRef<InboxItem[]>([])
@@ -61,7 +63,7 @@ export function useInbox() {
     const query = Object.fromEntries(Object.entries({ ...route.query, ...changed }).filter(([, value]) => value))
     void router[replaces ? 'replace' : 'push']({ query })
   }
-  const open = (id: string | null) => go({ with: id }, openId.value !== null)
+  const open = (id: string | null) => go({ with: id, answer: null }, openId.value !== null)
   const toggle = (filter: InboxFilter) =>
     go({ show: (show.value.includes(filter) ? show.value.filter(one => one !== filter) : [...show.value, filter]).join() })
 
@@ -93,5 +95,7 @@ export function useInbox() {
   useLive(notice => (notice.kind === 'conversation' || notice.kind === 'seen') && void loadSoon(), () => void load())
   void load()
 
-  return { show, words, lineId, module, openId, owed, others, items, place, more, problem, busy, load, showMore, go, open, toggle, step }
+  return {
+    show, words, lineId, module, openId, answers, owed, others, items, place, more, problem, busy, load, showMore, go, open, toggle, step,
+  }
 }

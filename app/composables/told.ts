@@ -1,5 +1,6 @@
 import { showPhone } from '~~/core/phone/show'
 import type { Notice } from '~~/shared/live'
+import type { PastNotices } from '~~/shared/notices'
 import type { ConversationDetail } from '~~/shared/shelf'
 import { useCalls } from '~/stores/calls'
 import { useMe } from '~/stores/me'
@@ -12,13 +13,17 @@ const QUIET_MS = 5_000
 
 /**
  * Tells of a conversation in which something came in, as its reader has chosen: by a sound, which is off in a call, and by the
- * browser's own notification while no window of Plauder is looked at. Neither moves the page or takes the cursor.
+ * browser's own notification while no window of Plauder is looked at. Neither moves the page or takes the cursor. Of what a
+ * colleague owes nothing is said. What came in while the connection was broken is told when it is there again.
  */
 export function useTold() {
   const me = useMe()
   const calls = useCalls()
   const discreet = useDiscreet()
+  const serverNow = () => Date.now() + calls.skew
   let heardAt = -Infinity
+  /** All that came in until then was told. */
+  let toldUntil = serverNow()
 
   function sound(): void {
     if (!me.me?.told.chimes || calls.on || performance.now() - heardAt < QUIET_MS) return
@@ -28,24 +33,38 @@ export function useTold() {
 
   const looksElsewhere = () => !!me.me?.told.notifies && !document.hasFocus() && globalThis.Notification?.permission === 'granted'
 
-  async function notify(conversationId: string): Promise<void> {
-    // without it nothing is lost: what waits stands on the shelf
-    const found = await api<ConversationDetail>(`/api/conversations/${conversationId}`).catch(() => null)
-    // of what another colleague owes nothing is said
-    if (!found || (found.assignee && found.assignee.id !== me.me?.id)) return
-    const name = found.records[0]?.name ?? showPhone(found.remote)
+  function notify(conversationId: string, found: ConversationDetail | null): void {
+    const name = !found || discreet.value ? 'Somebody' : found.records[0]?.name ?? showPhone(found.remote)
     // one a conversation, whatever the number of tabs
-    const shown = new Notification(`${discreet.value ? 'Somebody' : name} waits for an answer`, { tag: conversationId, body: found.lineName })
+    const shown = new Notification(`${name} waits for an answer`, { tag: conversationId, body: found?.lineName })
     shown.addEventListener('click', () => {
       window.focus()
-      void navigateTo({ path: '/inbox', query: { with: conversationId } })
+      void navigateTo({ path: '/inbox', query: { with: conversationId, answer: '1' } })
       shown.close()
     })
   }
 
-  return ({ incoming, conversationId }: Extract<Notice, { kind: 'conversation' }>): void => {
-    if (!incoming) return
+  async function tellOf(conversationId: string): Promise<void> {
+    if (!me.me?.told.chimes && !looksElsewhere()) return
+    // where it cannot be read it is told all the same, without a name
+    const found = await api<ConversationDetail>(`/api/conversations/${conversationId}`).catch(() => null)
+    const isAnothers = found?.assignee && found.assignee.id !== me.me?.id
+    if (isAnothers || found?.waitsSince === null) return
+    if (looksElsewhere()) notify(conversationId, found)
     sound()
-    if (looksElsewhere()) void notify(conversationId)
+  }
+
+  return {
+    tell: ({ incoming, conversationId }: Extract<Notice, { kind: 'conversation' }>): void => {
+      toldUntil = serverNow()
+      if (incoming) void tellOf(conversationId)
+    },
+    catchUp: async (): Promise<void> => {
+      const until = serverNow()
+      const missed = await api<PastNotices>('/api/inbox/notices', { query: { after: toldUntil } }).catch(() => null)
+      if (!missed) return
+      toldUntil = until
+      for (const conversationId of new Set(missed.notices.map(one => one.conversationId))) void tellOf(conversationId)
+    },
   }
 }

@@ -19,7 +19,7 @@ const calls = useCalls()
 const rounds = useRounds()
 const leaving = useLeaving()
 const keysShown = ref(false)
-const tell = useTold()
+const told = useTold()
 const discreet = useDiscreet()
 
 void shelf.load()
@@ -38,8 +38,9 @@ useLive((notice) => {
   if (notice.kind === 'round') return void (notice.roundId === rounds.mine?.id && roundsSoon())
   if (notice.kind !== 'conversation') return
   void loadSoon()
-  tell(notice)
+  told.tell(notice)
 }, () => {
+  void told.catchUp()
   void shelf.load()
   void calls.load()
   void rounds.load()

@@ -25,7 +25,7 @@ export const useAhead = defineStore('ahead', () => {
   }
 
   useLive((notice) => {
-    if (next && notice.kind !== 'presence' && 'recordId' in notice && notice.recordId === next.recordId) load(next.recordId)
+    if (next && 'recordId' in notice && notice.recordId === next.recordId) load(next.recordId)
   }, () => next && load(next.recordId))
 
   return { load, take }

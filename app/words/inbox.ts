@@ -1,6 +1,7 @@
 import type { OwedFor } from '~~/core/owed/owed'
 import type { InboxFilter, InboxItem, TextShelf } from '~~/shared/inbox'
 import { span } from './time'
+import type { PastNotice } from '~~/shared/notices'
 import { showPhone } from '~~/core/phone/show'
 
 export const FILTER_WORDS: Record<InboxFilter, string> = {
@@ -54,3 +55,11 @@ const OWED_FOR_WORDS: Record<OwedFor, string> = {
 /** "missed call, waits 4 min". */
 export const sayWaits = ({ waitsSince, waitsFor }: { waitsSince: number, waitsFor: OwedFor }, now: number): string =>
   [OWED_FOR_WORDS[waitsFor], `waits ${span(now - waitsSince)}`].filter(Boolean).join(', ')
+
+/** What came in, in one line. */
+export function sayNotice({ kind, words, by }: Pick<PastNotice, 'kind' | 'words' | 'by'>): string {
+  if (kind === 'missed-call') return 'Called, and nobody answered'
+  if (kind === 'voicemail') return 'Left a message'
+  if (kind === 'handed') return `${by ?? 'Somebody'} assigned it to you${words ? `: ${words}` : ''}`
+  return words || 'a picture'
+}

@@ -1,5 +1,5 @@
-import type { Asker } from '~~/shared/permissions'
-import type { Looking } from '~~/shared/presence'
+import type { Asker, Belongs, Permission } from '~~/shared/permissions'
+import type { Looking, MeetingPlace } from '~~/shared/presence'
 import { hear, say } from './between'
 import { announceNow } from './notices'
 
@@ -7,41 +7,46 @@ import { announceNow } from './notices'
 const LASTS = 45_000
 
 type State = 'looking' | 'writing' | 'gone'
-interface Look { recordId: string, colleagueId: string, firstName: string, state: State, at: number }
+interface Look { place: MeetingPlace, colleagueId: string, firstName: string, state: State, at: number }
 
 /** What every process heard from all of them; one that has just begun knows everybody after 20 s. */
-const seenByRecord = new Map<string, Map<string, Look>>()
+const seenByPlace = new Map<string, Map<string, Look>>()
+const keyOf = ({ of, id }: MeetingPlace) => `${of} ${id}`
 
 hear('presence', (look: Look) => {
-  const seen = seenByRecord.get(look.recordId) ?? new Map<string, Look>()
+  const key = keyOf(look.place)
+  const seen = seenByPlace.get(key) ?? new Map<string, Look>()
   if (look.state === 'gone') seen.delete(look.colleagueId)
   else seen.set(look.colleagueId, look)
-  if (seen.size > 0) seenByRecord.set(look.recordId, seen)
-  else seenByRecord.delete(look.recordId)
+  if (seen.size > 0) seenByPlace.set(key, seen)
+  else seenByPlace.delete(key)
 })
 
-/** Somebody looks at a record, or writes there, or leaves the page. */
+/** Who may know who is at a place. */
+const MAY_KNOW: Record<MeetingPlace['of'], Permission> = { record: 'record.see', conversation: 'line.answer' }
+
+/** Somebody looks at a record or a conversation, or writes there, or leaves it. */
 export function look(
   { id: colleagueId, firstName }: Asker & { firstName: string },
-  recordId: string,
-  belongs: { ownerId: string, teamId: string },
+  place: MeetingPlace,
+  belongs: Belongs,
   state: State,
   now: Date,
 ): void {
-  const before = seenByRecord.get(recordId)?.get(colleagueId)?.state ?? 'gone'
-  say('presence', { recordId, colleagueId, firstName, state, at: now.getTime() } satisfies Look)
-  if (before !== state) announceNow({ kind: 'presence', recordId }, 'record.see', [belongs])
+  const before = seenByPlace.get(keyOf(place))?.get(colleagueId)?.state ?? 'gone'
+  say('presence', { place, colleagueId, firstName, state, at: now.getTime() } satisfies Look)
+  if (before !== state) announceNow({ kind: 'presence', place }, MAY_KNOW[place.of], [belongs])
 }
 
 /** Whether somebody has a record open, as far as is known. */
 export function isLooking(colleagueId: string, recordId: string, now: Date): boolean {
-  const seen = seenByRecord.get(recordId)?.get(colleagueId)
+  const seen = seenByPlace.get(keyOf({ of: 'record', id: recordId }))?.get(colleagueId)
   return seen !== undefined && now.getTime() - seen.at < LASTS
 }
 
-/** Who else is at this record now. */
-export function whoElse(asker: Asker, recordId: string, now: Date): Looking[] {
-  return [...seenByRecord.get(recordId)?.values() ?? []]
+/** Who else is at this place now. */
+export function whoElse(asker: Asker, place: MeetingPlace, now: Date): Looking[] {
+  return [...seenByPlace.get(keyOf(place))?.values() ?? []]
     .filter(seen => seen.colleagueId !== asker.id && now.getTime() - seen.at < LASTS)
     .map(({ colleagueId, firstName, state }) => ({ colleagueId, firstName, writing: state === 'writing' }))
 }

@@ -55,7 +55,7 @@ const CAME_IN = sql`exists (select 1 from ${message} i where i.conversation_id =
 const WENT_OUT = sql`exists (select 1 from ${message} o where o.conversation_id = v.id and o.direction = 'out'`
 
 /** Up to when I have seen a conversation `v`. */
-const seenUntil = ({ id }: { id: string }): SQL => sql`coalesce(
+export const seenUntil = ({ id }: { id: string }): SQL => sql`coalesce(
   (select s.seen_at from ${conversationSeen} s where s.conversation_id = v.id and s.colleague_id = ${id}::uuid),
   (select c.sees_from from ${colleague} c where c.id = ${id}::uuid))`
 

@@ -5,7 +5,7 @@ import { read, tx } from '../db/door'
 import { colleague, conversation } from '../db/schema'
 import { badInput } from '../http/problem'
 import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
-import { mustAnswer, tellOf } from './conversations'
+import { announceConversation, mustAnswer, tellOf } from './conversations'
 import { lineBelongs } from './lines'
 import { owe } from './owed'
 
@@ -24,7 +24,9 @@ export async function assign(asker: SignedIn, conversationId: string, { colleagu
       throw badInput({ colleagueId: `They do not answer ${found.line.name}. Choose a colleague who does.` })
     await database.update(conversation).set({ assigneeId: colleagueId }).where(eq(conversation.id, conversationId))
     if (to && to.id !== asker.id) await owe(found.conversation, { kind: 'handed', at: now.getTime() })
-    await tellOf(found, { kind: 'assigned', colleagueId: asker.id, data: { to: to?.firstName ?? null }, ...(why && { words: why }) }, now)
+    // whoever has it from now on hears of it, as of anything that comes in
+    if (to && to.id !== asker.id) announceConversation(conversationId, found.line, true)
+    await tellOf(found, { kind: 'assigned', colleagueId: asker.id, data: { to: to?.firstName ?? null, toId: colleagueId }, ...(why && { words: why }) }, now)
   })
 }
 

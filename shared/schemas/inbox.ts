@@ -34,3 +34,9 @@ export const inboxQuery = object({
   beforeId: idOf('conversation').nullable().default(null),
 })
 export type InboxQuery = InferType<typeof inboxQuery>
+
+export const noticesQuery = object({
+  /** Only what came in after it, epoch milliseconds. */
+  after: number().integer().min(0).max(8.64e15).default(0),
+})
+export type NoticesQuery = InferType<typeof noticesQuery>

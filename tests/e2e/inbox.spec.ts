@@ -86,6 +86,9 @@ test('of two colleagues who press Send at once the second sees the first answer 
     await row(page, 'Twotimes').click()
     await field(page).fill(words)
   }
+  // they see each other in it, before anybody has sent anything
+  await expect(sheet(ada)).toContainText('Mika is writing.')
+  await expect(sheet(mika)).toContainText('Ada is writing.')
   await Promise.all([ada, mika].map(page => page.keyboard.press('Control+Enter')))
   await expect.poll(async () => await ada.getByText('has answered since').count() + await mika.getByText('has answered since').count()).toBe(1)
   const second = await ada.getByText('has answered since').count() === 1 ? ada : mika

@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page } from '@playwright/test'
 import { freshNumber, makeLead, signIn, test, writeFromHandset } from './people'
 
@@ -41,6 +42,7 @@ test('whoever switches notifications on is told who has written, and one click l
   expect(mika.url()).toContain('/told')
   await mika.evaluate(() => (window as unknown as Watched).shown[0]!.click())
   await expect(mika).toHaveURL(/\/inbox\?with=/)
+  await expect(mika.getByRole('textbox', { name: 'Answer' })).toBeFocused()
   await expect(mika.getByRole('region', { name: 'The open conversation' })).toContainText('And after')
 
   await test.step('while names are hidden no notification says one', async () => {
@@ -73,4 +75,23 @@ test('one key hides all names, numbers and words on every page, also after a rel
   await ada.keyboard.press('Control+Shift+H')
   await expect(ada.getByText('Names, numbers and words are hidden.')).toBeHidden()
   expect((await readable(ada)).length).toBeGreaterThan(0)
+})
+
+test('past notices say what is new, and lead to the answer, at a phone’s width too', async ({ browser }) => {
+  const mika = await signIn(browser, 'mika')
+  await mika.setViewportSize({ width: 390, height: 844 })
+  const number = freshNumber()
+  await makeLead(mika.request, 'Noticed', number)
+  await mika.goto('/inbox/notices')
+  await expect(mika.getByRole('heading', { name: 'Notices' })).toBeVisible()
+  await writeFromHandset(mika.request, number, 'Which tyres are these?')
+  const notice = mika.getByRole('link', { name: /Noticed Testaway Which tyres/ })
+  await expect(notice).toContainText('Not seen')
+  await expect(notice).toContainText('waits')
+  expect((await new AxeBuilder({ page: mika }).analyze()).violations).toEqual([])
+  await notice.click()
+  await expect(mika.getByRole('textbox', { name: 'Answer' })).toBeFocused()
+  expect(await mika.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  await mika.goBack()
+  await expect(notice).not.toContainText('Not seen')
 })

@@ -36,7 +36,7 @@ describe('the page of whoever comes next', () => {
     await settled()
     name = 'Iris Holm-Berg'
     tell({ kind: 'record', recordId: 'r2' })
-    tell({ kind: 'presence', recordId: 'r1' })
+    tell({ kind: 'presence', place: { of: 'record', id: 'r1' } })
     tell({ kind: 'call', callId: 'c1' })
     expect(askedFor()).toHaveLength(3)
     tell({ kind: 'record', recordId: 'r1' })

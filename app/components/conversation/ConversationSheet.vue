@@ -10,6 +10,7 @@ import { useKeys } from '~/composables/keys'
 import { useLive } from '~/composables/live'
 import { useLoaded } from '~/composables/loaded'
 import { useNow } from '~/composables/now'
+import { usePresence } from '~/composables/presence'
 import { useCalls } from '~/stores/calls'
 import { useMe } from '~/stores/me'
 import { useShelf } from '~/stores/shelf'
@@ -37,6 +38,8 @@ const now = useNow()
 const { found: conversation, problem, load, trying } = useLoaded<ConversationDetail>(`/api/conversations/${conversationId}`, see)
 const { found: start, problem: noStart } = useLoaded<ComposerStart>(`/api/conversations/${conversationId}/composer`)
 const opened = ref<'put-back' | 'assign' | null>(null)
+const writing = ref(false)
+const othersHere = usePresence({ of: 'conversation', id: conversationId }, writing)
 watch([() => conversation.value !== null, () => start.value !== null], ([a, b]) => a && b && emit('shown'))
 
 // what lies behind another window is not seen
@@ -197,6 +200,13 @@ defineExpose({ title })
           />
         </template>
       </ol>
+      <p
+        v-if="othersHere"
+        class="others"
+        role="status"
+      >
+        {{ othersHere }}
+      </p>
       <AnswerBox
         v-if="start"
         :conversation="conversation"
@@ -204,6 +214,7 @@ defineExpose({ title })
         :focused="focused"
         :sends="sends"
         @sent="emit('sent'); load()"
+        @writing="writing = $event"
       />
       <LazyPutBackForm
         v-if="opened === 'put-back'"
@@ -254,6 +265,7 @@ defineExpose({ title })
 .who p { flex: 1; }
 .open-record { font-weight: 700; text-decoration: none; white-space: nowrap; }
 .whose { border-left: 3px solid var(--waiting); padding-left: var(--space-5); display: flex; flex-wrap: wrap; gap: var(--space-6); }
+.others { font-weight: 700; }
 .slips { display: grid; gap: var(--space-3); }
 .day { font-weight: 700; }
 .foot { display: flex; flex-wrap: wrap; gap: var(--space-3) var(--space-7); }

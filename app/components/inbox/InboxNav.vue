@@ -1,6 +1,6 @@
 <template>
   <RoomNav
     place="Inbox"
-    :rooms="[{ name: 'Conversations', to: '/inbox' }, { name: 'Texts', to: '/inbox/texts' }]"
+    :rooms="[{ name: 'Conversations', to: '/inbox' }, { name: 'Texts', to: '/inbox/texts' }, { name: 'Notices', to: '/inbox/notices' }]"
   />
 </template>

@@ -11,7 +11,7 @@ const { conversation, start, sends = 'Answer, and back', focused = true } = defi
   sends?: string
   focused?: boolean
 }>()
-const emit = defineEmits<{ sent: [] }>()
+const emit = defineEmits<{ sent: [], writing: [writing: boolean] }>()
 
 const to = useConversationTarget(() => conversation, () => start)
 const held = computed(() => {
@@ -36,5 +36,6 @@ const held = computed(() => {
     hint="Write an answer"
     :focused="focused"
     @sent="emit('sent')"
+    @writing="emit('writing', $event)"
   />
 </template>

@@ -12,7 +12,7 @@ import { FILTER_WORDS, WHOSE_WORDS } from '~/words/inbox'
 /** All conversations on my lines, in the order of what is owed, and beside them the one that is open. */
 definePageMeta({ key: 'inbox' })
 const inbox = useInbox()
-const { show, words, lineId, module, openId, owed, others, items, place, more, problem, busy } = inbox
+const { show, words, lineId, module, openId, answers, owed, others, items, place, more, problem, busy } = inbox
 const shelf = useShelf()
 const typed = ref(words.value)
 watch(words, now => typed.value = now)
@@ -221,6 +221,7 @@ useKeys([
       <ConversationSheet
         :key="openId"
         :conversation-id="openId"
+        :focused="answers"
         sends="Send the answer"
         @shown="toFoot"
       />

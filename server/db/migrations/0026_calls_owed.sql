@@ -1,2 +1,3 @@
 ALTER TABLE "conversation" DROP CONSTRAINT "conversation_waits_for_known";--> statement-breakpoint
+CREATE INDEX "call_missed" ON "call" USING btree ("made_at") WHERE "call"."direction" = 'in' and "call"."colleague_id" is null;--> statement-breakpoint
 ALTER TABLE "conversation" ADD CONSTRAINT "conversation_waits_for_known" CHECK ("conversation"."waits_for" in ('text', 'missed-call', 'voicemail', 'put-back', 'handed'));

@@ -70,6 +70,7 @@ export const call = pgTable('call', {
   // who is on a call, and calls of which nobody tells any more
   index('call_on').on(table.colleagueId, table.madeAt).where(sql`${table.endedAt} is null`),
   index('call_forgotten').on(table.madeAt).where(sql`${table.endedAt} is null`),
+  index('call_missed').on(table.madeAt).where(sql`${table.direction} = 'in' and ${table.colleagueId} is null`),
   index('call_open').on(table.colleagueId, table.madeAt).where(sql`${table.disposedAt} is null and ${table.putAwayAt} is null`),
 ])
 

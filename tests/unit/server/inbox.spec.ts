@@ -7,6 +7,7 @@ import type { TextShelf } from '~~/shared/inbox'
 import { inboxQuery, inboxTextsQuery, type InboxQuery } from '~~/shared/schemas/inbox'
 import { dial } from '~~/server/calling/dial'
 import { dialForm } from '~~/shared/schemas/calling'
+import { readNotices } from '~~/server/pages/notices'
 import { readInbox } from '~~/server/pages/inbox'
 import { readConversation, readShelf } from '~~/server/pages/shelf'
 import { readToday } from '~~/server/pages/today'
@@ -115,6 +116,29 @@ describe('seen', () => {
     expect(await itemOf(e164)).toMatchObject({ unseen: false })
     await expect(seeConversation(firm.noor, conversationId, next())).rejects.toMatchObject(problem(404))
     await expect(seeRecord(firm.noor, recordId, next())).rejects.toMatchObject(problem(404))
+  })
+})
+
+describe('past notices', () => {
+  it('are what came in over my lines and what was assigned to me, seen or not, and waiting or not', async () => {
+    const from = next()
+    const { e164, conversationId } = await wroteToUs('Do you have a trike?')
+    const ref = await exchange.ring(e164, firm.portland.e164, next())
+    await exchange.tellOf(ref, { kind: 'ended', at: next().getTime(), why: 'no-answer', side: 'network' })
+    await assign(firm.odile, conversationId, { colleagueId: firm.ada.id, why: 'knows trikes' }, next())
+    const mine = async (who: typeof firm.ada, after = from.getTime()) =>
+      (await readNotices(who, { after }, later(DAY, clock))).notices.filter(one => one.conversationId === conversationId)
+    expect(await mine(firm.ada)).toMatchObject([
+      { kind: 'handed', by: 'Odile', words: 'knows trikes', unseen: true, waits: true },
+      { kind: 'missed-call', by: null, words: '', unseen: true },
+      { kind: 'text', words: 'Do you have a trike?', unseen: true, line: 'Portland line', remote: e164 },
+    ])
+    expect((await mine(firm.mika)).map(({ kind }) => kind)).toEqual(['missed-call', 'text'])
+    expect(await mine(firm.noor)).toEqual([])
+    await seeConversation(firm.ada, conversationId, next())
+    await settleConversation(firm.ada, conversationId, next())
+    expect((await mine(firm.ada)).map(({ unseen, waits }) => [unseen, waits])).toEqual(Array(3).fill([false, false]))
+    expect(await mine(firm.ada, DAY.getTime() + clock)).toEqual([])
   })
 })
 

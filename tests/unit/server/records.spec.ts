@@ -184,12 +184,12 @@ describe('who is here', () => {
   it('says who else looks or writes, and forgets who has gone', () => {
     const recordId = uuid()
     const belongs = { ownerId: firm.ada.id, teamId: firm.ada.teamIds[0]! }
-    look(firm.mika, recordId, belongs, 'writing', DAY)
-    look(firm.ada, recordId, belongs, 'looking', DAY)
-    expect(whoElse(firm.ada, recordId, DAY)).toEqual([{ colleagueId: firm.mika.id, firstName: 'Mika', writing: true }])
-    expect(whoElse(firm.ada, recordId, later(DAY, 60_000))).toEqual([])
-    look(firm.mika, recordId, belongs, 'gone', DAY)
-    expect(whoElse(firm.ada, recordId, DAY)).toEqual([])
+    look(firm.mika, { of: 'record', id: recordId }, belongs, 'writing', DAY)
+    look(firm.ada, { of: 'record', id: recordId }, belongs, 'looking', DAY)
+    expect(whoElse(firm.ada, { of: 'record', id: recordId }, DAY)).toEqual([{ colleagueId: firm.mika.id, firstName: 'Mika', writing: true }])
+    expect(whoElse(firm.ada, { of: 'record', id: recordId }, later(DAY, 60_000))).toEqual([])
+    look(firm.mika, { of: 'record', id: recordId }, belongs, 'gone', DAY)
+    expect(whoElse(firm.ada, { of: 'record', id: recordId }, DAY)).toEqual([])
   })
 })
 
