@@ -201,6 +201,8 @@ try {
     name: 'bench',
     dial: async ({ key }) => ({ kind: 'dialling', ref: key }),
     order: async () => 'done',
+    takeMessage: async () => 'done',
+    ringAlong: async () => 'done',
     seat: async () => 'done',
     tones: async () => 'done',
     leave: async () => 'done',

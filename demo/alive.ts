@@ -1,6 +1,7 @@
 import { v7 as uuid } from 'uuid'
 import { newRef } from '../core/message/ref'
 import { zonesOfPerson } from '../core/hours/places'
+import { readPhone } from '../core/phone/read'
 import { peaksOf } from '../core/sound/peaks'
 import { madeUpSound } from '../practice/exchange/sound'
 import type * as schema from '../server/db/schema'
@@ -29,7 +30,10 @@ export function comeAlive(rows: Rows, staff: Staff, now: Date): Alive {
   const { portland, halifax } = staff.lines as { portland: Staff['lines'][string], halifax: Staff['lines'][string] }
   const history = new History(rows)
   const [client, other, third] = peopleOf(rows, 'client', mika)
-  const [candidate] = peopleOf(rows, 'candidate', noor)
+  const candidate = peopleOf(rows, 'candidate', noor).find(({ e164 }) => {
+    const reading = readPhone(e164!)
+    return reading.ok && reading.country === 'CA'
+  })
 
   history.text(client!, portland, 'ours', 'Hi, Mika from Pannier & Post. The winter tyres are here. When may we bring them?', ago(190), mika)
   Object.assign(rows.messages.at(-1)!, { state: 'undelivered', code: 'recipient-unreachable' })

@@ -2,6 +2,7 @@ import { findCalls } from './calling/find-call'
 import { transfersBack } from './calling/transfers/back'
 import { fetchRecordings } from './calling/recordings'
 import { ringAll, takeMessages } from './calling/ring'
+import { ringAlong } from './calling/ring-along'
 import { importMany } from './imports/work'
 import { changeMany } from './records/bulk-work'
 import { fetchPictures } from './texting/pictures-in'
@@ -19,6 +20,7 @@ import {
   IMPORT,
   RETURN_CONVERSATION,
   RING_ALL,
+  RING_ALONG,
   TAKE_MESSAGE,
   type JobKind,
 } from './jobs/kinds'
@@ -32,6 +34,7 @@ const HANDLERS: Record<JobKind, Handler> = {
   [IMPORT]: importMany,
   [TAKE_MESSAGE]: takeMessages,
   [RING_ALL]: ringAll,
+  [RING_ALONG]: ringAlong,
   [FETCH_PICTURE]: fetchPictures,
   [FETCH_RECORDING]: fetchRecordings,
   [TRANSFER_BACK]: transfersBack,

@@ -66,7 +66,7 @@ export interface CallDetail {
   activityId: string
   direction: 'out' | 'in'
   remote: string
-  line: { id: string, name: string }
+  line: { id: string, name: string, ringSound: RingSound }
   /** Null for a number on none, or on none that I may see. */
   record: {
     id: string
@@ -129,6 +129,10 @@ export interface TimelineCall {
   recording: CallRecording | null
 }
 
+/** How a line rings in the browser, so that one hears which it is. */
+export const RING_SOUNDS = ['quick', 'low', 'bell'] as const
+export type RingSound = typeof RING_SOUNDS[number]
+
 export interface OwnDisposition {
   id: string
   name: string
@@ -136,6 +140,10 @@ export interface OwnDisposition {
   colour: DispositionColour
   family: Family
   effects: Effect[]
+  onlyLineId: string | null
+  onlyRoundId: string | null
+  /** The line or the round whose calls it is for; null: all calls. */
+  purpose: string | null
   retired: boolean
   /** What each effect is, in a few words. */
   words: string[]

@@ -23,6 +23,12 @@ export interface SetUpLine extends LineForm {
   team: string | null
 }
 
+/** What of a line can be changed. */
+export const lineFormOf = (line: SetUpLine): LineForm => {
+  const { carrier, languages, records, ownerFirst, greeting, busyGreeting, ringSound, ringSeconds, hours } = line
+  return { carrier, languages, records, ownerFirst, greeting, busyGreeting, ringSound, ringSeconds, hours }
+}
+
 /** What is set up, counted. */
 export interface SetUpFacts {
   textingOn: boolean

@@ -1,19 +1,21 @@
 import { useIntervalFn } from '@vueuse/core'
+import type { RingSound } from '~~/shared/calling'
 import { chime, ring } from './chime'
 
 const RING_EVERY_MS = 3_000
 
 /**
- * A call that comes in is heard for as long as it rings, and nothing moves. Whoever talks already hears it once, softly, as
- * any other notice.
+ * Calls that come in are heard for as long as they ring, as the line of the first one sounds, and nothing moves. Whoever talks
+ * already hears it once, softly, as any other notice.
  */
-export function useRinging(ringing: () => number, talking: () => boolean): void {
-  const again = useIntervalFn(() => !talking() && ring(), RING_EVERY_MS, { immediate: false })
-  watch(ringing, (now, before) => {
+export function useRinging(ringing: () => RingSound[], talking: () => boolean): void {
+  const sound = () => ring(ringing()[0])
+  const again = useIntervalFn(() => !talking() && sound(), RING_EVERY_MS, { immediate: false })
+  watch(() => ringing().length, (now, before) => {
     if (now === 0) return again.pause()
     if (now <= before) return
     if (talking()) chime()
-    else ring()
+    else sound()
     again.resume()
   })
 }

@@ -89,7 +89,8 @@ export function useConversationTarget(conversation: () => ConversationDetail, st
   const remote = computed(() => conversation().remote)
   const holder = computed(() => conversation().records[0] ?? null)
   const { lines, lineId, line } = useLines(start, () => conversation().country, () => remote.value)
-  lineId.value = conversation().lineId
+  // somebody of another country can call it, and is not texted from it
+  if (lines.value.some(({ id, disabled }) => id === conversation().lineId && !disabled)) lineId.value = conversation().lineId
   /** Over each line somebody on no record has a conversation of their own. */
   const over = ref<Record<string, string>>({ [conversation().lineId]: conversation().id })
   const { problem, trying } = useTrying()

@@ -31,7 +31,7 @@ useCallNotes()
 useDrafts().load().catch(() => undefined)
 const loadSoon = useDebounceFn(shelf.load, 150)
 const roundsSoon = useDebounceFn(rounds.load, 150)
-useRinging(() => calls.ringing.length, () => calls.on !== null)
+useRinging(() => calls.ringing.map(({ line }) => line.ringSound), () => calls.on !== null)
 useLive((notice) => {
   // at once: somebody waits for it to ring
   if (notice.kind === 'call') return void calls.load()

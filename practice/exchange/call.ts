@@ -11,8 +11,10 @@ export interface Call {
   line: string
   phone: string
   state: 'own-ringing' | 'ringing' | 'talking' | 'leaving' | 'ended'
-  /** Our customer's own telephones, which ring before the other one does. */
+  /** Our customer's own telephones: they ring before the other one does, and along with what comes in. */
   own: string[]
+  /** At which desk each of them stands, of those that ring along. */
+  ownDesks: Record<string, string>
   /** The one of them that was picked up. */
   ownOn: string | null
   /** Which of our customer's people are on it, by the names that the customer gives them. */
@@ -26,6 +28,8 @@ export interface Call {
   toRecord: boolean
   /** Our customer's mailbox has answered, and the caller speaks to it. */
   toMailbox: boolean
+  /** What it said first. */
+  greeting: string
 }
 
 export interface CallEvent {
@@ -35,6 +39,7 @@ export interface CallEvent {
     | 'call.own-ringing'
     | 'call.own-answered'
     | 'call.ringing'
+    | 'call.taken'
     | 'call.answered'
     | 'call.switched'
     | 'call.leaving'
@@ -55,6 +60,7 @@ export interface CallEvent {
     side?: 'us' | 'them' | 'network'
     ms?: number
     of?: 'call' | 'message'
+    desk?: string
   }
 }
 

@@ -7,7 +7,7 @@ import { mannerOf, type Manner } from './manners'
 import { lengthOf, madeUpSound } from './sound'
 
 const MOST_TONES = 40
-const QUIET = { own: [], ownOn: null, desks: [], tones: '', held: false, muted: false, recording: false, toRecord: false, toMailbox: false }
+const QUIET = { own: [], ownDesks: {}, ownOn: null, desks: [], tones: '', held: false, muted: false, recording: false, toRecord: false, toMailbox: false, greeting: '' }
 
 /** A telephone exchange: connects our customer's lines with the telephones of the practice world. */
 export class Exchange {
@@ -91,7 +91,22 @@ export class Exchange {
     })
   }
 
+  /** Our customer's own telephones ring along with a call that comes in; whichever is picked up has it. */
+  ringAlong(call: Call, phones: { number: string, desk: string }[], record: boolean): boolean {
+    if (call.direction !== 'in' || call.state !== 'ringing') return false
+    call.toRecord = record
+    const fresh = phones.filter(({ number }) => !call.own.includes(number) && !this.isOff(number) && !this.onPhone(number))
+    call.own = [...call.own, ...fresh.map(({ number }) => number)]
+    call.ownDesks = { ...call.ownDesks, ...Object.fromEntries(fresh.map(({ number, desk }) => [number, desk])) }
+    for (const { number } of fresh) {
+      this.show(number)
+      if (this.manners.get(number) === 'picks-up') this.later(this.pace.pickUp, call, () => this.pickUpOwn(call, number))
+    }
+    return true
+  }
+
   async pickUpOwn(call: Call, phone: string): Promise<boolean> {
+    if (call.direction === 'in') return this.takeOn(call, phone)
     if (call.state !== 'own-ringing' || !call.own.includes(phone)) return false
     call.state = 'ringing'
     call.ownOn = phone
@@ -101,8 +116,21 @@ export class Exchange {
     return true
   }
 
-  /** The others ring on; with the last of them the call is over. */
+  private async takeOn(call: Call, phone: string): Promise<boolean> {
+    const desk = call.ownDesks[phone]
+    if (call.state !== 'ringing' || !call.own.includes(phone) || desk === undefined) return false
+    call.ownOn = phone
+    await this.tell(call, 'call.taken', { desk })
+    return this.answer(call, 'person')
+  }
+
+  /** The others ring on; with the last of them the call is over, if it was ours. */
   async declineOwn(call: Call, phone: string): Promise<boolean> {
+    if (call.direction === 'in' && call.own.includes(phone)) {
+      call.own = call.own.filter(one => one !== phone)
+      this.show(phone)
+      return true
+    }
     if (call.state !== 'own-ringing' || !call.own.includes(phone)) return false
     call.own = call.own.filter(one => one !== phone)
     this.show(phone)
@@ -153,13 +181,16 @@ export class Exchange {
   async answer(call: Call, by: 'person' | 'machine'): Promise<boolean> {
     if (call.state !== 'ringing') return false
     call.state = 'talking'
+    // what rang along rings no more
+    if (call.direction === 'in') call.own = call.own.filter(one => one === call.ownOn)
     await this.tell(call, 'call.answered', { by })
     if (by === 'person' && call.toRecord) await this.turn(call, 'record', true)
     return true
   }
 
   /** Our customer's mailbox takes the call: it greets, and records what is said until the caller hangs up. */
-  async takeMessage(call: Call): Promise<boolean> {
+  async takeMessage(call: Call, greeting = ''): Promise<boolean> {
+    call.greeting = greeting
     if (call.direction !== 'in' || !(await this.answer(call, 'machine'))) return false
     call.toMailbox = true
     this.tapes.set(call.id, { of: 'message', ms: 0, since: Date.now() })
@@ -169,6 +200,7 @@ export class Exchange {
 
   async turn(call: Call, what: 'hold' | 'mute' | 'record', on: boolean): Promise<boolean> {
     if (call.state !== 'talking' || call.toMailbox) return false
+    if (what === 'record' && call.recording === on) return true
     call[what === 'hold' ? 'held' : what === 'mute' ? 'muted' : 'recording'] = on
     if (what === 'record') this.turnTape(call, on)
     await this.tell(call, 'call.switched', { what, on })
@@ -255,7 +287,7 @@ export class Exchange {
     this.events.push(event)
     await this.journal.append({ do: 'event', event })
     this.reporter.send(event, 0)
-    for (const one of [phone, ...call.own]) this.show(one)
+    for (const one of [phone, ...call.own, ...Object.keys(call.ownDesks)]) this.show(one)
   }
 
   private show(phone: string): void {

@@ -74,10 +74,22 @@ export function exchangeRouter(exchange: Exchange, key: string) {
     return desk ? answerTo(event, exchange.seat(call, desk, on)) : refuse(event, 422, 'no-desk', 'Name the desk.')
   }))
 
+  router.post('/v1/calls/:id/ring-along', withCall(async (event, call) => {
+    const { phones = [], record = false } = await readBody<{ phones?: { number: string, desk: string }[], record?: boolean }>(event) ?? {}
+    return phones.every(({ number, desk }) => /^\+[1-9]\d{6,14}$/.test(number) && desk)
+      ? answerTo(event, exchange.ringAlong(call, phones, record))
+      : refuse(event, 422, 'no-phones', 'Give each telephone with its number in E.164 and its desk.')
+  }))
+
   router.post(
     '/v1/calls/:id/message',
     withCall(async (event, call) => answerTo(event, await exchange.leave(call, (await readRawBody(event, false)) ?? Buffer.alloc(0)))),
   )
+
+  router.post('/v1/calls/:id/take-message', withCall(async (event, call) => {
+    const { greeting = '' } = await readBody<{ greeting?: string }>(event) ?? {}
+    return answerTo(event, await exchange.takeMessage(call, greeting))
+  }))
 
   router.post('/v1/calls/:id/:order', withCall(async (event, call) => {
     const orders: Record<string, () => Promise<boolean>> = {
@@ -90,7 +102,6 @@ export function exchangeRouter(exchange: Exchange, key: string) {
       'unmute': () => exchange.turn(call, 'mute', false),
       'record': () => exchange.turn(call, 'record', true),
       'stop-recording': () => exchange.turn(call, 'record', false),
-      'take-message': () => exchange.takeMessage(call),
     }
     const done = await orders[getRouterParam(event, 'order')!]?.()
     if (done === undefined) return refuse(event, 404, 'no-such-order', 'A call cannot be told that.')

@@ -19,6 +19,7 @@ interface Call {
   muted: boolean
   recording: boolean
   toMailbox: boolean
+  greeting: string
 }
 interface Phone { number: string, owner: string | null, on: boolean, manner: string, call: Call | null, last: Text | null }
 
@@ -156,10 +157,12 @@ async function showHandset(): Promise<void> {
   if (lastFrom) to.value = lastFrom
 }
 
-function sayCall({ isOwn, state, direction, line, phone, toMailbox, held, muted, recording, tones }: Call): string {
+function sayCall({ isOwn, state, direction, line, phone, toMailbox, greeting, held, muted, recording, tones }: Call): string {
   if (isOwn)
-    return state === 'own-ringing' ? `${line} rings here first; pick up, and ${phone} is called` : `On the call of ${line} with ${phone}`
-  if (toMailbox) return `The mailbox of ${line} listens`
+    return state === 'own-ringing'
+      ? `${line} rings here first; pick up, and ${phone} is called`
+      : state === 'ringing' && direction === 'in' ? `${phone} calls ${line}` : `On the call of ${line} with ${phone}`
+  if (toMailbox) return `The mailbox of ${line}${greeting ? ` says “${greeting}” and` : ''} listens`
   if (state === 'leaving') return `${line} leaves a message that was spoken before`
   if (state === 'talking')
     return `Talking with ${line}${held ? ', on hold' : muted ? ', who is muted' : ''}${recording ? '. “This call is recorded.”' : ''}${tones ? `. Tones: ${tones}` : ''}`
@@ -171,7 +174,7 @@ function showCall(phone: Phone | null): void {
   const on = phone?.call ?? null
   if (phone) manner.value = phone.manner
   call.textContent = on === null ? '' : sayCall(on)
-  const rings = on !== null && (on.isOwn ? on.state === 'own-ringing' : on.state === 'ringing' && on.direction === 'out')
+  const rings = on !== null && (on.isOwn ? on.state === 'own-ringing' || (on.state === 'ringing' && on.direction === 'in') : on.state === 'ringing' && on.direction === 'out')
   const acts
     = on === null
       ? [['call', 'Call the number below']]

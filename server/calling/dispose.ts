@@ -9,6 +9,7 @@ import { conflict, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { crashPoint } from '../jobs/crash-points'
 import { MODULE_OF_STRANGERS, occasionOf, personOf } from './preview'
+import { forSuchCalls } from './purpose'
 import { announceCall, factsOf, mustBeMyCall, type StoredCall } from './stored'
 
 /**
@@ -36,7 +37,7 @@ function inOne(asker: SignedIn, callId: string, form: DisposeForm, now: Date): P
     const [chosen] = await database
       .select()
       .from(disposition)
-      .where(and(eq(disposition.id, form.dispositionId), isNull(disposition.retiredAt)))
+      .where(and(eq(disposition.id, form.dispositionId), isNull(disposition.retiredAt), forSuchCalls(mine)))
     if (!chosen || chosen.module !== (about?.module ?? MODULE_OF_STRANGERS)) throw notFound('disposition')
     await database.update(call).set({ dispositionId: chosen.id, disposedAt: now }).where(eq(call.id, callId))
     if (about) await perform(asker, { mine, about, chosen }, form, now)

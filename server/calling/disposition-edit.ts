@@ -5,7 +5,7 @@ import type { PersonModule } from '~~/shared/modules'
 import type { DispositionForm } from '~~/shared/schemas/disposition'
 import { readEffect } from '~~/shared/schemas/effect'
 import { tx } from '../db/door'
-import { disposition } from '../db/schema'
+import { callRound, disposition, line } from '../db/schema'
 import { checkEffects, describeEffects } from '../effects/check'
 import { badInput, conflict, notAllowed, notFound } from '../http/problem'
 import { note } from '../identity/audit'
@@ -16,13 +16,16 @@ export async function listDispositions(asker: SignedIn, module: PersonModule): P
   mustEdit(asker)
   return tx(async (database) => {
     const rows = await database
-      .select()
+      .select({ own: disposition, line: line.name, round: callRound.name })
       .from(disposition)
+      .leftJoin(line, eq(line.id, disposition.onlyLineId))
+      .leftJoin(callRound, eq(callRound.id, disposition.onlyRoundId))
       .where(eq(disposition.module, module))
       .orderBy(sql`${disposition.retiredAt} is not null`, asc(disposition.position), disposition.id)
-    const describe = await describeEffects(rows.flatMap(({ effects }) => effects), module)
-    return rows.map(({ id, name, letter, colour, family, effects, retiredAt }) => ({
-      id, name, letter, colour, family, effects, retired: retiredAt !== null, words: effects.map(describe),
+    const describe = await describeEffects(rows.flatMap(({ own }) => own.effects), module)
+    return rows.map(({ own: { id, name, letter, colour, family, effects, onlyLineId, onlyRoundId, retiredAt }, line, round }) => ({
+      id, name, letter, colour, family, effects, onlyLineId, onlyRoundId, purpose: line ?? round, retired: retiredAt !== null,
+      words: effects.map(describe),
     }))
   })
 }
@@ -35,7 +38,7 @@ export async function listDispositions(asker: SignedIn, module: PersonModule): P
 export async function saveDisposition(asker: SignedIn, form: DispositionForm, now: Date): Promise<OwnDisposition[]> {
   mustEdit(asker)
   return tx(async (database) => {
-    const { id, module, name, family, letter, colour } = form
+    const { id, module, name, family, letter, colour, onlyLineId, onlyRoundId } = form
     const [before] = await database.select().from(disposition).where(eq(disposition.id, id))
     if (before && before.module !== module) throw badInput({ name: 'A disposition stays with its module.' })
     const others = (
@@ -50,8 +53,9 @@ export async function saveDisposition(asker: SignedIn, form: DispositionForm, no
       throw badInput({ name: `There is a disposition “${name}” already. Give this one another name.` })
     const effects = await checkEffects(form.effects.map(readEffect), module)
     const [last] = await database.select({ position: max(disposition.position) }).from(disposition).where(eq(disposition.module, module))
-    await database.insert(disposition).values({ id, module, name, family, letter, colour, effects, position: (last?.position ?? -1) + 1 })
-      .onConflictDoUpdate({ target: disposition.id, set: { name, family, letter, colour, effects } })
+    const kept = { name, family, letter, colour, effects, onlyLineId, onlyRoundId }
+    await database.insert(disposition).values({ id, module, ...kept, position: (last?.position ?? -1) + 1 })
+      .onConflictDoUpdate({ target: disposition.id, set: kept })
     await note(before ? 'disposition-changed' : 'disposition-made', asker.id, now, {
       module,
       name,

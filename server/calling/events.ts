@@ -4,6 +4,7 @@ import { outcomeOf, type CallEvent, type CallOutcome } from '~~/core/call/facts'
 import { read, tx } from '../db/door'
 import { call, callEvent, line } from '../db/schema'
 import { heardFrom, lockNumber } from '../consent/number'
+import { colleagueAtWork } from '../identity/sign-in'
 import { log } from '../log/log'
 import { touchContact } from '../activity/contact'
 import { appendEntry } from '../activity/append'
@@ -32,6 +33,7 @@ export async function takeCallEvent(exchange: string, told: ExchangeEvent, now: 
     if (!first) return true
     if (found && !found.exchangeRef) await keepRef(found, told.ref)
     if (told.kind === 'incoming') await ringIn(exchange, told)
+    else if (told.kind === 'taken') await taken(found!, told.desk)
     else if (told.kind === 'recorded') await fetchLater(found!, told.of, now)
     else {
       const after = await addToCall(found!.id, told.event)
@@ -69,6 +71,14 @@ const TRIED: readonly CallOutcome[] = ['busy', 'declined', 'no-answer']
 
 async function tried(ended: StoredCall, at: number): Promise<void> {
   if (ended.direction === 'out' && TRIED.includes(outcomeOf(factsOf(ended))!)) await touchContact(ended.activityId, new Date(at))
+}
+
+/** Somebody has picked their own telephone up: the exchange decides between them and whoever pressed a button meanwhile. */
+async function taken(ringing: StoredCall, desk: string): Promise<void> {
+  const asker = isId(desk) ? await colleagueAtWork(desk) : null
+  if (!asker || ringing.direction !== 'in') return
+  await tx(database => database.update(call).set({ colleagueId: asker.id }).where(eq(call.id, ringing.id)))
+  await announceCall(ringing)
 }
 
 /** Somebody calls one of our lines: it rings with all who answer it. */

@@ -1,6 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm'
 import { CONTACT, sideOf, type ActivityKind } from '~~/core/timeline/kinds'
-import type { CallDetail, CallRecording, CallShelf, Transfer } from '~~/shared/calling'
+import type { CallDetail, CallRecording, CallShelf, RingSound, Transfer } from '~~/shared/calling'
 import type { Module } from '~~/shared/modules'
 import { ask } from '../db/door'
 import { at } from '../db/instants'
@@ -25,6 +25,7 @@ const WRITTEN = [...CONTACT.ours, ...CONTACT.theirs]
 type Row = Record<string, unknown> & {
   call: Record<string, unknown>
   line_name: string
+  ring_sound: RingSound
   round_id: string | null
   recording: CallRecording | null
   notes: { mine: string, others: CallDetail['othersNotes'] }
@@ -52,7 +53,7 @@ type Row = Record<string, unknown> & {
  */
 export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]> {
   const { rows } = await ask<Row>(sql`
-    select to_jsonb(c) as call, l.name as line_name, own.data->>'roundId' as round_id, ${recordingShown(sql`c.id`)} as recording,
+    select to_jsonb(c) as call, l.name as line_name, l.ring_sound, own.data->>'roundId' as round_id, ${recordingShown(sql`c.id`)} as recording,
       ${notesShown(asker)} as notes, d.name as disposition_name, ${transferShown(asker)} as transfer,
       r.id as record_id, r.name as record_name, r.first_name, r.module, r.title, r.city, r.zone, r.country, r.region,
         company.name as company,
@@ -119,7 +120,7 @@ function detailOf(asker: SignedIn, row: Row, now: Date): CallDetail {
     activityId: stored.activityId,
     direction: stored.direction,
     remote: stored.remote,
-    line: { id: stored.lineId, name: row.line_name },
+    line: { id: stored.lineId, name: row.line_name, ringSound: row.ring_sound },
     record: row.record_id
       ? {
           id: row.record_id,

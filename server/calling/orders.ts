@@ -11,6 +11,12 @@ import { refOfCall } from './find-call'
 import { theExchange, type Order } from './port'
 import { addToCall, announceCall, factsOf, mustBeMyCall, type StoredCall } from './stored'
 
+/** An exchange that cannot be reached lets it ring on. */
+async function takeMessage(found: StoredCall, greeting: string, now: Date): Promise<void> {
+  const ref = await refOfCall(found, now)
+  if (ref) await theExchange().takeMessage(ref, greeting)
+}
+
 /** What of a call that comes in anybody may do who answers its line; the rest is for whoever is on it. */
 const FOR_ALL: readonly Order[] = ['answer', 'decline']
 
@@ -24,10 +30,13 @@ export async function orderCall(asker: SignedIn, callId: string, asked: Order, n
   if (callState(factsOf(found)) === 'ended') return
   const order = asked === 'decline' ? await declined(asker, found, now) : asked
   if (!order) return
+  if (typeof order === 'object') return void await takeMessage(found, order.greeting, now)
   const ref = await refOfCall(found, now)
   // one is talked to at a time, and whoever waits hears nothing of the other
-  if (order === 'answer' || order === 'resume') await holdOthers(asker, found)
+  const held = order === 'answer' || order === 'resume' ? await holdOthers(asker, found) : []
   const answer = ref ? await theExchange().order(ref, order) : 'gone'
+  // there is nobody else to talk to after all
+  if (answer !== 'done') for (const other of held) await theExchange().order(other, 'resume')
   if (answer === 'unreachable') throw conflict('exchange-away', 'No connection', 'The exchange cannot be reached. Try again in a moment.')
   // our mailbox was quicker; whoever presses twice has the call already, and keeps it
   if (answer === 'not-now' && order === 'answer' && found.colleagueId === null) await giveBack(asker, found)
@@ -72,16 +81,17 @@ async function mustOrder(asker: SignedIn, callId: string, order: Order): Promise
   })
 }
 
-/** My other calls, while I talk to somebody else. */
-async function holdOthers(asker: SignedIn, { id }: StoredCall): Promise<void> {
+/** My other calls, while I talk to somebody else; gives those that were put on hold, by the exchange’s name. */
+async function holdOthers(asker: SignedIn, { id }: StoredCall): Promise<string[]> {
   const others = await read(database =>
     database
       .select()
       .from(call)
       .where(and(eq(call.colleagueId, asker.id), ne(call.id, id), isNotNull(call.answeredAt), isNull(call.endedAt))),
   )
-  for (const other of others)
-    if (callState(factsOf(other)) === 'talking' && other.exchangeRef) await theExchange().order(other.exchangeRef, 'hold')
+  const refs = others.flatMap(other => callState(factsOf(other)) === 'talking' && other.exchangeRef ? [other.exchangeRef] : [])
+  for (const ref of refs) await theExchange().order(ref, 'hold')
+  return refs
 }
 
 async function giveBack(asker: SignedIn, taken: StoredCall): Promise<void> {

@@ -5,16 +5,18 @@ import { conflict } from '../http/problem'
 export const ORDERS = ['hang-up', 'answer', 'decline', 'hold', 'resume', 'mute', 'unmute', 'record', 'stop-recording'] as const
 export type Order = typeof ORDERS[number]
 
-/** What our mailbox does, and no person tells it. */
-export type OwnOrder = 'take-message'
-
 /** `key` is our own name for a call of ours; `incoming` begins one that we do not know yet. */
 export type ExchangeEvent = { id: string, ref: string, key: string | null } & (
   | { kind: 'happened', event: CallEvent }
   | { kind: 'incoming', at: Date, line: string, remote: string }
+  /** A telephone that rang along was picked up: whose it is has the call. */
+  | { kind: 'taken', desk: string }
   /** Something was recorded, and can be fetched. */
   | { kind: 'recorded', of: 'call' | 'message' }
 )
+
+/** A telephone of one of ours. */
+export interface OwnTelephone { number: string, desk: string }
 
 /** What an exchange says to what it was told. */
 export type OrderAnswer = 'done' | 'not-now' | 'gone' | 'unreachable'
@@ -48,9 +50,16 @@ export interface Exchange {
   /** Asks after a call of which the answer to `dial` was lost. */
   whatBecameOf: (key: string) => Promise<WhatBecame>
   /** `gone`: the exchange knows no such call any more. */
-  order: (ref: string, order: Order | OwnOrder) => Promise<OrderAnswer>
+  order: (ref: string, order: Order) => Promise<OrderAnswer>
+  /** Our mailbox takes a call that rings: it says these words, and records what the caller says. */
+  takeMessage: (ref: string, greeting: string) => Promise<OrderAnswer>
   /** Puts one of ours on a call, or takes one off: those on it hear one another, and whoever is on hold hears none of them. */
   seat: (ref: string, desk: string, on: boolean) => Promise<OrderAnswer>
+  /**
+   * Rings telephones of ours along with a call that comes in, each of somebody's desk, and records from the answer on or not.
+   * Those that ring already ring on.
+   */
+  ringAlong: (ref: string, phones: OwnTelephone[], record: boolean) => Promise<OrderAnswer>
   /** Tones of the keys 0 to 9, * and #, for a machine at the other end. */
   tones: (ref: string, tones: string) => Promise<OrderAnswer>
   /** Says what was recorded, a WAV file, and hangs up; whoever was on the call is free at once. */

@@ -14,6 +14,7 @@ const eventShape = object({
       'call.own-ringing',
       'call.own-answered',
       'call.ringing',
+      'call.taken',
       'call.answered',
       'call.switched',
       'call.leaving',
@@ -35,6 +36,7 @@ const eventShape = object({
     on: boolean().default(false),
     why: string().oneOf(CALL_ENDS).default('network'),
     side: string().oneOf(SIDES).default('network'),
+    desk: string().max(100).default(''),
     of: string()
       .oneOf(['call', 'message'] as const)
       .default('call'),
@@ -84,7 +86,9 @@ export function practiceExchange({ url, key, webhookSecret }: PracticeAccess): E
       }
     },
     order: tell,
+    takeMessage: (ref, greeting) => tell(ref, 'take-message', { greeting }),
     seat: (ref, desk, on) => tell(ref, 'desks', { desk, on }),
+    ringAlong: (ref, phones, record) => tell(ref, 'ring-along', { phones, record }),
     tones: (ref, tones) => tell(ref, 'tones', { tones }),
     leave: (ref, sound) => tell(ref, 'message', sound),
     async eventsSince(cursor) {
@@ -116,12 +120,13 @@ function readEvent(input: unknown): ExchangeEvent {
   const { id, type, at, data }: EventShape = eventShape.validateSync(input)
   const call = { id, ref: data.id, key: data.key }
   if (type === 'call.incoming') return { ...call, kind: 'incoming', at, line: data.line, remote: data.phone }
+  if (type === 'call.taken') return { ...call, kind: 'taken', desk: data.desk }
   if (type === 'call.recorded') return { ...call, kind: 'recorded', of: data.of }
   return { ...call, kind: 'happened', event: happened(type, at.getTime(), data) }
 }
 
 function happened(
-  type: Exclude<EventShape['type'], 'call.incoming' | 'call.recorded'>,
+  type: Exclude<EventShape['type'], 'call.incoming' | 'call.recorded' | 'call.taken'>,
   at: number,
   { by, what, on, why, side }: EventShape['data'],
 ): CallEvent {

@@ -7,6 +7,7 @@ import type { Occasion } from '../effects/effect'
 import { factsFor, previewOf } from '../effects/happen'
 import type { SignedIn } from '../identity/sign-in'
 import { authorize, type StoredRecord } from '../records/one'
+import { forSuchCalls } from './purpose'
 import { mustBeMyCall, type StoredCall } from './stored'
 
 type Person = StoredRecord & { module: PersonModule }
@@ -22,7 +23,7 @@ export async function previewDispositions(asker: SignedIn, callId: string, now: 
     const rows = await database
       .select()
       .from(disposition)
-      .where(and(eq(disposition.module, person?.module ?? MODULE_OF_STRANGERS), isNull(disposition.retiredAt)))
+      .where(and(eq(disposition.module, person?.module ?? MODULE_OF_STRANGERS), isNull(disposition.retiredAt), forSuchCalls(call)))
       .orderBy(asc(disposition.position))
     if (!person) return rows.map(({ id, name, letter, colour, family }) => ({ id, name, letter, colour, family, effects: [] }))
     const occasion = occasionOf(asker, call, person)

@@ -5,6 +5,7 @@ export const IMPORT = 'import'
 export const FILL_BACK = 'fill-back'
 export const TAKE_MESSAGE = 'take-message'
 export const RING_ALL = 'ring-all'
+export const RING_ALONG = 'ring-along'
 export const FETCH_RECORDING = 'fetch-recording'
 export const FETCH_PICTURE = 'fetch-picture'
 export const TRANSFER_BACK = 'transfer-back'
@@ -18,6 +19,7 @@ export type JobKind
     | typeof FILL_BACK
     | typeof TAKE_MESSAGE
     | typeof RING_ALL
+    | typeof RING_ALONG
     | typeof FETCH_RECORDING
     | typeof FETCH_PICTURE
     | typeof TRANSFER_BACK
@@ -32,6 +34,7 @@ export const JOB_WORDS: Record<JobKind, string> = {
   'fill-back': 'Bringing a person’s history onto a linked record',
   'take-message': 'Sending a caller to the mailbox',
   'ring-all': 'Ringing everybody who answers the line',
+  'ring-along': 'Ringing colleagues’ own telephones',
   'fetch-recording': 'Fetching a recording',
   'fetch-picture': 'Fetching a picture that came in',
   'transfer-back': 'Giving a call back that nobody took',

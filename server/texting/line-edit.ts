@@ -1,7 +1,7 @@
 import { asc, eq } from 'drizzle-orm'
 import { can } from '~~/shared/permissions'
 import type { LineForm } from '~~/shared/schemas/line'
-import type { CarrierChoice, SetUpLine } from '~~/shared/set-up'
+import { lineFormOf, type CarrierChoice, type SetUpLine } from '~~/shared/set-up'
 import { allCarriers, carrierRegistered } from '../carriers/registry'
 import { read, tx } from '../db/door'
 import { colleague, line, team } from '../db/schema'
@@ -27,6 +27,8 @@ export async function listLines(asker: SignedIn): Promise<SetUpLine[]> {
         records: line.records,
         ownerFirst: line.ownerFirst,
         greeting: line.greeting,
+        busyGreeting: line.busyGreeting,
+        ringSound: line.ringSound,
         ringSeconds: line.ringSeconds,
         hours: line.hours,
       })
@@ -51,12 +53,7 @@ export async function changeLine(asker: SignedIn, id: string, form: LineForm, no
     if (!before) throw notFound('line')
     if (!carrierRegistered(form.carrier)) throw badInput({ carrier: 'There is no such carrier here. Choose one from the list.' })
     await database.update(line).set(form).where(eq(line.id, id))
-    const { carrier, languages, records, ownerFirst, greeting, ringSeconds, hours } = before
-    await note('line-changed', asker.id, now, {
-      lineId: id,
-      from: { carrier, languages, records, ownerFirst, greeting, ringSeconds, hours },
-      to: form,
-    })
+    await note('line-changed', asker.id, now, { lineId: id, from: lineFormOf(before), to: form })
     return listLines(asker)
   })
 }

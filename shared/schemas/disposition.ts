@@ -14,6 +14,11 @@ export const dispositionForm = object({
   colour: string().oneOf(DISPOSITION_COLOURS).default('accent'),
   letter: string().lowercase().matches(/^[a-z]$/, 'One letter, from A to Z.').required('Give it a letter.'),
   effects: effectList(),
+  onlyLineId: idOf('line').nullable().default(null),
+  onlyRoundId: idOf('round').nullable().default(null),
+}).test('one-purpose', function ({ onlyLineId, onlyRoundId }) {
+  return !(onlyLineId && onlyRoundId)
+    || this.createError({ path: 'onlyRoundId', message: 'A disposition has one purpose: a line or a round.' })
 })
 export type DispositionForm = InferType<typeof dispositionForm>
 

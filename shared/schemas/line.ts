@@ -1,4 +1,5 @@
 import { array, boolean, number, object, string, type InferType } from 'yup'
+import { RING_SOUNDS } from '../calling'
 import { NATIONAL_LANGUAGES } from '../../core/text/national'
 import { line, optionalLine } from './common'
 
@@ -15,6 +16,9 @@ export const lineForm = object({
   ownerFirst: boolean().required(),
   /** What a caller hears before the tone; none: no messages are taken. */
   greeting: optionalLine(500),
+  /** What a caller hears while all who answer it talk; none: it rings on. */
+  busyGreeting: optionalLine(500),
+  ringSound: string().oneOf(RING_SOUNDS).default('quick'),
   ringSeconds: number()
     .typeError('Write a number of seconds.')
     .integer('Write whole seconds.')

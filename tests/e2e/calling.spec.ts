@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect } from '@playwright/test'
-import { freshNumber, makeLead, signIn, test, textsOnHandset } from './people'
+import { freshNumber, makeLead, PRACTICE, signIn, test, textsOnHandset } from './people'
 import { panel, phone, shelf } from './telephone'
 
 test('by keyboard alone: somebody is called, talked to and noted, and one key does all the rest', async ({ browser }) => {
@@ -107,6 +107,22 @@ test('a call comes in: it says who it is, one colleague takes it, and a missed o
   await expect(shelf(page)).not.toContainText('Ringing Testaway')
   await mika.keyboard.press('Alt+e')
   await mika.getByRole('button', { name: 'Put it away without' }).click()
+})
+
+test('a call rings on a telephone of one’s own too, and picking it up is answering', async ({ browser }) => {
+  const page = await signIn(browser, 'mika')
+  const [number, own] = [freshNumber(), freshNumber()]
+  await makeLead(page.request, 'Along', number)
+  await page.request.put('/api/me/calling', { data: { callsWith: 'own-phones', phones: [{ label: 'desk', number: own }] } })
+  await page.goto('/records/clients')
+  await expect(shelf(page)).toBeVisible()
+  await phone(page, number, 'call', { to: '+15035550118' })
+  await expect(shelf(page)).toContainText('Along Testaway calls you')
+  await expect.poll(async () => (await page.request.post(`${PRACTICE}/handsets/api/calls`, { data: { phone: own, act: 'pick-up' } })).ok()).toBe(true)
+  await expect(shelf(page).getByRole('button', { name: 'End' })).toBeVisible()
+  await phone(page, own, 'hang-up')
+  await expect(shelf(page)).toContainText('ended, waits for its disposition')
+  await page.request.put('/api/me/calling', { data: { callsWith: 'browser', phones: [] } })
 })
 
 test('a lead makes a key, a rep presses it, and what is promised for today is done from there', async ({ browser }) => {

@@ -12,7 +12,7 @@ const call = (values: Partial<CallDetail> = {}): CallDetail => ({
   alsoOf: [],
   direction: 'out',
   remote: '+18085550142',
-  line: { id: 'l1', name: 'Portland line' },
+  line: { id: 'l1', name: 'Portland line', ringSound: 'quick' },
   record: null,
   facts: talking,
   mine: true,

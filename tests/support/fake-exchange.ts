@@ -7,7 +7,7 @@ import {
   type ExchangeEvent,
   type Order,
   type OrderAnswer,
-  type OwnOrder,
+  type OwnTelephone,
   type ToDial,
   type WhatBecame,
 } from '~~/server/calling/port'
@@ -17,16 +17,18 @@ export function fakeExchange() {
   const dialled: ToDial[] = []
   /** Who was put on which call, or taken off, and what else was sent along it. */
   const seated: string[] = []
+  const rungAlong: { ref: string, phones: OwnTelephone[], record: boolean }[] = []
   const sent: { ref: string, tones?: string, sound?: Buffer }[] = []
   const sounds = new Map<string, Buffer>()
-  const ordered: { ref: string, order: Order | OwnOrder }[] = []
+  const ordered: { ref: string, order: Order | 'take-message', greeting?: string }[] = []
   let next: DialAnswer | null = null
-  let nextOrder: OrderAnswer = 'done'
+  let nextOrder: { answer: OrderAnswer, after: number } | null = null
   let nextFate: WhatBecame = { kind: 'never' }
   const askedAfter: string[] = []
   const answerOrder = () => {
-    const answer = nextOrder
-    nextOrder = 'done'
+    if (!nextOrder || nextOrder.after-- > 0) return 'done'
+    const { answer } = nextOrder
+    nextOrder = null
     return answer
   }
   let told = 0
@@ -46,8 +48,16 @@ export function fakeExchange() {
       ordered.push({ ref, order })
       return answerOrder()
     },
+    takeMessage: async (ref, greeting) => {
+      ordered.push({ ref, order: 'take-message', greeting })
+      return answerOrder()
+    },
     seat: async (_ref, desk, on) => {
       seated.push(`${desk} ${on ? 'on' : 'off'}`)
+      return answerOrder()
+    },
+    ringAlong: async (ref, phones, record) => {
+      rungAlong.push({ ref, phones, record })
       return answerOrder()
     },
     tones: async (ref, tones) => {
@@ -68,8 +78,10 @@ export function fakeExchange() {
     dialled,
     ordered,
     seated,
+    rungAlong,
     sent,
-    refuseNextOrder: (answer: OrderAnswer = 'not-now') => (nextOrder = answer),
+    /** After so many orders that are done. */
+    refuseNextOrder: (answer: OrderAnswer = 'not-now', after = 0) => (nextOrder = { answer, after }),
     askedAfter,
     /** What the exchange says of a call of which its answer was lost. */
     became: (fate: WhatBecame) => (nextFate = fate),
@@ -78,6 +90,9 @@ export function fakeExchange() {
       takeCallEvent('practice', { id, ref: `call-${key}`, key, kind: 'happened', event }, new Date(event.at)),
     ring: (remote: string, line: string, at: Date, ref = `in-${remote}-${told++}`) =>
       takeCallEvent('practice', { id: `ring-${ref}`, ref, key: null, kind: 'incoming', at, line, remote }, at).then(() => ref),
+    /** A telephone of ours that rang along was picked up. */
+    taken: (ref: string, desk: string, at: Date) =>
+      takeCallEvent('practice', { id: `taken-${ref}-${desk}`, ref, key: null, kind: 'taken', desk }, at),
     /** Something was recorded of a call, and can be fetched. */
     recorded: (ref: string, of: 'call' | 'message', sound: Buffer, at: Date) => {
       sounds.set(ref, sound)

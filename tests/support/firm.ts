@@ -96,6 +96,8 @@ export async function makeFirm(): Promise<Firm> {
     records: false,
     ownerFirst: false,
     greeting: null,
+    busyGreeting: null,
+    ringSound: 'quick',
     ringSeconds: 25,
     hours: null,
     ...belongs,

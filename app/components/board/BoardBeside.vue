@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Module } from '~~/shared/modules'
 import type { BoardCard, BoardStage } from '~~/shared/pipelines'
 import type { Selection } from '~~/shared/schemas/list'
 import type { ShownBoard } from '~/composables/board'
@@ -9,10 +10,14 @@ const peeked = shallowRef<{ id: string, texting: boolean } | null>(null)
 const peek = (card: BoardCard, texting: boolean) =>
   (peeked.value = peeked.value?.id === card.id && !texting ? null : { id: card.id, texting })
 
-/** Of whom a round is being made: those of a stage that are shown. */
+/** Of whom a round is being made: those of a stage that are shown, or the people on them. */
+const whose = computed<Module>(() => {
+  const holds = shown.board.value!.pipeline.holds
+  return holds === 'applicant' ? 'candidate' : holds
+})
 const calling = shallowRef<Selection | null>(null)
 const call = ({ cards }: BoardStage) => calling.value = {
-  list: { module: 'candidate', words: '', where: '', sort: 'last-contact', direction: 'down' },
+  list: { module: whose.value, words: '', where: '', sort: 'last-contact', direction: 'down' },
   ids: cards.map(({ id }) => id),
   importId: null,
 }
@@ -23,7 +28,6 @@ const call = ({ cards }: BoardStage) => calling.value = {
     <PipelineBoard
       :shown="shown"
       :peeked="peeked?.id"
-      :calls="shown.board.value?.pipeline.holds === 'applicant'"
       @peek="peek"
       @call="call"
     />

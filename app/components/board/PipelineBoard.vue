@@ -10,11 +10,9 @@ import { amount, amounts } from '~/words/money'
  * A pipeline as the columns of a ledger: one for each stage, a line for each deal or candidate. Lines are
  * dragged from column to column, or moved by Shift with the arrows, or by a menu.
  */
-const { shown, peeked = null, calls = false } = defineProps<{
+const { shown, peeked = null } = defineProps<{
   shown: ShownBoard
   peeked?: string | null
-  /** Whether those in a stage are people who can be called one after the other. */
-  calls?: boolean
 }>()
 const emit = defineEmits<{ peek: [card: BoardCard, text: boolean], call: [stage: BoardStage] }>()
 
@@ -164,7 +162,7 @@ useKeys([
           <p class="quiet small figures worth">
             {{ amounts(stage.worth) }}
             <button
-              v-if="calls && stage.cards.length > 0"
+              v-if="stage.cards.length > 0"
               type="button"
               class="plain-button calm"
               :aria-label="`Call ${stage.name} in a round`"

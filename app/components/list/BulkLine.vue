@@ -2,7 +2,7 @@
 import { useIntervalFn } from '@vueuse/core'
 import { v7 as uuid } from 'uuid'
 import type { BulkChange, BulkKind, BulkPreview, BulkProgress } from '~~/shared/bulk'
-import { hasNumbers, hasStages, MODULE_FACTS, type Module } from '~~/shared/modules'
+import { hasNumbers, hasStages, holdsPeople, MODULE_FACTS, type Module } from '~~/shared/modules'
 import type { List } from '~/composables/list'
 import type { ListSelection } from '~/composables/selection'
 import { api } from '~/composables/api'
@@ -130,12 +130,12 @@ onMounted(
       </p>
       <p class="ways">
         <button
-          v-if="hasNumbers(module)"
+          v-if="hasNumbers(module) || holdsPeople(module)"
           type="button"
           class="plain-button"
           @click="emit('call')"
         >
-          Call them in a round
+          Call {{ holdsPeople(module) ? 'the people on them' : 'them' }} in a round
         </button>
         <button
           v-for="way in WAYS"

@@ -3,6 +3,8 @@ import { v7 as uuid } from 'uuid'
 import type { Family } from '~~/core/call/family'
 import type { Effect } from '~~/core/effects/effects'
 import { DISPOSITION_COLOURS, type DispositionColour, type OwnDisposition } from '~~/shared/calling'
+import type { LineChoice } from '~~/shared/composer'
+import type { RoundHead } from '~~/shared/rounds'
 import type { Field } from '~~/core/template/fields'
 import type { PersonModule } from '~~/shared/modules'
 import type { Pipeline, Stage } from '~~/shared/pipelines'
@@ -20,6 +22,13 @@ const letter = ref(disposition?.letter ?? '')
 const colour = ref<DispositionColour>(disposition?.colour ?? 'accent')
 const family = ref<Family>(disposition?.family ?? 'reached')
 const effects = ref<{ key: string, effect: Effect }[]>(disposition?.effects.map(effect => ({ key: uuid(), effect })) ?? [])
+/** For all calls, or those over a line, or of a round: `line …`, `round …`. */
+const purpose = ref(disposition?.onlyLineId ? `line ${disposition.onlyLineId}` : disposition?.onlyRoundId ? `round ${disposition.onlyRoundId}` : '')
+const purposes = ref([
+  { value: '', label: 'Every call' },
+  ...disposition?.purpose ? [{ value: purpose.value, label: disposition.purpose }] : [],
+])
+const idOf = (kind: string) => purpose.value.startsWith(kind) ? purpose.value.slice(kind.length + 1) : null
 const { errors, saving, save: saveWith } = useSaving('name')
 const templates = shallowRef<TemplateDetail[]>([])
 const fields = shallowRef<Field[]>([])
@@ -52,6 +61,16 @@ api<Pipeline[]>('/api/pipelines', { query: { holds: module } }).then(
   () => (errors.value = { effects: 'The stages could not be loaded. Close this and open it again.' }),
 )
 
+Promise.all([api<LineChoice[]>('/api/lines'), api<RoundHead[]>('/api/rounds')]).then(
+  ([lines, rounds]) => purposes.value = [
+    { value: '', label: 'Every call' },
+    ...lines.map(({ id, name }) => ({ value: `line ${id}`, label: `Calls over ${name}` })),
+    ...rounds.filter(round => round.module === module).map(({ id, name }) => ({ value: `round ${id}`, label: `Calls of the round “${name}”` })),
+    ...purposes.value.filter(({ value }) => value && ![...lines, ...rounds].some(({ id }) => value.endsWith(id))),
+  ],
+  () => (errors.value = { purpose: 'The lines and rounds could not be loaded. Close this and open it again.' }),
+)
+
 const errorOf = (place: number) => Object.entries(errors.value).find(([path]) => path.startsWith(`effects[${place}]`))?.[1] ?? ''
 
 const save = () => saveWith(async () => {
@@ -62,6 +81,8 @@ const save = () => saveWith(async () => {
     letter: letter.value.trim(),
     family: family.value,
     colour: colour.value,
+    onlyLineId: idOf('line'),
+    onlyRoundId: idOf('round'),
     effects: effects.value.map(({ effect }) => effect),
   }
   emit('saved', await api<OwnDisposition[]>('/api/set-up/dispositions', { method: 'PUT', body }))
@@ -123,6 +144,20 @@ const save = () => saveWith(async () => {
           />
         </LabelledField>
       </div>
+      <LabelledField
+        id="disposition-purpose"
+        v-slot="{ choice }"
+        label="Asked after"
+        :error="errors.purpose ?? errors.onlyLineId ?? errors.onlyRoundId ?? ''"
+      >
+        <Select
+          v-bind="choice"
+          v-model="purpose"
+          :options="purposes"
+          option-value="value"
+          option-label="label"
+        />
+      </LabelledField>
       <fieldset class="colours">
         <legend class="quiet small">
           Colour of its key

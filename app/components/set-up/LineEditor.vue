@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import type { CarrierChoice, SetUpLine } from '~~/shared/set-up'
+import { lineFormOf, type CarrierChoice, type SetUpLine } from '~~/shared/set-up'
 import { WEEKDAYS } from '~~/core/hours/say'
-import type { LineForm } from '~~/shared/schemas/line'
+import { RING_SOUNDS, type RingSound } from '~~/shared/calling'
 import { api } from '~/composables/api'
+import { ring } from '~/composables/chime'
 import { useSaving } from '~/composables/saving'
 
 /** How a line rings, and what a caller hears whom nobody answers. */
@@ -13,17 +14,12 @@ const emit = defineEmits<{ saved: [lines: SetUpLine[]], close: [] }>()
 const DAYS = [1, 2, 3, 4, 5, 6, 0]
 const USUAL = { opens: '08:00', closes: '18:00', days: [1, 2, 3, 4, 5] }
 const GREETING = 'Nobody can take your call now. Leave a message after the tone, and we call you back.'
-const form = ref<LineForm>({
-  carrier: line.carrier,
-  languages: line.languages,
-  records: line.records,
-  ownerFirst: line.ownerFirst,
-  greeting: line.greeting,
-  ringSeconds: line.ringSeconds,
-  hours: line.hours,
-})
+const form = ref(lineFormOf(line))
 const { errors, saving, save: saveWith } = useSaving('records')
 const takes = computed({ get: () => form.value.greeting !== null, set: on => form.value.greeting = on ? line.greeting ?? GREETING : null })
+const BUSY = 'All of us are talking at the moment. Leave a message after the tone, and we call you back.'
+const saysBusy = computed({ get: () => form.value.busyGreeting !== null, set: on => form.value.busyGreeting = on ? line.busyGreeting ?? BUSY : null })
+const SOUNDS: Record<RingSound, string> = { quick: 'Quick and bright', low: 'Low and slow', bell: 'Like a bell' }
 const keeps = computed({ get: () => form.value.hours !== null, set: on => form.value.hours = on ? { ...USUAL, ...line.hours } : null })
 
 /** With one carrier there is nothing to choose, unless the line is left with one that is not there any more. */
@@ -82,6 +78,34 @@ const save = () =>
         v-model="form.ownerFirst"
         type="checkbox"
       > <span>It rings with the caller’s own colleague first <span class="quiet">for ten seconds, then with everybody who answers it.</span></span></label>
+      <div class="sound">
+        <LabelledField
+          id="ring-sound"
+          v-slot="{ input }"
+          label="How it sounds in the browser"
+          :error="errors.ringSound"
+        >
+          <select
+            v-bind="input"
+            v-model="form.ringSound"
+          >
+            <option
+              v-for="one in RING_SOUNDS"
+              :key="one"
+              :value="one"
+            >
+              {{ SOUNDS[one] }}
+            </option>
+          </select>
+        </LabelledField>
+        <button
+          type="button"
+          class="plain-button"
+          @click="ring(form.ringSound)"
+        >
+          Listen
+        </button>
+      </div>
       <label class="check"><input
         v-model="takes"
         type="checkbox"
@@ -113,6 +137,23 @@ const save = () =>
             max="120"
             class="short"
             @update:model-value="form.ringSeconds = Number($event)"
+          />
+        </LabelledField>
+        <label class="check"><input
+          v-model="saysBusy"
+          type="checkbox"
+        > <span>At once while all who answer it are talking, with words of its own</span></label>
+        <LabelledField
+          v-if="form.busyGreeting !== null"
+          id="busy-greeting"
+          v-slot="{ input }"
+          label="What a caller hears then"
+          :error="errors.busyGreeting"
+        >
+          <Textarea
+            v-bind="input"
+            v-model="form.busyGreeting"
+            rows="2"
           />
         </LabelledField>
         <label class="check"><input
@@ -182,6 +223,7 @@ const save = () =>
 <style scoped>
 .form { display: grid; gap: var(--space-5); }
 .check { display: grid; grid-template-columns: auto 1fr; gap: var(--space-3); align-items: baseline; cursor: pointer; }
+.sound { display: flex; gap: var(--space-5); align-items: end; }
 .short { width: 7rem; }
 .hours { border: 0; padding: 0 0 0 var(--space-8); margin: 0; display: grid; grid-template-columns: 8rem 8rem 1fr; gap: var(--space-4) var(--space-6); }
 .days { grid-column: 1 / -1; display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-6); }

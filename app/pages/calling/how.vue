@@ -23,7 +23,7 @@ const { problem, load } = useLoaded<HowICall>('/api/me/calling', take)
 
 const WAYS: { value: CallsWith, name: string, what: string }[] = [
   { value: 'browser', name: 'In this browser', what: 'with the headset of this computer' },
-  { value: 'own-phones', name: 'With a telephone of mine', what: 'it rings first; when you pick it up, the other one is called' },
+  { value: 'own-phones', name: 'With a telephone of mine', what: 'it rings first; when you pick it up, the other one is called. Calls that come in ring on it too' },
 ]
 const add = () => phones.value.push({ key: keys++, number: '', label: phones.value.length === 0 ? 'mobile' : '' })
 

@@ -85,7 +85,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new disposition', act: () => edi
               :class="`key-${one.colour}`"
             >{{ one.letter.toUpperCase() }}</span>
             <strong>{{ one.name }}</strong>
-            <span class="does">{{ one.words.length > 0 ? one.words.join('. ') : 'Only the note on the timeline' }}</span>
+            <span class="does"><template v-if="one.purpose">Only for {{ one.purpose }}. </template>{{ one.words.length > 0 ? one.words.join('. ') : 'Only the note on the timeline' }}</span>
             <span class="ways">
               <button
                 type="button"

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { NATIONAL_LANGUAGES, type NationalLanguage } from '~~/core/text/national'
 import { showPhone } from '~~/core/phone/show'
-import type { LineForm } from '~~/shared/schemas/line'
-import type { CarrierChoice, SetUpLine } from '~~/shared/set-up'
+import { lineFormOf, type CarrierChoice, type SetUpLine } from '~~/shared/set-up'
 import { api } from '~/composables/api'
 import { adminsOnly, useSetUpList } from '~/composables/set-up-list'
 import { TABLE_WORDS } from '~/words/tables'
@@ -24,12 +23,12 @@ function saved(all: SetUpLine[]): void {
 }
 
 /** How a line rings, in a few words. */
-const ringing = ({ records, ownerFirst, greeting, ringSeconds, hours }: SetUpLine) =>
+const ringing = ({ records, ownerFirst, greeting, busyGreeting, ringSeconds, hours }: SetUpLine) =>
   [
     ownerFirst ? 'rings with the caller’s own colleague first' : null,
     greeting === null
       ? 'takes no messages'
-      : `takes a message after ${ringSeconds} s${hours ? `, outside of ${hours.opens} to ${hours.closes} at once` : ''}`,
+      : `takes a message after ${ringSeconds} s${hours ? `, outside of ${hours.opens} to ${hours.closes} at once` : ''}${busyGreeting ? ', while all talk at once' : ''}`,
     records ? 'calls are recorded' : null,
   ]
     .filter(Boolean)
@@ -41,18 +40,9 @@ const over = ({ carrier }: SetUpLine) =>
     ? `texts over ${carriers.value.find(({ name }) => name === carrier)?.title ?? 'a carrier that is not there'}`
     : null
 
-const formOf = ({ carrier, languages, records, ownerFirst, greeting, ringSeconds, hours }: SetUpLine): LineForm => ({
-  carrier,
-  languages,
-  records,
-  ownerFirst,
-  greeting,
-  ringSeconds,
-  hours,
-})
 function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
   const languages = NATIONAL_LANGUAGES.filter(one => (one === language) !== line.languages.includes(one))
-  return trying(() => api<SetUpLine[]>(`/api/set-up/lines/${line.id}`, { method: 'PUT', body: { ...formOf(line), languages } }))
+  return trying(() => api<SetUpLine[]>(`/api/set-up/lines/${line.id}`, { method: 'PUT', body: { ...lineFormOf(line), languages } }))
 }
 </script>
 

@@ -1,17 +1,18 @@
 import { sql } from 'drizzle-orm'
-import { hasNumbers, MODULE_FACTS } from '~~/shared/modules'
+import { hasNumbers, holdsPeople, MODULE_FACTS, type Module } from '~~/shared/modules'
 import { can } from '~~/shared/permissions'
 import { MOST_IN_ROUND, type RoundPreview } from '~~/shared/rounds'
 import type { Selection } from '~~/shared/schemas/list'
 import type { RoundForm, RoundSelectionForm } from '~~/shared/schemas/round'
 import { milliseconds } from '../../db/instants'
 import { planned } from '../../db/prepared'
-import { callRound, record, roundPerson, team } from '../../db/schema'
+import { callRound, phone, record, recordPerson, roundPerson, team } from '../../db/schema'
 import { badInput } from '../../http/problem'
 import { note } from '../../identity/audit'
 import type { SignedIn } from '../../identity/sign-in'
 import { ask, once, tx } from '../../db/door'
 import { joinContact } from '../../reading/contact'
+import { seesRecord } from '../../reading/visible'
 import { chosenIn } from '../../records/list'
 import { announceRound } from './one'
 import { JOIN_REACH, PERSON_COLUMNS, zonesOfRow, type PersonRow } from './facts'
@@ -32,10 +33,11 @@ export async function previewRound(asker: SignedIn, { selection, notWithinHours 
  * @throws Problem 422 where nobody or too many are chosen, or the team is not one of theirs
  */
 export async function makeRound(asker: SignedIn, form: RoundForm, now: Date): Promise<{ id: string }> {
-  const { id, name, selection: { list: { module } }, teamId, order, pauseSeconds, notWithinHours } = form
+  const { id, name, teamId, order, pauseSeconds, notWithinHours } = form
   if (teamId && !can(asker, 'round.work', { teamId })) throw badInput({ teamId: 'You are not in this team. Choose one of yours.' })
   const people = await chosenPeople(asker, form.selection, now)
   if (people.length === 0) throw badInput({ selection: 'Nobody is chosen any more. Choose them again.' })
+  const module = mostOf(people.map(one => one.module))
   const inOrder = order === 'last-contact' ? people.toSorted((a, b) => (a.lastContactAt ?? 0) - (b.lastContactAt ?? 0)) : people
   return tx(async (database) => {
     if (
@@ -65,20 +67,37 @@ export async function makeRound(asker: SignedIn, form: RoundForm, now: Date): Pr
   })
 }
 
-async function chosenPeople(asker: SignedIn, selection: Selection, now: Date): Promise<(PersonRow & { lastContactAt: number | null })[]> {
+type Chosen = PersonRow & { module: Module, lastContactAt: number | null }
+
+/** What the people of a round mostly are, which is what it is called by. */
+function mostOf(modules: Module[]): Module {
+  const count = (module: Module) => modules.filter(one => one === module).length
+  return [...new Set(modules)].sort((one, other) => count(other) - count(one))[0]!
+}
+
+/** Those that are chosen; of deals, jobs and the like the people on them, and those that have a number of their own: each once. */
+async function chosenPeople(asker: SignedIn, selection: Selection, now: Date): Promise<Chosen[]> {
   const { module } = selection.list
-  if (!hasNumbers(module))
+  if (!hasNumbers(module) && !holdsPeople(module))
     throw badInput({ selection: `${MODULE_FACTS[module].many} have no numbers of their own. Choose people or companies.` })
   const { from, where, order } = await chosenIn(asker, selection, now)
+  const own = sql`select r.id, row_number() over (order by ${order}) as place from ${from} where ${where}`
+  const people = holdsPeople(module)
+    ? sql`select x.id, min(held.place) as place from (${own}) held
+        left join ${recordPerson} l on l.record_id = held.id
+        join ${record} x on (x.id = l.person_id or (x.id = held.id and exists (
+          select 1 from ${phone} p where p.record_id = held.id and p.e164 is not null))) and ${seesRecord(asker, 'x')}
+        group by x.id`
+    : own
   const { rows: [counted] } = await ask<{ many: boolean }>(planned(sql`select count(*) > ${sql.raw(String(MOST_IN_ROUND))} as many
-    from ${from} where ${where}`))
+    from (${people}) chosen`))
   if (counted!.many)
     throw badInput({
       selection: `A round has ${MOST_IN_ROUND.toLocaleString('en-US')} people at most. Choose fewer, by place or stage perhaps, and make several.`,
     })
-  const { rows } = await ask<PersonRow & { lastContactAt: number | null }>(planned(sql`
-    with chosen as (select r.id, row_number() over (order by ${order}) as place from ${from} where ${where})
-    select ${PERSON_COLUMNS}, ${milliseconds(sql`contact.at`)} as "lastContactAt"
-    from chosen join ${record} r on r.id = chosen.id ${joinContact} ${JOIN_REACH} order by chosen.place`))
+  const { rows } = await ask<Chosen>(planned(sql`
+    with chosen as (${people})
+    select ${PERSON_COLUMNS}, r.module, ${milliseconds(sql`contact.at`)} as "lastContactAt"
+    from chosen join ${record} r on r.id = chosen.id ${joinContact} ${JOIN_REACH} order by chosen.place, r.id`))
   return rows
 }

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import { index, integer, jsonb, pgTable, primaryKey, smallint, text, uniqueIndex } from 'drizzle-orm/pg-core'
+import { check, index, integer, jsonb, pgTable, primaryKey, smallint, text, uniqueIndex, type AnyPgColumn } from 'drizzle-orm/pg-core'
 import { ANSWERED_BY, CALL_ENDS, SIDES, type Switch } from '../../../core/call/facts'
 import { FAMILIES } from '../../../core/call/family'
 import { TRANSFER_STATES, TRANSFER_WAYS } from '../../../core/call/transfer'
@@ -9,6 +9,7 @@ import { PERSON_MODULES } from '../../../shared/modules'
 import { DIRECTIONS, id, instant, knownValues } from '../columns'
 import { colleague } from './identity'
 import { record } from './records'
+import { callRound } from './rounds'
 import { line } from './texting'
 import { activity } from './activity'
 
@@ -23,8 +24,14 @@ export const disposition = pgTable('disposition', {
   colour: text('colour', { enum: DISPOSITION_COLOURS }).notNull().default('accent'),
   position: integer('position').notNull(),
   effects: jsonb('effects').$type<Effect[]>().notNull().default([]),
+  /** For one purpose: calls over this line, or of this round. Both null: for all of the module. */
+  onlyLineId: id('only_line_id').references(() => line.id),
+  onlyRoundId: id('only_round_id').references((): AnyPgColumn => callRound.id),
   retiredAt: instant('retired_at'),
-}, table => knownValues('disposition', table))
+}, table => [
+  ...knownValues('disposition', table),
+  check('disposition_one_purpose', sql`${table.onlyLineId} is null or ${table.onlyRoundId} is null`),
+])
 
 /** One call, in either direction. Its notes are the content of its activity. */
 export const call = pgTable('call', {

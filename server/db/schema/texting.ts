@@ -6,6 +6,7 @@ import { MESSAGE_KINDS } from '../../../core/message/kinds'
 import { MESSAGE_STATES } from '../../../core/message/states'
 import { OWED_FOR } from '../../../core/owed/owed'
 import { ENCODINGS } from '../../../core/text/measure'
+import { RING_SOUNDS } from '../../../shared/calling'
 import { PICTURE_TYPES } from '../../../shared/pictures'
 import { bytes, DIRECTIONS, id, instant, knownValues } from '../columns'
 import { colleague, team } from './identity'
@@ -31,13 +32,17 @@ export const line = pgTable('line', {
   records: boolean('records').notNull().default(false),
   /** What a caller hears before the tone; null: it takes no messages, and rings on. */
   greeting: text('greeting'),
+  /** What a caller hears instead while all who answer it talk; null: it rings on. */
+  busyGreeting: text('busy_greeting'),
+  /** How it sounds when it rings in the browser. */
+  ringSound: text('ring_sound', { enum: RING_SOUNDS }).notNull().default('quick'),
   /** How long it rings before it takes a message. */
   ringSeconds: integer('ring_seconds').notNull().default(25),
   /** When it is answered, by the clock where it is; null: always. */
   hours: jsonb('hours').$type<LineHours>(),
   /** Whether it rings first with the colleague to whom the caller belongs. */
   ownerFirst: boolean('owner_first').notNull().default(false),
-})
+}, table => knownValues('line', table))
 
 /** Everything between one address of ours and one of somebody else: of texts, between a line and a number. */
 export const conversation = pgTable('conversation', {

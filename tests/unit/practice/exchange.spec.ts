@@ -75,6 +75,24 @@ describe('the practice exchange', () => {
     expect(first.state).toBe('talking')
   })
 
+  it('rings telephones of ours along with what comes in: the one that is picked up has it, and the others ring no more', async () => {
+    const { exchange, told } = open()
+    const call = await exchange.callFrom(PHONE, LINE)
+    const [mine, other] = ['+15035550151', '+15035550152']
+    expect(exchange.ringAlong(call, [{ number: mine, desk: 'm' }, { number: other, desk: 'm' }], true)).toBe(true)
+    expect([exchange.onPhone(mine), exchange.onPhone(other)]).toEqual([call, call])
+    expect(await exchange.declineOwn(call, other)).toBe(true)
+    expect([exchange.onPhone(other), call.state]).toEqual([null, 'ringing'])
+    expect(await exchange.pickUpOwn(call, other)).toBe(false)
+    expect(await exchange.pickUpOwn(call, mine)).toBe(true)
+    expect([call.state, call.recording, exchange.onPhone(mine)]).toEqual(['talking', true, call])
+    expect([await exchange.answer(call, 'person'), exchange.ringAlong(call, [], false)]).toEqual([false, false])
+    await pause(3)
+    await exchange.end(call, 'hung-up', 'us')
+    expect((await ended(told)).slice(0, 5)).toEqual(['incoming', 'taken', 'answered person', 'switched', 'ended hung-up us'])
+    expect(told.find(({ type }) => type === 'call.taken')!.data.desk).toBe('m')
+  })
+
   it('brings a call from a telephone to a line, and gives up after a while', async () => {
     const { exchange, told } = open()
     await exchange.callFrom(PHONE, LINE)

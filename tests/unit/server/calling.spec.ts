@@ -22,7 +22,7 @@ import { readToday } from '~~/server/pages/today'
 import { catchUp } from '~~/server/tellers/keep-up'
 import { writeConsent } from '~~/server/consent/ledger'
 import { tx } from '~~/server/db/door'
-import { consentEntry, disposition, numberState, signIn, task } from '~~/server/db/schema'
+import { call, consentEntry, disposition, numberState, signIn, task } from '~~/server/db/schema'
 import { addTemplate } from '~~/server/templates/templates'
 import { moveRecord } from '~~/server/records/move'
 import { readRecord } from '~~/server/pages/record'
@@ -291,6 +291,20 @@ describe('a call that comes in', () => {
     await orderCall(firm.ada, ids[0]!, 'resume', DAY)
     expect(exchange.ordered.slice(3)).toEqual([{ ref: refs[1], order: 'hold' }, { ref: refs[0], order: 'resume' }])
     for (const ref of refs) await exchange.tellOf(ref, { kind: 'ended', at: second(3), why: 'hung-up', side: 'us' })
+  })
+
+  it('goes on with the first where our mailbox was quicker with the second', async () => {
+    const { callId } = await called({ ended: false })
+    const { e164 } = await makeLead(firm.ada)
+    const second2 = await exchange.ring(e164, firm.portland.e164, DAY)
+    const ringing = (await mine()).find(one => one.remote === e164)!
+    // the first order is to hold, the second to answer
+    exchange.refuseNextOrder('not-now', 1)
+    await expect(orderCall(firm.ada, ringing.id, 'answer', DAY)).rejects.toMatchObject(problem(409))
+    expect(exchange.ordered.map(({ ref, order }) => [ref === second2, order])).toEqual([[false, 'hold'], [true, 'answer'], [false, 'resume']])
+    expect((await mine()).find(({ id }) => id === ringing.id)).toMatchObject({ mine: false })
+    await exchange.tell(callId, { kind: 'ended', at: second(10), why: 'hung-up', side: 'us' })
+    await exchange.tellOf(second2, { kind: 'ended', at: second(10), why: 'hung-up', side: 'them' })
   })
 
   it('that nobody took is owed an answer in its conversation, until somebody talks with them', async () => {
@@ -624,6 +638,28 @@ describe('a disposition', () => {
     await dial(firm.ada, dialled(phoneId), DAY).then(({ id: again }) =>
       exchange.tell(again, { kind: 'ended', at: second(70), why: 'busy', side: 'them' }),
     )
+  })
+})
+
+describe('a disposition for one purpose', () => {
+  it('is asked after calls over its line alone, and refused for any other', async () => {
+    const id = uuid()
+    const taken = (await listDispositions(firm.odile, 'lead')).map(one => one.letter)
+    const letter = [...'abcdefghijklmnopqrstuvwxyz'].find(one => !taken.includes(one))
+    await saveDisposition(firm.odile, dispositionForm.validateSync({
+      id, module: 'lead', name: 'Only here', family: 'reached', letter, effects: [], onlyLineId: firm.second.id,
+    }), DAY)
+    expect((await listDispositions(firm.odile, 'lead')).find(one => one.id === id)).toMatchObject({ purpose: 'Minneapolis line', onlyRoundId: null })
+    const { callId } = await called()
+    expect((await previewDispositions(firm.ada, callId, DAY)).map(one => one.id)).not.toContain(id)
+    await expect(dispose(firm.ada, callId, disposeForm.validateSync({ dispositionId: id }), DAY)).rejects.toMatchObject(problem(404))
+    await tx(database => database.update(call).set({ lineId: firm.second.id }).where(eq(call.id, callId)))
+    expect((await previewDispositions(firm.ada, callId, DAY)).map(one => one.id)).toContain(id)
+    await dispose(firm.ada, callId, disposeForm.validateSync({ dispositionId: id }), DAY)
+    await retireDisposition(firm.odile, id, true, DAY)
+    expect(() => dispositionForm.validateSync({
+      id, module: 'lead', name: 'Both', family: 'reached', letter: 'q', onlyLineId: firm.second.id, onlyRoundId: uuid(),
+    })).toThrow('one purpose')
   })
 })
 

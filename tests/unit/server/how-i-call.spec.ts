@@ -4,13 +4,14 @@ import { dial } from '~~/server/calling/dial'
 import { readHowICall, saveHowICall } from '~~/server/calling/how-i-call'
 import { myCalls } from '~~/server/calling/mine'
 import { rateCall } from '~~/server/calling/notes'
-import { sendTones } from '~~/server/calling/orders'
+import { orderCall, sendTones } from '~~/server/calling/orders'
 import { writeConsent } from '~~/server/consent/ledger'
 import { tx } from '~~/server/db/door'
 import { audit, call } from '~~/server/db/schema'
 import { readTimeline } from '~~/server/timeline/read'
 import { dialForm, howICallForm, ratingForm, tonesForm } from '~~/shared/schemas/calling'
 import { useDatabase } from '../../support/database'
+import { drain, fakeCarrier } from '../../support/fake-carrier'
 import { fakeExchange } from '../../support/fake-exchange'
 import { DAY, later, makeFirm, makeLead, NIGHT, type Firm } from '../../support/firm'
 
@@ -18,7 +19,10 @@ useDatabase()
 let firm: Firm
 let exchange: ReturnType<typeof fakeExchange>
 beforeAll(async () => firm = await makeFirm())
-beforeEach(() => exchange = fakeExchange())
+beforeEach(() => {
+  exchange = fakeExchange()
+  fakeCarrier()
+})
 // nobody stays on a call that a test has left
 afterEach(() => tx(database => database.update(call).set({ endedAt: DAY, endWhy: 'hung-up', endSide: 'us' })))
 
@@ -79,6 +83,44 @@ describe('how I call', () => {
     await tx(database => database.update(call).set({ endedAt: DAY }))
     await dial(firm.ada, dialled({ phoneId: lead.phoneId, lineId: firm.portland.id }), DAY)
     expect(exchange.dialled.at(-1)!.ringFirst).toEqual([])
+  })
+})
+
+describe('a call that comes in', () => {
+  const rings = async () => {
+    const { e164 } = await makeLead(firm.ada)
+    return { e164, ref: await exchange.ring(e164, firm.portland.e164, DAY) }
+  }
+
+  it('rings on own telephones along with the browser, and whoever picks theirs up has it', async () => {
+    await saveHowICall(firm.mika, how({ phones: [{ label: 'desk', number: '503 555 0151' }, { label: 'bike', number: '503 555 0152' }] }), DAY)
+    const { e164, ref } = await rings()
+    await drain(DAY)
+    const phones = ['+15035550151', '+15035550152'].map(number => ({ number, desk: firm.mika.id }))
+    expect(exchange.rungAlong).toEqual([{ ref, phones, record: false }])
+    // who presses in the browser meanwhile is told by the exchange that somebody else was quicker
+    const ringing = (await myCalls(firm.ada, DAY)).find(({ remote }) => remote === e164)!
+    exchange.refuseNextOrder()
+    await exchange.taken(ref, firm.mika.id, DAY)
+    await expect(orderCall(firm.ada, ringing.id, 'answer', DAY)).rejects.toMatchObject(problem(409))
+    await exchange.tellOf(ref, { kind: 'answered', at: DAY.getTime() + 2_000, by: 'person' })
+    expect((await myCalls(firm.mika, DAY)).find(({ id }) => id === ringing.id)).toMatchObject({ mine: true, facts: { answeredBy: 'person' } })
+    await exchange.tellOf(ref, { kind: 'ended', at: DAY.getTime() + 9_000, why: 'hung-up', side: 'them' })
+  })
+
+  it('rings on none of somebody who is on a call, has declined it, calls in the browser or does not answer the line', async () => {
+    await saveHowICall(firm.noor, how({ phones: [{ label: 'desk', number: '902 555 0151' }] }), DAY)
+    const { e164, ref } = await rings()
+    const ringing = (await myCalls(firm.mika, DAY)).find(({ remote }) => remote === e164)!
+    await orderCall(firm.mika, ringing.id, 'decline', DAY)
+    // with Ada it rings on in the browser
+    await drain(DAY)
+    expect(exchange.rungAlong).toEqual([])
+    await exchange.tellOf(ref, { kind: 'ended', at: DAY.getTime() + 9_000, why: 'no-answer', side: 'network' })
+    await saveHowICall(firm.mika, how({ callsWith: 'browser' }), DAY)
+    await rings()
+    await drain(DAY)
+    expect(exchange.rungAlong).toEqual([])
   })
 })
 

@@ -5,7 +5,7 @@ import { myCalls } from '~~/server/calling/mine'
 import { orderCall } from '~~/server/calling/orders'
 import { hearRecording, markRecording } from '~~/server/calling/recordings'
 import { tx } from '~~/server/db/door'
-import { audit, line } from '~~/server/db/schema'
+import { audit, line, signIn } from '~~/server/db/schema'
 import { readConversation, readShelf } from '~~/server/pages/shelf'
 import { changeLine, listLines } from '~~/server/texting/line-edit'
 import { readTimeline } from '~~/server/timeline/read'
@@ -30,7 +30,7 @@ const setLine = (values: object) =>
   tx(database =>
     database
       .update(line)
-      .set({ records: false, ownerFirst: false, greeting: null, ringSeconds: 25, hours: null, ...values })
+      .set({ records: false, ownerFirst: false, greeting: null, busyGreeting: null, ringSeconds: 25, hours: null, ...values })
       .where(eq(line.id, firm.portland.id)),
   )
 
@@ -102,7 +102,7 @@ describe('a line that takes messages', () => {
     await drain(later(DAY, 19_000))
     expect(exchange.ordered).toEqual([])
     await drain(later(DAY, 20_000))
-    expect(exchange.ordered).toEqual([{ ref, order: 'take-message' }])
+    expect(exchange.ordered).toEqual([{ ref, order: 'take-message', greeting: 'Please leave a message.' }])
     await exchange.tellOf(ref, { kind: 'answered', at: DAY.getTime() + 20_000, by: 'machine' })
     await exchange.tellOf(ref, { kind: 'ended', at: DAY.getTime() + 29_000, why: 'hung-up', side: 'them' })
     await exchange.recorded(ref, 'message', madeUpSound('message', 9_000, 1), DAY)
@@ -114,6 +114,28 @@ describe('a line that takes messages', () => {
     await hearRecording(firm.mika, recording!.id, DAY)
     await expect(hearRecording(firm.noor, recording!.id, DAY)).rejects.toMatchObject(problem(404))
     expect((await readTimeline(firm.ada, recordId)).entries[0]).toMatchObject({ kind: 'call-in', call: { recording: { of: 'message' } } })
+  })
+
+  it('does so at once, with words of its own, while all who answer it talk', async () => {
+    await setLine({ greeting: 'Please leave a message.', busyGreeting: 'All of us are talking.', ringSeconds: 20 })
+    await tx(database => database.insert(signIn).values([firm.ada, firm.mika, firm.odile].map(({ id }) =>
+      ({ tokenHash: `talks ${id}`, colleagueId: id, madeAt: DAY, endsAt: later(DAY, 3_600_000) }))))
+    const talks = await Promise.all([firm.ada, firm.mika, firm.odile].map(async (who) => {
+      const form = dialForm.validateSync({ id: uuid(), phoneId: (await makeLead(firm.ada)).phoneId, lineId: firm.portland.id })
+      await dial(who, form, DAY)
+      return form.id
+    }))
+    const { ref } = await rings()
+    await drain(DAY)
+    expect(exchange.ordered).toEqual([{ ref, order: 'take-message', greeting: 'All of us are talking.' }])
+    // one of them is free again: it rings
+    await exchange.tell(talks[0]!, { kind: 'ended', at: DAY.getTime() + 1, why: 'hung-up', side: 'us' })
+    const again = await rings(later(DAY, 1_000))
+    await drain(later(DAY, 2_000))
+    expect(exchange.ordered).toHaveLength(1)
+    for (const id of talks) await exchange.tell(id, { kind: 'ended', at: DAY.getTime() + 2, why: 'hung-up', side: 'us' })
+    await exchange.tellOf(again.ref, { kind: 'ended', at: DAY.getTime() + 3_000, why: 'no-answer', side: 'network' })
+    await tx(database => database.delete(signIn))
   })
 
   it('takes none of a call that a colleague has answered', async () => {
@@ -132,7 +154,7 @@ describe('a line that takes messages', () => {
     await setLine({ greeting: 'We are closed.', hours: { opens: '10:30', closes: '18:00', days: [3] } })
     const closed = await rings()
     await drain(DAY)
-    expect(exchange.ordered).toEqual([{ ref: closed.ref, order: 'take-message' }])
+    expect(exchange.ordered).toEqual([{ ref: closed.ref, order: 'take-message', greeting: 'We are closed.' }])
     await setLine({ greeting: 'We are closed.', hours: { opens: '10:00', closes: '18:00', days: [3] } })
     await rings()
     await drain(DAY)

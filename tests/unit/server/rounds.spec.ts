@@ -1,5 +1,8 @@
 import { v7 as uuid } from 'uuid'
 import { HOLD_MS } from '~~/core/call/round'
+import { saveDisposition } from '~~/server/calling/disposition-edit'
+import { previewDispositions } from '~~/server/calling/preview'
+import { dispositionForm } from '~~/shared/schemas/disposition'
 import { dial } from '~~/server/calling/dial'
 import { leaveRound, nextInRound } from '~~/server/calling/rounds/next'
 import { makeRound, previewRound } from '~~/server/calling/rounds/make'
@@ -98,6 +101,37 @@ describe('a round', () => {
       ['Iris Abara', 'called', 'Ada'],
     ])
     expect((await readRoundPeople(firm.ada, id, roundPeopleQuery.validateSync({ state: 'called' }), DAY)).total).toBe(1)
+  })
+
+  it('of deals and jobs is of the people on them whom I may see, each once, and of a deal’s own number', async () => {
+    const [iris, other] = await Promise.all(['Holm', 'Osei'].map(lastName => makeLead(firm.ada, { lastName }, numberIn())))
+    const own = { phones: [{ id: null, label: 'desk', typed: numberIn() }] }
+    const deals = [
+      await makeThing(firm.ada, 'deal', {}, [iris!.recordId, other!.recordId]),
+      await makeThing(firm.ada, 'deal', { name: 'Three bikes', ...own }, [iris!.recordId]),
+    ]
+    const selection = { list: { ...list, module: 'deal' }, ids: deals }
+    const form = roundForm.validateSync({ id: uuid(), name: 'Offers out', selection, teamId: firm.ada.teamIds[0] })
+    expect(await previewRound(firm.ada, roundSelectionForm.validateSync({ selection }), DAY)).toMatchObject({ chosen: 3 })
+    await makeRound(firm.ada, form, DAY)
+    expect((await readRound(firm.ada, form.id, DAY)).module).toBe('lead')
+    const { rows } = await readRoundPeople(firm.ada, form.id, roundPeopleQuery.validateSync({}), DAY)
+    expect(rows.map(({ recordId }) => recordId).sort()).toEqual([iris!.recordId, other!.recordId, deals[1]].sort())
+  })
+
+  it('has dispositions of its own, asked after its calls alone', async () => {
+    const { id, leads } = await roundOf(['Abara'])
+    const own = dispositionForm.validateSync({
+      id: uuid(), module: 'lead', name: 'Comes to the fair', family: 'reached', letter: 'f', effects: [], onlyRoundId: id,
+    })
+    expect((await saveDisposition(firm.odile, own, DAY)).find(one => one.id === own.id)).toMatchObject({ purpose: 'Spring trial' })
+    await nextInRound(firm.ada, id, DAY)
+    const inRound = await call(firm.ada, leads.Abara!.phoneId, DAY, id)
+    await hangUp(inRound, later(DAY, 1_000))
+    const other = await call(firm.ada, (await makeLead(firm.ada, {}, numberIn())).phoneId, later(DAY, 2_000))
+    await hangUp(other, later(DAY, 3_000))
+    const keys = async (callId: string) => (await previewDispositions(firm.ada, callId, later(DAY, 4_000))).map(one => one.id)
+    expect([(await keys(inRound)).includes(own.id), (await keys(other)).includes(own.id)]).toEqual([true, false])
   })
 
   it('passes over, with the reason, whoever may not be called now', async () => {

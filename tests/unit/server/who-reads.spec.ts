@@ -234,6 +234,8 @@ async function makeWorld(choices: {
     records: false,
     ownerFirst: false,
     greeting: null,
+    busyGreeting: null,
+    ringSound: 'quick',
     ringSeconds: 25,
     hours: null,
   }))
