@@ -325,14 +325,14 @@ useKeys([
 </template>
 
 <style scoped>
-.composer { position: relative; background: var(--surface); border: 1px solid var(--field-rule); border-radius: var(--round-large); }
+.composer { position: relative; min-width: 0; background: var(--surface); border: 1px solid var(--field-rule); border-radius: var(--round-large); }
 .composer:focus-within { border-color: var(--quiet); }
 .sheet { position: relative; padding: var(--space-3) var(--space-5) var(--space-4); }
 .text { display: block; width: 100%; min-height: 3.2rem; max-height: 40vh; border: 0; background: none; resize: none; field-sizing: content; padding: var(--space-1) 0; font-size: var(--size-text); line-height: 1.45; }
 .text:focus-visible { outline: none; }
 .text::placeholder { color: var(--quiet); opacity: 1; }
 .foot { display: flex; flex-wrap: wrap; align-items: center; gap: var(--space-1) var(--space-6); padding-top: var(--space-2); }
-.send { margin-left: auto; }
+.send { margin-left: auto; max-width: 100%; overflow-wrap: anywhere; }
 .careful { color: var(--waiting-ink, var(--waiting)); padding-top: var(--space-1); }
 .going { display: flex; gap: var(--space-4); align-items: center; margin-left: auto; color: var(--waiting); }
 .going + .send { margin-left: 0; }

@@ -292,7 +292,7 @@ useKeys([{ keys: '$mod+j', shown: 'Ctrl J', what: 'Put a field into the template
 <style scoped>
 .editor { display: grid; grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr); gap: var(--space-9); padding: var(--space-5) var(--space-8) var(--space-10); align-content: start; }
 .write, .beside { display: grid; gap: var(--space-4); align-content: start; min-width: 0; }
-.row { display: grid; grid-template-columns: 2fr 1fr; gap: var(--space-5); }
+.row { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 1fr); gap: var(--space-5); }
 .for { display: flex; flex-wrap: wrap; justify-content: space-between; gap: var(--space-2) var(--space-7); }
 .modules { border: 0; margin: 0; padding: 0; display: flex; gap: var(--space-6); flex-wrap: wrap; }
 .modules input { accent-color: var(--accent); }
@@ -304,5 +304,5 @@ useKeys([{ keys: '$mod+j', shown: 'Ctrl J', what: 'Put a field into the template
 .tabs { display: flex; gap: var(--space-6); }
 .tabs button { border: 0; background: none; padding: 0 0 var(--space-1); cursor: pointer; color: var(--quiet); border-bottom: 2px solid transparent; }
 .tabs button[aria-pressed='true'] { color: var(--ink); font-weight: 700; border-color: var(--accent); }
-@media (max-width: 1000px) { .editor { grid-template-columns: 1fr; padding-inline: var(--space-5); } }
+@media (max-width: 1000px) { .editor { grid-template-columns: minmax(0, 1fr); padding-inline: var(--space-5); } }
 </style>

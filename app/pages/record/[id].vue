@@ -317,7 +317,7 @@ async function saved(detail: RecordDetail): Promise<void> {
 .where { flex: 1; }
 .where a { color: inherit; }
 .candidates { grid-column: 1 / -1; padding: 0 var(--space-8) var(--space-7); min-width: 0; }
-.sheet { grid-row: 3; padding: 0 var(--space-8) var(--space-10); display: grid; gap: var(--space-3); align-content: start; min-width: 0; }
+.sheet { grid-row: 3; padding: 0 var(--space-8) var(--space-10); display: grid; grid-template-columns: minmax(0, 1fr); gap: var(--space-3); align-content: start; min-width: 0; }
 .hour { padding-left: var(--space-hair); }
 .margin { grid-row: 3; border-left: 1px solid var(--field-rule); padding: 0 var(--space-8) var(--space-9); display: grid; gap: var(--space-7); align-content: start; }
 .margin h2 { padding-bottom: var(--space-2); }
@@ -327,6 +327,7 @@ async function saved(detail: RecordDetail): Promise<void> {
   .record { grid-template-columns: minmax(0, 1fr); grid-template-rows: none; }
   .sheet, .margin { grid-row: auto; }
   .who { flex-wrap: wrap; padding-inline: var(--space-5); }
+  .who h1 { max-width: 100%; }
   .candidates, .sheet, .margin { padding-inline: var(--space-5); }
   .margin { grid-row: 3; border-left: 0; border-top: 1px solid var(--rule); padding-top: var(--space-6); }
 }

@@ -213,5 +213,5 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: () => void m
 .star { color: var(--waiting); vertical-align: -1px; }
 .files { padding-top: var(--space-2); }
 .pad { padding: var(--space-3) var(--space-6) var(--space-3) 0; }
-@media (max-width: 800px) { .templates { grid-template-columns: 1fr; } .all { border-right: 0; padding-inline: var(--space-5); } }
+@media (max-width: 800px) { .templates { grid-template-columns: minmax(0, 1fr); } .all { border-right: 0; padding-inline: var(--space-5); } }
 </style>

@@ -142,7 +142,7 @@ const about = computed(() => opened.value && [
 </template>
 
 <style scoped>
-.page { padding: var(--space-5) var(--space-8) var(--space-10); display: grid; gap: var(--space-6); max-width: 78rem; }
+.page { padding: var(--space-5) var(--space-8) var(--space-10); display: grid; grid-template-columns: minmax(0, 1fr); gap: var(--space-6); max-width: 78rem; }
 .head { display: flex; align-items: baseline; gap: var(--space-6); flex-wrap: wrap; }
 .two { display: grid; grid-template-columns: minmax(0, 1.35fr) minmax(0, 1fr); gap: var(--space-9); align-items: start; }
 .go { position: sticky; bottom: 0; display: flex; justify-content: flex-end; align-items: center; gap: var(--space-6); padding: var(--space-4) 0; background: var(--paper); border-top: 1px solid var(--rule); }

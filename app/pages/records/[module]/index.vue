@@ -267,7 +267,7 @@ useKeys([
 </template>
 
 <style scoped>
-.list { padding: var(--space-5) var(--space-8) var(--space-9); display: grid; gap: var(--space-3); }
+.list { padding: var(--space-5) var(--space-8) var(--space-9); display: grid; grid-template-columns: minmax(0, 1fr); gap: var(--space-3); }
 .head { display: flex; align-items: baseline; gap: var(--space-6); flex-wrap: wrap; }
 .modules { margin-left: auto; }
 .kept { display: flex; align-items: baseline; flex-wrap: wrap; gap: var(--space-2) var(--space-7); }
