@@ -50,7 +50,7 @@ async function workARound(page) {
   await page.getByRole('button', { name: 'Call in a round' }).click()
   await page.getByLabel('Name of the round').fill('Gone quiet, before winter')
   await page.getByText('can be called now').waitFor()
-  await page.getByRole('button', { name: 'Begin with the first' }).click()
+  await page.getByRole('button', { name: 'Start with the first' }).click()
   const inHand = async () => (await (await page.request.get(`${address}/api/rounds/mine`)).json()).round?.inHand ?? null
   await page.waitForTimeout(2_000)
   if (!(await inHand())) return false
@@ -118,7 +118,7 @@ try {
   await mika.getByRole('button', { name: /^O Wants an offer/ }).focus()
   await mika.getByRole('heading', { name: 'What “Wants an offer” will do' }).waitFor()
   await save(mika, 'calling')
-  await mika.getByRole('button', { name: 'Put it away without' }).click()
+  await mika.getByRole('button', { name: 'Close without a disposition' }).click()
   await ada.goto(`${address}/record/${iris}`)
   await ada.getByText('Perfect. Could we make it Thursday?').waitFor()
   await ada.getByLabel(/^Text to/).waitFor()

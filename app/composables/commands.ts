@@ -25,7 +25,7 @@ export function commandsNow(): Command[] {
     ...(useMe().me?.role === 'rep' ? [] : [go('Go to the dispositions', '/set-up/dispositions')]),
     ...(useMe().me?.role === 'admin'
       ? [
-          go('Go to the fields of your own', '/set-up/fields'),
+          go('Go to the custom fields', '/set-up/fields'),
           go('Go to the making of pipelines', '/set-up/pipelines'),
           go('Go to the lines', '/set-up/lines'),
           go('Go to the rules of the house', '/set-up/rules'),

@@ -59,7 +59,7 @@ onMounted(load)
     </p>
     <h1>Begin</h1>
     <p class="quiet">
-      You make your firm, and yourself its admin. It takes a minute.
+      Set up your firm, with yourself as its admin. It takes a minute.
     </p>
     <LoadProblem
       v-if="problem"

@@ -77,7 +77,7 @@ const callBack = ({ phoneId, record }: TodayTask) => calls.dial({ phoneId: phone
       class="quiet"
       role="status"
     >
-      Looking what is to be done…
+      Checking what is due…
     </p>
     <p
       v-if="nothing"

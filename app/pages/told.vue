@@ -31,14 +31,14 @@ async function keepChimes(wanted: boolean): Promise<void> {
     <header>
       <h1>How I am told</h1>
       <p class="quiet">
-        Of texts that come in. What waits for an answer is counted in the header and in the title of the window in any case.
+        When a text or a missed call comes in. What waits for an answer is counted in the header and in the window’s title either way.
       </p>
     </header>
     <label class="choice"><ToggleSwitch
       :model-value="told.chimes"
       :disabled="busy"
       @update:model-value="keepChimes"
-    /> <span>A short sound <span class="quiet">not while you are in a call, and of many at once one.</span></span></label>
+    /> <span>A short sound <span class="quiet">not during a call, and only once when several come in together.</span></span></label>
     <label class="choice"><ToggleSwitch
       :model-value="told.notifies"
       :disabled="busy"

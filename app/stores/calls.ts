@@ -22,8 +22,9 @@ export interface Asked {
   roundId?: string
 }
 
-/** After calls could not be loaded. */
+/** After calls could not be loaded; once the connection is there again they are loaded in any case. */
 const AGAIN_MS = 3_000
+const MOST_FAILURES = 5
 
 /** For so long a call that was begun by a key can be taken back before the exchange is asked. */
 const BY_KEY_MS = 2_000
@@ -63,15 +64,17 @@ export const useCalls = defineStore('calls', () => {
   const opened = computed(() => calls.value.find(({ id }) => id === openId.value) ?? null)
 
   let again: ReturnType<typeof setTimeout> | undefined
+  let failures = 0
   const load: () => Promise<void> = oneAtATime(async () => {
     // the calls that are here stay, and what could not be loaded is asked for again: somebody may be ringing
     clearTimeout(again)
     const answer = await api<CallShelf>('/api/calls').catch(() => null)
     if (answer) show(answer)
-    else again = setTimeout(load, AGAIN_MS)
+    else if (failures++ < MOST_FAILURES) again = setTimeout(load, AGAIN_MS)
   })
 
   function show(shelf: CallShelf): void {
+    failures = 0
     const before = calls.value
     calls.value = shelf.calls
     for (const call of shelf.calls) {

@@ -65,7 +65,7 @@ function readGiven(base64: string) {
 }
 
 function mustBeSpoken(): never {
-  throw badInput({ sound: 'There is nothing to be heard yet. Speak it, or choose a WAV file.' })
+  throw badInput({ sound: 'There is nothing to be heard yet. Record it, or choose a WAV file.' })
 }
 
 /** The sound of a message that I may leave, to hear it. */

@@ -20,8 +20,8 @@ const LABELS: [keyof StoredRecord, string][] = [
   ['country', 'Country'],
   ['mail', 'Mail address'],
   ['zone', 'Time zone'],
-  ['wishFrom', 'Wants to be reached from'],
-  ['wishTo', 'Wants to be reached until'],
+  ['wishFrom', 'Prefers to be reached from'],
+  ['wishTo', 'Prefers to be reached until'],
 ]
 
 /** The same by the name of the column. */

@@ -53,7 +53,7 @@ export async function checkPictures(asker: SignedIn, ids: string[], lineName: st
   if (ids.length === 0) return
   if (!price || price.microsPerPicture === null)
     throw badInput({
-      pictureIds: `No pictures go out over ${lineName}: its carrier takes none in that country. Take them out, or choose another line.`,
+      pictureIds: `No pictures go out over ${lineName}: its carrier takes none in that country. Remove them, or choose another line.`,
     })
   if (ids.length > price.mostPictures)
     throw badInput({

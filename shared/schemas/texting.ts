@@ -41,7 +41,7 @@ export const sendForm = object({
   templateVersion: number().integer().min(1).nullable().default(null),
   /** "Yes, at night": for this one text. */
   nightAllowed: boolean().default(false),
-  /** "Send it all the same": for this one text. */
+  /** "Send it anyway": for this one text. */
   anyway: array(string().oneOf(DOUBTS).required()).max(DOUBTS.length).default([]),
   /** Up to when the sender has seen the conversation, by the server's clock; left out, nobody asks what came since. */
   seenUntil: number().integer().min(0).max(8.64e15).nullable().default(null),

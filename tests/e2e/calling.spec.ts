@@ -90,7 +90,7 @@ test('a call comes in: it says who it is, one colleague takes it, and a missed o
   await expect(shelf(mika)).not.toContainText('Ringing Testaway')
   await phone(page, number, 'hang-up')
   await expect(shelf(page)).toContainText('ended, waits for its disposition')
-  await page.getByRole('button', { name: 'Put it away without' }).click()
+  await page.getByRole('button', { name: 'Close without a disposition' }).click()
   await expect(shelf(page)).not.toContainText('Ringing Testaway')
 
   await phone(page, number, 'call', { to: '+15035550118' })
@@ -106,7 +106,7 @@ test('a call comes in: it says who it is, one colleague takes it, and a missed o
   await expect(panel(mika, 'Ringing Testaway')).toBeVisible()
   await expect(shelf(page)).not.toContainText('Ringing Testaway')
   await mika.keyboard.press('Alt+e')
-  await mika.getByRole('button', { name: 'Put it away without' }).click()
+  await mika.getByRole('button', { name: 'Close without a disposition' }).click()
 })
 
 test('a call rings on a telephone of one’s own too, and picking it up is answering', async ({ browser }) => {
@@ -139,13 +139,13 @@ test('a lead makes a key, a rep presses it, and what is promised for today is do
   await odile.getByLabel('Effect 2', { exact: true }).selectOption('Call back')
   await odile.getByLabel('Days of effect 2').fill('0')
   await odile.getByLabel('Time of effect 2').fill('00:01')
-  await odile.getByRole('button', { name: 'Make the disposition' }).click()
+  await odile.getByRole('button', { name: 'Save the disposition' }).click()
   await expect(odile.getByText('Write the tag.')).toBeVisible()
   await odile.getByLabel('Tag of effect 1').fill('brochure')
-  await odile.getByRole('button', { name: 'Make the disposition' }).click()
+  await odile.getByRole('button', { name: 'Save the disposition' }).click()
   await expect(odile.getByText('“Wants an offer” has this letter. Give this one another.')).toBeVisible()
   await odile.getByLabel('Letter').fill('b')
-  await odile.getByRole('button', { name: 'Make the disposition' }).click()
+  await odile.getByRole('button', { name: 'Save the disposition' }).click()
   await expect(odile.getByText('Tag brochure. Call back the same day at 0:01')).toBeVisible()
 
   const number = freshNumber()
@@ -215,7 +215,7 @@ test('a caller leaves a message; it is heard, and a note stays at its moment', a
   await expect(shelf(page).getByRole('button', { name: 'Stop recording' })).toBeVisible()
   await page.waitForTimeout(1_200)
   await page.keyboard.press('Alt+e')
-  await page.getByRole('button', { name: 'Put it away without' }).click()
+  await page.getByRole('button', { name: 'Close without a disposition' }).click()
   // the recording stands in the call as well, as long as that is open
   await expect(page.getByRole('dialog', { name: /^Call with/ })).toHaveCount(0)
   await expect(page.getByRole('group', { name: 'Recording of the call' }).getByRole('button', { name: 'Play', exact: true })).toBeVisible()

@@ -92,7 +92,7 @@ test('of two colleagues who press Send at once the second sees the first answer 
   await Promise.all([ada, mika].map(page => page.keyboard.press('Control+Enter')))
   await expect.poll(async () => await ada.getByText('has answered since').count() + await mika.getByText('has answered since').count()).toBe(1)
   const second = await ada.getByText('has answered since').count() === 1 ? ada : mika
-  await second.getByRole('button', { name: 'Send it all the same' }).click()
+  await second.getByRole('button', { name: 'Send it anyway' }).click()
   await expect(sheet(second).locator('.slip.ours')).toHaveCount(2)
 })
 

@@ -88,7 +88,7 @@ test('a template is refused with the place of its mistake, then saved, and used 
     'Hi {{ person.first_name | default: "there" }}, a helmet is on its way.',
   )
   await page.getByRole('button', { name: 'Save this template' }).click()
-  await expect(page.getByText('Version 1, looked after by Ada Lund')).toBeVisible()
+  await expect(page.getByText('Version 1, owned by Ada Lund')).toBeVisible()
   const found = await (await page.request.get('/api/find', { params: { words: 'wren adeyemi' } })).json() as { id: string }[]
   await page.goto(`/record/${found[0]!.id}`)
   await page.getByLabel('Text to Wren').focus()

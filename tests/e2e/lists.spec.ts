@@ -13,7 +13,7 @@ async function ask(page: Page, field: string, how: string | null, value: (page: 
     await page.getByRole('option', { name: how, exact: true }).click()
   }
   await value(page)
-  await page.getByRole('button', { name: 'Ask for this' }).click()
+  await page.getByRole('button', { name: 'Add this condition' }).click()
 }
 
 test('conditions read as a sentence, are kept as a view, and the team sees it', async ({ browser }) => {
@@ -33,20 +33,20 @@ test('conditions read as a sentence, are kept as a view, and the team sees it', 
     )
     .toEqual(['Offer'])
 
-  await page.getByRole('button', { name: 'Keep this list' }).click()
-  await page.getByRole('button', { name: 'Keep it' }).click()
+  await page.getByRole('button', { name: 'Save this list' }).click()
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByText('Give the view a name.')).toBeVisible()
   const name = `Offers in Britain ${Date.now() % 10_000}`
   await page.getByLabel('Name', { exact: true }).fill(name)
   await page.getByLabel('My team sees it too').check()
-  await page.getByRole('button', { name: 'Keep it' }).click()
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
   await expect(page.getByRole('button', { name, exact: true })).toHaveAttribute('aria-pressed', 'true')
 
   const mika = await signIn(browser, 'mika')
   await mika.goto('/records/leads')
   await mika.getByRole('button', { name }).click()
   await expect(mika.getByRole('button', { name: 'stage is Offer', exact: true })).toBeVisible()
-  await page.getByRole('button', { name: `Keep “${name}” no longer` }).click()
+  await page.getByRole('button', { name: `Delete “${name}”` }).click()
   await expect(page.getByRole('button', { name, exact: true })).toBeHidden()
 })
 
@@ -89,7 +89,7 @@ test('a wrong condition says what is missing, at its place', async ({ browser })
   await ask(page, 'Last contact', null, async () => {})
   await expect(page.getByText('Type how many days.')).toBeVisible()
   await page.getByLabel('Days').fill('30')
-  await page.getByRole('button', { name: 'Ask for this' }).click()
+  await page.getByRole('button', { name: 'Add this condition' }).click()
   await expect(page.getByRole('button', { name: 'last contact is longer ago than 30 days, or never was', exact: true })).toBeVisible()
 })
 
@@ -181,6 +181,6 @@ test('columns that cannot be loaded are told and loaded again, and a view that c
   await expect(rows(page)).toHaveCount(50)
   await page.getByRole('button', { name: 'Trials ahead' }).click()
   await page.route('**/api/views/*', route => route.abort())
-  await page.getByRole('button', { name: 'Keep “Trials ahead” no longer' }).click()
+  await page.getByRole('button', { name: 'Delete “Trials ahead”' }).click()
   await expect(page.getByRole('alert')).toContainText('Plauder cannot be reached.')
 })

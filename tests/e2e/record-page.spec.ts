@@ -70,7 +70,7 @@ test('their night is asked about first, with the time there', async ({ browser }
   await page.getByRole('button', { name: 'Keep it as a draft' }).click()
   await expect(page.getByLabel('Text to Sleepy')).toHaveValue('Are you awake?')
   await page.getByRole('button', { name: 'Send to Sleepy now' }).click()
-  await page.getByRole('button', { name: 'Send it now all the same' }).click()
+  await page.getByRole('button', { name: 'Send it now anyway' }).click()
   await expect(slipWith(page, 'Are you awake?').getByText(/^Delivered/)).toBeVisible()
 })
 
@@ -86,7 +86,7 @@ test('STOP closes every way out and says so; START opens them again', async ({ b
   await expect(page.getByText('no number to text')).toBeVisible()
   await expect.poll(async () => (await textsOnHandset(page.request, number)).map(text => text.direction)).toEqual(['out', 'in'])
   await writeFromHandset(page.request, number, 'START')
-  await expect(page.getByText('Said yes by “START” to Portland line')).toBeVisible()
+  await expect(page.getByText('Consent given by “START” to Portland line')).toBeVisible()
   await expect(page.getByRole('button', { name: 'Send to Stopper now' })).toBeEnabled()
 })
 

@@ -102,7 +102,7 @@ test('two work one round without calling the same person; the next is dialled by
   await beginRound(page, 'Pairaway')
   await page.getByLabel('The next one is dialled').click()
   await page.getByRole('option', { name: 'By itself after 5 seconds' }).click()
-  await page.getByRole('button', { name: 'Begin with the first' }).click()
+  await page.getByRole('button', { name: 'Start with the first' }).click()
   await expect(shelf(page)).toContainText(/calls in \d s/)
   await page.keyboard.press('r')
   await page.keyboard.press('w')
@@ -136,5 +136,5 @@ test('two work one round without calling the same person; the next is dialled by
   await expect(page.getByRole('listitem').filter({ hasText: 'The Pairaway round' })).toContainText('1 called, 1 waiting, 1 skipped')
   // so that no call is left on the shelf
   await mika.keyboard.press('Alt+e')
-  await mika.getByRole('button', { name: 'Put it away without' }).click()
+  await mika.getByRole('button', { name: 'Close without a disposition' }).click()
 })

@@ -22,7 +22,7 @@ const shown = computed({ get: () => calls.night !== null, set: open => open || (
     </p>
     <p class="choices">
       <Button
-        label="Call all the same"
+        label="Call anyway"
         severity="secondary"
         variant="outlined"
         @click="calls.dial(calls.night!.asked, true)"

@@ -259,7 +259,7 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
         <span
           v-if="made"
           role="status"
-        >The task is kept.</span>
+        >The task is saved.</span>
       </p>
       <LazyTaskForm
         v-if="making && call.record"
@@ -274,7 +274,7 @@ onClickOutside(panel, close, { ignore: ['.strip', '.panel', '.p-dialog'] })
           class="plain-button calm"
           @click="putAway"
         >
-          Put it away without
+          Close without a disposition
         </button>
         <button
           type="button"

@@ -19,7 +19,7 @@ async function rate(stars: number): Promise<void> {
 <template>
   <fieldset class="rating">
     <legend class="small quiet">
-      How good was the talk, if you want to say
+      How good was the call (optional)
     </legend>
     <button
       v-for="stars in 5"

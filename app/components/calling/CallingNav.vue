@@ -2,7 +2,7 @@
 /** The rooms of Calling. */
 const ROOMS = [
   { name: 'Call rounds', to: '/calling' },
-  { name: 'Spoken messages', to: '/calling/spoken' },
+  { name: 'Recorded messages', to: '/calling/spoken' },
   { name: 'How I call', to: '/calling/how' },
 ]
 </script>

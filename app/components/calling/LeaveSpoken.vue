@@ -38,7 +38,7 @@ useKeys([{
       class="quiet"
     >
       Nothing has been spoken yet that could be left. <NuxtLink to="/calling/spoken">
-        Speak a message
+        Record a message
       </NuxtLink>
     </p>
     <ul v-else>
@@ -63,7 +63,7 @@ useKeys([{
       v-if="all && all.length > 0"
       class="quiet small"
     >
-      It is said after the tone, and then the line is put down. You are free at once.
+      It is played after the tone, and then the call ends. You are free at once.
     </p>
   </section>
 </template>

@@ -157,14 +157,14 @@ const mark = () => trying(async () => {
       <Button
         type="submit"
         size="small"
-        label="Keep it"
+        label="Save"
       />
       <button
         type="button"
         class="plain-button calm"
         @click="marking = false"
       >
-        Leave it
+        Cancel
       </button>
     </form>
     <ul v-if="recording.marks.length > 0">

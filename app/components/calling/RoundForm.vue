@@ -70,12 +70,12 @@ const make = (begin: boolean) => save(async () => {
           <span
             v-if="passed"
             class="quiet"
-          > Passed over at first: {{ passed }}.</span>
+          > Skipped for now: {{ passed }}.</span>
         </template>
         <span
           v-else-if="!errors.selection"
           class="quiet"
-        >Looking who can be called…</span>
+        >Checking who can be called…</span>
       </p>
       <p
         v-if="errors.selection"
@@ -106,7 +106,7 @@ const make = (begin: boolean) => save(async () => {
       <p class="acts">
         <Button
           type="submit"
-          label="Begin with the first"
+          label="Start with the first"
           :loading="saving"
           :disabled="!preview || preview.chosen === 0"
         />
@@ -116,7 +116,7 @@ const make = (begin: boolean) => save(async () => {
           :disabled="saving || !preview || preview.chosen === 0"
           @click="make(false)"
         >
-          Make it, begin later
+          Save it, start later
         </button>
       </p>
     </form>

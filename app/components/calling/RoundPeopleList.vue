@@ -82,7 +82,7 @@ const mayPutBack = (row: RoundPersonRow) => ['called', 'passed', 'skipped'].incl
       v-else-if="people.total === 0"
       class="quiet"
     >
-      Nobody stands so now.
+      Nobody is at this point now.
     </p>
     <table v-else>
       <colgroup>

@@ -38,7 +38,7 @@ async function take(blob: Blob): Promise<void> {
     errors.value = {}
   }
   catch {
-    errors.value = { sound: 'This browser finds no sound in it. Speak it, or choose a WAV file.' }
+    errors.value = { sound: 'This browser finds no sound in it. Record it, or choose a WAV file.' }
   }
 }
 const speaking = useSpeaking(blob => void take(blob))
@@ -68,7 +68,7 @@ const keep = () =>
   <Dialog
     visible
     modal
-    :header="spoken ? `Change “${spoken.name}”` : 'Speak a message'"
+    :header="spoken ? `Change “${spoken.name}”` : 'Record a message'"
     :style="{ width: '34rem' }"
     @update:visible="emit('close')"
   >
@@ -94,7 +94,7 @@ const keep = () =>
       <LabelledField
         id="spoken-words"
         v-slot="{ input }"
-        label="What is said, in writing: it stands on the timeline"
+        label="Its words, for the timeline"
         :error="errors.words"
       >
         <Textarea
@@ -111,7 +111,7 @@ const keep = () =>
             class="plain-button"
             @click="speaking.begin"
           >
-            {{ sound || spoken ? 'Speak it anew' : 'Speak it' }}
+            {{ sound || spoken ? 'Record it again' : 'Record it' }}
           </button>
           <button
             v-else
@@ -167,7 +167,7 @@ const keep = () =>
       <p>
         <Button
           type="submit"
-          label="Keep the message"
+          label="Save the message"
           :loading="saving"
           :disabled="speaking.since.value !== null"
         />

@@ -8,7 +8,7 @@ const emit = defineEmits<{ send: [], keep: [] }>()
 
 <template>
   <SendQuestion
-    :label="question.doubt === 'twice' ? 'Send it once more' : 'Send it all the same'"
+    :label="question.doubt === 'twice' ? 'Send it once more' : 'Send it anyway'"
     @send="emit('send')"
     @keep="emit('keep')"
   >

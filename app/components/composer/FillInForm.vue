@@ -108,7 +108,7 @@ const typeOf = (kind: string) => kind === 'date' ? 'date' : kind === 'time' ? 't
       <Button
         type="submit"
         size="small"
-        label="Put it into the text"
+        label="Insert it"
       />
       <span v-if="!complete">Examples stand in it until you fill them in.</span>
     </p>

@@ -97,7 +97,7 @@ onMounted(() => form.value?.querySelector<HTMLInputElement>('input')?.focus())
         class="plain-button"
         @click="emit('close')"
       >
-        Not later
+        Cancel
       </button>
     </p>
   </form>

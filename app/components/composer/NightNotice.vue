@@ -18,7 +18,7 @@ const nextWords = computed(() => next.value ? sayMoment(next.value) : '')
 
 <template>
   <SendQuestion
-    :label="later ? 'Let it leave then all the same' : 'Send it now all the same'"
+    :label="later ? 'Let it leave then anyway' : 'Send it now anyway'"
     @send="emit('send')"
     @keep="emit('keep')"
   >

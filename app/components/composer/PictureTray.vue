@@ -11,8 +11,8 @@ const price = computed(() => line?.price ?? null)
 const what = computed(() => {
   if (!price.value) return ''
   const { microsPerPicture, mostPictures, currency } = price.value
-  if (microsPerPicture === null) return `No pictures go out over ${line!.name}. Take them out, or choose another line.`
-  if (ids.length > mostPictures) return `The carrier takes ${mostPictures} pictures in one text. Take ${ids.length - mostPictures} out.`
+  if (microsPerPicture === null) return `No pictures go out over ${line!.name}. Remove them, or choose another line.`
+  if (ids.length > mostPictures) return `The carrier takes ${mostPictures} pictures in one text. Remove ${ids.length - mostPictures}.`
   return `One message, however long the text: ${sayMoney({ micros: microsPerPicture, currency })}`
 })
 const refused = computed(() => price.value !== null && (price.value.microsPerPicture === null || ids.length > price.value.mostPictures))
@@ -35,7 +35,7 @@ const refused = computed(() => price.value !== null && (price.value.microsPerPic
         <button
           type="button"
           class="out"
-          :aria-label="`Take picture ${place + 1} out`"
+          :aria-label="`Remove picture ${place + 1}`"
           @click="emit('remove', id)"
         >
           <PhX

@@ -245,7 +245,7 @@ watch(at, index => document.getElementById(`template-${found.value[index]?.id}`)
           class="plain-button calm small"
           @click="favour(current)"
         >
-          {{ current.favourite ? 'No favourite any more' : 'Make it a favourite' }}
+          {{ current.favourite ? 'Remove from favourites' : 'Add to favourites' }}
         </button>
       </template>
     </div>

@@ -135,7 +135,7 @@ useKeys([
     },
     inFields: true,
   },
-  { keys: '$mod+.', shown: 'Ctrl .', what: 'Put an emoji in', act: () => (opened.value = 'emoji'), inFields: true },
+  { keys: '$mod+.', shown: 'Ctrl .', what: 'Insert an emoji', act: () => (opened.value = 'emoji'), inFields: true },
   {
     keys: '$mod+Shift+s',
     shown: 'Ctrl Shift S',

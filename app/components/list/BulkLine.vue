@@ -17,7 +17,7 @@ const WAYS: { kind: BulkKind, label: string }[] = [
   { kind: 'owner', label: 'Give to a colleague' },
   ...(hasStages(module) ? [{ kind: 'stage' as const, label: 'Move to a stage' }] : []),
   { kind: 'add-tag', label: 'Add a tag' },
-  { kind: 'remove-tag', label: 'Take a tag away' },
+  { kind: 'remove-tag', label: 'Remove a tag' },
 ]
 const kind = ref<BulkKind | null>(null)
 const value = ref<string | null>(null)
@@ -201,7 +201,7 @@ onMounted(
           class="plain-button calm"
           @click="kind = null"
         >
-          Leave it
+          Cancel
         </button>
       </form>
     </template>

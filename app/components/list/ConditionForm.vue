@@ -145,7 +145,7 @@ function done(): void {
     >
       <Button
         type="submit"
-        label="Ask for this"
+        label="Add this condition"
       />
       <button
         v-if="condition"
@@ -153,7 +153,7 @@ function done(): void {
         class="plain-button calm"
         @click="emit('done', null)"
       >
-        Take it away
+        Remove it
       </button>
     </p>
   </form>

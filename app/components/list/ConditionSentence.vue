@@ -46,7 +46,7 @@ const bracket = (place: number) => put(place, { match: conditions.match === 'all
         v-if="place > 0"
         type="button"
         class="joining"
-        :title="`Ask for ${conditions.match === 'all' ? 'any of these' : 'all of these'} instead`"
+        :title="`Match ${conditions.match === 'all' ? 'any of these' : 'all of these'} instead`"
         @click="turnAround"
       >
         {{ joining(conditions.match) }}

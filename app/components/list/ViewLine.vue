@@ -69,7 +69,7 @@ const remove = ({ id }: View) => trying(async () => {
   <div class="line">
     <nav
       class="views"
-      aria-label="Kept lists"
+      aria-label="Saved lists"
     >
       <button
         type="button"
@@ -85,7 +85,7 @@ const remove = ({ id }: View) => trying(async () => {
         type="button"
         class="view"
         :aria-pressed="view.id === chosenId"
-        :title="view.shared ? `Kept by ${view.owner}, for the team` : 'Kept by you, for you'"
+        :title="view.shared ? `Saved by ${view.owner}, for the team` : 'Saved by you, for yourself'"
         @click="show(view)"
       >
         {{ view.name }}
@@ -101,14 +101,14 @@ const remove = ({ id }: View) => trying(async () => {
         class="plain-button"
         @click="save(chosen)"
       >
-        Keep in “{{ chosen.name }}”
+        Save to “{{ chosen.name }}”
       </button>
       <button
         type="button"
         class="plain-button"
         @click="askForName"
       >
-        Keep this list
+        Save this list
       </button>
     </span>
     <button
@@ -117,7 +117,7 @@ const remove = ({ id }: View) => trying(async () => {
       class="plain-button calm"
       @click="remove(chosen)"
     >
-      Keep “{{ chosen.name }}” no longer
+      Delete “{{ chosen.name }}”
     </button>
     <span
       v-if="error && !naming"
@@ -127,7 +127,7 @@ const remove = ({ id }: View) => trying(async () => {
     <Dialog
       v-model:visible="naming"
       modal
-      :header="`Keep this list of ${MODULE_FACTS[module].many.toLowerCase()}`"
+      :header="`Save this list of ${MODULE_FACTS[module].many.toLowerCase()}`"
       :style="{ width: '24rem' }"
     >
       <form
@@ -157,7 +157,7 @@ const remove = ({ id }: View) => trying(async () => {
         </label>
         <Button
           type="submit"
-          label="Keep it"
+          label="Save"
         />
       </form>
     </Dialog>

@@ -21,7 +21,7 @@ const facts = computed<{ label: string, value: string, kind?: FieldKind }[]>(() 
       const value = ownField(valueIn(record.fields, keyOf(field)), { shows: field.kind }, record.fields)
       return value === null ? [] : [{ label: field.label, value, kind: field.kind }]
     }),
-  ...(record.wishFrom !== null ? [{ label: 'Wants to be reached', value: `${record.wishFrom}:00 to ${record.wishTo}:00 their time` }] : []),
+  ...(record.wishFrom !== null ? [{ label: 'Prefers to be reached', value: `${record.wishFrom}:00 to ${record.wishTo}:00 their time` }] : []),
   ...(record.tags.length > 0 ? [{ label: 'Tags', value: record.tags.join(', ') }] : []),
   ...(record.mail ? [{ label: 'Mail', value: record.mail }] : []),
   ...(record.city

@@ -68,7 +68,7 @@ useKeys([{ keys: 'n', shown: 'N', what: 'Write a note for colleagues', act: () =
       <p class="acts">
         <Button
           size="small"
-          label="Keep the note"
+          label="Save the note"
           severity="secondary"
           :disabled="words.trim() === ''"
           @click="save"

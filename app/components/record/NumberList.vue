@@ -117,7 +117,7 @@ const decisions = ({ kind, consent, mayBeCalled }: RecordPhone) => [
       >
         {{ about(phone) }}
         <template v-if="phone.consent.texts === 'agreed'">
-          <strong class="yes">Said yes</strong> {{ consentWords(phone) }}.
+          <strong class="yes">Consent given</strong> {{ consentWords(phone) }}.
         </template>
         <template v-else-if="phone.consent.texts === 'refused'">
           <strong class="no">Opted out</strong> {{ consentWords(phone) }}. No text leaves.

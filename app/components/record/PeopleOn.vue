@@ -52,7 +52,7 @@ async function put({ id }: NamedRecord): Promise<void> {
           v-if="takesPeople"
           type="button"
           class="plain-button calm small"
-          :aria-label="`Take ${person.name} off`"
+          :aria-label="`Remove ${person.name}`"
           @click="change('DELETE', person.id)"
         >
           Take off

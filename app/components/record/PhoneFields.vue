@@ -60,7 +60,7 @@ const remove = (index: number) => phones.value = phones.value.filter((_, i) => i
       <button
         type="button"
         class="plain-button calm"
-        :aria-label="`Take number ${index + 1} away`"
+        :aria-label="`Remove number ${index + 1}`"
         @click="remove(index)"
       >
         Remove

@@ -80,14 +80,14 @@ async function keep(): Promise<void> {
       class="plain-button"
       :disabled="busy"
     >
-      Keep it
+      Save
     </button>
     <button
       type="button"
       class="plain-button calm"
       @click="emit('close')"
     >
-      {{ task ? 'Leave it' : 'No task' }}
+      Cancel
     </button>
     <p
       v-if="problem"

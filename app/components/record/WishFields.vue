@@ -25,7 +25,7 @@ function setTo(hour: number | null): void {
   <LabelledField
     id="wishFrom"
     v-slot="{ input }"
-    label="Wants to be reached only from"
+    label="Prefers to be reached from"
     :error="errors.wishFrom"
   >
     <select

@@ -147,7 +147,7 @@ const save = () => saveWith(async () => {
       <LabelledField
         id="disposition-purpose"
         v-slot="{ choice }"
-        label="Asked after"
+        label="Offered after"
         :error="errors.purpose ?? errors.onlyLineId ?? errors.onlyRoundId ?? ''"
       >
         <Select
@@ -204,7 +204,7 @@ const save = () => saveWith(async () => {
       </div>
       <Button
         type="submit"
-        :label="disposition ? 'Keep the change' : 'Make the disposition'"
+        :label="disposition ? 'Save the change' : 'Save the disposition'"
         :loading="saving"
       />
     </form>

@@ -107,7 +107,7 @@ const optionsError = computed(() => Object.entries(errors.value).find(([path]) =
       </LabelledField>
       <Button
         type="submit"
-        :label="field ? 'Save the field' : 'Make the field'"
+        :label="field ? 'Save the field' : 'Save the field'"
         :loading="saving"
       />
     </form>

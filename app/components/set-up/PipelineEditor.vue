@@ -103,7 +103,7 @@ const errorOf = (place: number) => errors.value[`stages[${place}].name`]
             <label class="over"><input
               v-model="stage.over"
               type="checkbox"
-            > over then</label>
+            > closed</label>
             <span class="ways">
               <button
                 type="button"
@@ -122,7 +122,7 @@ const errorOf = (place: number) => errors.value[`stages[${place}].name`]
               <button
                 type="button"
                 class="plain-button calm"
-                :aria-label="`Take stage ${place + 1} away`"
+                :aria-label="`Remove stage ${place + 1}`"
                 :disabled="stages.length <= 2"
                 @click="stages.splice(place, 1)"
               >Remove</button>
@@ -146,7 +146,7 @@ const errorOf = (place: number) => errors.value[`stages[${place}].name`]
       </fieldset>
       <Button
         type="submit"
-        :label="pipeline ? 'Save the pipeline' : 'Make the pipeline'"
+        :label="pipeline ? 'Save the pipeline' : 'Save the pipeline'"
         :loading="saving"
       />
     </form>

@@ -5,10 +5,10 @@ import { useMe } from '~/stores/me'
 const ROOMS = [
   { name: 'Overview', to: '/set-up', forLeads: true },
   { name: 'Dispositions', to: '/set-up/dispositions', forLeads: true },
-  { name: 'Fields of your own', to: '/set-up/fields', forLeads: false },
+  { name: 'Custom fields', to: '/set-up/fields', forLeads: false },
   { name: 'Pipelines', to: '/set-up/pipelines', forLeads: false },
   { name: 'Lines', to: '/set-up/lines', forLeads: false },
-  { name: 'Rules of the house', to: '/set-up/rules', forLeads: false },
+  { name: 'House rules', to: '/set-up/rules', forLeads: false },
   { name: 'What got stuck', to: '/set-up/stuck', forLeads: false },
 ]
 const me = useMe()

@@ -72,7 +72,7 @@ const error = (place: number) => Object.entries(errors).find(([path]) => path.st
               :disabled="one.label === ''"
               @click="put(place)"
             >
-              Put in
+              Insert
             </button>
             <button
               type="button"
@@ -144,7 +144,7 @@ const error = (place: number) => Object.entries(errors).find(([path]) => path.st
             class="plain-button calm"
             @click="fillIns = fillIns.filter((_, i) => i !== place); editing = null"
           >
-            Take it away
+            Remove it
           </button>
         </div>
       </li>

@@ -88,7 +88,7 @@ const more = computed(() => tally.value?.most.filter(one => one.parts > (usual.v
         v-if="tally.shortest && tally.longest"
         class="sum small quiet"
       >
-        From {{ tally.shortest.units }} units for <NuxtLink :to="`/record/${tally.shortest.id}`">{{ tally.shortest.name }}</NuxtLink> to {{ tally.longest.units }} for <NuxtLink :to="`/record/${tally.longest.id}`">{{ tally.longest.name }}</NuxtLink>, {{ people(tally.people) }} counted.
+        From {{ tally.shortest.units }} characters for <NuxtLink :to="`/record/${tally.shortest.id}`">{{ tally.shortest.name }}</NuxtLink> to {{ tally.longest.units }} for <NuxtLink :to="`/record/${tally.longest.id}`">{{ tally.longest.name }}</NuxtLink>, {{ people(tally.people) }} counted.
       </p>
       <svg
         v-if="bars.length > 1"
@@ -135,7 +135,7 @@ const more = computed(() => tally.value?.most.filter(one => one.parts > (usual.v
           >
             <NuxtLink :to="`/record/${one.id}`">
               {{ one.name }}
-            </NuxtLink> <span class="small quiet figures">{{ one.units }} units, {{ inParts(one.parts) }}</span>
+            </NuxtLink> <span class="small quiet figures">{{ one.units }} characters, {{ inParts(one.parts) }}</span>
           </li>
         </ul>
       </details>

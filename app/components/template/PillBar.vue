@@ -67,7 +67,7 @@ const standIn = ref(piece.standIn ?? '')
       class="plain-button calm"
       @click="emit('remove')"
     >
-      Take it out
+      Remove it
     </button>
   </div>
 </template>

@@ -29,7 +29,7 @@ const named = computed(() => /\b(?:sender|firm)\./.test(source))
 const oneTooMany = computed(
   () => measure.value && measure.value.parts > 1 && measureText(trial.text!.slice(0, -3)).parts < measure.value.parts,
 )
-const said = (char: string) => char === '\u00A0' ? 'a hard blank' : `“${char}”`
+const said = (char: string) => char === '\u00A0' ? 'a non-breaking space' : `“${char}”`
 </script>
 
 <template>
@@ -68,7 +68,7 @@ const said = (char: string) => char === '\u00A0' ? 'a hard blank' : `“${char}�
         class="plain-button"
         @click="emit('swap', one.char, one.swap)"
       >
-        Write {{ one.swap === '' ? 'nothing' : one.swap === ' ' ? 'a plain blank' : `“${one.swap}”` }}
+        Write {{ one.swap === '' ? 'nothing' : one.swap === ' ' ? 'a plain space' : `“${one.swap}”` }}
       </button>
     </li>
     <li v-if="dear.filter(({ swap }) => swap !== null).length > 1">

@@ -60,7 +60,7 @@ function swap(from: string, to: string): void {
   else text.value?.swap(from, to)
 }
 const put = (path: string, kind: string) => void nextTick(() => text.value?.insert({ path, kind: kind === 'date' ? 'date' : 'text' }))
-useKeys([{ keys: '$mod+j', shown: 'Ctrl J', what: 'Put a field into the template', act: () => text.value?.openList(), inFields: true }])
+useKeys([{ keys: '$mod+j', shown: 'Ctrl J', what: 'Insert a field into the template', act: () => text.value?.openList(), inFields: true }])
 </script>
 
 <template>
@@ -154,7 +154,7 @@ useKeys([{ keys: '$mod+j', shown: 'Ctrl J', what: 'Put a field into the template
             @mousedown.prevent
             @click="text?.openList()"
           >
-            Put in a field <kbd>Ctrl J</kbd>
+            Insert a field <kbd>Ctrl J</kbd>
           </button>
           <button
             type="button"
@@ -230,7 +230,7 @@ useKeys([{ keys: '$mod+j', shown: 'Ctrl J', what: 'Put a field into the template
           v-if="template"
           class="quiet small"
         >
-          Version {{ template.version }}, looked after by {{ template.owner }}{{ locked ? '. Only the owner and leads change it.' : '' }}
+          Version {{ template.version }}, owned by {{ template.owner }}{{ locked ? '. Only the owner and leads change it.' : '' }}
         </p>
       </div>
     </div>

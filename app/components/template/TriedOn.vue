@@ -60,7 +60,7 @@ const measure = computed(() => trial?.text ? measureText(trial.text) : null)
           v-if="measure"
           class="small quiet figures"
         >
-          {{ measure.units }} units, {{ measure.parts === 1 ? '1 part' : `${measure.parts} parts` }}
+          {{ measure.units }} characters, {{ measure.parts === 1 ? '1 part' : `${measure.parts} parts` }}
         </p>
         <p
           v-if="!trial.record && trial.problems.length === 0"

@@ -91,7 +91,7 @@ const pages = computed(() => Math.max(1, Math.ceil((found.value?.count ?? 0) / M
       v-else-if="found.count === 0"
       class="quiet"
     >
-      No text is like that.
+      No text matches.
     </p>
     <div
       v-else

@@ -183,7 +183,7 @@ const goTo = (event: Event) => {
         <a
           :href="file('csv')"
           download
-        >Take it out as CSV</a>
+        >Export as CSV</a>
         <a
           :href="file('jsonl')"
           download

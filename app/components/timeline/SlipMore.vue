@@ -149,7 +149,7 @@ async function show(event: Event): Promise<void> {
       class="plain-button calm"
       @click="takeOff(record.id, false)"
     >
-      Take it off here
+      Remove it here
     </button>
     <select
       v-if="matters.length > 0"

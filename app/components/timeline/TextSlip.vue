@@ -142,7 +142,7 @@ async function act(path: string, body: object = {}): Promise<void> {
           class="plain-button"
           @click="act(`/api/texts/${message.id}/let-go`)"
         >
-          Send it now all the same
+          Send it now anyway
         </button>
         <button
           v-if="why?.retry && mine && !held && !compact"

@@ -101,7 +101,7 @@ if (sought) {
         v-if="entries.length === 0"
         class="quiet"
       >
-        {{ narrows(sieve) ? 'Nothing in this timeline is like that.' : `Nothing has happened with ${person} yet. The first text will stand here.` }}
+        {{ narrows(sieve) ? 'Nothing in this timeline matches.' : `Nothing has happened with ${person} yet. The first text will stand here.` }}
       </p>
       <p
         v-if="newer"

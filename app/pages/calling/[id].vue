@@ -113,7 +113,7 @@ const manner = computed(
             v-if="round.results.length === 0"
             class="quiet"
           >
-            Nobody was called yet.
+            Nobody has been called yet.
           </p>
           <ul v-else>
             <li
@@ -137,7 +137,7 @@ const manner = computed(
             v-if="round.colleagues.length === 0"
             class="quiet"
           >
-            Nobody has begun.
+            Nobody has started.
           </p>
           <ul v-else>
             <li

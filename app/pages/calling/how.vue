@@ -126,7 +126,7 @@ watch([callsWith, phones], () => saved.value = false, { deep: true })
           <button
             type="button"
             class="plain-button calm"
-            :aria-label="`Take ${phone.label || 'this telephone'} away`"
+            :aria-label="`Remove ${phone.label || 'this telephone'}`"
             @click="phones.splice(place, 1)"
           >
             Remove

@@ -14,14 +14,14 @@ function saved(now: SpokenMessage[]): void {
 }
 const retire = ({ id }: SpokenMessage) => trying(() => api<SpokenMessage[]>(`/api/spoken/${id}`, { method: 'DELETE' }))
 
-useKeys([{ keys: 'c', shown: 'C', what: 'Speak a new message', act: () => editing.value = 'new' }])
+useKeys([{ keys: 'c', shown: 'C', what: 'Record a new message', act: () => editing.value = 'new' }])
 </script>
 
 <template>
   <div class="page">
     <CallingNav />
     <header class="head">
-      <h1>Spoken messages</h1>
+      <h1>Recorded messages</h1>
       <p class="quiet">
         Said once, and left on the mailboxes of those who are not there, while you go on.
       </p>
@@ -30,7 +30,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Speak a new message', act: () => editin
         class="plain-button make"
         @click="editing = 'new'"
       >
-        Speak a message <kbd>C</kbd>
+        Record a message <kbd>C</kbd>
       </button>
     </header>
     <LoadProblem
@@ -80,7 +80,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Speak a new message', act: () => editin
             <button
               type="button"
               class="plain-button calm"
-              :aria-label="`Take ${one.name} away`"
+              :aria-label="`Remove ${one.name}`"
               @click="retire(one)"
             >Remove</button>
           </template>

@@ -163,7 +163,7 @@ useKeys([
         v-else-if="items.length === 0"
         class="quiet empty"
       >
-        {{ narrowed ? 'No conversation is like that. Take a filter off, or search for something else.' : 'Nobody has written yet. A text that comes in shows here.' }}
+        {{ narrowed ? 'No conversation matches. Take a filter off, or search for something else.' : 'Nobody has written yet. A text that comes in shows here.' }}
       </p>
       <div
         ref="list"

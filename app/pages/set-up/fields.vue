@@ -41,7 +41,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new field', act: () => editing.v
 
 <template>
   <SetUpRoom
-    title="Fields of your own"
+    title="Custom fields"
     hint="They stand in forms, lists, conditions and templates of their module."
     what="the fields"
     :loaded="fields !== null"
@@ -60,7 +60,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new field', act: () => editing.v
       v-if="fields!.length === 0"
       class="quiet"
     >
-      {{ MODULE_FACTS[module].many }} have no fields of your own yet. A lease’s end, a size, a source: what you ask everybody belongs here.
+      {{ MODULE_FACTS[module].many }} have no custom fields yet. A lease’s end, a size, a source: what you ask everybody belongs here.
     </p>
     <table
       v-else

@@ -15,8 +15,8 @@ const there = computed(() => {
     { what: many(facts.dispositions, 'disposition', 'dispositions'), more: 'what can be said after a call', to: '/set-up/dispositions' },
     { what: many(facts.templates, 'template', 'templates'), more: '', to: '/templates' },
     { what: many(facts.pipelines, 'pipeline', 'pipelines'), more: 'the stages of records', to: '/set-up/pipelines', adminOnly: true },
-    { what: many(facts.fields, 'field of your own', 'fields of your own'), more: '', to: '/set-up/fields', adminOnly: true },
-    { what: 'Rules of the house', more: facts.textingOn ? 'texting is on' : 'texting is off', to: '/set-up/rules', adminOnly: true },
+    { what: many(facts.fields, 'custom field', 'custom fields'), more: '', to: '/set-up/fields', adminOnly: true },
+    { what: 'House rules', more: facts.textingOn ? 'texting is on' : 'texting is off', to: '/set-up/rules', adminOnly: true },
     { what: many(facts.colleagues, 'colleague', 'colleagues'), more: `in ${many(facts.teams, 'team', 'teams')}`, to: null },
   ].filter(({ adminOnly }) => !adminOnly || me.me!.role === 'admin')
 })

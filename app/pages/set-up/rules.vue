@@ -23,7 +23,7 @@ async function keep(): Promise<void> {
 
 <template>
   <SetUpRoom
-    title="Rules of the house"
+    title="House rules"
     hint="What holds for everybody."
     what="the rules"
     :loaded="form !== null"
@@ -57,7 +57,7 @@ async function keep(): Promise<void> {
       <p class="acts">
         <Button
           type="submit"
-          label="Keep the rules"
+          label="Save the rules"
           :loading="saving"
         />
         <span

@@ -167,7 +167,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: () => void m
             class="plain-button"
             @click="favour(chosen)"
           >
-            {{ chosen.favourite ? 'No favourite any more' : 'Make it a favourite' }}
+            {{ chosen.favourite ? 'Remove from favourites' : 'Add to favourites' }}
           </button>
           <span
             v-if="chosen.usedBy.length > 0"
