@@ -1,8 +1,9 @@
-import { eq, sql } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import { tx } from '../db/door'
-import { call, callDeclined, line } from '../db/schema'
+import { callDeclined, line } from '../db/schema'
 import type { SignedIn } from '../identity/sign-in'
 import { announceCall, type StoredCall } from './stored'
+import { ringNext } from './ring-order'
 import { withWhomItRings } from './who-answers'
 
 /** What the exchange is to do with a call that nobody takes: end it, or take a message after these words. */
@@ -19,9 +20,8 @@ export async function declined(asker: SignedIn, ringing: StoredCall, now: Date):
     await database.insert(callDeclined).values({ callId: ringing.id, colleagueId: asker.id }).onConflictDoNothing()
     const [on] = await database.select().from(line).where(eq(line.id, ringing.lineId))
     const others = (await withWhomItRings(ringing.id, on!, now)).length > 0
-    if (others && ringing.ringsFirst === asker.id)
-      await database.update(call).set({ ringsFirstUntil: sql`least(${call.ringsFirstUntil}, ${now.toISOString()}::timestamptz)` }).where(eq(call.id, ringing.id))
-    await announceCall(ringing)
+    if (others && ringing.ringsFirst === asker.id) await ringNext(on!, ringing, now)
+    else await announceCall(ringing)
     return others ? null : on!.greeting === null ? 'decline' : { greeting: on!.greeting }
   })
 }

@@ -13,7 +13,8 @@ import { keepRef } from './find-call'
 import type { ExchangeEvent } from './port'
 import { fetchLater } from './recordings'
 import { answeredByTalk } from './owed'
-import { ringOn, ringsFirst } from './ring'
+import { ringOn } from './ring'
+import { ringsNext } from './ring-order'
 import { addToCall, announceCall, factsOf, type StoredCall } from './stored'
 
 /**
@@ -93,7 +94,7 @@ async function ringIn(exchange: string, told: Extract<ExchangeEvent, { kind: 'in
       holders.with,
       { recordIds: holders.along, lineId: to.id },
     )
-    const first = await ringsFirst(to, holders.with[0] ?? null, told.at)
+    const first = await ringsNext(to, { id, recordId: holders.with[0] ?? null }, null, told.at)
     await database
       .insert(call)
       .values({
@@ -114,7 +115,7 @@ async function ringIn(exchange: string, told: Extract<ExchangeEvent, { kind: 'in
     await heardFrom(told.remote, told.at)
     await touchContact(activityId, told.at)
     await announceCall({ id, lineId: to.id, activityId })
-    await ringOn({ id, ...first }, to, told.at)
+    await ringOn(id, first, to, told.at)
   })
 }
 

@@ -26,6 +26,7 @@ export async function listLines(asker: SignedIn): Promise<SetUpLine[]> {
         languages: line.languages,
         records: line.records,
         ownerFirst: line.ownerFirst,
+        ringOrder: line.ringOrder,
         greeting: line.greeting,
         busyGreeting: line.busyGreeting,
         ringSound: line.ringSound,

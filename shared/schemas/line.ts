@@ -1,7 +1,7 @@
 import { array, boolean, number, object, string, type InferType } from 'yup'
 import { RING_SOUNDS } from '../calling'
 import { NATIONAL_LANGUAGES } from '../../core/text/national'
-import { line, optionalLine } from './common'
+import { idOf, line, optionalLine } from './common'
 
 const TIME = /^([01]\d|2[0-3]):[0-5]\d$|^24:00$/
 const time = (message: string) => string().matches(TIME, message).required(message)
@@ -14,6 +14,8 @@ export const lineForm = object({
     .required('Say whose letters the carrier knows.'),
   records: boolean().required(),
   ownerFirst: boolean().required(),
+  /** Colleagues with whom it rings alone, one after the other, before it rings with all. */
+  ringOrder: array().of(idOf('colleague').required()).max(20, 'At most 20 colleagues, ten seconds each.').default([]),
   /** What a caller hears before the tone; none: no messages are taken. */
   greeting: optionalLine(500),
   /** What a caller hears while all who answer it talk; none: it rings on. */

@@ -97,6 +97,7 @@ export async function makeFirm(): Promise<Firm> {
     ownerFirst: false,
     greeting: null,
     busyGreeting: null,
+    ringOrder: [],
     ringSound: 'quick',
     ringSeconds: 25,
     hours: null,

@@ -78,6 +78,10 @@ const save = () =>
         v-model="form.ownerFirst"
         type="checkbox"
       > <span>It rings with the caller’s own colleague first <span class="quiet">for ten seconds, then with everybody who answers it.</span></span></label>
+      <RingOrder
+        v-model="form.ringOrder"
+        :error="errors.ringOrder"
+      />
       <div class="sound">
         <LabelledField
           id="ring-sound"

@@ -4,6 +4,7 @@ import { showPhone } from '~~/core/phone/show'
 import { lineFormOf, type CarrierChoice, type SetUpLine } from '~~/shared/set-up'
 import { api } from '~/composables/api'
 import { adminsOnly, useSetUpList } from '~/composables/set-up-list'
+import { many } from '~/words/count'
 import { TABLE_WORDS } from '~/words/tables'
 
 definePageMeta({ middleware: adminsOnly })
@@ -23,9 +24,10 @@ function saved(all: SetUpLine[]): void {
 }
 
 /** How a line rings, in a few words. */
-const ringing = ({ records, ownerFirst, greeting, busyGreeting, ringSeconds, hours }: SetUpLine) =>
+const ringing = ({ records, ownerFirst, ringOrder, greeting, busyGreeting, ringSeconds, hours }: SetUpLine) =>
   [
     ownerFirst ? 'rings with the caller’s own colleague first' : null,
+    ringOrder.length > 0 ? `rings with ${many(ringOrder.length, 'colleague', 'colleagues')} in turn` : null,
     greeting === null
       ? 'takes no messages'
       : `takes a message after ${ringSeconds} s${hours ? `, outside of ${hours.opens} to ${hours.closes} at once` : ''}${busyGreeting ? ', while all talk at once' : ''}`,

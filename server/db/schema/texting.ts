@@ -42,6 +42,8 @@ export const line = pgTable('line', {
   hours: jsonb('hours').$type<LineHours>(),
   /** Whether it rings first with the colleague to whom the caller belongs. */
   ownerFirst: boolean('owner_first').notNull().default(false),
+  /** With these colleagues it rings one after the other, before it rings with all. */
+  ringOrder: jsonb('ring_order').$type<string[]>().notNull().default([]),
 }, table => knownValues('line', table))
 
 /** Everything between one address of ours and one of somebody else: of texts, between a line and a number. */

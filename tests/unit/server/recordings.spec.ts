@@ -30,7 +30,7 @@ const setLine = (values: object) =>
   tx(database =>
     database
       .update(line)
-      .set({ records: false, ownerFirst: false, greeting: null, busyGreeting: null, ringSeconds: 25, hours: null, ...values })
+      .set({ records: false, ownerFirst: false, ringOrder: [], greeting: null, busyGreeting: null, ringSeconds: 25, hours: null, ...values })
       .where(eq(line.id, firm.portland.id)),
   )
 
@@ -175,6 +175,31 @@ describe('a line that takes messages', () => {
     expect(await ringsWith(later(DAY, 9_999))).toBe('Ada ')
     expect(await ringsWith(later(DAY, 10_000))).toBe('Ada Mika')
   })
+})
+
+it('rings with colleagues in the line’s order, passes over who talks, declines or is not there, and then with all', async () => {
+  await setLine({ ownerFirst: true, ringOrder: [firm.odile.id, firm.mika.id, firm.ada.id] })
+  await tx(database => database.insert(signIn).values([firm.ada, firm.mika].map(({ id }) =>
+    ({ tokenHash: `in turn ${id}`, colleagueId: id, madeAt: DAY, endsAt: later(DAY, 3_600_000) }))))
+  const { e164 } = await makeLead(firm.ada)
+  const ref = await exchange.ring(e164, firm.portland.e164, DAY)
+  const at = async (when: Date) => {
+    await drain(when)
+    const rings = await Promise.all([firm.ada, firm.mika, firm.odile].map(async who =>
+      (await myCalls(who, when)).some(({ remote }) => remote === e164) ? [who.firstName] : []))
+    return rings.flat()
+  }
+  // her own lead; then Mika, as Odile is not there; Ada has had her turn
+  expect(await at(later(DAY, 9_000))).toEqual(['Ada'])
+  expect(await at(later(DAY, 10_000))).toEqual(['Mika'])
+  const { id } = (await myCalls(firm.mika, later(DAY, 10_000))).find(({ remote }) => remote === e164)!
+  await orderCall(firm.mika, id, 'decline', later(DAY, 12_000))
+  expect(await at(later(DAY, 12_000))).toEqual(['Ada', 'Odile'])
+  // whoever was next is not asked alone once more
+  expect(await at(later(DAY, 25_000))).toEqual(['Ada', 'Odile'])
+  await exchange.tellOf(ref, { kind: 'ended', at: DAY.getTime() + 26_000, why: 'no-answer', side: 'network' })
+  await tx(database => database.delete(signIn))
+  await setLine({})
 })
 
 describe('how a line rings', () => {

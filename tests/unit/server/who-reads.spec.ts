@@ -235,6 +235,7 @@ async function makeWorld(choices: {
     ownerFirst: false,
     greeting: null,
     busyGreeting: null,
+    ringOrder: [],
     ringSound: 'quick',
     ringSeconds: 25,
     hours: null,

@@ -1,0 +1,1 @@
+ALTER TABLE "line" ADD COLUMN "ring_order" jsonb DEFAULT '[]'::jsonb NOT NULL;
