@@ -30,7 +30,9 @@ const setLine = (values: object) =>
   tx(database =>
     database
       .update(line)
-      .set({ records: false, ownerFirst: false, ringOrder: [], greeting: null, busyGreeting: null, ringSeconds: 25, hours: null, ...values })
+      .set({
+        records: false, ownerFirst: false, ringOrder: [], greeting: null, busyGreeting: null, ringSeconds: 25, hours: null, ...values,
+      })
       .where(eq(line.id, firm.portland.id)),
   )
 
