@@ -50,6 +50,8 @@ export interface AnyMessage {
   handedAt: number | null
   acceptedAt: number | null
   settledAt: number | null
+  /** Whether somebody has said what becomes of what it asks for. */
+  requestSettled: boolean
   /** A wish in free words to be left alone, and what was decided. */
   proposal: { id: string, decision: 'yes' | 'no' | null } | null
 }

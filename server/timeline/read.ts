@@ -38,6 +38,7 @@ import {
   record,
   template,
   textMessage,
+  requestSettled,
 } from '../db/schema'
 import { notFound } from '../http/problem'
 import { seesRecord } from '../reading/visible'
@@ -71,7 +72,8 @@ export const SLIP = sql`
   ${milliseconds(sql`m.made_at`)} as made_at, ${milliseconds(sql`m.leaves_at`)} as leaves_at, ${milliseconds(sql`m.handed_at`)} as handed_at,
   ${milliseconds(sql`m.accepted_at`)} as accepted_at, ${milliseconds(sql`m.settled_at`)} as settled_at,
   v.remote, l.name as line_name, l.e164 as line_e164,
-  p.id as proposal_id, p.opted_out as proposal_decision`
+  p.id as proposal_id, p.opted_out as proposal_decision,
+  a.kind = 'text-in' and exists (select 1 from ${requestSettled} asked where asked.activity_id = a.id) as request_settled`
 
 export const SLIP_JOINS = sql`
   left join ${activityContent} t on t.activity_id = a.id
@@ -298,6 +300,7 @@ export type EntryRow = Record<string, unknown> & {
   line_e164: string
   proposal_id: string | null
   proposal_decision: 'yes' | 'no' | null
+  request_settled: boolean
 }
 
 export function entryOf(row: EntryRow): TimelineEntry {
@@ -353,6 +356,7 @@ const messageOf = (row: EntryRow): TimelineMessage => ({
   handedAt: row.handed_at,
   acceptedAt: row.accepted_at,
   settledAt: row.settled_at,
+  requestSettled: row.request_settled,
   proposal: row.proposal_id ? { id: row.proposal_id, decision: row.proposal_decision } : null,
   ...OF_KIND[row.message_kind](row),
 })

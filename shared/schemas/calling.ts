@@ -40,6 +40,10 @@ export const taskForm = object({
 })
 export type TaskForm = InferType<typeof taskForm>
 
+/** What becomes of what somebody asked for in a text: a task, or nothing. */
+export const requestForm = object({ activityId: idOf('entry').required(), task: taskForm.nullable().default(null) })
+export type RequestForm = InferType<typeof requestForm>
+
 /** What is to be done is put in other words, to another time, or into other hands. */
 export const changeTaskForm = taskForm.pick(['title', 'day', 'time']).shape({ colleagueId: idOf('colleague').required() })
 export type ChangeTaskForm = InferType<typeof changeTaskForm>

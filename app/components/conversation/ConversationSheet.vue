@@ -200,6 +200,14 @@ defineExpose({ title })
           />
         </template>
       </ol>
+      <RequestLine
+        v-if="first && conversation.zones[0]"
+        :record-id="first.id"
+        :entries="conversation.entries"
+        :zone="conversation.zones[0]"
+        :person="person"
+        @changed="load"
+      />
       <p
         v-if="othersHere"
         class="others"

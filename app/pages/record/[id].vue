@@ -212,6 +212,14 @@ async function saved(detail: RecordDetail): Promise<void> {
         >
           {{ there }}{{ welcome }} <strong v-if="othersHere">{{ othersHere }}</strong>
         </p>
+        <RequestLine
+          v-if="record.mayEdit && record.zones[0]"
+          :record-id="recordId"
+          :entries="timeline.entries.value"
+          :zone="record.zones[0]"
+          :person="record.firstName ?? record.name"
+          @changed="timeline.refresh($event)"
+        />
       </template>
       <RhythmStrip
         :record-id="recordId"

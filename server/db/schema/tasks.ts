@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { index, pgTable, text } from 'drizzle-orm/pg-core'
 import { id, instant, knownValues } from '../columns'
+import { activity } from './activity'
 import { call } from './calling'
 import { colleague } from './identity'
 import { record } from './records'
@@ -25,3 +26,11 @@ export const task = pgTable('task', {
   index('task_record').on(table.recordId, table.dueAt).where(sql`${table.doneAt} is null`),
   index('task_due').on(table.colleagueId, table.dueAt).where(sql`${table.doneAt} is null`),
 ])
+
+/** What a colleague made of what somebody asked for in a text: a task, or nothing. Once for each text. */
+export const requestSettled = pgTable('request_settled', {
+  activityId: id('activity_id').primaryKey().references(() => activity.id, { onDelete: 'cascade' }),
+  colleagueId: id('colleague_id').notNull().references(() => colleague.id),
+  at: instant('at').notNull(),
+  taskId: id('task_id').references(() => task.id, { onDelete: 'set null' }),
+})

@@ -6,7 +6,7 @@ import { afterEvent, NOTHING_OWED, type Owed, type OwedEvent } from '~~/core/owe
 import type { TextShelf } from '~~/shared/inbox'
 import { inboxQuery, inboxTextsQuery, type InboxQuery } from '~~/shared/schemas/inbox'
 import { dial } from '~~/server/calling/dial'
-import { dialForm } from '~~/shared/schemas/calling'
+import { dialForm, requestForm } from '~~/shared/schemas/calling'
 import { readNotices } from '~~/server/pages/notices'
 import { readInbox } from '~~/server/pages/inbox'
 import { readConversation, readShelf } from '~~/server/pages/shelf'
@@ -17,6 +17,8 @@ import { takeEvent } from '~~/server/texting/events'
 import { putBack, settleConversation } from '~~/server/texting/owed'
 import { seeConversation, seeRecord } from '~~/server/texting/seen'
 import { sendText } from '~~/server/texting/send'
+import { settleRequest } from '~~/server/tasks/request'
+import { openTasks } from '~~/server/tasks/tasks'
 import { takeBack } from '~~/server/texting/take-back'
 import { readTimeline } from '~~/server/timeline/read'
 import { readTexts } from '~~/server/timeline/texts'
@@ -116,6 +118,26 @@ describe('seen', () => {
     expect(await itemOf(e164)).toMatchObject({ unseen: false })
     await expect(seeConversation(firm.noor, conversationId, next())).rejects.toMatchObject(problem(404))
     await expect(seeRecord(firm.noor, recordId, next())).rejects.toMatchObject(problem(404))
+  })
+})
+
+describe('what somebody asks for', () => {
+  it('becomes a task once, or is sent away; by those who may change the record', async () => {
+    const { e164, recordId } = await wroteToUs('Can you ring me tomorrow at 3?')
+    await receive(e164, 'And please send the address')
+    const entries = async () => (await readTimeline(firm.ada, recordId)).entries.filter(({ kind }) => kind === 'text-in')
+    const [send, call] = await entries()
+    expect([send!.message!.requestSettled, call!.message!.requestSettled]).toEqual([false, false])
+    const form = (task: object | null, activityId = call!.id) => requestForm.validateSync({ activityId, task })
+    const task = { id: uuid(), kind: 'call-back', title: 'Call back', day: '2026-11-26', time: '15:00' }
+    await expect(settleRequest(firm.noor, recordId, form(task), next())).rejects.toMatchObject(problem(404))
+    await settleRequest(firm.ada, recordId, form(task), next())
+    // a colleague who presses at the same time makes no second one
+    await settleRequest(firm.mika, recordId, form({ ...task, id: uuid() }), next())
+    await settleRequest(firm.ada, recordId, form(null, send!.id), next())
+    expect((await openTasks(firm.ada, { recordId })).map(({ title, wallTime }) => [title, wallTime])).toEqual([['Call back', '2026-11-26T15:00']])
+    expect((await entries()).map(({ message }) => message!.requestSettled)).toEqual([true, true])
+    await expect(settleRequest(firm.ada, (await makeLead(firm.ada)).recordId, form(null), next())).rejects.toMatchObject(problem(404))
   })
 })
 
