@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test'
-import { signIn, test } from './people'
+import { cutOff, signIn, test } from './people'
 
 test('a list sorts, filters, pages and opens by keyboard', async ({ browser }) => {
   const page = await signIn(browser, 'ada')
@@ -24,10 +24,10 @@ test('nothing found and a failed list each say what to do', async ({ browser }) 
   await page.goto('/records/leads')
   await page.getByLabel('Filter this list').fill('nobody of that name')
   await expect(page.getByText('None of the leads has “nobody of that name”.')).toBeVisible()
-  await page.route('**/api/records?**', route => route.abort())
+  const back = await cutOff(page, '**/api/records?**')
   await page.getByRole('button', { name: 'Show all' }).click()
   await expect(page.getByRole('alert')).toContainText('Plauder cannot be reached.')
-  await page.unroute('**/api/records?**')
+  back()
   await page.getByRole('button', { name: 'Load it again' }).click()
   await expect(page.locator('tbody a.open')).toHaveCount(50)
 })

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page } from '@playwright/test'
-import { signIn, test } from './people'
+import { cutOff, signIn, test } from './people'
 
 const rows = (page: Page) => page.locator('tbody a.open')
 
@@ -173,10 +173,10 @@ test('a list is taken out as a table, as it is on screen', async ({ browser }) =
 
 test('columns that cannot be loaded are told and loaded again, and a view that cannot be changed says so', async ({ browser }) => {
   const page = await signIn(browser, 'ada')
-  await page.route('**/api/columns?**', route => route.abort())
+  const back = await cutOff(page, '**/api/columns?**')
   await page.goto('/records/leads')
   await expect(page.getByRole('alert')).toContainText('Plauder cannot be reached.')
-  await page.unroute('**/api/columns?**')
+  back()
   await page.getByRole('button', { name: 'Load it again' }).click()
   await expect(rows(page)).toHaveCount(50)
   await page.getByRole('button', { name: 'Trials ahead' }).click()

@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test'
-import { freshNumber, makeLead, signIn, slipWith, test, textsOnHandset, writeFromHandset } from './people'
+import { cutOff, freshNumber, makeLead, signIn, slipWith, test, textsOnHandset, writeFromHandset } from './people'
 import { panel, phone, shelf } from './telephone'
 
 const composer = (page: Page) => page.locator('textarea#text')
@@ -83,14 +83,12 @@ test('notes of a call that the server has not taken survive a reload', async ({ 
   await phone(page, number, 'manner', { manner: 'picks-up' })
   await page.keyboard.press('d')
   await expect(panel(page, 'Noted Testaway')).toBeVisible()
-  // what is told to let requests through again while the page loads may leave one of them without an answer
-  let away = true
-  await page.route('**/api/calls/*/notes', route => away ? route.abort() : route.continue())
+  const back = await cutOff(page, '**/api/calls/*/notes')
   const notes = page.getByLabel(/^Your notes/)
   await notes.pressSequentially('Two racks are loose, mornings only, ask for Jo at the side door', { delay: 5 })
   await expect(page.getByText('stays in this browser meanwhile')).toBeVisible()
   await page.reload()
-  away = false
+  back()
   await expect(shelf(page).getByText('Noted Testaway')).toBeVisible()
   await page.keyboard.press('Alt+c')
   await expect(notes).toHaveValue(/side door$/)

@@ -62,3 +62,13 @@ export const slipWith = (page: Page, words: string): Locator => page.getByRole('
 
 export const credentials = () =>
   JSON.parse(readFileSync(join(process.env.E2E_FOLDER!, 'practice-credentials.json'), 'utf8')) as { key: string, webhookSecret: string }
+
+/**
+ * What goes there does not get through, until what this gives is called. It is not taken off again: a request that is under way
+ * at that moment could be left without any answer.
+ */
+export async function cutOff(page: Page, where: string): Promise<() => void> {
+  let away = true
+  await page.route(where, route => away ? route.abort() : route.continue())
+  return () => void (away = false)
+}
