@@ -40,3 +40,9 @@ export interface InboxItem {
 
 /** Those that wait for an answer, the longest waiting first; and the others, the newest first. */
 export interface InboxPage { owed: InboxItem[], others: InboxItem[], more: boolean }
+
+/** What the inbox is narrowed to: filters with commas between, a line, a kind of record, words. Empty or null: all. */
+export interface InboxAsked { show: string, line: string | null, module: string, words: string }
+
+/** The inbox as somebody has saved it, for themselves or for their team. */
+export interface InboxView { id: string, name: string, asked: InboxAsked, shared: boolean, owner: string, mayEdit: boolean }

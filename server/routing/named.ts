@@ -24,6 +24,7 @@ import {
   task,
   template,
   view,
+  inboxView,
   activity,
   activityOnRecord,
 } from '../db/schema'
@@ -121,6 +122,12 @@ const KINDS: Record<Named, Kind> = {
   'view': {
     words: 'view',
     from: sql`${view} x`,
+    id: sql`x.id`,
+    seen: asker => visible(asker, 'view.see', { owner: sql`x.owner_id`, team: sql`x.team_id` }),
+  },
+  'inbox-view': {
+    words: 'view',
+    from: sql`${inboxView} x`,
     id: sql`x.id`,
     seen: asker => visible(asker, 'view.see', { owner: sql`x.owner_id`, team: sql`x.team_id` }),
   },

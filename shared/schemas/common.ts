@@ -18,6 +18,7 @@ export const NAMED = [
   'template',
   'line',
   'view',
+  'inbox-view',
   'bulk-change',
   'import',
   'disposition',

@@ -1,7 +1,7 @@
-import { number, object, string, type InferType } from 'yup'
+import { boolean, number, object, string, type InferType } from 'yup'
 import { MODULES } from '../modules'
 import { INBOX_FILTERS, TEXT_SHELVES } from '../inbox'
-import { idOf, line } from './common'
+import { freshId, idOf, line } from './common'
 import { laterForm } from './texting'
 
 const why = () => line(300).default('')
@@ -22,10 +22,27 @@ export const inboxTextsQuery = object({
 })
 export type InboxTextsQuery = InferType<typeof inboxTextsQuery>
 
+/** Several at once are all asked for, with commas between. */
+const filters = () => string().default('').test('show', 'There is no such filter of the inbox.', value =>
+  !value || value.split(',').every(one => (INBOX_FILTERS as readonly string[]).includes(one)))
+
+export const inboxViewForm = object({
+  /** Made by the browser: saving under the same id changes the view. */
+  id: freshId().required(),
+  name: line(60).required('Give the view a name.'),
+  asked: object({
+    show: filters(),
+    line: idOf('line').nullable().default(null),
+    module: string().oneOf(['', ...MODULES] as const).default(''),
+    words: line(100).default(''),
+  }).required(),
+  /** With my team; else it is for me alone. */
+  shared: boolean().default(false),
+})
+export type InboxViewForm = InferType<typeof inboxViewForm>
+
 export const inboxQuery = object({
-  /** Several at once are all asked for, with commas between. */
-  show: string().default('').test('show', 'There is no such filter of the inbox.', value =>
-    !value || value.split(',').every(one => (INBOX_FILTERS as readonly string[]).includes(one))),
+  show: filters(),
   lineId: idOf('line').nullable().default(null),
   module: string().oneOf(MODULES).nullable().default(null),
   words: line(100).default(''),

@@ -43,8 +43,8 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
     const [proposal] = await database.query.consentProposal.findMany({
       where: (table, { eq }) => eq(table.activityId, message!.activityId),
     })
-    const [callId, callActivity, recordingId, spoken, round, task, template, view, bulk, file, signIn, pictureId] = Array.from(
-      { length: 12 },
+    const [callId, callActivity, recordingId, spoken, round, task, template, view, bulk, file, signIn, pictureId, inboxView] = Array.from(
+      { length: 13 },
       id,
     )
     const teamId = owner.teamIds[0]!
@@ -120,6 +120,9 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
     await database
       .insert(schema.templateVersion)
       .values({ templateId: template!, version: 1, name: words, body: `Hi ${words}`, at: DAY, colleagueId: owner.id })
+    await database.insert(schema.inboxView).values({
+      id: inboxView!, name: words, ownerId: owner.id, asked: { show: 'owed', line: null, module: '', words }, madeAt: DAY,
+    })
     await database
       .insert(schema.view)
       .values({
@@ -212,6 +215,7 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
       'template': template!,
       'line': line.id,
       'view': view!,
+      'inbox-view': inboxView!,
       'bulk-change': bulk!,
       'import': file!,
       'sign-in': signIn!,

@@ -23,6 +23,7 @@ const groups = computed<Group[]>(() => [
   ...(['me', 'nobody', 'colleague'] as const).map(whose => ({ name: WHOSE_WORDS[whose], items: owed.value?.filter(one => one.whose === whose) ?? [] })),
   { name: 'Settled', items: others.value },
 ].filter(group => group.items.length > 0))
+const asked = computed(() => ({ show: show.value.join(), line: lineId.value || null, module: module.value, words: words.value }))
 const narrowed = computed(() => show.value.length > 0 || words.value !== '' || lineId.value !== '' || module.value !== '')
 const valueOf = (event: Event) => (event.target as HTMLSelectElement).value
 
@@ -89,6 +90,10 @@ useKeys([
         v-if="beginning"
         @begun="begun"
         @close="beginning = false"
+      />
+      <InboxViews
+        :asked="asked"
+        @show="inbox.go({ ...$event })"
       />
       <ul
         class="filters"

@@ -6,6 +6,7 @@ import { MESSAGE_KINDS } from '../../../core/message/kinds'
 import { MESSAGE_STATES } from '../../../core/message/states'
 import { OWED_FOR } from '../../../core/owed/owed'
 import { ENCODINGS } from '../../../core/text/measure'
+import type { InboxAsked } from '../../../shared/inbox'
 import { RING_SOUNDS } from '../../../shared/calling'
 import { PICTURE_TYPES } from '../../../shared/pictures'
 import { bytes, DIRECTIONS, id, instant, knownValues } from '../columns'
@@ -83,6 +84,17 @@ export const conversationEvent = pgTable('conversation_event', {
   at: instant('at').notNull(),
   activityId: id('activity_id').notNull().unique().references(() => activity.id),
 }, table => [primaryKey({ columns: [table.conversationId, table.at, table.activityId] })])
+
+/** The inbox as somebody wants to see it again: its filters, its line, its kind of record, its words. */
+export const inboxView = pgTable('inbox_view', {
+  id: id().primaryKey(),
+  name: text('name').notNull(),
+  ownerId: id('owner_id').notNull().references(() => colleague.id),
+  /** Whose it is besides; null for a view of one's own. */
+  teamId: id('team_id').references(() => team.id),
+  asked: jsonb('asked').$type<InboxAsked>().notNull(),
+  madeAt: instant('made_at').notNull(),
+})
 
 /** Up to when each colleague has seen a conversation. What is newer they have not seen yet. */
 export const conversationSeen = pgTable('conversation_seen', {

@@ -4,7 +4,8 @@ import { wallOf } from '~~/core/hours/schedule'
 import { zoneRules } from '~~/core/hours/zones'
 import { afterEvent, NOTHING_OWED, type Owed, type OwedEvent } from '~~/core/owed/owed'
 import type { TextShelf } from '~~/shared/inbox'
-import { inboxQuery, inboxTextsQuery, type InboxQuery } from '~~/shared/schemas/inbox'
+import { listInboxViews, removeInboxView, saveInboxView } from '~~/server/texting/inbox-views'
+import { inboxQuery, inboxTextsQuery, inboxViewForm, type InboxQuery } from '~~/shared/schemas/inbox'
 import { dial } from '~~/server/calling/dial'
 import { dialForm, requestForm } from '~~/shared/schemas/calling'
 import { readNotices } from '~~/server/pages/notices'
@@ -101,6 +102,27 @@ describe('the inbox', () => {
     const ids = [...first.others, ...second.others].map(({ conversationId }) => conversationId)
     expect(new Set(ids).size).toBe(ids.length)
     expect([second.owed, second.others.every(({ lastAt }) => lastAt <= last.lastAt)]).toEqual([[], true])
+  })
+})
+
+describe('a view of the inbox', () => {
+  it('is saved for oneself or the team, changed and removed by whoever may', async () => {
+    const form = (values: object = {}) => inboxViewForm.validateSync({ id: uuid(), name: 'Failed ones', asked: { show: 'failed,mine' }, ...values })
+    const own = form()
+    expect(await saveInboxView(firm.ada, own, DAY)).toMatchObject([
+      { name: 'Failed ones', shared: false, owner: 'Ada Lund', mayEdit: true, asked: { show: 'failed,mine', words: '' } },
+    ])
+    expect(await listInboxViews(firm.mika)).toEqual([])
+    await expect(saveInboxView(firm.mika, { ...own, name: 'Mine now' }, DAY)).rejects.toMatchObject(problem(404))
+    const shared = form({ name: 'Team', shared: true })
+    await saveInboxView(firm.ada, shared, DAY)
+    expect(await listInboxViews(firm.mika)).toMatchObject([{ name: 'Team', shared: true, mayEdit: false }])
+    await expect(removeInboxView(firm.mika, shared.id)).rejects.toMatchObject(problem(403))
+    await removeInboxView(firm.odile, shared.id)
+    expect((await saveInboxView(firm.ada, { ...own, name: 'Renamed' }, DAY)).map(({ name }) => name)).toEqual(['Renamed'])
+    expect(await removeInboxView(firm.ada, own.id)).toEqual([])
+    expect(() => form({ name: '' })).toThrow('Give the view a name.')
+    expect(() => form({ asked: { show: 'everything' } })).toThrow('no such filter')
   })
 })
 

@@ -1,0 +1,133 @@
+<script setup lang="ts">
+import { v7 as uuid } from 'uuid'
+import type { InboxAsked, InboxView } from '~~/shared/inbox'
+import { api } from '~/composables/api'
+import { useTrying } from '~/composables/trying'
+
+/** Views of the inbox that were saved, mine and my team's, and the way to save this one. */
+const { asked } = defineProps<{ asked: InboxAsked }>()
+const emit = defineEmits<{ show: [asked: InboxAsked] }>()
+
+const ALL: InboxAsked = { show: '', line: null, module: '', words: '' }
+const views = shallowRef<InboxView[]>([])
+const naming = ref(false)
+const name = ref('')
+const shared = ref(false)
+const { problem, trying } = useTrying()
+// without them the inbox is there all the same
+api<InboxView[]>('/api/inbox/views').then(found => views.value = found, () => undefined)
+
+/** The same filters in another order are the same view. */
+const said = ({ show, line, module, words }: InboxAsked) => JSON.stringify([show.split(',').sort().join(), line, module, words])
+const chosen = computed(() => views.value.find(view => said(view.asked) === said(asked)) ?? null)
+const isAll = computed(() => said(asked) === said(ALL))
+
+const save = () => trying(async () => {
+  views.value = await api<InboxView[]>('/api/inbox/views', { method: 'PUT', body: { id: uuid(), name: name.value, shared: shared.value, asked } })
+  naming.value = false
+})
+const remove = ({ id }: InboxView) => trying(async () => {
+  views.value = await api<InboxView[]>(`/api/inbox/views/${id}`, { method: 'DELETE' })
+  emit('show', ALL)
+})
+function askForName(): void {
+  name.value = ''
+  shared.value = false
+  problem.value = ''
+  naming.value = true
+}
+</script>
+
+<template>
+  <nav
+    class="views"
+    aria-label="Saved views"
+  >
+    <button
+      type="button"
+      class="view"
+      :aria-pressed="isAll"
+      @click="emit('show', ALL)"
+    >
+      All
+    </button>
+    <button
+      v-for="view in views"
+      :key="view.id"
+      type="button"
+      class="view"
+      :aria-pressed="view === chosen"
+      :title="view.shared ? `Saved by ${view.owner}, for the team` : 'Saved by you, for yourself'"
+      @click="emit('show', view.asked)"
+    >
+      {{ view.name }}
+    </button>
+    <button
+      v-if="!chosen && !isAll"
+      type="button"
+      class="plain-button"
+      @click="askForName"
+    >
+      Save this view
+    </button>
+    <button
+      v-else-if="chosen?.mayEdit"
+      type="button"
+      class="plain-button calm"
+      @click="remove(chosen)"
+    >
+      Delete “{{ chosen.name }}”
+    </button>
+    <span
+      v-if="problem && !naming"
+      class="field-error"
+      role="alert"
+    >{{ problem }}</span>
+    <Dialog
+      v-model:visible="naming"
+      modal
+      header="Save this view of the inbox"
+      :style="{ width: '24rem' }"
+    >
+      <form
+        class="form"
+        @submit.prevent="save"
+      >
+        <LabelledField
+          id="view-name"
+          v-slot="{ input }"
+          label="Name"
+          :error="problem"
+        >
+          <InputText
+            v-bind="input"
+            v-model="name"
+            placeholder="Failed on the Portland line"
+            autocomplete="off"
+            autofocus
+          />
+        </LabelledField>
+        <label class="share">
+          <input
+            v-model="shared"
+            type="checkbox"
+          >
+          My team sees it too
+        </label>
+        <Button
+          type="submit"
+          label="Save"
+        />
+      </form>
+    </Dialog>
+  </nav>
+</template>
+
+<style scoped>
+.views { display: flex; flex-wrap: wrap; align-items: baseline; gap: var(--space-1) var(--space-5); padding: 0 var(--space-6) var(--space-3); }
+.view { border: 0; background: none; padding: 0 0 var(--space-hair); cursor: pointer; color: var(--quiet); border-bottom: 2px solid transparent; }
+.view:hover { color: var(--ink); }
+.view[aria-pressed='true'] { color: var(--ink); font-weight: 700; border-color: var(--ink); }
+.form { display: grid; gap: var(--space-5); }
+.share { display: flex; gap: var(--space-3); align-items: baseline; }
+</style>
