@@ -22,10 +22,12 @@ const letter = ref(disposition?.letter ?? '')
 const colour = ref<DispositionColour>(disposition?.colour ?? 'accent')
 const family = ref<Family>(disposition?.family ?? 'reached')
 const effects = ref<{ key: string, effect: Effect }[]>(disposition?.effects.map(effect => ({ key: uuid(), effect })) ?? [])
+/** A list that drops down shows no choice whose value is nothing. */
+const EVERY = 'every'
 /** For all calls, or those over a line, or of a round: `line …`, `round …`. */
-const purpose = ref(disposition?.onlyLineId ? `line ${disposition.onlyLineId}` : disposition?.onlyRoundId ? `round ${disposition.onlyRoundId}` : '')
+const purpose = ref(disposition?.onlyLineId ? `line ${disposition.onlyLineId}` : disposition?.onlyRoundId ? `round ${disposition.onlyRoundId}` : EVERY)
 const purposes = ref([
-  { value: '', label: 'Every call' },
+  { value: EVERY, label: 'Every call' },
   ...disposition?.purpose ? [{ value: purpose.value, label: disposition.purpose }] : [],
 ])
 const idOf = (kind: string) => purpose.value.startsWith(kind) ? purpose.value.slice(kind.length + 1) : null
@@ -63,10 +65,10 @@ api<Pipeline[]>('/api/pipelines', { query: { holds: module } }).then(
 
 Promise.all([api<LineChoice[]>('/api/lines'), api<RoundHead[]>('/api/rounds')]).then(
   ([lines, rounds]) => purposes.value = [
-    { value: '', label: 'Every call' },
+    { value: EVERY, label: 'Every call' },
     ...lines.map(({ id, name }) => ({ value: `line ${id}`, label: `Calls over ${name}` })),
     ...rounds.filter(round => round.module === module).map(({ id, name }) => ({ value: `round ${id}`, label: `Calls of the round “${name}”` })),
-    ...purposes.value.filter(({ value }) => value && ![...lines, ...rounds].some(({ id }) => value.endsWith(id))),
+    ...purposes.value.filter(({ value }) => value !== EVERY && ![...lines, ...rounds].some(({ id }) => value.endsWith(id))),
   ],
   () => (errors.value = { purpose: 'The lines and rounds could not be loaded. Close this and open it again.' }),
 )

@@ -52,6 +52,7 @@ const save = () =>
         <select
           v-bind="input"
           v-model="form.carrier"
+          class="plain-field"
         >
           <option
             v-for="one in carriers"
@@ -92,6 +93,7 @@ const save = () =>
           <select
             v-bind="input"
             v-model="form.ringSound"
+            class="plain-field"
           >
             <option
               v-for="one in RING_SOUNDS"

@@ -29,7 +29,7 @@ function move(place: number, by: number): void {
 
 <template>
   <fieldset class="order">
-    <legend>It rings with these first, one after the other for ten seconds each</legend>
+    <legend class="quiet small">It rings with these first, one after the other for ten seconds each</legend>
     <ol>
       <li
         v-for="(id, place) in order"
@@ -57,6 +57,7 @@ function move(place: number, by: number): void {
     </ol>
     <select
       v-if="left.length > 0"
+      class="plain-field"
       aria-label="Add a colleague"
       value=""
       @change="add"
