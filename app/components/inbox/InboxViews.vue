@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { v7 as uuid } from 'uuid'
 import type { InboxAsked, InboxView } from '~~/shared/inbox'
 import { api } from '~/composables/api'
 import { useTrying } from '~/composables/trying'
@@ -11,8 +10,6 @@ const emit = defineEmits<{ show: [asked: InboxAsked] }>()
 const ALL: InboxAsked = { show: '', line: null, module: '', words: '' }
 const views = shallowRef<InboxView[]>([])
 const naming = ref(false)
-const name = ref('')
-const shared = ref(false)
 const { problem, trying } = useTrying()
 // without them the inbox is there all the same
 api<InboxView[]>('/api/inbox/views').then(found => views.value = found, () => undefined)
@@ -22,8 +19,8 @@ const said = ({ show, line, module, words }: InboxAsked) => JSON.stringify([show
 const chosen = computed(() => views.value.find(view => said(view.asked) === said(asked)) ?? null)
 const isAll = computed(() => said(asked) === said(ALL))
 
-const save = () => trying(async () => {
-  views.value = await api<InboxView[]>('/api/inbox/views', { method: 'PUT', body: { id: uuid(), name: name.value, shared: shared.value, asked } })
+const save = (view: Pick<InboxView, 'id' | 'name' | 'shared'>) => trying(async () => {
+  views.value = await api<InboxView[]>('/api/inbox/views', { method: 'PUT', body: { ...view, asked } })
   naming.value = false
 })
 const remove = ({ id }: InboxView) => trying(async () => {
@@ -31,8 +28,6 @@ const remove = ({ id }: InboxView) => trying(async () => {
   emit('show', ALL)
 })
 function askForName(): void {
-  name.value = ''
-  shared.value = false
   problem.value = ''
   naming.value = true
 }
@@ -83,43 +78,14 @@ function askForName(): void {
       class="field-error"
       role="alert"
     >{{ problem }}</span>
-    <Dialog
-      v-model:visible="naming"
-      modal
+    <LazySaveView
+      v-if="naming"
       header="Save this view of the inbox"
-      :style="{ width: '24rem' }"
-    >
-      <form
-        class="form"
-        @submit.prevent="save"
-      >
-        <LabelledField
-          id="view-name"
-          v-slot="{ input }"
-          label="Name"
-          :error="problem"
-        >
-          <InputText
-            v-bind="input"
-            v-model="name"
-            placeholder="Failed on the Portland line"
-            autocomplete="off"
-            autofocus
-          />
-        </LabelledField>
-        <label class="share">
-          <input
-            v-model="shared"
-            type="checkbox"
-          >
-          My team sees it too
-        </label>
-        <Button
-          type="submit"
-          label="Save"
-        />
-      </form>
-    </Dialog>
+      example="Failed on the Portland line"
+      :problem="problem"
+      @save="save"
+      @close="naming = false"
+    />
   </nav>
 </template>
 
@@ -128,6 +94,4 @@ function askForName(): void {
 .view { border: 0; background: none; padding: 0 0 var(--space-hair); cursor: pointer; color: var(--quiet); border-bottom: 2px solid transparent; }
 .view:hover { color: var(--ink); }
 .view[aria-pressed='true'] { color: var(--ink); font-weight: 700; border-color: var(--ink); }
-.form { display: grid; gap: var(--space-5); }
-.share { display: flex; gap: var(--space-3); align-items: baseline; }
 </style>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { v7 as uuid } from 'uuid'
 import { firstLook } from '~~/shared/columns'
 import type { View } from '~~/shared/list'
 import { MODULE_FACTS, type Module } from '~~/shared/modules'
@@ -14,8 +13,6 @@ const { module, list } = defineProps<{ module: Module, list: List }>()
 const views = shallowRef<View[]>([])
 const chosenId = ref<string | null>(null)
 const naming = ref(false)
-const name = ref('')
-const shared = ref(false)
 const { problem: error, trying } = useTrying()
 
 const chosen = computed(() => views.value.find(view => view.id === chosenId.value) ?? null)
@@ -36,8 +33,6 @@ function show(view: View | null): void {
 }
 
 function askForName(): void {
-  name.value = ''
-  shared.value = false
   error.value = ''
   naming.value = true
 }
@@ -124,43 +119,14 @@ const remove = ({ id }: View) => trying(async () => {
       class="field-error"
       role="alert"
     >{{ error }}</span>
-    <Dialog
-      v-model:visible="naming"
-      modal
+    <LazySaveView
+      v-if="naming"
       :header="`Save this list of ${MODULE_FACTS[module].many.toLowerCase()}`"
-      :style="{ width: '24rem' }"
-    >
-      <form
-        class="form"
-        @submit.prevent="save({ id: uuid(), name, shared })"
-      >
-        <LabelledField
-          id="view-name"
-          v-slot="{ input }"
-          label="Name"
-          :error="error"
-        >
-          <InputText
-            v-bind="input"
-            v-model="name"
-            placeholder="Gone quiet"
-            autocomplete="off"
-            autofocus
-          />
-        </LabelledField>
-        <label class="share">
-          <input
-            v-model="shared"
-            type="checkbox"
-          >
-          My team sees it too
-        </label>
-        <Button
-          type="submit"
-          label="Save"
-        />
-      </form>
-    </Dialog>
+      example="Gone quiet"
+      :problem="error"
+      @save="save"
+      @close="naming = false"
+    />
   </div>
 </template>
 
@@ -171,7 +137,4 @@ const remove = ({ id }: View) => trying(async () => {
 .view:hover { color: var(--ink); }
 .view[aria-pressed='true'] { color: var(--ink); font-weight: 700; border-color: var(--ink); }
 .ways { display: flex; gap: var(--space-6); }
-.form { display: grid; gap: var(--space-5); }
-.share { display: flex; gap: var(--space-3); align-items: baseline; }
-.share input { accent-color: var(--accent); }
 </style>
