@@ -15,15 +15,16 @@ import type { StoredCall } from './stored'
  * A call that nobody took, or that left a message, owes an answer as a text does. What came to us late, after the answer to
  * it, makes nothing owed; whoever hides their number can be answered by nobody.
  */
-export async function oweCall({ id, direction, colleagueId, lineId, remote, endedAt }: StoredCall): Promise<void> {
+export async function oweCall({ id, direction, colleagueId, lineId, remote, madeAt, endedAt }: StoredCall): Promise<void> {
   if (direction !== 'in' || colleagueId || !endedAt || !isE164(remote)) return
   await tx(async (database) => {
     const conversationId = await openConversation(lineId, remote, endedAt)
     const [found] = await database.select({ conversation, line }).from(conversation).innerJoin(line, eq(line.id, conversation.lineId))
       .where(eq(conversation.id, conversationId)).for('update', { of: conversation })
-    if (await settledSince(conversationId, endedAt)) return
     const [message] = await database.select({ id: recording.id }).from(recording)
       .where(and(eq(recording.callId, id), eq(recording.of, 'message')))
+    // while it still rang with others somebody may have written why they cannot talk; what was said to the mailbox came after it
+    if (await settledSince(conversationId, message ? endedAt : madeAt)) return
     await owe(found!.conversation, { kind: message ? 'voicemail' : 'missed-call', at: endedAt.getTime() })
     announceConversation(conversationId, found!.line, true)
   })

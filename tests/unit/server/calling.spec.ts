@@ -293,6 +293,15 @@ describe('a call that comes in', () => {
     for (const ref of refs) await exchange.tellOf(ref, { kind: 'ended', at: second(3), why: 'hung-up', side: 'us' })
   })
 
+  it('owes nothing more where somebody wrote while it rang, however long it rang on with others', async () => {
+    const { e164, phoneId } = await makeLead(firm.ada)
+    const ref = await exchange.ring(e164, firm.portland.e164, DAY)
+    await sendText(firm.ada, textTo(phoneId, firm.portland, { text: `In a talk, I call you at five. ${e164}` }), new Date(second(3)))
+    await exchange.tellOf(ref, { kind: 'ended', at: second(30), why: 'no-answer', side: 'network' })
+    expect((await readShelf(firm.mika)).items.map(({ remote }) => remote)).not.toContain(e164)
+    await drain(later(DAY, 60_000))
+  })
+
   it('goes on with the first where our mailbox was quicker with the second', async () => {
     const { callId } = await called({ ended: false })
     const { e164 } = await makeLead(firm.ada)
