@@ -73,7 +73,7 @@ test('a message is spoken once, left on a mailbox by key, and the next is called
   await page.getByLabel('Name', { exact: true }).fill('A first word')
   await page.getByRole('button', { name: 'Save the message' }).click()
   await expect(page.getByText('Write down what is said: it stands on the timeline.')).toBeVisible()
-  await page.getByLabel(/^What is said/).fill('Hello, Ada of Pannier and Post.')
+  await page.getByLabel(/^Its words/).fill('Hello, Ada of Pannier and Post.')
   await page.getByRole('button', { name: 'Save the message' }).click()
   await expect(page.getByText('There is nothing to be heard yet.')).toBeVisible()
   await page

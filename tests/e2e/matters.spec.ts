@@ -108,7 +108,7 @@ test('a job shows its candidates in their stages; people are put on it and taken
   await page.keyboard.press('Shift+ArrowRight')
   await expect(stage(page, 'Called').getByRole('link', { name: 'Jobina Testaway' })).toBeVisible()
   await page.getByRole('button', { name: 'Show all 1' }).click()
-  await page.getByRole('button', { name: 'Take Jobina Testaway off' }).click()
+  await page.getByRole('button', { name: 'Remove Jobina Testaway' }).click()
   await expect(page.getByText('took Jobina Testaway off Rider, evenings')).toBeVisible()
 })
 

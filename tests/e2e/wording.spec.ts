@@ -190,7 +190,7 @@ test('a picture goes with a text, survives a reload, arrives at the handset and 
     { name: 'two.png', mimeType: 'image/png', buffer: picture },
   ])
   await expect(page.getByAltText('Picture 2')).toBeVisible()
-  await page.getByRole('button', { name: 'Take picture 2 out' }).click()
+  await page.getByRole('button', { name: 'Remove picture 2' }).click()
   await expect(page.getByText('One message, however long the text: 2 ¢')).toBeVisible()
   await page.reload()
   await expect(page.getByAltText('Picture 1')).toBeVisible()
