@@ -59,12 +59,24 @@ export async function everythingElseIsKilled({ port, seed, kills }) {
 
     const scheduled = (async () => {
       const to = await lead('Scheduled')
-      const at = new Date(Math.ceil((Date.now() + 120_000) / 60_000) * 60_000)
-      const later = { wallTime: at.toISOString().slice(0, 16), zone: 'Etc/UTC' }
-      const texts = Array.from({ length: 4 }, (_, i) => text(to, `Scheduled ${i}`, { later }))
-      for (const one of texts) await send(one)
-      return { to, at, texts }
+      const texts = []
+      for (let i = 0; i < 4; i++) texts.push(await sendLater(text(to, `Scheduled ${i}`)))
+      return { to, texts }
     })()
+
+    /** Two minutes ahead; and again, where nobody has answered until that had passed. */
+    async function sendLater(one) {
+      for (;;) {
+        const at = new Date(Math.ceil((Date.now() + 120_000) / 60_000) * 60_000)
+        try {
+          await send({ ...one, more: { later: { wallTime: at.toISOString().slice(0, 16), zone: 'Etc/UTC' } } })
+          return { ...one, at }
+        }
+        catch (error) {
+          if (!error.message.includes('has passed')) throw error
+        }
+      }
+    }
 
     const takenBack = (async () => {
       const to = await lead('Taken back')
@@ -195,7 +207,7 @@ export async function everythingElseIsKilled({ port, seed, kills }) {
     })
     check('scheduled texts left once each, and not before their time', () => {
       assert.deepEqual(sorted(scheduledArrived.map(one => one.text)), sorted(done.scheduled.texts.map(one => one.words)))
-      for (const one of scheduledArrived) assert.ok(one.at >= done.scheduled.at.getTime() - 1_000, `${one.text} arrived at ${new Date(one.at).toISOString()}`)
+      for (const one of scheduledArrived) assert.ok(one.at >= done.scheduled.texts.find(({ words }) => words === one.text).at.getTime() - 1_000, `${one.text} arrived at ${new Date(one.at).toISOString()}`)
     })
     check('what was taken back never arrived, and everything else once', () => {
       assert.deepEqual(sorted(backArrived.map(one => one.text)), sorted(done.takenBack.texts.filter(({ id }) => !done.takenBack.back.has(id)).map(one => one.words)))
