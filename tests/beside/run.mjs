@@ -106,7 +106,7 @@ try {
     await ada.ask(0, `/api/records/${id}/notes`, { id: randomUUID(), words: 'Ask for the side door.' })
     await until('Mika is told of the note', () => heard.some(notice => notice.kind === 'entry' && notice.recordId === id))
     await ada.ask(0, `/api/records/${id}/presence`, { state: 'writing' })
-    await until('Mika is told that somebody is there', () => heard.some(notice => notice.kind === 'presence' && notice.recordId === id))
+    await until('Mika is told that somebody is there', () => heard.some(notice => notice.kind === 'presence' && notice.place.id === id))
     const others = await mika.ask(1, `/api/records/${id}/presence`, { state: 'looking' })
     assert.deepEqual(others.map(({ firstName, writing }) => [firstName, writing]), [['Ada', true]])
   })

@@ -309,5 +309,5 @@ describe('a round', () => {
     expect(new Set(exchange.dialled.map(({ to }) => to)).size).toBe(40)
     expect(exchange.dialled).toHaveLength(40)
     expect((await readRound(firm.ada, id, DAY)).counts).toEqual({ waiting: 0, held: 0, called: 40, passed: 0, skipped: 0 })
-  })
+  }, 240_000)
 })
