@@ -10,6 +10,8 @@ import { useDiscreet } from './discreet'
 
 /** Of many that come in at once one is heard. */
 const QUIET_MS = 5_000
+/** As many conversations are told of by name after a broken connection. */
+const ONE_BY_ONE = 3
 
 /**
  * Tells of a conversation in which something came in, as its reader has chosen: by a sound, which is off in a call, and by the
@@ -54,6 +56,19 @@ export function useTold() {
     sound()
   }
 
+  /** After a long time away one notification says it all. */
+  function tellOfMany(count: number): void {
+    if (looksElsewhere()) {
+      const shown = new Notification(`${count} conversations wait for an answer`, { tag: 'inbox' })
+      shown.addEventListener('click', () => {
+        window.focus()
+        void navigateTo('/inbox')
+        shown.close()
+      })
+    }
+    sound()
+  }
+
   return {
     tell: ({ incoming, conversationId }: Extract<Notice, { kind: 'conversation' }>): void => {
       toldUntil = serverNow()
@@ -64,7 +79,9 @@ export function useTold() {
       const missed = await api<PastNotices>('/api/inbox/notices', { query: { after: toldUntil } }).catch(() => null)
       if (!missed) return
       toldUntil = until
-      for (const conversationId of new Set(missed.notices.map(one => one.conversationId))) void tellOf(conversationId)
+      const waiting = [...new Set(missed.notices.filter(({ waits }) => waits).map(one => one.conversationId))]
+      if (waiting.length > ONE_BY_ONE) return tellOfMany(waiting.length)
+      for (const conversationId of waiting) void tellOf(conversationId)
     },
   }
 }

@@ -4,7 +4,7 @@ import { callDeclined, line } from '../db/schema'
 import type { SignedIn } from '../identity/sign-in'
 import { announceCall, type StoredCall } from './stored'
 import { ringNext } from './ring-order'
-import { withWhomItRings } from './who-answers'
+import { withWhomItRings } from './rings-with'
 
 /** What the exchange is to do with a call that nobody takes: end it, or take a message after these words. */
 export type Untaken = 'decline' | { greeting: string }

@@ -2,11 +2,11 @@ import { and, asc, eq, notExists, sql } from 'drizzle-orm'
 import { read } from '../db/door'
 import { callDeclined, colleague, line, ownPhone } from '../db/schema'
 import { settle, type Handler } from '../jobs/outbox'
+import { whoAnswers } from '../texting/who-answers'
 import { whoIsOnCall } from './on-call'
 import { theExchange, type OwnTelephone } from './port'
 import { stillRings } from './ring'
 import type { StoredCall } from './stored'
-import { whoAnswers } from './who-answers'
 
 /** An exchange that cannot be reached is asked again so soon. */
 const AGAIN_MS = 2_000

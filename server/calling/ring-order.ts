@@ -4,9 +4,10 @@ import { call, record } from '../db/schema'
 import { addJob } from '../jobs/add'
 import { RING_ALL, RING_ALONG } from '../jobs/kinds'
 import type { Line } from '../texting/lines'
+import { whoAnswers } from '../texting/who-answers'
 import { isOnCall } from './on-call'
 import { announceCall, type StoredCall } from './stored'
-import { whoAnswers, withWhomItRings } from './who-answers'
+import { withWhomItRings } from './rings-with'
 
 /** For so long a call rings with one colleague alone. */
 const ALONE_MS = 10_000

@@ -11,7 +11,7 @@ import type { Line } from '../texting/lines'
 import { whoIsOnCall } from './on-call'
 import { theExchange } from './port'
 import { addRinging, ringNext, type RingsFirst } from './ring-order'
-import { withWhomItRings } from './who-answers'
+import { withWhomItRings } from './rings-with'
 
 /** An exchange that cannot be reached is asked again so soon. */
 const AGAIN_MS = 2_000

@@ -8,6 +8,7 @@ import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
 import { announceConversation, mustAnswer, tellOf } from './conversations'
 import { lineBelongs } from './lines'
 import { owe } from './owed'
+import { whoAnswers } from './who-answers'
 
 /**
  * Hands a conversation to a colleague, who owes the answer from now on, or back to everybody who answers its line. Taking it
@@ -31,13 +32,10 @@ export async function assign(asker: SignedIn, conversationId: string, { colleagu
 }
 
 /** The colleagues to whom a conversation can be handed: all who answer its line. */
-export async function whoAnswers(asker: SignedIn, conversationId: string): Promise<{ id: string, name: string, title: string }[]> {
+export async function whoMayHave(asker: SignedIn, conversationId: string): Promise<{ id: string, name: string, title: string }[]> {
   const { line } = await mustAnswer(asker, conversationId)
   const all = await read(database =>
     database.select({ id: colleague.id, name: colleague.name, title: colleague.title }).from(colleague).orderBy(colleague.name))
-  const answers = await Promise.all(all.map(async ({ id }) => {
-    const atWork = await colleagueAtWork(id)
-    return atWork !== null && can(atWork, 'line.answer', lineBelongs(line))
-  }))
-  return all.filter((_, place) => answers[place])
+  const answer = new Set(await whoAnswers(all.map(({ id }) => id), line))
+  return all.filter(({ id }) => answer.has(id))
 }

@@ -8,6 +8,7 @@ import { colleague, line, team } from '../db/schema'
 import { badInput, notAllowed, notFound } from '../http/problem'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
+import { whoAnswers } from './who-answers'
 
 /** All lines of the firm, for those who set them up. */
 export async function listLines(asker: SignedIn): Promise<SetUpLine[]> {
@@ -53,6 +54,10 @@ export async function changeLine(asker: SignedIn, id: string, form: LineForm, no
     const before = all.find(one => one.id === id)
     if (!before) throw notFound('line')
     if (!carrierRegistered(form.carrier)) throw badInput({ carrier: 'There is no such carrier here. Choose one from the list.' })
+    const [own] = await database.select({ colleagueId: line.colleagueId, teamId: line.teamId }).from(line).where(eq(line.id, id))
+    const answer = await whoAnswers(form.ringOrder, own!)
+    if (answer.length < form.ringOrder.length)
+      throw badInput({ ringOrder: 'Somebody in this order does not answer this line. Remove them, or put them into the team that does.' })
     await database.update(line).set(form).where(eq(line.id, id))
     await note('line-changed', asker.id, now, { lineId: id, from: lineFormOf(before), to: form })
     return listLines(asker)

@@ -62,7 +62,7 @@ describe('what came in', () => {
   it('while the connection was broken is told when it is there again, each conversation once', async () => {
     let reachable = false
     const { catchUp } = told({
-      'GET /api/inbox/notices': () => reachable ? { notices: [{ conversationId: 'c1' }, { conversationId: 'c1' }], more: false } : refuse(503, 'away', 'Away.'),
+      'GET /api/inbox/notices': () => reachable ? { notices: [{ conversationId: 'c1', waits: true }, { conversationId: 'c1', waits: true }, { conversationId: 'c2', waits: false }], more: false } : refuse(503, 'away', 'Away.'),
       'GET /api/conversations/c1': () => conversation(),
     })
     await catchUp()
@@ -71,5 +71,14 @@ describe('what came in', () => {
     await catchUp()
     await settled()
     expect(shown).toHaveLength(1)
+  })
+
+  it('is one notification for many, after a long time away', async () => {
+    const notices = Array.from({ length: 9 }, (_, i) => ({ conversationId: `c${i}`, waits: true }))
+    await told({ 'GET /api/inbox/notices': () => ({ notices, more: false }) }).catchUp()
+    await settled()
+    expect(shown).toMatchObject([{ title: '9 conversations wait for an answer' }])
+    shown[0]!.click()
+    expect(wentTo.at(-1)).toBe('/inbox')
   })
 })

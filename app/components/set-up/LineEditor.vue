@@ -78,7 +78,7 @@ const save = () =>
       <label class="check"><input
         v-model="form.ownerFirst"
         type="checkbox"
-      > <span>It rings with the caller’s own colleague first <span class="quiet">for ten seconds, then with everybody who answers it.</span></span></label>
+      > <span>It rings with the caller’s own colleague first <span class="quiet">for ten seconds.</span></span></label>
       <RingOrder
         v-model="form.ringOrder"
         :error="errors.ringOrder"

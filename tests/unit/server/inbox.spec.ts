@@ -13,7 +13,7 @@ import { readInbox } from '~~/server/pages/inbox'
 import { readConversation, readShelf } from '~~/server/pages/shelf'
 import { readToday } from '~~/server/pages/today'
 import { readRecord } from '~~/server/pages/record'
-import { assign, whoAnswers } from '~~/server/texting/assign'
+import { assign, whoMayHave } from '~~/server/texting/assign'
 import { takeEvent } from '~~/server/texting/events'
 import { putBack, settleConversation } from '~~/server/texting/owed'
 import { seeConversation, seeRecord } from '~~/server/texting/seen'
@@ -226,7 +226,7 @@ describe('putting back', () => {
 describe('assigning', () => {
   it('makes it the colleague’s to answer, says so to everybody, and can be given back', async () => {
     const { e164, conversationId, recordId } = await wroteToUs()
-    expect((await whoAnswers(firm.ada, conversationId)).map(({ id }) => id).sort())
+    expect((await whoMayHave(firm.ada, conversationId)).map(({ id }) => id).sort())
       .toEqual([firm.ada.id, firm.mika.id, firm.odile.id, firm.rafe.id].sort())
     await expect(assign(firm.ada, conversationId, { colleagueId: firm.noor.id, why: '' }, next()))
       .rejects.toMatchObject(problem(422, { fields: { colleagueId: expect.stringContaining('do not answer') } }))

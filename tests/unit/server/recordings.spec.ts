@@ -218,6 +218,8 @@ describe('how a line rings', () => {
   it('is set by an admin, and noted', async () => {
     const all = await changeLine(firm.rafe, firm.second.id, lineForm.validateSync(values), DAY)
     expect(all.find(({ id }) => id === firm.second.id)).toMatchObject({ ...values, greeting: 'Leave a message.' })
+    await expect(changeLine(firm.rafe, firm.second.id, lineForm.validateSync({ ...values, ringOrder: [firm.ada.id, firm.noor.id] }), DAY))
+      .rejects.toMatchObject(problem(422, { fields: { ringOrder: expect.stringContaining('does not answer') } }))
     await expect(changeLine(firm.odile, firm.second.id, lineForm.validateSync(values), DAY)).rejects.toMatchObject(problem(403))
     expect(await listLines(firm.rafe)).toHaveLength(4)
   })

@@ -1,5 +1,5 @@
 import { route } from '~~/server/routing/route'
-import { whoAnswers } from '~~/server/texting/assign'
+import { whoMayHave } from '~~/server/texting/assign'
 import { byId } from '~~/shared/schemas/common'
 
-export default route({ params: byId('conversation') }, ({ asker, params }) => whoAnswers(asker, params.id))
+export default route({ params: byId('conversation') }, ({ asker, params }) => whoMayHave(asker, params.id))

@@ -1,10 +1,9 @@
 import { eq, or, sql } from 'drizzle-orm'
-import { can } from '~~/shared/permissions'
 import { read } from '../db/door'
 import { at } from '../db/instants'
 import { callDeclined, colleague, signIn } from '../db/schema'
-import { colleagueAtWork } from '../identity/sign-in'
-import { lineBelongs, type Line } from '../texting/lines'
+import type { Line } from '../texting/lines'
+import { whoAnswers } from '../texting/who-answers'
 
 /** With whom a call rings: who answers its line, has not declined it, and is signed in or has telephones of their own. */
 export async function withWhomItRings(callId: string, on: Line, now: Date): Promise<string[]> {
@@ -19,14 +18,4 @@ export async function withWhomItRings(callId: string, on: Line, now: Date): Prom
         )}`),
   )
   return whoAnswers(there.map(({ id }) => id), on)
-}
-
-/** Who of these colleagues answers a line. */
-export async function whoAnswers(colleagueIds: string[], on: Line): Promise<string[]> {
-  const answer: string[] = []
-  for (const id of colleagueIds) {
-    const atWork = await colleagueAtWork(id)
-    if (atWork && can(atWork, 'line.answer', lineBelongs(on))) answer.push(id)
-  }
-  return answer
 }
