@@ -33,7 +33,7 @@ function bare(): number {
 function ours(): number {
   const begun = performance.now()
   const tally = emptyTally()
-  values.forEach((value, n) => count(tally, ids[n]!, fill(value, 'UTC')))
+  values.forEach((value, n) => count(tally, ids[n]!, fill(value, { zone: 'UTC', format: { hours: 12, dayFirst: false } })))
   if (tally.heldPeople > 0 || tally.people !== PEOPLE) throw new Error('Not everybody was filled.')
   return performance.now() - begun
 }

@@ -11,6 +11,9 @@ export const COLLEAGUES: { key: string, name: string, mail: string, role: Role, 
   { key: 'rafe', name: 'Rafe Pennington', mail: 'rafe@pannier.example', role: 'admin', title: 'Admin', zone: 'Europe/London', teams: ['sales', 'recruiting'], directLine: '0117 496 0107' },
 ]
 
+/** How they read times and days: the same wherever the demo is opened. */
+export const FORMAT = { clockHours: 24, dayFirst: true } as const
+
 /** The lines that the practice carrier has given to the firm. */
 export const LINES: { key: string, e164: string, name: string, country: string, team?: 'sales' | 'recruiting', colleague?: string, private?: boolean, greeting?: string }[] = [
   { key: 'portland', e164: '+15035550118', name: 'Portland line', country: 'US', team: 'sales', greeting: 'Pannier & Post, the cargo bikes. We are all on the road or in the workshop. Say who you are and what you need after the tone, and one of us calls back today.' },

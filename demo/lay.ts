@@ -10,7 +10,7 @@ import { hashPassword } from '../server/identity/password'
 import { layPipelines } from '../server/records/lay-pipelines'
 import { comeAlive } from './alive'
 import { addCast, addCastMatters } from './cast'
-import { COLLEAGUES, DEMO_PASSWORD, LINES } from './colleagues'
+import { COLLEAGUES, DEMO_PASSWORD, FORMAT, LINES } from './colleagues'
 import { dispositionRows } from './dispositions'
 import { CUSTOM_FIELDS } from './fields'
 import { generate, type Staff } from './generate'
@@ -90,7 +90,7 @@ async function addStaff(database: Database, passwordHash: string, now: Date): Pr
   const colleagues = Object.fromEntries(COLLEAGUES.map(one => [one.key, uuid()]))
   await database.insert(schema.firm).values({ name: 'Pannier & Post', country: 'US', textingOn: true })
   await database.insert(schema.team).values([{ id: teams.sales, name: 'Sales and client care' }, { id: teams.recruiting, name: 'Recruiting' }])
-  await database.insert(schema.colleague).values(COLLEAGUES.map(({ key, name, mail, role, title, zone, directLine }) => ({ id: colleagues[key]!, name, firstName: name.split(' ')[0]!, mail, passwordHash, role, title, zone, directLine, seesFrom: new Date(now.getTime() - 6 * 3_600_000) })))
+  await database.insert(schema.colleague).values(COLLEAGUES.map(({ key, name, mail, role, title, zone, directLine }) => ({ id: colleagues[key]!, name, firstName: name.split(' ')[0]!, mail, passwordHash, role, title, zone, directLine, ...FORMAT, seesFrom: new Date(now.getTime() - 6 * 3_600_000) })))
   await database.insert(schema.teamMember).values(COLLEAGUES.flatMap(one => one.teams.map(team => ({ teamId: teams[team], colleagueId: colleagues[one.key]! }))))
   await database.insert(schema.customField).values(CUSTOM_FIELDS.map((field, position) => ({ ...field, id: uuid(), position })))
   const lines = LINES.map(({ key, e164, name, country, team, colleague, private: closed, greeting = null }) => ({

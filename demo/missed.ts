@@ -21,7 +21,7 @@ export class MissedCalls {
     const at = new Date(called + 2 * MINUTE)
     if (at.getTime() > this.now.getTime() - 4 * DAY) return
     const version = Math.max(1, this.template.wordings.filter(one => one.at <= at).length)
-    const filled = fillTemplate(this.template.wordings[version - 1]!.body, { person: { first_name: about.first }, sender: { first_name: about.me }, firm: { name: 'Pannier & Post' } }, 'UTC')
+    const filled = fillTemplate(this.template.wordings[version - 1]!.body, { person: { first_name: about.first }, sender: { first_name: about.me }, firm: { name: 'Pannier & Post' } }, { zone: 'UTC', format: { hours: 12, dayFirst: false } })
     if (!filled.ok) return
     this.history.text(person, line, 'ours', filled.text, at, about.ownerId, { templateId: this.template.id, version })
     if (!this.random.chance(ANSWERED[version - 1] ?? 0.3)) return

@@ -1,11 +1,12 @@
 import { FetchError } from 'ofetch'
 import type { ProblemDetails } from '~~/shared/problems'
 import { useMe } from '~/stores/me'
+import { saidToReader } from '~/words/reader'
 
 /** An answer of the server that says what went wrong. */
 export class ApiProblem extends Error {
   constructor(readonly details: ProblemDetails) {
-    super(details.detail)
+    super(saidToReader(details.detail))
   }
 
   get type() {
@@ -13,7 +14,7 @@ export class ApiProblem extends Error {
   }
 
   get fields() {
-    return this.details.fields ?? {}
+    return Object.fromEntries(Object.entries(this.details.fields ?? {}).map(([field, reason]) => [field, saidToReader(reason)]))
   }
 }
 

@@ -12,6 +12,7 @@ import { useCalls } from '~/stores/calls'
 import { useRounds } from '~/stores/rounds'
 import { useShelf } from '~/stores/shelf'
 import { useTold } from '~/composables/told'
+import { readersFormat } from '~/words/reader'
 
 const me = useMe()
 const shelf = useShelf()
@@ -93,7 +94,7 @@ useKeys([
   },
   { keys: 'a', shown: 'A', what: 'Answer whoever waits longest', act: () => (shelf.openId = shelf.shown[0]?.conversationId ?? null) },
 ])
-useHead({ htmlAttrs: { class: computed(() => discreet.value ? 'discreet' : '') }, title: computed(() => `${shelf.total > 0 ? `(${shelf.total}) ` : ''}Plauder`) })
+useHead({ htmlAttrs: { class: computed(() => [discreet.value ? 'discreet' : '', readersFormat().hours === 12 ? 'twelve-hours' : ''].join(' ')) }, title: computed(() => `${shelf.total > 0 ? `(${shelf.total}) ` : ''}Plauder`) })
 </script>
 
 <template>

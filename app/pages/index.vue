@@ -13,7 +13,7 @@ import { useMe } from '~/stores/me'
 import { useShelf } from '~/stores/shelf'
 import { sayCall } from '~/words/calls'
 import { sayWaits } from '~/words/inbox'
-import { ago, clock, dayName, placeOf } from '~/words/time'
+import { ago, clock, dayName, placeOf, timeOfDay } from '~/words/time'
 
 /** What is mine to do, in the order in which I should do it: who waits, what a call still needs, what is due, what failed, who is new. */
 const me = useMe()
@@ -45,7 +45,7 @@ async function tick({ id }: TodayTask): Promise<void> {
 }
 /** By my clock, and by theirs where it is another one. */
 function whenDue({ dueAt, wallTime, zone }: TodayTask): string {
-  const [mine, theirs] = [clock(dueAt, me.me!.zone), wallTime.slice(11).replace(/^0/, '')]
+  const [mine, theirs] = [clock(dueAt, me.me!.zone), timeOfDay(wallTime.slice(11))]
   return mine === theirs ? mine : `${mine}, ${theirs} in ${placeOf(zone)}`
 }
 
@@ -55,7 +55,7 @@ const callBack = ({ phoneId, record }: TodayTask) => calls.dial({ phoneId: phone
 <template>
   <div class="page">
     <header class="head">
-      <h1>{{ dayName(now, me.me!.zone, 0).replace(/ \d{4}$/, '') }}</h1>
+      <h1>{{ dayName(now, me.me!.zone, 0).replace(/,? \d{4}$/, '') }}</h1>
       <p class="quiet">
         What waits for you, {{ me.me!.firstName }}, the first thing first.
       </p>

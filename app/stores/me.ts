@@ -1,8 +1,10 @@
 import { defineStore } from 'pinia'
 import type { ZoneRules } from '~~/core/hours/rules'
 import type { Role } from '~~/shared/permissions'
+import type { ChosenFormat } from '~~/core/hours/format'
 import { api } from '~/composables/api'
 import { problemIn } from '~/composables/trying'
+import { readAs } from '~/words/reader'
 
 export interface Me {
   id: string
@@ -16,6 +18,8 @@ export interface Me {
   singleKeys: boolean
   /** How they are told of what comes in. */
   told: { chimes: boolean, notifies: boolean }
+  /** How they read times and days; null is as their browser does. */
+  format: ChosenFormat
   /** What broke and waits for an admin. */
   stuck: number
   zone: ZoneRules
@@ -34,6 +38,7 @@ export const useMe = defineStore('me', () => {
   async function load(): Promise<Me | null> {
     try {
       me.value = await api<Me>('/api/me', { asAnybody: true })
+      readAs(me.value.format)
       expired.value = false
       replacedBy.value = null
     }

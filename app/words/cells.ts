@@ -4,7 +4,7 @@ import type { Column } from '~~/shared/columns'
 import type { RecordRow } from '~~/shared/record'
 import { countryName } from './country'
 import { amount } from './money'
-import { ago, calendarDay } from './time'
+import { ago, calendarDay, timeOfDay } from './time'
 
 type Shown = (row: RecordRow, now: number) => string | null
 
@@ -47,6 +47,7 @@ export function ownField(value: unknown, { shows }: Pick<Column, 'shows'>, field
   if (value === null || value === undefined || value === '') return null
   switch (shows) {
     case 'date': return calendarDay(String(value))
+    case 'time': return timeOfDay(String(value))
     case 'money': return amount(Number(value), String(fields.currency ?? 'USD'))
     case 'number': return Number(value).toLocaleString('en-US')
     case 'yes-no': return value === true || value === 'true' ? 'yes' : 'no'

@@ -1,5 +1,6 @@
 import type { Effect, EffectKind, EffectOf, EffectState } from '~~/core/effects/effects'
 import type { EffectDone } from '~~/shared/effects'
+import { saidToReader } from './reader'
 
 /** What came of an effect, after what it is. */
 const CAME_OF_IT: Record<EffectState, (reason: string | null) => string> = {
@@ -11,7 +12,7 @@ const CAME_OF_IT: Record<EffectState, (reason: string | null) => string> = {
   'stays': reason => `: could not be taken back. ${reason}`,
 }
 
-export const sayEffectDone = ({ words, state, reason }: EffectDone): string => `${words}${CAME_OF_IT[state](reason)}`
+export const sayEffectDone = ({ words, state, reason }: EffectDone): string => saidToReader(`${words}${CAME_OF_IT[state](reason)}`)
 
 /** Each kind of effect where it is chosen, and how it begins there. */
 export const EFFECT_CHOICES: { [K in EffectKind]: { label: string, fresh: EffectOf<K> } } = {

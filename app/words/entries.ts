@@ -5,6 +5,7 @@ import { sayCall } from './calls'
 import { CONSENT_HOW, COVERED } from './consent'
 import { sayEffectDone } from './effects'
 import { sayMoment } from './moments'
+import { fieldWords } from './time'
 import type { TimelineEntry } from '~~/shared/timeline'
 
 interface Change { label: string, from: string | null, to: string | null }
@@ -132,7 +133,7 @@ function together({ bulkId, importId, takenBack }: Record<string, unknown>): str
 
 const sayChanges = (changes: Change[], how: string) => ({
   what: `changed ${changes.map(change => change.label.toLowerCase()).join(', ')}${how}`,
-  more: changes.map(change => `${change.label}: ${change.from ?? 'empty'} → ${change.to ?? 'empty'}`),
+  more: changes.map(change => `${change.label}: ${fieldWords(change.from)} → ${fieldWords(change.to)}`),
 })
 
 function talk(seconds: number): string {

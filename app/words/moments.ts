@@ -2,10 +2,11 @@ import { sayWallMoment } from '~~/core/hours/say'
 import { nextWorkingDay } from '~~/core/hours/days'
 import { instantOf, wallOf, type WallMoment } from '~~/core/hours/schedule'
 import type { ZoneRules } from '~~/core/hours/rules'
+import { readersFormat } from './reader'
 import { clock, placeOf } from './time'
 
 /** "9:00 Honolulu time on Tue 1 Dec", with the year when it is another one. */
-export const sayMoment = (moment: WallMoment) => sayWallMoment(moment, new Date().getFullYear())
+export const sayMoment = (moment: WallMoment) => sayWallMoment(moment, new Date().getFullYear(), readersFormat())
 
 /** The same instant by another clock, or null where it is the same clock or no moment at all. */
 export function sayElsewhere({ wallTime, zone }: WallMoment, rules: ZoneRules[], other: ZoneRules): string | null {

@@ -1,16 +1,36 @@
-import { MONTHS, WEEKDAYS } from '~~/core/hours/say'
+import { sayTime } from '~~/core/hours/format'
+import * as say from '~~/core/hours/say'
 import { wallTime } from '~~/core/hours/wall'
+import { wallOf } from '~~/core/hours/schedule'
 import type { ZoneRules } from '~~/core/hours/rules'
+import { readersFormat } from './reader'
 
-export { calendarDay, placeOf } from '~~/core/hours/say'
+export { placeOf } from '~~/core/hours/say'
 
 const MINUTE = 60_000
 
-/** "9:03" on the wall of a zone. */
-export function clock(instant: number, zone: ZoneRules): string {
-  const { hour, minute } = wallTime(zone, instant)
-  return `${hour}:${String(minute).padStart(2, '0')}`
+/** "9:03" on the wall of a zone, or "9:03 am". */
+export const clock = (instant: number, zone: ZoneRules): string => timeOfDay(wallOf(instant, zone).slice(11))
+
+/** "15:30" as its reader writes it. */
+export const timeOfDay = (time: string): string => sayTime(time, readersFormat())
+
+export const hourOfDay = (hour: number): string => timeOfDay(`${String(hour).padStart(2, '0')}:00`)
+
+/** "9:03:07", to the second, for what a list of steps is read for. */
+export function clockToSecond(instant: number, zone: ZoneRules): string {
+  const seconds = String(new Date(instant).getUTCSeconds()).padStart(2, '0')
+  return clock(instant, zone).replace(/:\d\d/, minutes => `${minutes}:${seconds}`)
 }
+
+/** What stood in a field: a day or a time of day as the reader writes it, anything else as it is. */
+export function fieldWords(value: string | null): string {
+  if (value === null) return 'empty'
+  return /^\d{4}-\d\d-\d\d$/.test(value) ? calendarDay(value) : /^\d\d:\d\d$/.test(value) ? timeOfDay(value) : value
+}
+
+/** A day of the calendar, "2026-12-03", as "Thu 3 Dec 2026" or "Thu, Dec 3, 2026". */
+export const calendarDay = (day: string): string => say.calendarDay(day, readersFormat())
 
 /** "Today", "Yesterday", "Monday 23 November", with the year when it is another one. */
 export function dayName(instant: number, zone: ZoneRules, now: number): string {
@@ -20,14 +40,14 @@ export function dayName(instant: number, zone: ZoneRules, now: number): string {
   const same = (a: typeof then, b: typeof then) => a.year === b.year && a.month === b.month && a.day === b.day
   if (same(then, today)) return 'Today'
   if (same(then, yesterday)) return 'Yesterday'
-  const day = `${WEEKDAYS[then.weekday]} ${then.day} ${MONTHS[then.month - 1]}`
-  return then.year === today.year ? day : `${day} ${then.year}`
+  const [weekday, month] = [say.WEEKDAYS[then.weekday]!, say.MONTHS[then.month - 1]!]
+  return say.sayDay({ weekday, day: then.day, month, year: then.year === today.year ? undefined : then.year }, readersFormat())
 }
 
 /** "15 Nov", for places with little room. */
 export function shortDay(instant: number, zone: ZoneRules): string {
   const { day, month } = wallTime(zone, instant)
-  return `${day} ${MONTHS[month - 1]!.slice(0, 3)}`
+  return say.sayDay({ day, month: say.MONTHS[month - 1]!.slice(0, 3) }, readersFormat())
 }
 
 /** "26 min", "3 h", "9 days": how long something has been. */

@@ -1,3 +1,4 @@
+import { markHour } from './say'
 import { ALLOWED_HOURS, type HoursWindow } from './reachable'
 
 /** What a record says about its person's hours; null where they have not said so. */
@@ -10,5 +11,5 @@ export const wishOf = ({ wishFrom, wishTo }: Wished): HoursWindow | null =>
 export const hoursOf = (wish: HoursWindow | null): HoursWindow =>
   wish ? { from: Math.max(wish.from, ALLOWED_HOURS.from), to: Math.min(wish.to, ALLOWED_HOURS.to) } : ALLOWED_HOURS
 
-/** "8:00 to 12:00". */
-export const sayHours = ({ from, to }: HoursWindow): string => `${from}:00 to ${to}:00`
+/** "8:00 to 12:00", for a sentence that each reader reads in their own format. */
+export const markHours = ({ from, to }: HoursWindow): string => `${markHour(from)} to ${markHour(to)}`

@@ -1,9 +1,15 @@
+import type { ClockFormat } from '../hours/format'
+import { MONTHS, WEEKDAYS } from '../hours/say'
 import { wallTime, type WallTime } from '../hours/wall'
 import { zoneRules } from '../hours/zones'
-import { DATE_FORMATS } from './date-formats'
+import { DATE_FORMATS, isDateFormat, pad } from './date-formats'
 
-const WEEKDAYS = ['Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday']
-const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December']
+/** Whose clock a text goes by: that of the person who reads it. */
+export interface PersonsClock {
+  /** IANA zone in which instants are written. */
+  zone: string
+  format: ClockFormat
+}
 
 /** The conversions of strftime that a text needs; the padded ones have an unpadded form with a dash. */
 const CONVERSIONS: Record<string, (t: WallTime) => string> = {
@@ -31,12 +37,12 @@ const CONVERSIONS: Record<string, (t: WallTime) => string> = {
  *
  * @param value "2026-12-03" (a day anywhere), or an instant as ISO 8601 with an offset, a Date or epoch milliseconds
  * @param format a name of DATE_FORMATS or strftime conversions
- * @param zone the IANA zone in which an instant is read
  * @throws RangeError for a value that is no date, a conversion that is not known, an unknown zone
  */
-export function formatDate(value: unknown, format: string, zone: string): string {
-  const wall = readWall(value, zone)
-  return (DATE_FORMATS[format] ?? format).replace(/%(-?.)?/g, (whole, conversion: string | undefined) => {
+export function formatDate(value: unknown, format: string, clock: PersonsClock): string {
+  const wall = readWall(value, clock.zone)
+  if (isDateFormat(format)) return DATE_FORMATS[format](wall, clock.format)
+  return format.replace(/%(-?.)?/g, (whole, conversion: string | undefined) => {
     const write = CONVERSIONS[conversion ?? '']
     if (!write)
       throw new RangeError(
@@ -62,5 +68,4 @@ function readWall(value: unknown, zone: string): WallTime {
   return wallTime(rules, instant)
 }
 
-const pad = (n: number) => String(n).padStart(2, '0')
 const twelve = (hour: number) => hour % 12 || 12

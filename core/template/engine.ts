@@ -1,5 +1,5 @@
 import { Liquid, filters, type FilterImplOptions } from 'liquidjs'
-import { formatDate } from './dates'
+import { formatDate, type PersonsClock } from './dates'
 
 /**
  * Limits of one template. Generous for any text that a telephone takes, small enough to hurt nobody: without loops, what it costs
@@ -35,7 +35,7 @@ export const TEMPLATE_FILTERS: readonly string[] = ALLOWED_FILTERS
 const OWN_FILTERS: Record<string, FilterImplOptions> = {
   date(this: { context: { getSync(path: string[]): unknown } }, value: unknown, format: unknown = 'day') {
     if (isBlank(value)) return ''
-    return formatDate(value, String(format), String(this.context.getSync(['zone'])))
+    return formatDate(value, String(format), this.context.getSync(['clock']) as PersonsClock)
   },
   /** The first given name where a field holds several. */
   first_word: (value: unknown) =>

@@ -1,6 +1,8 @@
 import { Output, type Context, type Liquid, type Template } from 'liquidjs'
 import type { FieldValues } from './fields'
 import { valueIn } from '../fields/own'
+import { sayTime } from '../hours/format'
+import { formatDate, type PersonsClock } from './dates'
 import { isBlank } from './engine'
 import { parseTemplate, type Place, type TemplateProblem } from './parse'
 
@@ -15,7 +17,7 @@ export type Filled
     | { ok: false, holes: Hole[], problems: TemplateProblem[] }
 
 /** Fills one template many times; see `fillTemplate`. */
-export type Filler = (values: FieldValues, zone: string) => Filled
+export type Filler = (values: FieldValues, clock: PersonsClock) => Filled
 
 /**
  * Parses once, for filling for many people.
@@ -27,25 +29,24 @@ export function makeFiller(source: string): Filler {
   if (!parsed.ok) return () => ({ ok: false, holes: [], problems: parsed.problems })
   const holes: Hole[] = []
   for (const output of outputsOf(parsed.pieces)) watch(output, holes)
-  return (values, zone) => {
+  return (values, clock) => {
     holes.length = 0
-    return render(parsed.engine, parsed.pieces, values, zone, holes)
+    return render(parsed.engine, parsed.pieces, values, clock, holes)
   }
 }
 
 /**
  * Fills a template with one person's values.
  *
- * @param zone IANA zone in which instants are written
  * @returns the text, or the fields that would have left a hole in it. No text ever has one
  */
-export function fillTemplate(source: string, values: FieldValues, zone: string): Filled {
-  return makeFiller(source)(values, zone)
+export function fillTemplate(source: string, values: FieldValues, clock: PersonsClock): Filled {
+  return makeFiller(source)(values, clock)
 }
 
-function render(engine: Liquid, pieces: Template[], values: FieldValues, zone: string, holes: Hole[]): Filled {
+function render(engine: Liquid, pieces: Template[], values: FieldValues, clock: PersonsClock, holes: Hole[]): Filled {
   try {
-    const text = String(engine.renderSync(pieces, values, { globals: { zone } }))
+    const text = String(engine.renderSync(pieces, values, { globals: { clock } }))
     if (holes.length > 0) return { ok: false, holes: [...holes], problems: [] }
     if (text.trim() === '')
       return { ok: false, holes: [], problems: [{ line: 1, column: 1, message: 'Nothing is left of the text for this person.' }] }
@@ -64,7 +65,7 @@ function renderMessage(error: unknown): string {
 
 /**
  * Notes an output that comes out blank; Liquid alone would write nothing and say nothing. An amount that is only written
- * stays as typed.
+ * stays as typed; a day or a time of day that is only written is written as the person who is texted would.
  */
 function watch(output: Output, holes: Hole[]): void {
   const value = output.value
@@ -74,8 +75,17 @@ function watch(output: Output, holes: Hole[]): void {
   value.value = function* (context: Context, lenient?: boolean) {
     const result: unknown = yield evaluate(context, lenient)
     if (isBlank(result)) holes.push({ path: pathOf(output), line, column })
-    return amount ? typedIn(context, amount) ?? result : result
+    return (amount && typedIn(context, amount)) ?? inTheirFormat(result, context)
   } as typeof value.value
+}
+
+const TIME_OF_DAY = /^(?:[01]\d|2[0-3]):[0-5]\d$/
+const DAY = /^\d{4}-\d{2}-\d{2}$/
+
+function inTheirFormat(value: unknown, context: Context): unknown {
+  if (typeof value !== 'string') return value
+  const clock = context.getSync(['clock']) as PersonsClock
+  return TIME_OF_DAY.test(value) ? sayTime(value, clock.format) : DAY.test(value) ? formatDate(value, 'day', clock) : value
 }
 
 function typedIn({ environments }: Context, key: string): string | undefined {

@@ -1,6 +1,6 @@
 import { route } from '~~/server/routing/route'
 import { clockRules } from '~~/server/records/phones'
-import { readSingleKeys, readTold } from '~~/server/identity/colleagues'
+import { readHabits } from '~~/server/identity/habits'
 import { firmName, teamsNamed } from '~~/server/identity/firm'
 import { countStuck } from '~~/server/tellers/stuck'
 import { readHouseRules } from '~~/server/identity/house-rules'
@@ -15,8 +15,7 @@ export default route({}, async ({ asker, now }) => ({
   title: asker.title,
   firm: await firmName(),
   ...await readHouseRules(),
-  singleKeys: await readSingleKeys(asker.id),
-  told: await readTold(asker.id),
+  ...await readHabits(asker.id),
   /** How much is stuck, for an admin. */
   stuck: await countStuck(asker),
   teams: await teamsNamed(asker.teamIds),

@@ -1,7 +1,7 @@
 import { v7 as uuid } from 'uuid'
 import { dueIn, dueOn } from '~~/core/call/due'
 import { sayEffect, type EffectOf } from '~~/core/effects/effects'
-import { sayWallMoment } from '~~/core/hours/say'
+import { markMoment, markTime } from '~~/core/hours/say'
 import { zoneRules } from '~~/core/hours/zones'
 import { makeTask, withdrawTask, zoneOfRecord } from '../tasks/tasks'
 import { Unfit, type EffectWork } from './effect'
@@ -21,7 +21,7 @@ const doing: EffectWork<'task' | 'call-back', string, Kept> = {
   preview(effect, zone, _occasion, now) {
     const due = effect.days === null ? null : dueIn(now.getTime(), effect.days, effect.time, zoneRules(zone)!)
     return {
-      words: sayEffect(effect, { due: due ? sayWallMoment(due, now.getUTCFullYear()) : undefined }),
+      words: sayEffect(effect, { due: due ? markMoment(due) : undefined }),
       due: due && { wallTime: due.wallTime, zone: due.zone },
     }
   },
@@ -34,7 +34,7 @@ const doing: EffectWork<'task' | 'call-back', string, Kept> = {
     const taskId = uuid()
     const title = effect.kind === 'task' ? effect.title : CALL_BACK_TITLE
     await makeTask(asker, { id: taskId, recordId: record.id, kind: effect.kind, title, due, callId: because.callId ?? null }, now)
-    return { words: sayEffect(effect, { due: sayWallMoment(due, now.getUTCFullYear()) }), state: 'done', kept: { taskId } }
+    return { words: sayEffect(effect, { due: markMoment(due) }), state: 'done', kept: { taskId } }
   },
 
   async undo({ taskId }, { asker }, now) {
@@ -45,9 +45,9 @@ const doing: EffectWork<'task' | 'call-back', string, Kept> = {
 export const task: EffectWork<'task', string, Kept> = doing
 export const callBack: EffectWork<'call-back', string, Kept> = doing
 
-/** "the next day at 10:00": as long as it is not about anybody. */
+/** "the next day at T10:00": as long as it is not about anybody. */
 function sayDays({ days, time }: Doing): string | undefined {
   if (days === null) return undefined
   const when = days === 0 ? 'the same day' : days === 1 ? 'the next day' : `${days} days later`
-  return `${when} at ${time.replace(/^0/, '')}`
+  return `${when} at ${markTime(time)}`
 }

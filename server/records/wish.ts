@@ -1,5 +1,5 @@
 import type { HoursWindow } from '~~/core/hours/reachable'
-import { sayHours } from '~~/core/hours/wish'
+import { markHours } from '~~/core/hours/wish'
 import { record } from '../db/schema'
 
 /** What of a record says between which hours its person wants to be reached. */
@@ -7,7 +7,7 @@ export const WISH_COLUMNS = { wishFrom: record.wishFrom, wishTo: record.wishTo }
 
 /** Why somebody is not to be reached at an hour, for whoever wants to. */
 export function whyNotThen(reason: string, wish: HoursWindow | null): string {
-  if (reason === 'wish' && wish) return `They want to be reached from ${sayHours(wish)} their time only.`
+  if (reason === 'wish' && wish) return `They want to be reached from ${markHours(wish)} their time only.`
   return reason === 'zone-unknown'
     ? 'Nobody knows what time it is there.'
     : 'That is outside of the hours in which a person there may be reached.'

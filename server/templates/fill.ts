@@ -1,5 +1,6 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import { checkTemplate } from '~~/core/template/check'
+import type { PersonsClock } from '~~/core/template/dates'
 import type { FieldValues } from '~~/core/template/fields'
 import type { Filled } from '~~/core/template/fill'
 import { exampleAnswers, readAnswers } from '~~/core/template/fill-ins'
@@ -25,7 +26,7 @@ import { valuesFor, valuesForNobody } from './values'
 type StoredTemplate = typeof template.$inferSelect
 
 /** For whom templates are filled: of which modules they may be, with which values, and what else those could speak of. */
-interface Subject { modules: TextedModule[], values: FieldValues, zone: string, related: Related[] }
+interface Subject { modules: TextedModule[], values: FieldValues, clock: PersonsClock, related: Related[] }
 
 /**
  * The templates of a record's module, each filled for it or with what is missing: favourites first, then what I use.
@@ -40,21 +41,21 @@ export const fillForStranger = (asker: SignedIn, conversationId: string, context
   fillAll(asker, () => strangerSubject(asker, conversationId, context))
 
 async function fillAll(asker: SignedIn, subjectOf: () => Promise<Subject>, only?: string[]): Promise<FilledTemplates> {
-  const { rows, values, zone, labels, related } = await tx(async (database) => {
-    const { modules, values, zone, related } = await subjectOf()
+  const { rows, values, clock, labels, related } = await tx(async (database) => {
+    const { modules, values, clock, related } = await subjectOf()
     const labels = await labelsOf(modules)
     const rows = await database.select({ template, favourite: templateMine.favourite, times: templateMine.times }).from(template)
       .leftJoin(templateMine, and(eq(templateMine.templateId, template.id), eq(templateMine.colleagueId, asker.id)))
       .where(and(sql`${template.modules} && ${textArray(modules)}`, offered(asker), only && inArray(template.id, only)))
       .orderBy(sql`coalesce(${templateMine.favourite}, false) desc, coalesce(${templateMine.times}, 0) desc,
         ${template.name} collate "und-x-icu"`)
-    return { rows, values, zone, labels, related }
+    return { rows, values, clock, labels, related }
   })
   // outside of the transaction, and making room for others: there may be hundreds of them, and some may be made to take long
   const budget = new Budget(FILLING_MS)
   const templates: FilledTemplates['templates'] = []
   for (const { template: one, favourite, times } of rows) {
-    const filled = budget.isSpent ? TOO_MUCH : fillerOf(one.body)({ ...values, fill_in: exampleAnswers(one.fillIns) }, zone)
+    const filled = budget.isSpent ? TOO_MUCH : fillerOf(one.body)({ ...values, fill_in: exampleAnswers(one.fillIns) }, clock)
     templates.push({ ...shown(one, filled, labels), favourite: favourite ?? false, times: times ?? 0 })
     await budget.makeRoom()
   }
@@ -99,11 +100,11 @@ async function fillOne(
   subjectOf: () => Promise<Subject>,
 ): Promise<Pick<FilledTemplate, 'text' | 'missing'>> {
   return tx(async () => {
-    const { modules, values, zone } = await subjectOf()
+    const { modules, values, clock } = await subjectOf()
     const one = await mustSeeTemplate(asker, templateId)
     const read = readAnswers(one.fillIns, answers)
     if (!read.ok) throw badInput(Object.fromEntries(Object.entries(read.problems).map(([key, reason]) => [`answers.${key}`, reason])))
-    const { text, missing } = shown(one, fillerOf(one.body)({ ...values, 'fill_in': read.values, 'fill-in as typed': read.typed }, zone), await labelsOf(modules))
+    const { text, missing } = shown(one, fillerOf(one.body)({ ...values, 'fill_in': read.values, 'fill-in as typed': read.typed }, clock), await labelsOf(modules))
     return { text, missing }
   })
 }
@@ -116,8 +117,8 @@ export async function tryTemplate(asker: SignedIn, { body, modules, fillIns, rec
     const found = recordId ? await mustBeTexted(asker, recordId) : await exampleOf(asker, modules)
     const about = found ? { id: found.id, name: found.name } : null
     if (problems.length > 0 || !found) return { problems, holes: [], text: null, record: about }
-    const { values, zone } = await valuesFor(asker, found, await onWhat(asker, found), { aboutId: null, ref: EXAMPLE_REF })
-    const filled = fillerOf(body)({ ...values, fill_in: exampleAnswers(fillIns) }, zone)
+    const { values, clock } = await valuesFor(asker, found, await onWhat(asker, found), { aboutId: null, ref: EXAMPLE_REF })
+    const filled = fillerOf(body)({ ...values, fill_in: exampleAnswers(fillIns) }, clock)
     if (filled.ok) return { problems: [], holes: [], text: filled.text, record: about }
     const labels = await labelsOf(modules)
     return {

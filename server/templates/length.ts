@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm'
+import { formatOfCountry } from '~~/core/hours/format'
 import { checkTemplate } from '~~/core/template/check'
 import { exampleAnswers } from '~~/core/template/fill-ins'
 import { makeFiller } from '~~/core/template/fill'
@@ -9,10 +10,10 @@ import type { LengthForm } from '~~/shared/schemas/template'
 import type { CountedLength } from '~~/shared/template'
 import { ask } from '../db/door'
 import { planned } from '../db/prepared'
-import { record, recordPerson } from '../db/schema'
+import { phone, record, recordPerson } from '../db/schema'
 import { Budget } from '../http/budget'
 import { badInput } from '../http/problem'
-import { firmName } from '../identity/firm'
+import { firmHome } from '../identity/firm'
 import type { SignedIn } from '../identity/sign-in'
 import { seesRecord } from '../reading/visible'
 import { joinCompany } from '../reading/company'
@@ -33,6 +34,7 @@ type Row = {
   last_name: string | null
   title: string | null
   city: string | null
+  country: string | null
   stage: string | null
   mail: string | null
   fields: Record<string, unknown>
@@ -51,9 +53,10 @@ export async function countLength(asker: SignedIn, { body, modules, fillIns, aft
   const [wrong] = checkTemplate(body, await catalogueOf(modules, fillIns))
   if (wrong) throw badInput({ body: `Line ${wrong.line}, character ${wrong.column}: ${wrong.message}` })
   const fill = makeFiller(body)
+  const home = await firmHome()
   const always = {
     sender: senderValues(asker),
-    firm: { name: await firmName() },
+    firm: { name: home.name },
     fill_in: exampleAnswers(fillIns),
     message: { ref: '4K7P-2M9X' },
   }
@@ -74,7 +77,7 @@ export async function countLength(asker: SignedIn, { body, modules, fillIns, aft
           ...about,
           ...ownValues(row),
         },
-        asker.zone,
+        { zone: asker.zone, format: formatOfCountry(row.country ?? home.country) },
       ),
     )
     last = id
@@ -117,6 +120,7 @@ async function peopleOf(
   const { rows } = await ask<Row>(
     planned(sql`
     select r.id, r.module, r.name, r.first_name, r.last_name, r.title, r.city, ${nameOfStage(sql`r.stage_id`)} as stage, r.mail, r.fields,
+      coalesce(r.country, (select p.country from ${phone} p where p.record_id = r.id order by p.position limit 1)) as country,
       company.name as company, company.city as company_city, ${about} as about
     from (select * from ${record} r where ${wanted} and ${after ? sql`r.id > ${after}::uuid` : sql`true`} order by r.id
       limit ${sql.raw(String(CHUNK))}) r

@@ -1,6 +1,9 @@
 import { and, eq, inArray } from 'drizzle-orm'
+import { formatOfCountry } from '~~/core/hours/format'
 import { showRef } from '~~/core/message/ref'
+import { readPhone } from '~~/core/phone/read'
 import { showPhone } from '~~/core/phone/show'
+import type { PersonsClock } from '~~/core/template/dates'
 import type { FieldValues } from '~~/core/template/fields'
 import { isPersonModule } from '~~/shared/modules'
 import { CONTEXT_MODULES } from '~~/shared/fields'
@@ -12,10 +15,22 @@ import { badInput, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../reading/visible'
 import type { StoredRecord } from '../records/one'
-import { zonesOf } from '../records/phones'
+import { zonesOf, type Place } from '../records/phones'
 
-/** Everything a template may say to a person, and the zone in which it says times. */
-export interface PersonValues { values: FieldValues, zone: string }
+/** Everything a template may say to a person, and by whose clock, in whose format, it says times. */
+export interface PersonValues { values: FieldValues, clock: PersonsClock }
+
+const NOWHERE: Place = { zone: null, country: null, region: null }
+
+interface NumberPlace { e164: string | null, country: string | null }
+
+/** As in the country of their address, else of their number, else of the firm. */
+function clockOf(asker: SignedIn, us: { country: string } | undefined, place: Place, number?: NumberPlace): PersonsClock {
+  return {
+    zone: zonesOf(place, number?.e164 ?? null)[0] ?? asker.zone,
+    format: formatOfCountry(place.country ?? number?.country ?? us?.country ?? 'US'),
+  }
+}
 
 /**
  * Whose values stand in a text to a person: the person's own, those of the company if the asker may see it, the sender, the firm, and of
@@ -59,9 +74,9 @@ export async function valuesFor(
       city,
       stage: stages.get(stageId ?? '') ?? null,
     })
-    const [us] = await database.select({ name: firm.name }).from(firm)
+    const [us] = await database.select({ name: firm.name, country: firm.country }).from(firm)
     const [first] = await database
-      .select({ e164: phone.e164 })
+      .select({ e164: phone.e164, country: phone.country })
       .from(phone)
       .where(eq(phone.recordId, found.id))
       .orderBy(phone.position)
@@ -74,7 +89,7 @@ export async function valuesFor(
         message: { ref: ref && showRef(ref) },
         ...Object.fromEntries(things.map(thing => [thing.module, valuesOf(thing)])),
       },
-      zone: zonesOf(found, first?.e164 ?? null)[0] ?? asker.zone,
+      clock: clockOf(asker, us, found, first),
     }
   })
 }
@@ -90,10 +105,11 @@ export async function valuesForNobody(asker: SignedIn, conversationId: string, r
       .innerJoin(line, and(eq(line.id, conversation.lineId), visible(asker, 'line.answer', { owner: line.colleagueId, team: line.teamId })))
       .where(eq(conversation.id, conversationId))
     if (!found) throw notFound('conversation')
-    const [us] = await database.select({ name: firm.name }).from(firm)
+    const reading = readPhone(found.remote)
+    const [us] = await database.select({ name: firm.name, country: firm.country }).from(firm)
     return {
       values: { person: {}, company: {}, sender: senderValues(asker), firm: { name: us?.name }, message: { ref: ref && showRef(ref) } },
-      zone: zonesOf({ zone: null, country: null, region: null }, found.remote)[0] ?? asker.zone,
+      clock: clockOf(asker, us, NOWHERE, { e164: found.remote, country: reading.ok ? reading.country : null }),
     }
   })
 }

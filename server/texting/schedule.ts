@@ -1,4 +1,5 @@
 import { and, asc, eq, gt, isNotNull } from 'drizzle-orm'
+import { markTime } from '~~/core/hours/say'
 import { instantOf, type WallMoment } from '~~/core/hours/schedule'
 import { zoneRules } from '~~/core/hours/zones'
 import { mayLeaveNow } from '~~/core/message/gate'
@@ -30,7 +31,7 @@ export function leavesAtOf({ wallTime, zone }: LaterForm, now: Date): Date {
     throw badInput({
       'later.wallTime':
         found.reason === 'gap'
-          ? `That time never comes there: clocks are put forward. Choose ${found.next.slice(11)} or later.`
+          ? `That time never comes there: clocks are put forward. Choose ${markTime(found.next.slice(11))} or later.`
           : 'Choose a day and a time.',
     })
   if (found.instant <= now.getTime()) throw badInput({ 'later.wallTime': 'That moment has passed. Choose a later one, or send it now.' })

@@ -1,5 +1,6 @@
 import { array, mixed, number, object, string, type InferType } from 'yup'
 import { ALLOWED_HOURS } from '../../core/hours/reachable'
+import { markHour } from '../../core/hours/say'
 import { readCountry } from '../../core/places/countries'
 import { MODULES } from '../modules'
 import { byId, freshId, idOf, line, optionalLine, page } from './common'
@@ -36,8 +37,8 @@ const MAIL_MESSAGE = 'This is not a mail address. It needs a name, an @ and a pl
 
 /** A wish is within the hours in which anybody may be reached: it narrows them. */
 const wishedHour = () => number().integer()
-  .min(ALLOWED_HOURS.from, ({ min }) => `Nobody is reached before ${min}:00. Choose a later hour.`)
-  .max(ALLOWED_HOURS.to, ({ max }) => `Nobody is reached after ${max}:00. Choose an earlier hour.`)
+  .min(ALLOWED_HOURS.from, ({ min }) => `Nobody is reached before ${markHour(min)}. Choose a later hour.`)
+  .max(ALLOWED_HOURS.to, ({ max }) => `Nobody is reached after ${markHour(max)}. Choose an earlier hour.`)
   .nullable()
   .transform((value: unknown, given: unknown) => given === '' || given === null ? null : value)
   .default(null)

@@ -1,4 +1,4 @@
-import { boolean, object, string, type InferType } from 'yup'
+import { boolean, mixed, object, string, type InferType } from 'yup'
 
 export const signInForm = object({
   mail: string()
@@ -12,6 +12,12 @@ export const signInForm = object({
 /** How somebody is told of what comes in. */
 export const toldForm = object({ chimes: boolean().required(), notifies: boolean().required() })
 export type ToldForm = InferType<typeof toldForm>
+
+/** How somebody reads times and days; null is as their browser does. */
+export const formatForm = object({
+  hours: mixed<12 | 24>().oneOf([12, 24], 'Choose 12 or 24 hours.').nullable().defined(),
+  dayFirst: boolean().nullable().defined(),
+})
 
 /** Which keys work for somebody. */
 export const keysForm = object({

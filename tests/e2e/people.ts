@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { expect, test as base, type APIRequestContext, type Browser, type Locator, type Page } from '@playwright/test'
+import { expect, test as base, type APIRequestContext, type Browser, type BrowserContextOptions, type Locator, type Page } from '@playwright/test'
 import { DEMO_PASSWORD } from '../../demo/colleagues'
 
 export const PRACTICE = `http://127.0.0.1:${Number(process.env.E2E_PORT ?? 4610) + 1}`
@@ -14,8 +14,8 @@ export const test = base.extend<{ tidy: undefined }>({
 })
 
 /** Signs a colleague in, in a browser of their own. */
-export async function signIn(browser: Browser, who: 'ada' | 'mika' | 'noor' | 'odile' | 'rafe'): Promise<Page> {
-  const context = await browser.newContext()
+export async function signIn(browser: Browser, who: 'ada' | 'mika' | 'noor' | 'odile' | 'rafe', options: BrowserContextOptions = {}): Promise<Page> {
+  const context = await browser.newContext(options)
   const page = await context.newPage()
   const answer = await page.request.post('/api/sign-in', { data: { mail: `${who}@pannier.example`, password: DEMO_PASSWORD } })
   expect(answer.ok()).toBe(true)

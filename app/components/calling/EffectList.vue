@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { DayField, TimeField } from '#components'
+import type { Component } from 'vue'
+import type { FillInKind } from '~~/core/template/fill-ins'
 import { measureText } from '~~/core/text/measure'
 import { showPhone } from '~~/core/phone/show'
 import type { DispositionPreview } from '~~/shared/calling'
@@ -6,6 +9,7 @@ import type { EffectPreview } from '~~/shared/effects'
 import type { Choice } from '~/composables/dispositions'
 import { api } from '~/composables/api'
 import { useMe } from '~/stores/me'
+import { saidToReader } from '~/words/reader'
 
 /** What a key is going to do for this person, each part to be changed, filled in or left out once. */
 const { disposition, choices, recordId } = defineProps<{
@@ -41,6 +45,8 @@ async function answer(one: EffectPreview, key: string, value: string): Promise<v
   }).catch(() => null)
   if (again) filled.value = { ...filled.value, [one.position]: again.text }
 }
+const answerAsKept = (one: EffectPreview, key: string) => answer(one, key, choices[one.position]?.answers[key] ?? '')
+const TYPED: Partial<Record<FillInKind, Component>> = { date: DayField, time: TimeField }
 const value = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
@@ -57,7 +63,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           :checked="!out(one)"
           @change="emit('say', one.position, { leftOut: !out(one) })"
         >
-        {{ one.words }}
+        {{ saidToReader(one.words) }}
       </label>
       <template v-if="!out(one)">
         <p
@@ -92,12 +98,22 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
                 {{ option }}
               </option>
             </select>
+            <component
+              :is="TYPED[fillIn.kind]"
+              v-else-if="TYPED[fillIn.kind]"
+              :id="`answer-${one.position}-${fillIn.key}`"
+              data-asked
+              :model-value="choices[one.position]?.answers[fillIn.key] ?? ''"
+              @update:model-value="keep(one, fillIn.key, $event)"
+              @change="answerAsKept(one, fillIn.key)"
+              @keydown.enter.prevent="answerAsKept(one, fillIn.key).then(() => emit('enter'))"
+            />
             <input
               v-else
               :id="`answer-${one.position}-${fillIn.key}`"
               class="plain-field"
               data-asked
-              :type="fillIn.kind === 'text' ? 'text' : fillIn.kind"
+              :type="fillIn.kind === 'number' ? 'number' : 'text'"
               :placeholder="fillIn.kind === 'text' ? fillIn.example : undefined"
               :value="choices[one.position]?.answers[fillIn.key] ?? ''"
               @input="keep(one, fillIn.key, value($event))"
@@ -127,7 +143,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
             :model-value="choices[one.position]?.answers.value ?? one.effect.value"
             empty="say it now"
             @update:model-value="emit('say', one.position, { answers: { value: $event === null ? '' : String($event) } })"
-            @keydown.enter.prevent="emit('say', one.position, { answers: { value: value($event) } }); emit('enter')"
+            @keydown.enter.prevent="emit('enter')"
           />
         </p>
         <p
@@ -135,23 +151,19 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           class="asked"
         >
           <label :for="`day-${one.position}`">Day</label>
-          <input
+          <DayField
             :id="`day-${one.position}`"
-            class="plain-field"
-            type="date"
             :data-asked="one.due ? undefined : ''"
-            :value="choices[one.position]?.day ?? one.due?.wallTime.slice(0, 10) ?? ''"
-            @change="emit('say', one.position, { day: value($event) || null })"
-            @keydown.enter.prevent="emit('say', one.position, { day: value($event) || null }); emit('enter')"
-          >
+            :model-value="choices[one.position]?.day ?? one.due?.wallTime.slice(0, 10) ?? ''"
+            @update:model-value="emit('say', one.position, { day: $event || null })"
+            @keydown.enter.prevent="emit('enter')"
+          />
           <label :for="`time-${one.position}`">at</label>
-          <input
+          <TimeField
             :id="`time-${one.position}`"
-            class="plain-field"
-            type="time"
-            :value="choices[one.position]?.time ?? one.effect.time"
-            @change="emit('say', one.position, { time: value($event) || null })"
-          >
+            :model-value="choices[one.position]?.time ?? one.effect.time"
+            @update:model-value="emit('say', one.position, { time: $event || null })"
+          />
         </p>
       </template>
     </li>

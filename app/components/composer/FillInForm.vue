@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { DayField, TimeField } from '#components'
+import type { Component } from 'vue'
+import type { FillInKind } from '~~/core/template/fill-ins'
 import { watchDebounced } from '@vueuse/core'
 import type { FilledTemplate } from '~~/shared/template'
 import { problemIn } from '~/composables/trying'
@@ -41,7 +44,7 @@ async function take(): Promise<void> {
   if (await refill()) emit('filled', text.value)
   else await nextTick(() => form.value?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus())
 }
-const typeOf = (kind: string) => kind === 'date' ? 'date' : kind === 'time' ? 'time' : 'text'
+const TYPED: Partial<Record<FillInKind, Component>> = { date: DayField, time: TimeField }
 </script>
 
 <template>
@@ -77,12 +80,21 @@ const typeOf = (kind: string) => kind === 'date' ? 'date' : kind === 'time' ? 't
           {{ option }}
         </option>
       </select>
+      <component
+        :is="TYPED[one.kind]"
+        v-else-if="TYPED[one.kind]"
+        :id="input.id"
+        v-model="answers[one.key]"
+        roomy
+        :aria-invalid="!!errors[one.key]"
+        :aria-describedby="input['aria-describedby']"
+      />
       <input
         v-else
         :id="input.id"
         v-model="answers[one.key]"
         class="plain-field blank"
-        :type="typeOf(one.kind)"
+        type="text"
         :inputmode="one.kind === 'number' ? 'decimal' : undefined"
         :placeholder="one.example ? `such as ${one.example}` : undefined"
         :aria-invalid="!!errors[one.key]"

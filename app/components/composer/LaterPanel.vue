@@ -18,6 +18,7 @@ const { theirs, person, moment, problem = '', busy = false } = defineProps<{
 }>()
 const emit = defineEmits<{ choose: [moment: WallMoment], close: [] }>()
 
+const id = useId()
 const me = useMe()
 const now = useNow()
 const zones = computed(() => [...theirs.slice(0, 1), ...theirs[0]?.name === me.me!.zone.name ? [] : [me.me!.zone]])
@@ -45,18 +46,16 @@ onMounted(() => form.value?.querySelector<HTMLInputElement>('input')?.focus())
     @submit.prevent="emit('choose', chosen)"
     @keydown.esc.stop.prevent="emit('close')"
   >
-    <label>Day <input
+    <span class="pair"><label :for="`${id}-day`">Day</label> <DayField
+      :id="`${id}-day`"
       v-model="day"
-      type="date"
-      class="plain-field"
       required
-    ></label>
-    <label>Time <input
+    /></span>
+    <span class="pair"><label :for="`${id}-time`">Time</label> <TimeField
+      :id="`${id}-time`"
       v-model="time"
-      type="time"
-      class="plain-field"
       required
-    ></label>
+    /></span>
     <fieldset class="clocks">
       <legend class="heard-only">
         By whose clock
@@ -105,7 +104,7 @@ onMounted(() => form.value?.querySelector<HTMLInputElement>('input')?.focus())
 
 <style scoped>
 .later { display: flex; flex-wrap: wrap; align-items: center; gap: var(--space-3) var(--space-7); border-top: 1px solid var(--rule); margin-top: var(--space-3); padding-top: var(--space-4); }
-.later label { display: inline-flex; align-items: center; gap: var(--space-3); }
+.later .pair, .clocks label { display: inline-flex; align-items: center; gap: var(--space-3); }
 .clocks { display: flex; flex-wrap: wrap; gap: var(--space-1) var(--space-6); border: 0; margin: 0; padding: 0; }
 .acts { display: flex; align-items: center; gap: var(--space-6); flex-basis: 100%; }
 .small, .field-error { flex-basis: 100%; }

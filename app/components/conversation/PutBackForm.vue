@@ -12,6 +12,7 @@ const emit = defineEmits<{ done: [], close: [] }>()
 
 const HOUR = 3_600_000
 const me = useMe()
+const id = useId()
 const now = useNow()
 const { problem, busy, trying } = useTrying()
 const zone = computed(() => me.me!.zone)
@@ -65,16 +66,14 @@ onMounted(() => first.value?.focus())
     >
       {{ name }}
     </button>
-    <label>Day <input
+    <span class="pair"><label :for="`${id}-day`">Day</label> <DayField
+      :id="`${id}-day`"
       v-model="day"
-      type="date"
-      class="plain-field"
-    ></label>
-    <label>Time <input
+    /></span>
+    <span class="pair"><label :for="`${id}-time`">Time</label> <TimeField
+      :id="`${id}-time`"
       v-model="time"
-      type="time"
-      class="plain-field"
-    ></label>
+    /></span>
     <Button
       type="submit"
       size="small"
@@ -101,7 +100,7 @@ onMounted(() => first.value?.focus())
 
 <style scoped>
 .put-back { display: flex; flex-wrap: wrap; gap: var(--space-3) var(--space-6); align-items: center; border-top: 1px solid var(--rule); padding-top: var(--space-4); }
-.put-back label { display: inline-flex; gap: var(--space-3); align-items: center; }
+.put-back label, .pair { display: inline-flex; gap: var(--space-3); align-items: center; }
 .why { flex-basis: 100%; }
 .why input { flex: 1; }
 .field-error { flex-basis: 100%; }

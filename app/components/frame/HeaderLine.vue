@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { PhBell, PhDevices, PhKeyboard, PhSignOut } from '@phosphor-icons/vue'
+import { PhBell, PhClock, PhDevices, PhKeyboard, PhSignOut } from '@phosphor-icons/vue'
 import type { Component } from 'vue'
 import type { Menu } from '#components'
 import { useNow } from '~/composables/now'
@@ -17,10 +17,11 @@ const oldest = computed(() => shelf.items[0] ? span(now.value - shelf.items[0].w
 const items = [
   { label: 'Keys', command: () => emit('showKeys') },
   { label: 'How I am told', command: () => void navigateTo('/told') },
+  { label: 'Times and dates', command: () => void navigateTo('/format') },
   { label: 'Where I am signed in', command: () => void navigateTo('/sign-ins') },
   { label: 'Sign out', command: () => void store.signOut() },
 ]
-const ICONS: Record<string, Component> = { 'Keys': PhKeyboard, 'How I am told': PhBell, 'Where I am signed in': PhDevices, 'Sign out': PhSignOut }
+const ICONS: Record<string, Component> = { 'Keys': PhKeyboard, 'How I am told': PhBell, 'Times and dates': PhClock, 'Where I am signed in': PhDevices, 'Sign out': PhSignOut }
 </script>
 
 <template>

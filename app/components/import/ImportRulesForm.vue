@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { getCountries } from 'libphonenumber-js/max'
 import { readDay, type DayOrder } from '~~/core/import/days'
-import { calendarDay } from '~~/core/hours/say'
+import { calendarDay } from '~/words/time'
 import type { ImportTarget } from '~~/core/import/targets'
 import { DUPLICATE_BY, ON_DUPLICATE, type DuplicateRules } from '~~/core/import/fate'
 import { can } from '~~/shared/permissions'

@@ -123,10 +123,17 @@ function done(): void {
       :label="VALUE_LABELS[shape]"
       :error="error"
     >
-      <InputText
+      <DayField
+        v-if="shape === 'day'"
         v-bind="input"
         v-model="value"
-        :type="shape === 'day' ? 'date' : shape === 'words' ? 'text' : 'number'"
+        roomy
+      />
+      <InputText
+        v-else
+        v-bind="input"
+        v-model="value"
+        :type="shape === 'words' ? 'text' : 'number'"
         :min="shape === 'days' ? 0 : undefined"
         :step="shape === 'number' ? 'any' : 1"
         autocomplete="off"

@@ -4,7 +4,7 @@ import type { RecordDetail } from '~~/shared/record'
 import type { TakenBack } from '~~/shared/texting'
 import { useNow } from '~/composables/now'
 import { useShelf } from '~/stores/shelf'
-import { calendarDay, span } from '~/words/time'
+import { calendarDay, timeOfDay, span } from '~/words/time'
 
 /** What is to be done next: whom to answer, tasks, texts that leave later, and the next days. */
 const { record } = defineProps<{ record: RecordDetail }>()
@@ -58,7 +58,7 @@ function unscheduled(activityId: string): void {
       <NuxtLink :to="`/record/${one.id}`">
         {{ one.name }}
       </NuxtLink>
-      <span class="small quiet figures">{{ [MODULE_FACTS[one.module].one, calendarDay(one.day!), one.time].filter(Boolean).join(', ') }}</span>
+      <span class="small quiet figures">{{ [MODULE_FACTS[one.module].one, calendarDay(one.day!), one.time && timeOfDay(one.time)].filter(Boolean).join(', ') }}</span>
     </p>
     <button
       v-if="record.mayEdit && !making"

@@ -6,6 +6,7 @@ import { keyOf } from '~~/shared/fields'
 import type { RecordDetail, RecordPhone } from '~~/shared/record'
 import { ownField } from '~/words/cells'
 import { countryName } from '~/words/country'
+import { hourOfDay } from '~/words/time'
 
 /** Where a record stands: its owner, its own fields, and what it belongs to. Web pages open. */
 const { record } = defineProps<{ record: RecordDetail }>()
@@ -21,7 +22,7 @@ const facts = computed<{ label: string, value: string, kind?: FieldKind }[]>(() 
       const value = ownField(valueIn(record.fields, keyOf(field)), { shows: field.kind }, record.fields)
       return value === null ? [] : [{ label: field.label, value, kind: field.kind }]
     }),
-  ...(record.wishFrom !== null ? [{ label: 'Prefers to be reached', value: `${record.wishFrom}:00 to ${record.wishTo}:00 their time` }] : []),
+  ...(record.wishFrom !== null ? [{ label: 'Prefers to be reached', value: `${hourOfDay(record.wishFrom)} to ${hourOfDay(record.wishTo!)} their time` }] : []),
   ...(record.tags.length > 0 ? [{ label: 'Tags', value: record.tags.join(', ') }] : []),
   ...(record.mail ? [{ label: 'Mail', value: record.mail }] : []),
   ...(record.city

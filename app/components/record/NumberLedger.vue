@@ -42,13 +42,11 @@ const state = computed(() => ledger.value && day.value ? consentAt(ledger.value,
     <template v-else>
       <p class="on-day">
         <label for="ledger-day">At the end of</label>
-        <input
+        <DayField
           id="ledger-day"
           v-model="day"
-          type="date"
-          class="plain-field"
-          :max="today"
-        >
+          :until="today"
+        />
         <span
           v-if="state"
           aria-live="polite"

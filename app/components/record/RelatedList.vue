@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { DATED_MODULES, isPersonModule, MATTER_MODULES, MODULE_FACTS } from '~~/shared/modules'
 import type { RecordDetail } from '~~/shared/record'
-import { calendarDay } from '~/words/time'
+import { calendarDay, timeOfDay } from '~/words/time'
 
 /** What hangs on this record: the deals, jobs and cases it is on, and what has a day. New ones are made from here. */
 const { record } = defineProps<{ record: RecordDetail }>()
@@ -14,7 +14,7 @@ const shown = computed(() => showingOver.value ? [...open.value, ...over.value] 
 const hidden = computed(() => record.related.length - shown.value.length)
 
 const about = ({ day, time, standing, stage }: RecordDetail['related'][number]) =>
-  [day && calendarDay(day), time, standing ?? stage].filter(Boolean).join(', ')
+  [day && calendarDay(day), time && timeOfDay(time), standing ?? stage].filter(Boolean).join(', ')
 
 const title = computed(() => isPersonModule(record.module) || record.module === 'company' ? 'Deals, jobs and dates' : 'Dates')
 

@@ -46,20 +46,16 @@ async function keep(): Promise<void> {
       placeholder="What is to be done"
       :aria-invalid="!!errors.title"
     >
-    <input
+    <DayField
       v-model="form.day"
-      class="plain-field"
-      type="date"
       aria-label="Day"
       :aria-invalid="!!errors.day"
-    >
-    <input
+    />
+    <TimeField
       v-model="form.time"
-      class="plain-field"
-      type="time"
       aria-label="Time there"
       :aria-invalid="!!errors.time"
-    >
+    />
     <select
       v-if="task && colleagues.length > 1"
       v-model="form.colleagueId"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ALLOWED_HOURS } from '~~/core/hours/reachable'
+import { hourOfDay } from '~/words/time'
 
 /** Between which of their hours a person wants to be reached: "only mornings". */
 const { errors } = defineProps<{ errors: { wishFrom?: string, wishTo?: string } }>()
@@ -43,7 +44,7 @@ function setTo(hour: number | null): void {
         :key="hour"
         :value="hour"
       >
-        {{ hour }}:00 their time
+        {{ hourOfDay(hour) }} their time
       </option>
     </select>
   </LabelledField>
@@ -68,7 +69,7 @@ function setTo(hour: number | null): void {
         :key="hour"
         :value="hour"
       >
-        {{ hour }}:00 their time
+        {{ hourOfDay(hour) }} their time
       </option>
     </select>
   </LabelledField>

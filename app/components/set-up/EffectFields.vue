@@ -132,13 +132,11 @@ const days = (event: Event) => set({ days: value(event) === '' ? null : Number(v
           :placeholder="effect.kind === 'call-back' ? 'asks' : ''"
           @input="days"
         > days later at
-        <input
-          class="plain-field"
-          type="time"
-          :value="effect.time"
+        <TimeField
+          :model-value="effect.time"
           :aria-label="`Time of effect ${place + 1}`"
-          @input="set({ time: value($event) })"
-        >
+          @update:model-value="set({ time: $event })"
+        />
       </span>
     </template>
     <button

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { DayField, TimeField } from '#components'
+import type { Component } from 'vue'
 import type { FieldValue } from '~~/core/fields/value'
 import type { Field } from '~~/core/template/fields'
 
@@ -6,7 +8,8 @@ import type { Field } from '~~/core/template/fields'
 const { field, label, empty } = defineProps<{ field: Field, label: string, /** What no value means here. */ empty: string }>()
 const value = defineModel<FieldValue>({ required: true })
 
-const TYPES: Partial<Record<Field['kind'], string>> = { date: 'date', time: 'time', number: 'number', money: 'number' }
+const TYPED: Partial<Record<Field['kind'], Component>> = { date: DayField, time: TimeField }
+const isNumber = computed(() => field.kind === 'number' || field.kind === 'money')
 const choices = computed(() => field.kind === 'yes-no' ? ['yes', 'no'] : field.kind === 'choice' ? field.options ?? [] : null)
 const shown = computed(() =>
   value.value === null ? '' : typeof value.value === 'boolean' ? (value.value ? 'yes' : 'no') : String(value.value),
@@ -32,11 +35,19 @@ const take = (event: Event) => value.value = (event.target as HTMLInputElement).
       {{ one }}
     </option>
   </select>
+  <component
+    :is="TYPED[field.kind]"
+    v-else-if="TYPED[field.kind]"
+    :model-value="shown"
+    :aria-label="label"
+    :placeholder="empty"
+    @update:model-value="value = $event || null"
+  />
   <input
     v-else
     class="plain-field"
-    :type="TYPES[field.kind] ?? 'text'"
-    :step="field.kind === 'number' || field.kind === 'money' ? 'any' : undefined"
+    :type="isNumber ? 'number' : 'text'"
+    :step="isNumber ? 'any' : undefined"
     :value="shown"
     :aria-label="label"
     :placeholder="empty"

@@ -179,10 +179,10 @@ const save = () =>
             label="From"
             :error="errors['hours.opens']"
           >
-            <InputText
+            <TimeField
               v-bind="input"
               v-model="form.hours.opens"
-              type="time"
+              roomy
             />
           </LabelledField>
           <LabelledField
@@ -191,10 +191,10 @@ const save = () =>
             label="To"
             :error="errors['hours.closes']"
           >
-            <InputText
+            <TimeField
               v-bind="input"
               v-model="form.hours.closes"
-              type="time"
+              roomy
             />
           </LabelledField>
           <p class="days">

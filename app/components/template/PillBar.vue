@@ -1,24 +1,19 @@
 <script setup lang="ts">
 import type { Field } from '~~/core/template/fields'
-import { DATE_FORMATS } from '~~/core/template/date-formats'
+import { DATE_FORMATS, type DateFormat } from '~~/core/template/date-formats'
 import type { FieldPiece, Format } from '~~/core/template/pieces'
+import { readersFormat } from '~/words/reader'
 
 /** What the chosen pill says where it is empty, and in which format. */
 const { piece, field, label } = defineProps<{ piece: FieldPiece, field?: Field, label: string }>()
 const emit = defineEmits<{ change: [piece: FieldPiece], remove: [] }>()
 
-const DATE_WORDS: Record<string, string> = {
-  day: 'Thu 3 Dec',
-  long: 'Thursday 3 December',
-  weekday: 'Thursday',
-  time: '9:30',
-  moment: 'Thu 3 Dec, 9:30',
-}
+/** Of a day there is no time to say. */
+const DAY_FORMATS: DateFormat[] = ['day', 'long', 'weekday']
+const EXAMPLE = { year: 2026, month: 12, day: 3, hour: 9, minute: 30, weekday: 4 }
 const formats = computed<{ value: Format | null, label: string }[]>(() => {
   if (field?.kind === 'date')
-    return Object.keys(DATE_FORMATS)
-      .filter(key => key !== 'time' && key !== 'moment')
-      .map(key => ({ value: `date:${key}` as Format, label: DATE_WORDS[key]! }))
+    return DAY_FORMATS.map(key => ({ value: `date:${key}` as Format, label: DATE_FORMATS[key](EXAMPLE, readersFormat()) }))
   if (field?.kind === 'money' || field?.kind === 'number') return [{ value: null, label: 'as it is' }, { value: 'money', label: '1,280' }]
   if (field?.kind === 'text')
     return [

@@ -61,7 +61,7 @@ const isCall = computed(() => entry.kind.startsWith('call'))
 </template>
 
 <style scoped>
-.entry { display: grid; grid-template-columns: 3.4rem minmax(0, 1fr); }
+.entry { display: grid; grid-template-columns: var(--gutter) minmax(0, 1fr); }
 .line { border-left: 3px solid var(--rule); padding-left: var(--space-5); }
 .call .line { border-left-color: var(--calm); }
 .note .line { border-left-color: var(--waiting); }

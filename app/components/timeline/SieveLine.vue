@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
+import { useDebounceFn, watchDebounced } from '@vueuse/core'
 import { GROUPS, type Group } from '~~/core/timeline/groups'
 import type { LineChoice } from '~~/shared/composer'
 import type { useTimeline } from '~/composables/timeline'
@@ -16,6 +16,7 @@ const GROUP_WORDS: Record<Group, string> = { texts: 'Texts', calls: 'Calls', not
 const open = ref(false)
 const form = ref<SieveForm>({ ...WHOLE })
 const narrowed = computed(() => narrows(form.value))
+const field = useId()
 const apply = () => timeline.narrow({ ...form.value })
 const applySoon = useDebounceFn(apply, 250)
 
@@ -43,10 +44,8 @@ const file = (format: 'csv' | 'jsonl') =>
     ['format', format],
   ])}`
 
-const goTo = (event: Event) => {
-  const day = (event.target as HTMLInputElement).value
-  if (day) void timeline.goTo(day)
-}
+const aim = ref('')
+watchDebounced(aim, day => day && void timeline.goTo(day), { debounce: 250 })
 </script>
 
 <template>
@@ -150,29 +149,35 @@ const goTo = (event: Event) => {
           >{{ name }}</option>
         </select>
       </label>
-      <label class="field"><span class="field-label">From day</span>
-        <input
+      <span class="field"><label
+                            class="field-label"
+                            :for="`${field}-since`"
+                          >From day</label>
+        <DayField
+          :id="`${field}-since`"
           v-model="form.since"
-          type="date"
-          class="plain-field"
-          @change="apply"
-        >
-      </label>
-      <label class="field"><span class="field-label">To day</span>
-        <input
+          @update:model-value="applySoon"
+        />
+      </span>
+      <span class="field"><label
+                            class="field-label"
+                            :for="`${field}-until`"
+                          >To day</label>
+        <DayField
+          :id="`${field}-until`"
           v-model="form.until"
-          type="date"
-          class="plain-field"
-          @change="apply"
-        >
-      </label>
-      <label class="field"><span class="field-label">Go to a day</span>
-        <input
-          type="date"
-          class="plain-field"
-          @change="goTo"
-        >
-      </label>
+          @update:model-value="applySoon"
+        />
+      </span>
+      <span class="field"><label
+                            class="field-label"
+                            :for="`${field}-aim`"
+                          >Go to a day</label>
+        <DayField
+          :id="`${field}-aim`"
+          v-model="aim"
+        />
+      </span>
       <p class="take-out">
         <NuxtLink
           :to="`/print/${recordId}`"

@@ -11,7 +11,7 @@ import { useTrying } from '~/composables/trying'
 import { useNow } from '~/composables/now'
 import { useMe } from '~/stores/me'
 import { sayMoment } from '~/words/moments'
-import { clock } from '~/words/time'
+import { clock, clockToSecond } from '~/words/time'
 
 /** A text as a slip of paper: ours begins at a rule, theirs is set in on a ground. */
 const { entry, person, compact = false } = defineProps<{ entry: TimelineEntry, person: string, compact?: boolean }>()
@@ -47,7 +47,7 @@ const history = computed(() => {
     { what: 'taken by the carrier', at: acceptedAt },
     { what: STATE_WORDS[state as MessageState]?.toLowerCase() ?? '', at: settledAt },
   ]
-  return steps.flatMap(({ what, at }) => at === null ? [] : [`${what} ${clock(at, zone.value)}:${String(new Date(at).getUTCSeconds()).padStart(2, '0')}`]).join(', ')
+  return steps.flatMap(({ what, at }) => at === null ? [] : [`${what} ${clockToSecond(at, zone.value)}`]).join(', ')
 })
 const foot = computed(() => {
   const { name, origin, template, parts, pictures, costMicros, currency } = message.value
@@ -197,11 +197,10 @@ async function act(path: string, body: object = {}): Promise<void> {
 </template>
 
 <style scoped>
-.slip { display: grid; grid-template-columns: 3.4rem minmax(0, 1fr); }
+.slip { display: grid; grid-template-columns: var(--gutter) minmax(0, 1fr); }
 .time { padding-top: var(--space-1); }
 .paper { position: relative; border-left: 3px solid var(--accent); padding: var(--space-hair) var(--space-5) var(--space-hair) var(--space-5); }
 .theirs .paper { border-left-color: var(--good); background: var(--good-ground); margin-left: var(--space-9); padding: var(--space-2) var(--space-5) var(--space-3) var(--space-5); }
-.compact { grid-template-columns: 3.2rem minmax(0, 1fr); }
 .compact.theirs .paper { margin-left: var(--space-6); }
 .head strong { color: var(--ink); }
 .theirs .head strong { color: var(--good); }

@@ -109,7 +109,7 @@ const unseen = computed(() => found.value?.notices.filter(one => one.unseen).len
 .head { display: flex; flex-wrap: wrap; gap: var(--space-3) var(--space-8); align-items: baseline; }
 .how { margin-left: auto; }
 h2 { font-size: var(--size-text); padding-bottom: var(--space-1); }
-.row { display: grid; grid-template-columns: 13rem minmax(0, 1fr) 4rem 3.5rem; gap: 0 var(--space-5); align-items: baseline; min-height: 36px; padding: var(--space-2) 0; border-top: 1px solid var(--rule); color: inherit; text-decoration: none; }
+.row { display: grid; grid-template-columns: 13rem minmax(0, 1fr) 4rem var(--gutter); gap: 0 var(--space-5); align-items: baseline; min-height: 36px; padding: var(--space-2) 0; border-top: 1px solid var(--rule); color: inherit; text-decoration: none; }
 .row:hover { background: var(--hover); }
 .name, .said { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .unseen .name, .unseen .said { font-weight: 800; }

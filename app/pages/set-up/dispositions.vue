@@ -5,6 +5,7 @@ import type { PersonModule } from '~~/shared/modules'
 import { api } from '~/composables/api'
 import { useKeys } from '~/composables/keys'
 import { leadsAndAdmins, useSetUpList } from '~/composables/set-up-list'
+import { saidToReader } from '~/words/reader'
 
 definePageMeta({ middleware: leadsAndAdmins })
 
@@ -85,7 +86,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new disposition', act: () => edi
               :class="`key-${one.colour}`"
             >{{ one.letter.toUpperCase() }}</span>
             <strong>{{ one.name }}</strong>
-            <span class="does"><template v-if="one.purpose">Only for {{ one.purpose }}. </template>{{ one.words.length > 0 ? one.words.join('. ') : 'Only the note on the timeline' }}</span>
+            <span class="does"><template v-if="one.purpose">Only for {{ one.purpose }}. </template>{{ one.words.length > 0 ? saidToReader(one.words.join('. ')) : 'Only the note on the timeline' }}</span>
             <span class="ways">
               <button
                 type="button"

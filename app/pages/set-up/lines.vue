@@ -6,6 +6,7 @@ import { api } from '~/composables/api'
 import { adminsOnly, useSetUpList } from '~/composables/set-up-list'
 import { many } from '~/words/count'
 import { TABLE_WORDS } from '~/words/tables'
+import { timeOfDay } from '~/words/time'
 
 definePageMeta({ middleware: adminsOnly })
 
@@ -30,7 +31,7 @@ const ringing = ({ records, ownerFirst, ringOrder, greeting, busyGreeting, ringS
     ringOrder.length > 0 ? `rings with ${many(ringOrder.length, 'colleague', 'colleagues')} in turn` : null,
     greeting === null
       ? 'takes no messages'
-      : `takes a message after ${ringSeconds} s${hours ? `, outside of ${hours.opens} to ${hours.closes} at once` : ''}${busyGreeting ? ', while all talk at once' : ''}`,
+      : `takes a message after ${ringSeconds} s${hours ? `, outside of ${timeOfDay(hours.opens)} to ${timeOfDay(hours.closes)} at once` : ''}${busyGreeting ? ', while all talk at once' : ''}`,
     records ? 'calls are recorded' : null,
   ]
     .filter(Boolean)

@@ -1,7 +1,7 @@
-import { setSingleKeys } from '~~/server/identity/colleagues'
+import { setHabits } from '~~/server/identity/habits'
 import { route } from '~~/server/routing/route'
 import { keysForm } from '~~/shared/schemas/sign-in'
 
 export default route({ body: keysForm }, async ({ asker, body }) => {
-  await setSingleKeys(asker.id, body.singleKeys)
+  await setHabits(asker.id, { singleKeys: body.singleKeys })
 })

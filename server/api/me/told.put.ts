@@ -1,7 +1,7 @@
-import { setTold } from '~~/server/identity/colleagues'
+import { setHabits } from '~~/server/identity/habits'
 import { route } from '~~/server/routing/route'
 import { toldForm } from '~~/shared/schemas/sign-in'
 
 export default route({ body: toldForm }, async ({ asker, body }) => {
-  await setTold(asker.id, body)
+  await setHabits(asker.id, { told: body })
 })

@@ -1,6 +1,7 @@
-import { bigint, boolean, integer, jsonb, pgTable, primaryKey, smallint, text, index, varchar } from 'drizzle-orm/pg-core'
+import { bigint, boolean, check, integer, jsonb, pgTable, primaryKey, smallint, text, index, varchar } from 'drizzle-orm/pg-core'
 import { CALLS_WITH } from '../../../shared/calling'
 import { ROLES } from '../../../shared/permissions'
+import { sql } from 'drizzle-orm'
 import { id, instant, knownValues } from '../columns'
 
 /** The firm that uses Plauder: one row. */
@@ -38,7 +39,10 @@ export const colleague = pgTable('colleague', {
   notifies: boolean('notifies').notNull().default(false),
   /** Whether letters and signs by themselves are keys. */
   singleKeys: boolean('single_keys').notNull().default(true),
-}, table => knownValues('colleague', table))
+  /** How they read times and days; null is as their browser does. */
+  clockHours: smallint('clock_hours').$type<12 | 24>(),
+  dayFirst: boolean('day_first'),
+}, table => [...knownValues('colleague', table), check('colleague_clock_hours', sql`${table.clockHours} in (12, 24)`)])
 
 export const teamMember = pgTable('team_member', {
   teamId: id('team_id').notNull().references(() => team.id),

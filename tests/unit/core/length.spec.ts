@@ -2,12 +2,13 @@ import fc from 'fast-check'
 import { makeFiller } from '~~/core/template/fill'
 import { count, emptyTally, together, usualParts, usualUnits, type LengthTally } from '~~/core/template/length'
 import { measureText } from '~~/core/text/measure'
+import { clockIn } from '../../support/clocks'
 
 interface Person { id: string, name: string, first: string | null }
 const fill = makeFiller('Hi {{ person.first_name }}, we bring the bikes on Thursday.')
 const tallyOf = (people: Person[]): LengthTally => {
   const tally = emptyTally()
-  for (const { first, ...person } of people) count(tally, person, fill({ person: { first_name: first } }, 'UTC'))
+  for (const { first, ...person } of people) count(tally, person, fill({ person: { first_name: first } }, clockIn('UTC')))
   return tally
 }
 const person = fc.record({

@@ -4,6 +4,7 @@ import { checkTemplate, fillTemplate } from '~~/core'
 import type { Field } from '~~/core/template/fields'
 import { formatDate } from '~~/core/template/dates'
 import { TEMPLATE_LIMITS } from '~~/core/template/engine'
+import { AMERICAN, clockIn } from '../../support/clocks'
 
 const field = (path: string): Field => ({
   path,
@@ -19,7 +20,7 @@ const values = {
   sender: { first_name: 'Ada' },
   firm: { name: 'Pannier & Post' },
 }
-const fill = (source: string, more: object = {}) => fillTemplate(source, { ...values, ...more }, 'Pacific/Honolulu')
+const fill = (source: string, more: object = {}) => fillTemplate(source, { ...values, ...more }, clockIn('Pacific/Honolulu'))
 
 describe('checkTemplate', () => {
   const problems = (source: string) => checkTemplate(source, { lead, candidate })
@@ -143,7 +144,7 @@ describe('fillTemplate', () => {
     )
     fc.assert(fc.property(fc.array(piece, { minLength: 1 }).map(p => `x${p.join('')}`), word, word, (source, first_name, role) => {
       const scope = { person: { first_name, role }, firm: { name: 'Pannier & Post' } }
-      expect(fillTemplate(source, scope, 'UTC')).toEqual({ ok: true, text: alone.parseAndRenderSync(source, scope) })
+      expect(fillTemplate(source, scope, clockIn('UTC'))).toEqual({ ok: true, text: alone.parseAndRenderSync(source, scope) })
     }))
   })
 })
@@ -226,17 +227,24 @@ describe('formatDate', () => {
     ['%I.%M %p on %d/%m/%Y', 'Europe/London', '05.30 pm on 03/12/2026'],
     ['100%%', 'UTC', '100%'],
   ])('writes %s in %s as %s', (format, zone, text) => {
-    expect(formatDate(thursday, format, zone)).toBe(text)
+    expect(formatDate(thursday, format, clockIn(zone))).toBe(text)
   })
 
+  it.each([['day', 'Thu, Dec 3'], ['long', 'Thursday, December 3'], ['time', '7:30 am'], ['moment', 'Thu, Dec 3, 7:30 am'], ['%-H:%M', '7:30']])(
+    'writes %s as the person does: %s',
+    (format, text) => {
+      expect(formatDate(thursday, format, clockIn('Pacific/Honolulu', AMERICAN))).toBe(text)
+    },
+  )
+
   it('keeps a day without a time where it is', () => {
-    expect(formatDate('2026-12-03', 'day', 'Pacific/Honolulu')).toBe('Thu 3 Dec')
+    expect(formatDate('2026-12-03', 'day', clockIn('Pacific/Honolulu'))).toBe('Thu 3 Dec')
   })
 
   it('refuses what it cannot write', () => {
-    expect(() => formatDate('soon', 'day', 'UTC')).toThrow('“soon” is not a date.')
-    expect(() => formatDate('2026-02-30', 'day', 'UTC')).toThrow('not a day of the calendar')
-    expect(() => formatDate(thursday, '%Q', 'UTC')).toThrow('“%Q” is not a date format')
-    expect(() => formatDate(thursday, 'day', 'Mars/Base')).toThrow('not a time zone')
+    expect(() => formatDate('soon', 'day', clockIn('UTC'))).toThrow('“soon” is not a date.')
+    expect(() => formatDate('2026-02-30', 'day', clockIn('UTC'))).toThrow('not a day of the calendar')
+    expect(() => formatDate(thursday, '%Q', clockIn('UTC'))).toThrow('“%Q” is not a date format')
+    expect(() => formatDate(thursday, 'day', clockIn('Mars/Base'))).toThrow('not a time zone')
   })
 })

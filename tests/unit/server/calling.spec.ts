@@ -384,7 +384,7 @@ describe('a disposition', () => {
         problem: null,
       },
       { words: 'Stage to Trial' },
-      { words: expect.stringMatching(/^Call back 10:00 Honolulu time on/), due: { zone: 'Pacific/Honolulu' } },
+      { words: expect.stringMatching(/^Call back 2026-\d\d-\d\dT10:00\[Pacific\/Honolulu\]$/), due: { zone: 'Pacific/Honolulu' } },
     ])
     await expect(previewDispositions(firm.mika, callId, DAY)).rejects.toMatchObject(problem(404))
   })
@@ -432,7 +432,7 @@ describe('a disposition', () => {
     })
     expect(await callOn(recordId)).toMatchObject({
       disposition: { name: 'Visit wanted', colour: 'accent' },
-      effects: [{}, {}, {}, { words: expect.stringContaining('Call back 10:00') }],
+      effects: [{}, {}, {}, { words: expect.stringMatching(/^Call back \S+T10:00\[Pacific/) }],
     })
     const other = await key([])
     await expect(dispose(firm.ada, callId, chosen(other), DAY)).rejects.toMatchObject(problem(409, { type: 'disposed' }))
@@ -698,7 +698,7 @@ describe('making dispositions', () => {
     })
     expect(first).toMatchObject({
       letter: 's',
-      words: ['Text “Welcome”', 'Stage to Hired', 'Task “Order a helmet”, the next day at 9:00', 'Call back, on a day you say'],
+      words: ['Text “Welcome”', 'Stage to Hired', 'Task “Order a helmet”, the next day at T09:00', 'Call back, on a day you say'],
     })
     expect(first!.effects[0]).toEqual({ kind: 'text', templateId })
   })
@@ -798,13 +798,13 @@ describe('my calendar', () => {
     const done = uuid()
     await addTask(firm.noor, recordId, { id: done, kind: 'task', title: 'Over', day: '2026-12-05', time: '16:30' }, DAY)
     await setDone(firm.noor, done, true, DAY)
-    const calendar = new ICAL.Component(ICAL.parse(await myCalendar(firm.noor, DAY)) as unknown[])
+    const calendar = new ICAL.Component(ICAL.parse(await myCalendar(firm.noor, 'en-US', DAY)) as unknown[])
     const events = calendar.getAllSubcomponents('vevent').map(one => new ICAL.Event(one))
     expect(events.map(({ summary, startDate, duration }) => [summary, startDate.toJSDate().toISOString(), duration.toSeconds()])).toEqual([
       ['Call Iris Holm, with; odd \\ letters', '2026-12-03T19:00:00.000Z', 900],
       ['Send the prices\nfor two: Iris Holm, with; odd \\ letters', '2026-12-05T02:30:00.000Z', 900],
     ])
-    expect(events[0]!.description).toBe('9:00 Honolulu time on Thu 3 Dec')
+    expect(events[0]!.description).toBe('9:00 am Honolulu time on Thu, Dec 3')
     expect(events[0]!.component.getFirstSubcomponent('valarm')!.getFirstPropertyValue('action')).toBe('DISPLAY')
   })
 })

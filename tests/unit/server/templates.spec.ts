@@ -31,6 +31,7 @@ import { sendText } from '~~/server/texting/send'
 import { useDatabase } from '../../support/database'
 import { drain, fakeCarrier } from '../../support/fake-carrier'
 import { DAY, later, makeFirm, makeLead, makeThing, textTo, stageOf, type Firm } from '../../support/firm'
+import { clockIn } from '../../support/clocks'
 
 useDatabase()
 let firm: Firm
@@ -184,11 +185,25 @@ describe('filling a template', () => {
       'Hi {{ person.first_name }}, {{ sender.first_name }} from {{ firm.name }}: it starts on {{ person.trial_day | date: "long" }}.',
     )
     expect(await filled(id, recordId)).toMatchObject({
-      text: 'Hi Iris, Mika from Pannier & Post: it starts on Thursday 3 December.',
+      text: 'Hi Iris, Mika from Pannier & Post: it starts on Thursday, December 3.',
       missing: [],
     })
     expect(await filled(id, other.recordId)).toMatchObject({ text: null, missing: ['Trial starts'] })
     await expect(filled(id, recordId, firm.noor)).rejects.toMatchObject(problem(404))
+  })
+
+  it('writes days and times as the person’s own country does, and as their number’s where no address is known', async () => {
+    const british = { country: 'GB', region: null, city: 'Bristol' }
+    const id = await make('{{ person.trial_day | date: "long" }}, {{ fill_in.when }}', { fillIns: [WHEN] })
+    const fields = { trial_day: '2026-12-03' }
+    const [here, there, byNumber] = [
+      await makeLead(firm.ada, { fields }),
+      await makeLead(firm.ada, { fields, ...british }),
+      await makeLead(firm.ada, { fields, ...british, country: null }, '+44 7700 900321'),
+    ]
+    expect(await filled(id, here.recordId)).toMatchObject({ text: 'Thursday, December 3, 10:30 am' })
+    expect(await filled(id, there.recordId)).toMatchObject({ text: 'Thursday 3 December, 10:30' })
+    expect(await filled(id, byNumber.recordId)).toMatchObject({ text: 'Thursday 3 December, 10:30' })
   })
 
   it('says what the person is on: the first that is not over, or the one that is chosen', async () => {
@@ -200,8 +215,8 @@ describe('filling a template', () => {
     ]
     const id = await make('{{ appointment.name }} on {{ appointment.day | date: "day" }}, {{ appointment.time }}')
     const deal = await make('About {{ deal.name }}')
-    expect(await filled(id, recordId)).toMatchObject({ text: 'Test ride on Thu 3 Dec, 09:30' })
-    expect(await filled(id, recordId, firm.mika, { aboutId: later })).toMatchObject({ text: 'Second ride on Thu 10 Dec, 14:00' })
+    expect(await filled(id, recordId)).toMatchObject({ text: 'Test ride on Thu, Dec 3, 9:30 am' })
+    expect(await filled(id, recordId, firm.mika, { aboutId: later })).toMatchObject({ text: 'Second ride on Thu, Dec 10, 2:00 pm' })
     expect(await filled(deal, recordId)).toMatchObject({ text: null, missing: ['Deal: Name'] })
     expect((await fillForRecord(firm.ada, recordId, fillContext.validateSync({}))).contexts.map(({ id: one }) => one)).toEqual(
       expect.arrayContaining([next, later]),
@@ -215,7 +230,7 @@ describe('filling a template', () => {
       fillIns: [WHEN, { key: 'day', label: 'Day', kind: 'date', example: '2026-12-03' }],
     })
     expect(await filled(id, recordId, firm.mika, { ref: '00000150' })).toMatchObject({
-      text: 'See you Thursday at 10:30. Ref 0000-0150',
+      text: 'See you Thursday at 10:30 am. Ref 0000-0150',
       fillIns: [{ key: 'when' }, { key: 'day' }],
     })
     const answer = (answers: object) =>
@@ -223,7 +238,7 @@ describe('filling a template', () => {
     await expect(answer({ when: 'noon' })).rejects.toMatchObject(
       problem(422, { fields: { 'answers.when': expect.stringMatching(/14:30/), 'answers.day': 'Fill in “Day”.' } }),
     )
-    expect(await answer({ when: '8:15', day: '2026-12-04' })).toMatchObject({ text: 'See you Friday at 08:15. Ref 0000-0150' })
+    expect(await answer({ when: '8:15', day: '2026-12-04' })).toMatchObject({ text: 'See you Friday at 8:15 am. Ref 0000-0150' })
   })
 
   it('offers favourites first, then what I use most', async () => {
@@ -268,7 +283,7 @@ describe('filling a template', () => {
     const tryOut = (body: string, on: string | null, fillIns: object[] = []) =>
       tryTemplate(firm.ada, trial.validateSync({ body, modules: ['lead'], recordId: on, fillIns }))
     expect(await tryOut('Hi {{ person.first_name }} at {{ fill_in.when }}', recordId, [WHEN])).toMatchObject({
-      text: 'Hi Iris at 10:30',
+      text: 'Hi Iris at 10:30 am',
       record: { name: 'Iris Holm' },
     })
     expect(await tryOut('Hi {{ person.trial_day }}', recordId)).toMatchObject({
@@ -317,7 +332,7 @@ describe('the length over all people', () => {
       countLength(who, lengthForm.validateSync({ body, modules, fillIns: [WHEN] }))
     const all = await count(firm.ada, 'Hi {{ person.first_name }}, {{ sender.first_name }} here, at {{ fill_in.when }}.')
     expect(all).toMatchObject({ next: null, total: all.tally.people })
-    expect(all.tally.longest).toMatchObject({ id: recordId, parts: 1, units: 'Hi Maximiliana, Ada here, at 10:30.'.length })
+    expect(all.tally.longest).toMatchObject({ id: recordId, parts: 1, units: 'Hi Maximiliana, Ada here, at 10:30 am.'.length })
     const about = await count(firm.ada, 'About {{ deal.name }}, {{ deal.value | money }}')
     expect(about.tally.heldPeople).toBe(about.tally.people - 1)
     expect(Object.keys(about.tally.held).sort()).toEqual(['deal.name', 'deal.value'])
@@ -336,7 +351,7 @@ describe('many wordings', () => {
     expect(kept().wordings).toBeLessThan(80)
     const last = fillerOf(long(2_999))
     expect(fillerOf(long(2_999))).toBe(last)
-    expect(last({ person: {} }, 'America/Denver')).toMatchObject({ ok: true })
+    expect(last({ person: {} }, clockIn('America/Denver'))).toMatchObject({ ok: true })
   })
 
   it('that take long are filled as far as there is time, and others have their turn meanwhile', async () => {

@@ -1,0 +1,41 @@
+/** How a value that is kept in one way is typed and shown in another. */
+export interface Writing {
+  /** What was typed as it is kept, or null if it cannot be read. */
+  read: (typed: string) => string | null
+  say: (kept: string) => string
+}
+
+/**
+ * A field in which people type in their own way: what can be read is in the model at each key, and is written out once the
+ * field is left. What cannot be read stays as it was typed, and the model is empty.
+ *
+ * @example
+ * const { text, unreadable, take, leave } = useTyped(model, { read: readTime, say: timeOfDay })
+ */
+export function useTyped(model: Ref<string>, { read, say }: Writing) {
+  const written = (kept: string) => kept ? say(kept) : ''
+  const text = ref(written(model.value))
+  const unreadable = ref(false)
+  let typing = false
+  watch(model, (kept) => {
+    // whoever types is not interrupted by what the field stands for as long as it says nothing
+    if (typing || kept === (read(text.value) ?? '')) return
+    text.value = written(kept)
+    unreadable.value = false
+  })
+
+  function take(typed: string): void {
+    typing = true
+    text.value = typed
+    unreadable.value = false
+    model.value = read(typed) ?? ''
+  }
+
+  function leave(): void {
+    typing = false
+    unreadable.value = text.value.trim() !== '' && read(text.value) === null
+    if (!unreadable.value) text.value = written(model.value)
+  }
+
+  return { text, unreadable, take, leave }
+}
