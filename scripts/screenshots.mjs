@@ -129,7 +129,7 @@ try {
   await ada.keyboard.press('Enter')
   await ada.getByLabel('Day', { exact: true }).fill('2026-12-03')
   await ada.getByLabel('Time', { exact: true }).fill('15:30')
-  await ada.getByText('I\'ll call you on Thursday at 15:30').waitFor()
+  await ada.getByText('I\'ll call you on Thursday at 3:30 pm').waitFor()
   await save(ada, 'template-picker')
   await ada.keyboard.press('Enter')
   await ada.getByRole('button', { name: 'Later' }).click()

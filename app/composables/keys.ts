@@ -18,12 +18,21 @@ export interface KeyBinding {
   everywhere?: boolean
 }
 
+const SCOPE: InjectionKey<() => boolean> = Symbol('keys')
+
+/**
+ * For what a page may hold several of: its keys, and those of whatever is in it, mean something while it is the one that is
+ * worked with.
+ */
+export const scopeKeys = (isTheOne: () => boolean) => provide(SCOPE, isTheOne)
+
 type Presses = ReturnType<typeof parseKeybinding>
 
 interface Listening extends KeyBinding {
   presses: Presses
   /** Letters and signs alone: who speaks to the computer, or slips, would set them off; they can be switched off (WCAG 2.1.4). */
   bare: boolean
+  isInScope: () => boolean
 }
 
 /** Every key that works now, for the list under `?`. */
@@ -50,9 +59,10 @@ let begun: { of: Listening[], pressed: number, until: number } | null = null
  * useKeys([{ keys: 'c', shown: 'C', what: 'Make a new thing', act: make }])
  */
 export function useKeys(bindings: KeyBinding[]): void {
+  const isInScope = inject(SCOPE, () => true)
   const mine = bindings.map((binding) => {
     const presses = parseKeybinding(binding.keys)
-    return { ...binding, presses, bare: binding.keys !== 'Escape' && presses.every(([modifiers]) => modifiers.every(one => one === 'Shift')) }
+    return { ...binding, presses, isInScope, bare: binding.keys !== 'Escape' && presses.every(([modifiers]) => modifiers.every(one => one === 'Shift')) }
   })
   onMounted(() => {
     if (listening.length === 0) {
@@ -97,7 +107,7 @@ const isMeantForElse = (event: KeyboardEvent) =>
 /** A key within a sequence means nothing else, whether the sequence goes on with it or ends. */
 function goOn(event: KeyboardEvent): void {
   const { of, pressed } = begun!
-  const still = of.filter(one => matchKeyBindingPress(event, one.presses[pressed]!) && one.when?.(event) !== false)
+  const still = of.filter(one => matchKeyBindingPress(event, one.presses[pressed]!) && one.isInScope() && one.when?.(event) !== false)
   const whole = still.findLast(one => one.presses.length === pressed + 1)
   begun = whole || still.length === 0 ? null : { of: still, pressed: pressed + 1, until: Date.now() + SEQUENCE_MS }
   event.preventDefault()
@@ -109,7 +119,7 @@ const meant = (event: KeyboardEvent, first: boolean) =>
   listening.findLast(one => one.presses.length === 1 && (one.first ?? false) === first && isMeant(one, event))
 
 function isMeant(one: Listening, event: KeyboardEvent): boolean {
-  if (!matchKeyBindingPress(event, one.presses[0]!)) return false
+  if (!matchKeyBindingPress(event, one.presses[0]!) || !one.isInScope()) return false
   if (!one.inFields && takesLetters(event)) return false
   if (one.bare && !one.first && (isModal() || (!one.everywhere && isInDialog(event)))) return false
   if (one.bare && useMe().me?.singleKeys === false) return false

@@ -10,11 +10,11 @@ export const useShelf = defineStore('shelf', () => {
   const openId = ref<string | null>(null)
   /** Whose record is open is not on the shelf as well. */
   const recordOnPage = ref<string | null>(null)
-  /** Nor is the conversation that the page has open. */
-  const conversationOnPage = ref<string | null>(null)
+  /** Nor are the conversations that the page has open. */
+  const conversationsOnPage = shallowRef<string[]>([])
 
   const shown = computed(() => items.value.filter(({ record, conversationId }) =>
-    conversationId !== conversationOnPage.value && (!record || record.id !== recordOnPage.value)))
+    !conversationsOnPage.value.includes(conversationId) && (!record || record.id !== recordOnPage.value)))
 
   async function load(): Promise<void> {
     try {
@@ -28,5 +28,5 @@ export const useShelf = defineStore('shelf', () => {
     }
   }
 
-  return { items, total, failed, openId, recordOnPage, conversationOnPage, shown, load }
+  return { items, total, failed, openId, recordOnPage, conversationsOnPage, shown, load }
 })

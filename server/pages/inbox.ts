@@ -28,19 +28,21 @@ export async function readInbox(asker: SignedIn, query: InboxQuery): Promise<Inb
   const { beforeAt, beforeId } = query
   const isFirst = beforeAt === null || beforeId === null
   const which = conditionOf(asker, query)
-  const owed = isFirst
-    ? await read(asker, sql`
-        select v.* from ${conversation} v join mine on mine.id = v.line_id
-        where v.waits_since is not null and ${which} order by ${whose(asker)}, v.waits_since, v.id limit ${sql.raw(String(MOST_OWED))}`,
-      sql`${whose(asker)}, v.waits_since, v.id`)
-    : []
   const under = isFirst ? sql`true` : sql`(v.last_at, v.id) < (${at(new Date(beforeAt))}, ${beforeId}::uuid)`
   const others = await read(asker, sql`
     select v.* from mine cross join lateral (
       select v.* from ${conversation} v where v.line_id = mine.id and ${under} and v.waits_since is null and ${which}
       order by v.last_at desc, v.id desc limit ${sql.raw(String(PAGE + 1))}
     ) v order by v.last_at desc, v.id desc limit ${sql.raw(String(PAGE + 1))}`, sql`v.last_at desc, v.id desc`)
-  return { owed, others: others.slice(0, PAGE), more: others.length > PAGE }
+  // read afterwards: one that begins to wait meanwhile is among these, and then no longer among the others
+  const owed = isFirst
+    ? await read(asker, sql`
+        select v.* from ${conversation} v join mine on mine.id = v.line_id
+        where v.waits_since is not null and ${which} order by ${whose(asker)}, v.waits_since, v.id limit ${sql.raw(String(MOST_OWED))}`,
+      sql`${whose(asker)}, v.waits_since, v.id`)
+    : []
+  const waiting = new Set(owed.map(({ conversationId }) => conversationId))
+  return { owed, others: others.slice(0, PAGE).filter(({ conversationId }) => !waiting.has(conversationId)), more: others.length > PAGE }
 }
 
 /** Whether an answer is owed by me: nobody has it, or I have. */

@@ -159,7 +159,7 @@ useKeys([
 <template>
   <section
     class="composer"
-    :aria-label="fieldId === 'answer' ? 'Write an answer' : 'Write a text'"
+    :aria-label="field ? `${field} to ${name}` : 'Write a text'"
   >
     <ComposerHead
       v-model:phone-id="phoneId"

@@ -268,9 +268,9 @@ defineExpose({ title })
 
 <style scoped>
 .sheet { display: grid; gap: var(--space-5); align-content: start; }
-.who { display: flex; gap: var(--space-6); align-items: baseline; }
+.who { display: flex; flex-wrap: wrap; gap: 0 var(--space-6); align-items: baseline; }
 .who h2 { font-size: var(--size-large); }
-.who p { flex: 1; }
+.who p { flex: 1 1 11rem; }
 .open-record { font-weight: 700; text-decoration: none; white-space: nowrap; }
 .whose { border-left: 3px solid var(--waiting); padding-left: var(--space-5); display: flex; flex-wrap: wrap; gap: var(--space-6); }
 .others { font-weight: 700; }

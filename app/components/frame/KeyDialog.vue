@@ -8,6 +8,9 @@ const shown = defineModel<boolean>({ required: true })
 const me = useMe()
 const { problem, busy, trying } = useTrying()
 
+/** What a page holds several of says its keys once. */
+const listed = computed(() => [...new Map(activeKeys.value.map(one => [`${one.keys} ${one.what}`, one])).values()])
+
 const keep = (singleKeys: boolean) => trying(async () => {
   await api('/api/me/keys', { method: 'PUT', body: { singleKeys } })
   await me.load()
@@ -48,7 +51,7 @@ const keep = (singleKeys: boolean) => trying(async () => {
     </p>
     <dl class="keys">
       <template
-        v-for="{ keys, shown: label, what } in activeKeys"
+        v-for="{ keys, shown: label, what } in listed"
         :key="`${keys} ${what}`"
       >
         <dt><kbd>{{ label }}</kbd></dt>

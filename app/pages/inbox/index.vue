@@ -3,10 +3,12 @@ import { useDebounceFn } from '@vueuse/core'
 import type { LineChoice } from '~~/shared/composer'
 import { INBOX_FILTERS, type InboxItem } from '~~/shared/inbox'
 import { MODULE_FACTS, TEXTED_MODULES } from '~~/shared/modules'
+import { useBeside } from '~/composables/beside'
 import { useInbox } from '~/composables/inbox'
 import { useKeys } from '~/composables/keys'
 import { useLoaded } from '~/composables/loaded'
 import { useShelf } from '~/stores/shelf'
+import { many } from '~/words/count'
 import { FILTER_WORDS, WHOSE_WORDS } from '~/words/inbox'
 
 /** All conversations on my lines, in the order of what is owed, and beside them the one that is open. */
@@ -14,6 +16,11 @@ definePageMeta({ key: 'inbox' })
 const inbox = useInbox()
 const { show, words, lineId, module, openId, answers, owed, others, items, place, more, problem, busy } = inbox
 const shelf = useShelf()
+const beside = useBeside(openId, inbox.open)
+const { kept, mayKeep } = beside
+/** Whoever looks at the list has none open; what is kept comes back with the next one. */
+const sheets = computed(() => openId.value ? beside.sheets.value : [])
+const waiting = computed(() => (owed.value ?? []).filter(({ conversationId }) => !sheets.value.includes(conversationId)))
 const typed = ref(words.value)
 watch(words, now => typed.value = now)
 const search = useDebounceFn(() => inbox.go({ words: typed.value.trim() }, true), 250)
@@ -30,11 +37,11 @@ const valueOf = (event: Event) => (event.target as HTMLSelectElement).value
 const list = useTemplateRef<HTMLElement>('list')
 watch(openId, id => id && void nextTick(() => list.value?.querySelector(`[data-conversation="${id}"]`)?.scrollIntoView({ block: 'nearest' })))
 // what is open beside the list is not on the shelf as well
-watch(openId, (id) => {
-  shelf.conversationOnPage = id
-  if (id && shelf.openId === id) shelf.openId = null
+watch(sheets, (ids) => {
+  shelf.conversationsOnPage = ids
+  if (shelf.openId && ids.includes(shelf.openId)) shelf.openId = null
 }, { immediate: true })
-onBeforeUnmount(() => shelf.conversationOnPage = null)
+onBeforeUnmount(() => shelf.conversationsOnPage = [])
 
 const { found: lines } = useLoaded<LineChoice[]>('/api/lines')
 const beginning = ref(false)
@@ -42,9 +49,6 @@ function begun(conversationId: string): void {
   beginning.value = false
   inbox.open(conversationId)
 }
-/** The newest is at the foot of the sheet, over the composer. */
-const beside = useTemplateRef<HTMLElement>('beside')
-const toFoot = () => void nextTick(() => beside.value && (beside.value.scrollTop = beside.value.scrollHeight))
 
 const field = useTemplateRef<HTMLInputElement>('field')
 const recordOpen = computed(() => items.value[place.value]?.record ?? null)
@@ -54,14 +58,17 @@ useKeys([
   { keys: 'o', shown: 'O', what: 'Open the record', when: () => recordOpen.value !== null, act: () => void navigateTo(`/record/${recordOpen.value!.id}`) },
   { keys: 'c', shown: 'C', what: 'Write to somebody else', act: () => beginning.value = true },
   { keys: 'f', shown: 'F', what: 'Search the conversations', act: () => field.value?.focus() },
-  { keys: 'Escape', shown: 'Esc', what: 'Close the conversation', when: () => openId.value !== null, act: () => inbox.open(null) },
+  { keys: 'Escape', shown: 'Esc', what: 'Close the conversation', when: () => openId.value !== null, act: () => beside.close(openId.value!) },
+  { keys: 'Alt+Comma', shown: 'Alt ,', what: 'The conversation to the left', when: () => sheets.value.length > 1, act: () => beside.step(-1), inFields: true },
+  { keys: 'Alt+Period', shown: 'Alt .', what: 'The conversation to the right', when: () => sheets.value.length > 1, act: () => beside.step(1), inFields: true },
 ])
 </script>
 
 <template>
   <div
     class="inbox"
-    :class="{ reading: openId }"
+    :class="{ reading: openId, several: sheets.length > 1 }"
+    :style="{ '--sheets': sheets.length }"
   >
     <section class="desk-list">
       <header class="head">
@@ -80,6 +87,14 @@ useKeys([
           placeholder="A name, a number or words of a text"
           @input="search"
         >
+        <button
+          v-if="!openId && kept.length > 0"
+          type="button"
+          class="plain-button"
+          @click="inbox.open(kept[0]!)"
+        >
+          Back to {{ many(kept.length, 'conversation', 'conversations') }} kept beside
+        </button>
         <Button
           size="small"
           label="New text"
@@ -210,27 +225,31 @@ useKeys([
         />
       </div>
     </section>
-    <section
-      v-if="openId"
-      ref="beside"
-      class="beside"
-      aria-label="The open conversation"
+    <h1
+      v-if="sheets.length > 1"
+      class="heard-only"
     >
-      <button
-        type="button"
-        class="plain-button calm to-list"
-        @click="inbox.open(null)"
-      >
-        To the list
-      </button>
-      <ConversationSheet
-        :key="openId"
-        :conversation-id="openId"
-        :focused="answers"
-        sends="Send the answer"
-        @shown="toFoot"
-      />
-    </section>
+      Inbox
+    </h1>
+    <WaitingEdge
+      v-if="sheets.length > 1"
+      :items="waiting"
+      @open="inbox.open"
+      @list="inbox.open(null)"
+    />
+    <BesideSheet
+      v-for="id in sheets"
+      :key="id"
+      :conversation-id="id"
+      :current="id === openId"
+      :alone="sheets.length === 1"
+      :kept="kept.includes(id)"
+      :may-keep="mayKeep"
+      :focused="answers && id === openId"
+      @current="id === openId || inbox.open(id)"
+      @toggle="beside.toggle(id)"
+      @close="beside.close(id)"
+    />
   </div>
 </template>
 
@@ -249,12 +268,12 @@ useKeys([
 .rows h2 { position: sticky; top: 0; background: var(--paper); padding: var(--space-3) var(--space-6) var(--space-1); z-index: 1; }
 .empty { padding: var(--space-5) var(--space-6); }
 .more { margin: var(--space-5) var(--space-6); }
-.beside { overflow-y: auto; padding: var(--space-5) var(--space-7) var(--space-8); background: var(--surface); }
-.to-list { display: none; }
+/* each wide enough to write in: what has no room is beside, by scrolling */
+.inbox.several { grid-template-columns: 9.5rem repeat(var(--sheets), minmax(20rem, 1fr)); overflow-x: auto; }
+.several .desk-list { display: none; }
 @media (max-width: 900px) {
-  .inbox, .inbox.reading { grid-template-columns: minmax(0, 1fr); height: auto; }
+  .inbox, .inbox.reading, .inbox.several { grid-template-columns: minmax(0, 1fr); height: auto; }
   .reading .desk-list { display: none; }
-  .to-list { display: inline; margin-bottom: var(--space-4); }
-  .beside { padding-inline: var(--space-5); }
+  .several > :not(.current, h1) { display: none; }
 }
 </style>

@@ -13,6 +13,7 @@ const { conversation, start, sends = 'Answer, and back', focused = true } = defi
 }>()
 const emit = defineEmits<{ sent: [], writing: [writing: boolean] }>()
 
+const id = useId()
 const to = useConversationTarget(() => conversation, () => start)
 const held = computed(() => {
   if (!isE164(conversation.remote)) return `${conversation.remote} is no telephone number: whoever sends under it takes no answers.`
@@ -30,7 +31,7 @@ const held = computed(() => {
   <TextComposer
     v-else
     :to="to"
-    field-id="answer"
+    :field-id="id"
     field="Answer"
     :sends="sends"
     hint="Write an answer"
