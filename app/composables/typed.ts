@@ -7,35 +7,36 @@ export interface Writing {
 
 /**
  * A field in which people type in their own way: what can be read is in the model at each key, and is written out once the
- * field is left. What cannot be read stays as it was typed, and the model is empty.
+ * field is left. What cannot be read stays as it was typed, the model is empty, and once the field is left it is said.
  *
  * @example
- * const { text, unreadable, take, leave } = useTyped(model, { read: readTime, say: timeOfDay })
+ * const { text, unreadable, isSaid, take, leave } = useTyped(model, { read: readTime, say: timeOfDay })
  */
 export function useTyped(model: Ref<string>, { read, say }: Writing) {
   const written = (kept: string) => kept ? say(kept) : ''
   const text = ref(written(model.value))
-  const unreadable = ref(false)
+  const unreadable = computed(() => text.value.trim() !== '' && read(text.value) === null)
+  const isSaid = ref(false)
   let typing = false
   watch(model, (kept) => {
     // whoever types is not interrupted by what the field stands for as long as it says nothing
     if (typing || kept === (read(text.value) ?? '')) return
     text.value = written(kept)
-    unreadable.value = false
+    isSaid.value = false
   })
 
   function take(typed: string): void {
     typing = true
     text.value = typed
-    unreadable.value = false
+    isSaid.value = false
     model.value = read(typed) ?? ''
   }
 
   function leave(): void {
     typing = false
-    unreadable.value = text.value.trim() !== '' && read(text.value) === null
+    isSaid.value = unreadable.value
     if (!unreadable.value) text.value = written(model.value)
   }
 
-  return { text, unreadable, take, leave }
+  return { text, unreadable, isSaid, take, leave }
 }

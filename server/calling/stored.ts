@@ -6,6 +6,7 @@ import { notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
 import { lineBelongs } from '../texting/lines'
+import { bringUp } from '../texting/conversations'
 import { oweCall } from './owed'
 import { openTransfer, stepTransfer } from './transfers/step'
 
@@ -74,6 +75,7 @@ export async function addToCall(callId: string, event: CallEvent): Promise<Store
       .returning()
     if (after!.endedAt) await endTransfer(callId, after!.endedAt)
     if (!before.endedAt) await oweCall(after!)
+    if (!before.endedAt && after!.endedAt) await bringUp(after!.lineId, after!.remote, after!.endedAt)
     await announceCall(after!)
     return after!
   })

@@ -1,4 +1,4 @@
-import { and, eq, sql } from 'drizzle-orm'
+import { and, eq, lt, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import type { ActivityKind } from '~~/core/timeline/kinds'
 import type { Asker } from '~~/shared/permissions'
@@ -47,6 +47,18 @@ export async function conversationWith(lineId: string, remote: string, now: Date
     const [found] = await database.select({ id: conversation.id }).from(conversation)
       .where(and(eq(conversation.lineId, lineId), eq(conversation.remote, remote)))
     return found!.id
+  })
+}
+
+/** A talk over a line is the newest of its conversation, where there is one: a call alone makes none. */
+export async function bringUp(lineId: string, remote: string, at: Date): Promise<void> {
+  await tx(async (database) => {
+    const [found] = await database.update(conversation).set({ lastAt: at })
+      .where(and(eq(conversation.lineId, lineId), eq(conversation.remote, remote), lt(conversation.lastAt, at)))
+      .returning({ id: conversation.id })
+    if (!found) return
+    const [over] = await database.select().from(line).where(eq(line.id, lineId))
+    announceConversation(found.id, over!)
   })
 }
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useSessionStorage } from '@vueuse/core'
 import { wallOf, type WallMoment } from '~~/core/hours/schedule'
 import { api } from '~/composables/api'
 import { useNow } from '~/composables/now'
@@ -16,7 +17,8 @@ const id = useId()
 const now = useNow()
 const { problem, busy, trying } = useTrying()
 const zone = computed(() => me.me!.zone)
-const why = ref('')
+/** Kept as long as it was not said: Esc, or another page, takes no word away. */
+const why = useSessionStorage<string | null>(`plauder-why-${conversationId}`, '')
 const day = ref('')
 const time = ref('')
 const at = (wallTime: string): WallMoment => ({ wallTime, zone: zone.value.name })
@@ -33,8 +35,10 @@ const label = computed(() => {
 })
 
 async function putBack(later: WallMoment | null): Promise<void> {
-  const body = { later, why: why.value }
-  if (await trying(() => api(`/api/conversations/${conversationId}/put-back`, { method: 'POST', body }))) emit('done')
+  const body = { later, why: why.value ?? '' }
+  if (!await trying(() => api(`/api/conversations/${conversationId}/put-back`, { method: 'POST', body }))) return
+  why.value = null
+  emit('done')
 }
 
 const first = useTemplateRef<HTMLInputElement>('first')

@@ -16,7 +16,7 @@ defineOptions({ inheritAttrs: false })
 const me = useMe()
 const now = useNow()
 const today = computed(() => dayAt(me.me!.zone, now.value))
-const { text, unreadable, take, leave } = useTyped(day, {
+const { text, unreadable, isSaid, take, leave } = useTyped(day, {
   read(typed) {
     const read = readTypedDay(typed, readersFormat(), today.value)
     return read && until && read > until ? null : read
@@ -47,6 +47,7 @@ function close(): void {
       v-bind="$attrs"
       :text="text"
       :problem="problem"
+      :is-said="isSaid"
       size="15"
       aria-haspopup="dialog"
       title="↓ opens a calendar"

@@ -7,7 +7,7 @@ import { timeOfDay } from '~/words/time'
 const time = defineModel<string>({ required: true })
 defineOptions({ inheritAttrs: false })
 
-const { text, unreadable, take, leave } = useTyped(time, { read: readTime, say: timeOfDay })
+const { text, unreadable, isSaid, take, leave } = useTyped(time, { read: readTime, say: timeOfDay })
 const problem = computed(() => unreadable.value ? `“${text.value.trim()}” is not a time. Write one such as ${timeOfDay('15:30')}.` : '')
 </script>
 
@@ -16,6 +16,7 @@ const problem = computed(() => unreadable.value ? `“${text.value.trim()}” is
     v-bind="$attrs"
     :text="text"
     :problem="problem"
+    :is-said="isSaid"
     size="8"
     @typed="take"
     @left="leave"

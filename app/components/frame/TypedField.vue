@@ -1,15 +1,23 @@
 <script setup lang="ts">
 /** The input of a day or a time, with what is wrong where it cannot be read. What else is given to it goes to the input. */
-const { text, problem, roomy = false } = defineProps<{ text: string, problem: string, /** As large as the other fields of a form. */ roomy?: boolean }>()
+const { text, problem, isSaid, roomy = false } = defineProps<{
+  text: string
+  /** What is wrong with it, and whether it is time to say so: nobody is told while they type. */
+  problem: string
+  isSaid: boolean
+  /** As large as the other fields of a form. */
+  roomy?: boolean
+}>()
 const emit = defineEmits<{ typed: [text: string], left: [] }>()
 defineOptions({ inheritAttrs: false })
 
 const id = useId()
 const field = useTemplateRef<HTMLElement>('field')
 const typed = (event: Event) => emit('typed', (event.target as HTMLInputElement).value)
-// a form that is sent by Enter says it as well, and does not go
-watch(() => problem, wrong => (field.value?.querySelector('input') as HTMLInputElement).setCustomValidity(wrong), { flush: 'post' })
-const wrong = computed(() => problem ? { 'aria-invalid': true, 'aria-describedby': id } as const : {})
+// a form that is sent by Enter does not go, and says why
+watch(() => problem, now => field.value?.querySelector('input')?.setCustomValidity(now), { flush: 'post' })
+const said = computed(() => isSaid ? problem : '')
+const wrong = computed(() => said.value ? { 'aria-invalid': true, 'aria-describedby': id } as const : {})
 </script>
 
 <template>
@@ -22,7 +30,7 @@ const wrong = computed(() => problem ? { 'aria-invalid': true, 'aria-describedby
                          v-if="roomy"
                          v-bind="{ ...$attrs, ...wrong }"
                          :model-value="text"
-                         :invalid="!!problem || !!$attrs.invalid"
+                         :invalid="!!said || !!$attrs.invalid"
                          autocomplete="off"
                          @input="typed"
                          @blur="emit('left')"
@@ -38,11 +46,11 @@ const wrong = computed(() => problem ? { 'aria-invalid': true, 'aria-describedby
         @blur="emit('left')"
       > <slot /></span>
     <span
-      v-if="problem"
+      v-if="said"
       :id="id"
       class="field-error"
       role="alert"
-    >{{ problem }}</span>
+    >{{ said }}</span>
   </span>
 </template>
 

@@ -11,8 +11,18 @@ const ALL: InboxAsked = { show: '', line: null, module: '', words: '' }
 const views = shallowRef<InboxView[]>([])
 const naming = ref(false)
 const { problem, trying } = useTrying()
-// without them the inbox is there all the same
-api<InboxView[]>('/api/inbox/views').then(found => views.value = found, () => undefined)
+const missing = ref(false)
+/** Without them the inbox is there all the same. */
+async function load(): Promise<void> {
+  try {
+    views.value = await api<InboxView[]>('/api/inbox/views')
+    missing.value = false
+  }
+  catch {
+    missing.value = true
+  }
+}
+void load()
 
 /** The same filters in another order are the same view. */
 const said = ({ show, line, module, words }: InboxAsked) => JSON.stringify([show.split(',').sort().join(), line, module, words])
@@ -56,6 +66,14 @@ function askForName(): void {
       @click="emit('show', view.asked)"
     >
       {{ view.name }}
+    </button>
+    <button
+      v-if="missing"
+      type="button"
+      class="plain-button"
+      @click="load"
+    >
+      The saved views could not be loaded. Try again
     </button>
     <button
       v-if="!chosen && !isAll"
