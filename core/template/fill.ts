@@ -75,16 +75,16 @@ function watch(output: Output, holes: Hole[]): void {
   value.value = function* (context: Context, lenient?: boolean) {
     const result: unknown = yield evaluate(context, lenient)
     if (isBlank(result)) holes.push({ path: pathOf(output), line, column })
-    return (amount && typedIn(context, amount)) ?? inTheirFormat(result, context)
+    const written = (amount && typedIn(context, amount)) ?? result
+    return typeof written === 'string' ? asWritten(written, context.getSync(['clock']) as PersonsClock) : written
   } as typeof value.value
 }
 
 const TIME_OF_DAY = /^(?:[01]\d|2[0-3]):[0-5]\d$/
 const DAY = /^\d{4}-\d{2}-\d{2}$/
 
-function inTheirFormat(value: unknown, context: Context): unknown {
-  if (typeof value !== 'string') return value
-  const clock = context.getSync(['clock']) as PersonsClock
+/** How a value stands in a text to somebody: a day or a time of day as they write it, anything else as it is. */
+export function asWritten(value: string, clock: PersonsClock): string {
   return TIME_OF_DAY.test(value) ? sayTime(value, clock.format) : DAY.test(value) ? formatDate(value, 'day', clock) : value
 }
 

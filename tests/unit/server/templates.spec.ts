@@ -4,6 +4,7 @@ import { customField } from '~~/server/db/schema'
 import { fillerOf, kept } from '~~/server/templates/fillers'
 import { beginWith } from '~~/server/texting/strangers'
 import { fillForRecord, fillForStranger, fillOneForRecord, tryTemplate } from '~~/server/templates/fill'
+import { templateFrom } from '~~/server/templates/from-text'
 import { countLength } from '~~/server/templates/length'
 import { resultsOf } from '~~/server/templates/results'
 import {
@@ -204,6 +205,13 @@ describe('filling a template', () => {
     expect(await filled(id, here.recordId)).toMatchObject({ text: 'Thursday, December 3, 10:30 am' })
     expect(await filled(id, there.recordId)).toMatchObject({ text: 'Thursday 3 December, 10:30' })
     expect(await filled(id, byNumber.recordId)).toMatchObject({ text: 'Thursday 3 December, 10:30' })
+  })
+
+  it('comes from a text to somebody, in which days stand as they are written', async () => {
+    const { recordId } = await makeLead(firm.ada, { fields: { trial_day: '2026-12-03' } })
+    expect(await templateFrom(firm.ada, recordId, 'Hi Iris, your trial starts on Thu, Dec 3. Ada')).toEqual({
+      body: 'Hi {{ person.first_name }}, your trial starts on {{ person.trial_day }}. {{ sender.first_name }}',
+    })
   })
 
   it('says what the person is on: the first that is not over, or the one that is chosen', async () => {
