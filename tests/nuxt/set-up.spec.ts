@@ -8,7 +8,7 @@ import { takeTemplatesIn, templatesAsFile } from '~/composables/template-files'
 import { useMe, type Me } from '~/stores/me'
 import { useShelf } from '~/stores/shelf'
 
-const ada = { id: 'a', firstName: 'Ada', role: 'rep' } as Me
+const ada = { id: 'a', firstName: 'Ada', role: 'rep', format: { hours: 24, dayFirst: true } } as Me
 const soon = () => new Promise(resolve => setTimeout(resolve, 450))
 
 describe('who is signed in', () => {
