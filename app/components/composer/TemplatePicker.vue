@@ -196,7 +196,7 @@ watch(at, index => document.getElementById(`template-${found.value[index]?.id}`)
           {{ one.label }}
         </option>
       </select></label>
-      <FillInForm
+      <LazyFillInForm
         v-if="asking && current"
         :key="current.id"
         :template="current"

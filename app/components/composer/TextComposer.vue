@@ -291,7 +291,7 @@ useKeys([
         @pick="take"
         @close="close"
       />
-      <LaterPanel
+      <LazyLaterPanel
         v-if="opened === 'later'"
         :theirs="zones"
         :person="name"

@@ -101,7 +101,7 @@ const bracket = (place: number) => put(place, { match: conditions.match === 'all
       {{ conditions.of.length === 0 ? 'Add a condition' : `${joining(conditions.match)} …` }}
     </button>
     <Popover ref="popover">
-      <ConditionForm
+      <LazyConditionForm
         v-if="editing !== null"
         :key="editing"
         :condition="current ?? null"

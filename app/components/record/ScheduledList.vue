@@ -42,7 +42,7 @@ const takeBack = (one: ScheduledText, toChange: boolean) => act(one, async () =>
       v-if="one.authorId !== me.me?.id"
       class="small quiet"
     >by {{ one.author }}</span>
-    <LaterPanel
+    <LazyLaterPanel
       v-else-if="changing === one.id"
       :theirs="record.zones"
       :person="record.firstName ?? record.name"
