@@ -1,4 +1,5 @@
-import { sayTime } from '~~/core/hours/format'
+import { isDay } from '~~/core/conditions/conditions'
+import { isTimeOfDay, sayTime } from '~~/core/hours/format'
 import * as say from '~~/core/hours/say'
 import { wallTime } from '~~/core/hours/wall'
 import { wallOf } from '~~/core/hours/schedule'
@@ -26,7 +27,7 @@ export function clockToSecond(instant: number, zone: ZoneRules): string {
 /** What stood in a field: a day or a time of day as the reader writes it, anything else as it is. */
 export function fieldWords(value: string | null): string {
   if (value === null) return 'empty'
-  return /^\d{4}-\d\d-\d\d$/.test(value) ? calendarDay(value) : /^\d\d:\d\d$/.test(value) ? timeOfDay(value) : value
+  return isDay(value) ? calendarDay(value) : isTimeOfDay(value) ? timeOfDay(value) : value
 }
 
 /** A day of the calendar, "2026-12-03", as "Thu 3 Dec 2026" or "Thu, Dec 3, 2026". */

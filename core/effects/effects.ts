@@ -1,4 +1,5 @@
 import { sayFieldValue, type FieldValue } from '../fields/value'
+import { isTimeOfDay } from '../hours/format'
 import { markTime } from '../hours/say'
 
 /** What each kind of effect needs to be said when it is set up. */
@@ -27,14 +28,12 @@ export type Effect = EffectOf<EffectKind>
 /** What an effect names, in words; what is left out is gone, or is not known yet. */
 interface Names { template?: string, stage?: string, field?: string, due?: string }
 
-const isTime = (value: FieldValue): value is string => typeof value === 'string' && /^(?:[01]\d|2[0-3]):[0-5]\d$/.test(value)
-
 const SAID: { [K in EffectKind]: (effect: EffectOf<K>, names: Names) => string } = {
   'text': (_, { template }) => `Text “${template ?? 'of a template that is gone'}”`,
   'stage': (_, { stage }) => `Stage to ${stage ?? 'one that is gone'}`,
   'add-tag': ({ tag }) => `Tag ${tag}`,
   'remove-tag': ({ tag }) => `Take the tag ${tag} off`,
-  'field': ({ value }, { field }) => `${field ?? 'A field that is gone'} ${value === null ? 'as you say' : `to ${isTime(value) ? markTime(value) : sayFieldValue(value)}`}`,
+  'field': ({ value }, { field }) => `${field ?? 'A field that is gone'} ${value === null ? 'as you say' : `to ${typeof value === 'string' && isTimeOfDay(value) ? markTime(value) : sayFieldValue(value)}`}`,
   'task': ({ title }, { due }) => `Task “${title}”${due ? `, ${due}` : ''}`,
   'call-back': (_, { due }) => due ? `Call back ${due}` : 'Call back, on a day you say',
   'wrong-number': () => 'The number is somebody else’s',

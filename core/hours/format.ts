@@ -55,6 +55,9 @@ export function formatFor({ hours, dayFirst }: ChosenFormat, locale: string): Cl
   return { hours: hours ?? usual.hours, dayFirst: dayFirst ?? usual.dayFirst }
 }
 
+/** Whether something kept is a time of day, as `15:30`. */
+export const isTimeOfDay = (text: string): boolean => /^(?:[01]\d|2[0-3]):[0-5]\d$/.test(text)
+
 /** "15:30" on the wall as its reader writes it: "3:30 pm". */
 export function sayTime(time: string, { hours }: ClockFormat): string {
   const [hour, minute] = [Number(time.slice(0, 2)), time.slice(3, 5)]

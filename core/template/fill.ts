@@ -1,7 +1,8 @@
 import { Output, type Context, type Liquid, type Template } from 'liquidjs'
 import type { FieldValues } from './fields'
 import { valueIn } from '../fields/own'
-import { sayTime } from '../hours/format'
+import { isDay } from '../conditions/conditions'
+import { isTimeOfDay, sayTime } from '../hours/format'
 import { formatDate, type PersonsClock } from './dates'
 import { isBlank } from './engine'
 import { parseTemplate, type Place, type TemplateProblem } from './parse'
@@ -80,12 +81,9 @@ function watch(output: Output, holes: Hole[]): void {
   } as typeof value.value
 }
 
-const TIME_OF_DAY = /^(?:[01]\d|2[0-3]):[0-5]\d$/
-const DAY = /^\d{4}-\d{2}-\d{2}$/
-
 /** How a value stands in a text to somebody: a day or a time of day as they write it, anything else as it is. */
 export function asWritten(value: string, clock: PersonsClock): string {
-  return TIME_OF_DAY.test(value) ? sayTime(value, clock.format) : DAY.test(value) ? formatDate(value, 'day', clock) : value
+  return isTimeOfDay(value) ? sayTime(value, clock.format) : isDay(value) ? formatDate(value, 'day', clock) : value
 }
 
 function typedIn({ environments }: Context, key: string): string | undefined {

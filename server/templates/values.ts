@@ -10,8 +10,9 @@ import { CONTEXT_MODULES } from '~~/shared/fields'
 import type { Related } from '~~/shared/record'
 import type { FillContext } from '~~/shared/schemas/template'
 import { tx } from '../db/door'
-import { conversation, firm, line, phone, record, stage } from '../db/schema'
+import { conversation, line, phone, record, stage } from '../db/schema'
 import { badInput, notFound } from '../http/problem'
+import { firmHome } from '../identity/firm'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../reading/visible'
 import type { StoredRecord } from '../records/one'
@@ -25,10 +26,10 @@ const NOWHERE: Place = { zone: null, country: null, region: null }
 interface NumberPlace { e164: string | null, country: string | null }
 
 /** As in the country of their address, else of their number, else of the firm. */
-function clockOf(asker: SignedIn, us: { country: string } | undefined, place: Place, number?: NumberPlace): PersonsClock {
+function clockOf(asker: SignedIn, us: { country: string }, place: Place, number?: NumberPlace): PersonsClock {
   return {
     zone: zonesOf(place, number?.e164 ?? null)[0] ?? asker.zone,
-    format: formatOfCountry(place.country ?? number?.country ?? us?.country ?? 'US'),
+    format: formatOfCountry(place.country ?? number?.country ?? us.country),
   }
 }
 
@@ -74,7 +75,7 @@ export async function valuesFor(
       city,
       stage: stages.get(stageId ?? '') ?? null,
     })
-    const [us] = await database.select({ name: firm.name, country: firm.country }).from(firm)
+    const us = await firmHome()
     const [first] = await database
       .select({ e164: phone.e164, country: phone.country })
       .from(phone)
@@ -85,7 +86,7 @@ export async function valuesFor(
       values: {
         ...ownValues(found, valuesOf(found), { name: company?.name, city: company?.city }),
         sender: senderValues(asker),
-        firm: { name: us?.name },
+        firm: { name: us.name },
         message: { ref: ref && showRef(ref) },
         ...Object.fromEntries(things.map(thing => [thing.module, valuesOf(thing)])),
       },
@@ -106,9 +107,9 @@ export async function valuesForNobody(asker: SignedIn, conversationId: string, r
       .where(eq(conversation.id, conversationId))
     if (!found) throw notFound('conversation')
     const reading = readPhone(found.remote)
-    const [us] = await database.select({ name: firm.name, country: firm.country }).from(firm)
+    const us = await firmHome()
     return {
-      values: { person: {}, company: {}, sender: senderValues(asker), firm: { name: us?.name }, message: { ref: ref && showRef(ref) } },
+      values: { person: {}, company: {}, sender: senderValues(asker), firm: { name: us.name }, message: { ref: ref && showRef(ref) } },
       clock: clockOf(asker, us, NOWHERE, { e164: found.remote, country: reading.ok ? reading.country : null }),
     }
   })

@@ -50,7 +50,7 @@ export async function conversationWith(lineId: string, remote: string, now: Date
   })
 }
 
-/** A talk over a line is the newest of its conversation, where there is one: a call alone makes none. */
+/** A call that has ended is the newest of its conversation, where there is one; by itself it makes none. */
 export async function bringUp(lineId: string, remote: string, at: Date): Promise<void> {
   await tx(async (database) => {
     const [found] = await database.update(conversation).set({ lastAt: at })

@@ -52,6 +52,17 @@ test('three conversations lie side by side, each with its answer, through a relo
   await expect(answerTo(page, 'Flankash')).toHaveValue('Answer for Ash.')
   await expect(answerTo(page, 'Flankcedar')).toHaveValue('Answer for Cedar.')
 
+  await test.step('a key is for the one that is worked with, not for the one that was opened last', async () => {
+    const pressed = (name: string) => sheetOf(page, name).getByRole('button', { name: /^(Keep|Kept) beside/ })
+    await sheetOf(page, 'Flankash').getByRole('heading').click()
+    await expect(sheetOf(page, 'Flankash')).toHaveAccessibleName('The open conversation')
+    await page.keyboard.press('p')
+    await expect(pressed('Flankash')).toHaveAttribute('aria-pressed', 'false')
+    await expect(pressed('Flankbirch')).toHaveAttribute('aria-pressed', 'true')
+    await page.keyboard.press('p')
+    await expect(pressed('Flankash')).toHaveAttribute('aria-pressed', 'true')
+  })
+
   await test.step('the list is a press away, and what is kept is found again', async () => {
     await page.getByRole('button', { name: 'The whole list' }).click()
     await expect(page.locator('.row').filter({ hasText: 'Flankcedar' })).toBeVisible()
@@ -80,5 +91,6 @@ test('on a telephone the one that is worked with has the width', async ({ browse
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
   await page.keyboard.press('Alt+,')
   await expect(sheetOf(page, 'Narrowash')).toBeVisible()
-  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'To the list' }).filter({ visible: true }).click()
+  await expect(page.locator('.row').filter({ hasText: 'Narrowbirch' })).toBeVisible()
 })

@@ -45,7 +45,6 @@ async function answer(one: EffectPreview, key: string, value: string): Promise<v
   }).catch(() => null)
   if (again) filled.value = { ...filled.value, [one.position]: again.text }
 }
-const answerAsKept = (one: EffectPreview, key: string) => answer(one, key, choices[one.position]?.answers[key] ?? '')
 const TYPED: Partial<Record<FillInKind, Component>> = { date: DayField, time: TimeField }
 const value = (event: Event) => (event.target as HTMLInputElement).value
 </script>
@@ -104,9 +103,8 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
               :id="`answer-${one.position}-${fillIn.key}`"
               data-asked
               :model-value="choices[one.position]?.answers[fillIn.key] ?? ''"
-              @update:model-value="keep(one, fillIn.key, $event)"
-              @change="answerAsKept(one, fillIn.key)"
-              @keydown.enter.prevent="answerAsKept(one, fillIn.key).then(() => emit('enter'))"
+              @update:model-value="answer(one, fillIn.key, $event)"
+              @keydown.enter.prevent="emit('enter')"
             />
             <input
               v-else

@@ -13,28 +13,36 @@ const { conversationId, current, alone, kept, mayKeep, focused } = defineProps<{
   mayKeep: boolean
   focused: boolean
 }>()
-const emit = defineEmits<{ current: [], toggle: [], close: [] }>()
+const emit = defineEmits<{ current: [], toggle: [], close: [], list: [] }>()
 
 const sheet = useTemplateRef<HTMLElement>('sheet')
 const conversation = useTemplateRef<{ title: string }>('conversation')
 // by where the cursor is now: the address, which says which one is current, follows a moment later
-scopeKeys(() => {
+const isTheOne = () => {
   const within = document.activeElement?.closest('.beside')
   return within ? within === sheet.value : current
-})
+}
+scopeKeys(isTheOne)
 useKeys([
-  { keys: 'p', shown: 'P', what: 'Keep the conversation beside the next one', when: () => kept || mayKeep, act: () => emit('toggle') },
+  { keys: 'p', shown: 'P', what: 'Keep the conversation beside the next one', when: () => isTheOne() && (kept || mayKeep), act: () => emit('toggle') },
 ])
 
 /** The newest is at the foot, over the composer. */
 const toFoot = () => void nextTick(() => sheet.value && (sheet.value.scrollTop = sheet.value.scrollHeight))
 // when one comes beside it, or goes, its lines break elsewhere
 useResizeObserver(sheet, toFoot)
-// whoever goes to it by key writes in it
+let isPointed = false
+function point(): void {
+  isPointed = !current
+  emit('current')
+}
+// whoever goes to it by key writes in it; whoever points at something in it, to read or to copy, keeps the cursor there
 watch(() => current, (now) => {
+  const wasPointed = isPointed
+  isPointed = false
   if (!now || sheet.value?.contains(document.activeElement)) return
   sheet.value?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
-  if (!alone) sheet.value?.querySelector<HTMLElement>('textarea')?.focus()
+  if (!alone && !wasPointed) sheet.value?.querySelector<HTMLElement>('textarea')?.focus()
 })
 </script>
 
@@ -45,7 +53,7 @@ watch(() => current, (now) => {
     :class="{ current: current && !alone }"
     :aria-label="current ? 'The open conversation' : `Beside it the conversation with ${conversation?.title ?? ''}`"
     @focusin="emit('current')"
-    @pointerdown="emit('current')"
+    @pointerdown="point"
   >
     <p class="tools small">
       <button
@@ -56,6 +64,14 @@ watch(() => current, (now) => {
         @click="emit('toggle')"
       >
         {{ kept ? 'Kept beside' : 'Keep beside' }} <kbd v-if="current">P</kbd>
+      </button>
+      <button
+        v-if="!alone"
+        type="button"
+        class="plain-button calm to-list"
+        @click="emit('list')"
+      >
+        To the list
       </button>
       <button
         type="button"
@@ -80,5 +96,7 @@ watch(() => current, (now) => {
 .current { border-top-color: var(--accent); }
 .tools { display: flex; justify-content: space-between; margin-bottom: var(--space-3); }
 .tools [aria-pressed='true'] { font-weight: 700; }
-@media (max-width: 900px) { .beside { padding-inline: var(--space-5); } }
+/* where there is no room for the edge, which has it */
+.to-list { display: none; }
+@media (max-width: 900px) { .beside { padding-inline: var(--space-5); } .to-list { display: inline; } }
 </style>

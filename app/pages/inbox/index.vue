@@ -249,6 +249,7 @@ useKeys([
       @current="id === openId || inbox.open(id)"
       @toggle="beside.toggle(id)"
       @close="beside.close(id)"
+      @list="inbox.open(null)"
     />
   </div>
 </template>
