@@ -73,7 +73,7 @@ export async function killedWorld({ port, seed, points, practice = {} }) {
     const kept = { child: null, deaths: 0, stopping: false, name }
     const start = () => {
       const point = points[name].find(one => !existsSync(markers[name](one)))
-      const begun = begin(point ?? '')
+      const begun = begin(point ?? '', kept.deaths)
       begun.open?.catch(() => {})
       begun.healthy?.catch(() => {})
       kept.child = begun.child
@@ -92,7 +92,8 @@ export async function killedWorld({ port, seed, points, practice = {} }) {
   })
   await copyDemo(folder)
   const kept = {
-    carrier: keepRunning('carrier', point => startPractice({ folder, port, practicePort: port + 1, env: { ...clocked, PRACTICE_SEED: String(seed), PRACTICE_CRASH_AT: point, ...practice } })),
+    // a seed for each of its lives: with one for all, each would begin with the same luck, and none live to see another
+    carrier: keepRunning('carrier', (point, life) => startPractice({ folder, port, practicePort: port + 1, env: { ...clocked, PRACTICE_SEED: String(seed + life), PRACTICE_CRASH_AT: point, ...practice } })),
     application: keepRunning('application', point => startApplication({ folder, port, practicePort: port + 1, env: { ...clocked, PLAUDER_CATCH_UP_MS: '1000', PLAUDER_CRASH_AT: point, PLAUDER_LOG: process.env.KILL_LOG ?? 'silent' } })),
   }
   await until('the application can serve', async () => (await fetch(`${address}/api/ready`)).ok, 60)

@@ -111,7 +111,7 @@ describe('pictures that come in', () => {
   it('are fetched, made small without what the camera wrote, and shown to who may read the text', async () => {
     const carrier = fakeCarrier()
     const lead = await makeLead(firm.ada)
-    carrier.pictures.set('a.jpg', await noise(2_000, 1_500).jpeg().withExif({ IFD3: { GPSLatitude: '21/1 18/1 0/1' } }).toBuffer())
+    carrier.pictures.set('a.jpg', await noise(200, 150).resize(2_000, 1_500).jpeg().withExif({ IFD3: { GPSLatitude: '21/1 18/1 0/1' } }).toBuffer())
     await received(lead, ['a.jpg'])
     expect(await shown(lead.recordId)).toMatchObject({ pictures: [], picturesToCome: 1 })
     await drain(DAY)
