@@ -1,3 +1,14 @@
+/**
+ * Each icon brings its drawing in six weights, of which two are used: the conditions of the others are made false, and so
+ * the build leaves their drawings out.
+ */
+const usedIconWeights = {
+  name: 'used-icon-weights',
+  transform: (code: string, id: string) => id.includes('@phosphor-icons/vue/dist/icons/')
+    ? { code: code.replaceAll(/\w+\.value === "(?:bold|duotone|light|thin)"/g, 'false'), map: null }
+    : undefined,
+}
+
 export default defineNuxtConfig({
   modules: ['@pinia/nuxt', '@primevue/nuxt-module', 'nuxt-security', '@nuxt/eslint'],
   // everything is behind a sign-in and live: there is nothing to render before the browser knows who asks
@@ -29,6 +40,7 @@ export default defineNuxtConfig({
     externals: { external: ['@electric-sql/pglite'] },
     logLevel: 2,
   },
+  vite: { plugins: [usedIconWeights] },
   // the emoji's own element
   vue: { compilerOptions: { isCustomElement: tag => tag === 'emoji-picker' } },
   telemetry: false,

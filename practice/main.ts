@@ -1,4 +1,5 @@
 import { createServer } from 'node:http'
+import { join } from 'node:path'
 import { createApp, toNodeListener } from 'h3'
 import { NO_FAULTS, seededRandom, type Faults } from './carrier/faults'
 import { carrierRouter } from './carrier/http'
@@ -9,6 +10,8 @@ import { USUAL_PACE } from './exchange/call'
 import { Exchange } from './exchange/exchange'
 import { exchangeRouter } from './exchange/http'
 import { handsetRouter } from './handsets/http'
+import { MailDrop } from './mail/drop'
+import { mailRouter } from './mail/http'
 
 /**
  * The practice world: a carrier, a telephone exchange and the handsets that they reach, as a process of its own. The
@@ -32,11 +35,14 @@ const exchange = new Exchange(
   { ...USUAL_PACE, ...JSON.parse(process.env.PRACTICE_CALL_PACE ?? '{}') },
   phone => world.off.has(phone),
 )
+const drop = new MailDrop(join(folder, 'mail'))
 const app = createApp()
 app.use(handsetRouter(world, network, exchange, folder))
+app.use(mailRouter(drop))
 app.use(exchangeRouter(exchange, need('PRACTICE_KEY')))
 app.use(carrierRouter(world, network, { key: need('PRACTICE_KEY'), perSecond: Number(process.env.PRACTICE_PER_SECOND ?? 50) }, random))
 
+const post = await drop.listen(Number(need('PRACTICE_SMTP_PORT')))
 const server = createServer(toNodeListener(app))
 server.listen(Number(need('PRACTICE_PORT')), '127.0.0.1', () => {
   network.resume()
@@ -45,6 +51,7 @@ server.listen(Number(need('PRACTICE_PORT')), '127.0.0.1', () => {
 })
 for (const signal of ['SIGTERM', 'SIGINT'] as const) {
   process.on(signal, () => {
+    post.close()
     server.close(() => process.exit(0))
     server.closeAllConnections()
   })

@@ -64,10 +64,11 @@ const howToGetIn = begin
 console.log(`
   Plauder    http://127.0.0.1:${port}
   Handsets   http://127.0.0.1:${practicePort}/handsets   (the telephones of the people you text)
+  Mail drop  http://127.0.0.1:${practicePort}/mail   (what Plauder mails)
 
   ${howToGetIn}
 
-  Ctrl-C stops both.
+  Ctrl-C stops them.
 `)
 
 function refuse(error) {

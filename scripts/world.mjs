@@ -28,6 +28,9 @@ function said(child, words) {
   })
 }
 
+/** Where the post of the practice world takes mails. */
+const smtpPort = practicePort => practicePort + 2
+
 export function startPractice({ folder, port, practicePort, env = {} }) {
   const { key, webhookSecret } = credentials(folder)
   const child = spawn(process.execPath, ['.output/parts/practice.mjs'], {
@@ -35,6 +38,7 @@ export function startPractice({ folder, port, practicePort, env = {} }) {
     env: {
       ...process.env,
       PRACTICE_PORT: String(practicePort),
+      PRACTICE_SMTP_PORT: String(smtpPort(practicePort)),
       PRACTICE_DATA: join(folder, 'practice'),
       PRACTICE_REPORT_TO: `http://127.0.0.1:${port}/api/carriers/practice/events`,
       PRACTICE_CALLS_REPORT_TO: `http://127.0.0.1:${port}/api/exchanges/practice/events`,
@@ -58,6 +62,8 @@ export function startApplication({ folder, port, practicePort, env = {}, stderr 
       PORT: String(port),
       PLAUDER_DATA: folder,
       PLAUDER_CARRIER_URL: `http://127.0.0.1:${practicePort}`,
+      PLAUDER_SMTP_URL: `smtp://127.0.0.1:${smtpPort(practicePort)}`,
+      PLAUDER_HOME: `http://127.0.0.1:${port}`,
       ...secretsFor(folder),
       ...env,
     },

@@ -10,6 +10,7 @@ import { openSessions } from './tellers/sessions'
 import { sayWhatIsMissing } from './tellers/set-aside'
 import { carrierTeller, exchangeTeller, registerTeller } from './tellers/tellers'
 import { diskIsFull, watchDisk } from './db/disk'
+import { regularly } from './db/regularly'
 import { databaseUrl, startDatabase } from './db/start'
 import { PlainError } from './log/failure'
 import { log } from './log/log'
@@ -19,7 +20,11 @@ import { stillSignedIn } from './identity/sign-in'
 import { WORKSHOP } from './workshop'
 import { startOutbox, takeLeasesBack } from './jobs/outbox'
 import { sweep } from './sweep'
+import { knockByTheClock } from './knocks/by-the-clock'
 import { openChannel } from './live/channel'
+import { registerPost } from './mail/post'
+import { smtpPost } from './mail/smtp'
+import { mailByTheClock } from './mail/waiting'
 // hears from the first moment who looks at what elsewhere
 import './live/presence'
 import { closeAllBut, closeStreams, listening } from './live/streams'
@@ -30,6 +35,9 @@ import { workOutSchedule } from './texting/schedule'
 
 const HOUR = 3_600_000
 const MINUTE = 60_000
+/** What the clock brings up is late by no more than this. */
+const KNOCKS_EVERY_MS = 5_000
+const MAILS_EVERY_MS = 30_000
 
 /** Opens everything in order; gives how to close it. */
 async function start(): Promise<() => Promise<void>> {
@@ -53,6 +61,11 @@ async function start(): Promise<() => Promise<void>> {
   await printBeginning()
   const stopOutbox = startOutbox(WORKSHOP, () => new Date(), () => !diskIsFull())
   const stopSessions = openSessions(carriers)
+  if (set.PLAUDER_SMTP_URL) registerPost(smtpPost(set.PLAUDER_SMTP_URL, set.PLAUDER_MAIL_FROM, set.PLAUDER_HOME.replace(/\/$/, '')))
+  const stopKnocking = regularly([
+    { every: KNOCKS_EVERY_MS, work: () => knockByTheClock(new Date()) },
+    { every: MAILS_EVERY_MS, work: () => mailByTheClock(new Date()) },
+  ])
   const stopKeepingUp = keepUpWith(carriers, tellers, set.PLAUDER_CATCH_UP_MS)
   const tidy = async () => {
     await callSilence(new Date())
@@ -74,6 +87,7 @@ async function start(): Promise<() => Promise<void>> {
     stopKeepingUp()
     await stopSessions()
     stopWatching()
+    await stopKnocking()
     await stopOutbox()
     await leaveOthers()
     await database.close()

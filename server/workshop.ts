@@ -3,6 +3,8 @@ import { transfersBack } from './calling/transfers/back'
 import { fetchRecordings } from './calling/recordings'
 import { ringAll, takeMessages } from './calling/ring'
 import { ringAlong } from './calling/ring-along'
+import { knockAtAll } from './knocks/came-in'
+import { mailWaiting } from './mail/waiting'
 import { importMany } from './imports/work'
 import { changeMany } from './records/bulk-work'
 import { fetchPictures } from './texting/pictures-in'
@@ -18,6 +20,8 @@ import {
   HAND_OVER,
   TRANSFER_BACK,
   IMPORT,
+  KNOCK,
+  MAIL_WAITING,
   RETURN_CONVERSATION,
   RING_ALL,
   RING_ALONG,
@@ -40,6 +44,8 @@ const HANDLERS: Record<JobKind, Handler> = {
   [TRANSFER_BACK]: transfersBack,
   [FIND_CALL]: findCalls,
   [RETURN_CONVERSATION]: returnConversations,
+  [KNOCK]: knockAtAll,
+  [MAIL_WAITING]: mailWaiting,
 }
 
 const ENDINGS: Partial<Record<JobKind, Ending>> = { [HAND_OVER]: handOverBroke }

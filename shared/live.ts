@@ -14,3 +14,4 @@ export type Notice
     | { kind: 'call', callId: string }
     | { kind: 'task', recordId: string }
     | { kind: 'round', roundId: string }
+    | { kind: 'knock' }

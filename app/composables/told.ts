@@ -1,9 +1,11 @@
 import { showPhone } from '~~/core/phone/show'
+import type { Knock } from '~~/shared/knocks'
 import type { Notice } from '~~/shared/live'
 import type { PastNotices } from '~~/shared/notices'
 import type { ConversationDetail } from '~~/shared/shelf'
 import { useCalls } from '~/stores/calls'
 import { useMe } from '~/stores/me'
+import { knocker, sayKnock } from '~/words/knocks'
 import { api } from './api'
 import { chime } from './chime'
 import { useDiscreet } from './discreet'
@@ -69,7 +71,24 @@ export function useTold() {
     sound()
   }
 
+  /** One notification says it, instead of the one that somebody wrote. */
+  function notifyOf(knock: Knock): void {
+    const title = discreet.value ? 'Something calls for you' : `${knocker(knock)} ${sayKnock(knock, serverNow())}`
+    const shown = new Notification(title, { tag: knock.conversationId ?? knock.id, body: knock.line ?? undefined })
+    shown.addEventListener('click', () => {
+      window.focus()
+      void navigateTo(knock.conversationId ? { path: '/inbox', query: { with: knock.conversationId, answer: '1' } } : `/record/${knock.record?.id}`)
+      shown.close()
+    })
+  }
+
   return {
+    /** Something calls for action at once. */
+    knocked: (knocks: Knock[]): void => {
+      if (knocks.length === 0) return
+      if (looksElsewhere()) notifyOf(knocks[0]!)
+      sound()
+    },
     tell: ({ incoming, conversationId }: Extract<Notice, { kind: 'conversation' }>): void => {
       toldUntil = serverNow()
       if (incoming) void tellOf(conversationId)

@@ -10,6 +10,7 @@ import { useMe } from '~/stores/me'
 import { useCallNotes } from '~/stores/call-notes'
 import { useCalls } from '~/stores/calls'
 import { useRounds } from '~/stores/rounds'
+import { useKnocks } from '~/stores/knocks'
 import { useShelf } from '~/stores/shelf'
 import { useTold } from '~/composables/told'
 import { readersFormat } from '~/words/reader'
@@ -18,6 +19,7 @@ const me = useMe()
 const shelf = useShelf()
 const calls = useCalls()
 const rounds = useRounds()
+const knocks = useKnocks()
 const leaving = useLeaving()
 const keysShown = ref(false)
 const told = useTold()
@@ -26,17 +28,22 @@ const discreet = useDiscreet()
 void shelf.load()
 void calls.load()
 void rounds.load()
+void knocks.load()
 // notes of calls that could not be saved before
 useCallNotes()
 // what was written elsewhere; without it, what lies in this browser is there all the same
 useDrafts().load().catch(() => undefined)
 const loadSoon = useDebounceFn(shelf.load, 150)
 const roundsSoon = useDebounceFn(rounds.load, 150)
+const knocksSoon = useDebounceFn(knocks.load, 150)
 useRinging(() => calls.ringing.map(({ line }) => line.ringSound), () => calls.on !== null)
 useLive((notice) => {
   // at once: somebody waits for it to ring
   if (notice.kind === 'call') return void calls.load()
   if (notice.kind === 'round') return void (notice.roundId === rounds.mine?.id && roundsSoon())
+  if (notice.kind === 'knock') return void knocks.load()
+  // what was answered, or done, knocks no more
+  if (knocks.open.length > 0 && (notice.kind === 'conversation' || notice.kind === 'task')) void knocksSoon()
   if (notice.kind !== 'conversation') return
   void loadSoon()
   told.tell(notice)
@@ -45,6 +52,11 @@ useLive((notice) => {
   void shelf.load()
   void calls.load()
   void rounds.load()
+  void knocks.load()
+})
+// those that were there before the page are not new
+watch(() => [knocks.loaded, knocks.open] as const, ([, open], [was, before]) => {
+  if (was) told.knocked(open.filter(one => !one.seen && !before.some(({ id, times, step }) => id === one.id && times === one.times && step === one.step)))
 })
 
 const hide = () => discreet.value = !discreet.value

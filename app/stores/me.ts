@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import type { ZoneRules } from '~~/core/hours/rules'
 import type { Role } from '~~/shared/permissions'
 import type { ChosenFormat } from '~~/core/hours/format'
+import type { ToldForm } from '~~/shared/schemas/sign-in'
 import { api } from '~/composables/api'
 import { problemIn } from '~/composables/trying'
 import { readAs } from '~/words/reader'
@@ -14,12 +15,16 @@ export interface Me {
   title: string
   firm: string
   takeBackSeconds: number
+  /** After so long what knocks goes on to others. */
+  knockMinutes: number
   /** Whether letters and signs by themselves are keys. */
   singleKeys: boolean
   /** How they are told of what comes in. */
-  told: { chimes: boolean, notifies: boolean }
+  told: ToldForm
   /** How they read times and days; null is as their browser does. */
   format: ChosenFormat
+  /** Whether this Plauder can mail. */
+  mails: boolean
   /** What broke and waits for an admin. */
   stuck: number
   zone: ZoneRules

@@ -83,7 +83,9 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
     case 'assigned':
       return {
         who,
-        what: data.to ? `handed the conversation to ${String(data.to)}` : 'gave the conversation back to everybody who answers the line',
+        what: data.to && data.toId === entry.colleague?.id
+          ? 'took the conversation'
+          : data.to ? `handed the conversation to ${String(data.to)}` : 'gave the conversation back to everybody who answers the line',
         more: quoted(entry.words),
       }
     case 'call-in':

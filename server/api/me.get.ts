@@ -3,6 +3,7 @@ import { clockRules } from '~~/server/records/phones'
 import { readHabits } from '~~/server/identity/habits'
 import { firmName, teamsNamed } from '~~/server/identity/firm'
 import { countStuck } from '~~/server/tellers/stuck'
+import { thePost } from '~~/server/mail/post'
 import { readHouseRules } from '~~/server/identity/house-rules'
 
 const TWO_YEARS = 2 * 365 * 86_400_000
@@ -16,6 +17,8 @@ export default route({}, async ({ asker, now }) => ({
   firm: await firmName(),
   ...await readHouseRules(),
   ...await readHabits(asker.id),
+  /** Whether this Plauder can mail. */
+  mails: thePost() !== null,
   /** How much is stuck, for an admin. */
   stuck: await countStuck(asker),
   teams: await teamsNamed(asker.teamIds),

@@ -6,6 +6,8 @@ import { ask, tx } from '../db/door'
 import { at } from '../db/instants'
 import { activity, call, conversation, conversationEvent, line, message, recording } from '../db/schema'
 import { colleagueAtWork } from '../identity/sign-in'
+import { addJob } from '../jobs/add'
+import { KNOCK } from '../jobs/kinds'
 import { announceConversation, openConversation } from '../texting/conversations'
 import { lineBelongs } from '../texting/lines'
 import { owe } from '../texting/owed'
@@ -15,7 +17,7 @@ import type { StoredCall } from './stored'
  * A call that nobody took, or that left a message, owes an answer as a text does. What came to us late, after the answer to
  * it, makes nothing owed; whoever hides their number can be answered by nobody.
  */
-export async function oweCall({ id, direction, colleagueId, lineId, remote, madeAt, endedAt }: StoredCall): Promise<void> {
+export async function oweCall({ id, activityId, direction, colleagueId, lineId, remote, madeAt, endedAt }: StoredCall): Promise<void> {
   if (direction !== 'in' || colleagueId || !endedAt || !isE164(remote)) return
   await tx(async (database) => {
     const conversationId = await openConversation(lineId, remote, endedAt)
@@ -26,6 +28,13 @@ export async function oweCall({ id, direction, colleagueId, lineId, remote, made
     // while it still rang with others somebody may have written why they cannot talk; what was said to the mailbox came after it
     if (await settledSince(conversationId, message ? endedAt : madeAt)) return
     await owe(found!.conversation, { kind: message ? 'voicemail' : 'missed-call', at: endedAt.getTime() })
+    await addJob({
+      kind: KNOCK,
+      key: id,
+      lane: conversationId,
+      payload: { conversationId, what: message ? 'voicemail' : 'missed-call', activityId, at: endedAt.getTime() },
+      dueAt: endedAt,
+    })
     announceConversation(conversationId, found!.line, true)
   })
 }

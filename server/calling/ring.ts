@@ -1,12 +1,10 @@
 import { and, eq, isNull } from 'drizzle-orm'
-import { isLineOpen } from '~~/core/hours/line-hours'
-import { zoneRules } from '~~/core/hours/zones'
 import { read } from '../db/door'
 import { call, line } from '../db/schema'
 import { addJob } from '../jobs/add'
 import { TAKE_MESSAGE } from '../jobs/kinds'
 import { settle, type Claim, type Handler } from '../jobs/outbox'
-import { zonesOf } from '../records/phones'
+import { isOpenAt } from '../texting/line-open'
 import type { Line } from '../texting/lines'
 import { whoIsOnCall } from './on-call'
 import { theExchange } from './port'
@@ -27,13 +25,11 @@ export async function ringOn(id: string, first: RingsFirst, line: Line, at: Date
   const allTalk = rings.length > 0 && (await whoIsOnCall(rings)).size === rings.length
   if (line.busyGreeting !== null && allTalk)
     return void await addJob({ kind: TAKE_MESSAGE, key: id, payload: { callId: id, busy: true }, dueAt: at })
-  const zone = zoneRules(zonesOf({ zone: null, country: line.country, region: null }, line.e164)[0] ?? 'Etc/UTC')!
-  const open = isLineOpen(line.hours, zone, at.getTime())
   await addJob({
     kind: TAKE_MESSAGE,
     key: id,
     payload: { callId: id },
-    dueAt: open ? new Date(at.getTime() + line.ringSeconds * 1_000) : at,
+    dueAt: isOpenAt(line, at) ? new Date(at.getTime() + line.ringSeconds * 1_000) : at,
   })
 }
 

@@ -3,6 +3,7 @@ import type { ChosenFormat } from '~~/core/hours/format'
 import type { ToldForm } from '~~/shared/schemas/sign-in'
 import { read, tx } from '../db/door'
 import { colleague } from '../db/schema'
+import { badInput } from '../http/problem'
 
 /** How somebody likes to work: nothing here decides what they may see or do. */
 export interface Habits {
@@ -18,12 +19,20 @@ export async function readHabits(colleagueId: string): Promise<Habits> {
   const [found] = await read(database => database.select().from(colleague).where(eq(colleague.id, colleagueId)))
   return {
     singleKeys: found?.singleKeys ?? true,
-    told: { chimes: found?.chimes ?? true, notifies: found?.notifies ?? false },
+    told: {
+      chimes: found?.chimes ?? true,
+      notifies: found?.notifies ?? false,
+      knocksOff: found?.knocksOff ?? [],
+      standInId: found?.standInId ?? null,
+      mailMinutes: found?.mailMinutes ?? null,
+    },
     format: { hours: found?.clockHours ?? null, dayFirst: found?.dayFirst ?? null },
   }
 }
 
+/** @throws Problem 422 for a stand-in who is nobody else */
 export async function setHabits(colleagueId: string, { singleKeys, told, format }: Partial<Habits>): Promise<void> {
+  if (told?.standInId === colleagueId) throw badInput({ standInId: 'Choose somebody else: you have not come yourself.' })
   await tx(database => database.update(colleague).set({
     singleKeys,
     ...told,

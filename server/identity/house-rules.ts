@@ -8,7 +8,12 @@ import type { SignedIn } from './sign-in'
 
 /** What the firm has set for everybody. */
 export async function readHouseRules(): Promise<HouseRulesForm> {
-  const [found] = await read(database => database.select({ takeBackSeconds: firm.takeBackSeconds }).from(firm))
+  const [found] = await read(database => database.select({
+    takeBackSeconds: firm.takeBackSeconds,
+    knockMinutes: firm.knockMinutes,
+    waitsMinutes: firm.waitsMinutes,
+    hotTags: firm.hotTags,
+  }).from(firm))
   return found!
 }
 

@@ -138,14 +138,19 @@ function tellEnded(ids: string[]): void {
 /** Who holds this token, asked anew at each request; null if nobody does any more. */
 export async function whoSignedIn(token: string | undefined, now: Date): Promise<SignedIn | null> {
   if (!token) return null
-  return who(sql`s.id as sign_in_id`, sql`from sign_in s join colleague c on c.id = s.colleague_id
+  const [found] = await who(sql`s.id as sign_in_id`, sql`from sign_in s join colleague c on c.id = s.colleague_id
     where s.token_hash = ${tokenHash(token)} and s.ends_at > ${now.toISOString()}`)
+  return found ?? null
 }
 
 /** A colleague for whom work goes on that was begun before, with the rights of now. */
 export async function colleagueAtWork(id: string): Promise<SignedIn | null> {
-  return who(sql`null::uuid as sign_in_id`, sql`from colleague c where c.id = ${id}::uuid`)
+  const [found] = await who(NO_SIGN_IN, sql`from colleague c where c.id = ${id}::uuid`)
+  return found ?? null
 }
+
+/** The same of all colleagues, by name. */
+export const everybodyAtWork = (): Promise<SignedIn[]> => who(NO_SIGN_IN, sql`from colleague c order by c.name, c.id`)
 
 /** Of these, the sign-ins that hold on. */
 export async function stillSignedIn(ids: string[], now: Date): Promise<Set<string>> {
@@ -158,27 +163,27 @@ export async function stillSignedIn(ids: string[], now: Date): Promise<Set<strin
   return new Set(rows.map(({ id }) => id))
 }
 
-async function who(signInId: SQL, from: SQL): Promise<SignedIn | null> {
-  const { rows: [row] } = await read(database => database.execute<Row>(sql`
+const NO_SIGN_IN = sql`null::uuid as sign_in_id`
+
+async function who(signInId: SQL, from: SQL): Promise<SignedIn[]> {
+  const { rows } = await read(database => database.execute<Row>(sql`
     select c.id, c.name, c.first_name, c.mail, c.role, c.title, c.direct_line, c.zone, ${signInId},
       array(select team_id from team_member where colleague_id = c.id) as team_ids,
       array(select distinct b.colleague_id from team_member a join team_member b using (team_id) where a.colleague_id = c.id) as people_ids
     ${from}`))
-  return row
-    ? {
-        id: row.id,
-        name: row.name,
-        firstName: row.first_name,
-        mail: row.mail,
-        role: row.role,
-        title: row.title,
-        directLine: row.direct_line,
-        zone: row.zone,
-        teamIds: row.team_ids,
-        peopleIds: row.people_ids,
-        ...(row.sign_in_id && { signInId: row.sign_in_id }),
-      }
-    : null
+  return rows.map(row => ({
+    id: row.id,
+    name: row.name,
+    firstName: row.first_name,
+    mail: row.mail,
+    role: row.role,
+    title: row.title,
+    directLine: row.direct_line,
+    zone: row.zone,
+    teamIds: row.team_ids,
+    peopleIds: row.people_ids,
+    ...(row.sign_in_id && { signInId: row.sign_in_id }),
+  }))
 }
 
 type Row = Record<string, unknown> & {

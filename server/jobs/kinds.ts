@@ -11,6 +11,8 @@ export const FETCH_PICTURE = 'fetch-picture'
 export const TRANSFER_BACK = 'transfer-back'
 export const FIND_CALL = 'find-call'
 export const RETURN_CONVERSATION = 'return-conversation'
+export const KNOCK = 'knock'
+export const MAIL_WAITING = 'mail-waiting'
 
 export type JobKind
   = | typeof HAND_OVER
@@ -25,6 +27,8 @@ export type JobKind
     | typeof TRANSFER_BACK
     | typeof FIND_CALL
     | typeof RETURN_CONVERSATION
+    | typeof KNOCK
+    | typeof MAIL_WAITING
 
 /** What each is called where an admin reads of it. */
 export const JOB_WORDS: Record<JobKind, string> = {
@@ -40,4 +44,6 @@ export const JOB_WORDS: Record<JobKind, string> = {
   'transfer-back': 'Giving a call back that nobody took',
   'find-call': 'Finding out what became of a call',
   'return-conversation': 'Bringing back a conversation that was put back',
+  'knock': 'Telling of what calls for action at once',
+  'mail-waiting': 'Mailing a colleague of who waits',
 }

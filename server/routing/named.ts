@@ -25,6 +25,8 @@ import {
   template,
   view,
   inboxView,
+  knock,
+  knockFor,
   activity,
   activityOnRecord,
 } from '../db/schema'
@@ -104,6 +106,12 @@ const KINDS: Record<Named, Kind> = {
     from: sql`${task} x join ${record} r on r.id = x.record_id`,
     id: sql`x.id`,
     seen: asker => sql`(x.colleague_id = ${asker.id}::uuid or ${sees(asker, 'r.owner_id', 'r.team_id')})`,
+  },
+  'knock': {
+    words: 'knock',
+    from: sql`${knock} x`,
+    id: sql`x.id`,
+    seen: asker => sql`exists (select 1 from ${knockFor} f where f.knock_id = x.id and f.colleague_id = ${asker.id}::uuid)`,
   },
   'template': {
     words: 'template',

@@ -151,6 +151,23 @@ export async function changeTask(asker: SignedIn, taskId: string, form: ChangeTa
   })
 }
 
+/** What a colleague has not done in time somebody else does; whoever has it already has it still. */
+export async function takeTask(asker: SignedIn, taskId: string, now: Date): Promise<void> {
+  await tx(async (database) => {
+    const [found] = await database.select({ task, record }).from(task).innerJoin(record, eq(record.id, task.recordId))
+      .where(eq(task.id, taskId)).for('update', { of: task })
+    if (!found || !can(asker, 'record.see', found.record)) throw notFound('task')
+    if (found.task.colleagueId === asker.id) return
+    await database.update(task).set({ colleagueId: asker.id }).where(eq(task.id, taskId))
+    const { kind, wallTime, wallZone, title } = found.task
+    await appendEntry(
+      { id: uuid(), at: now, kind: 'task-changed', colleagueId: asker.id, data: { kind, wallTime, zone: wallZone, to: asker.firstName }, words: title },
+      [found.task.recordId],
+    )
+    await announceTask(found.task.recordId)
+  })
+}
+
 /** A colleague who could see what is to be done. */
 async function mayHaveTask(colleagueId: string, on: StoredRecord): Promise<SignedIn> {
   const whose = await colleagueAtWork(colleagueId)
@@ -166,7 +183,7 @@ async function announceTask(recordId: string): Promise<void> {
 }
 
 /** Whoever has refused calls on every number is called back by nobody; once calls are welcome again, what was promised is due again. */
-const isNotToBeCalled = sql`(
+export const isNotToBeCalled = sql`(
   exists (select 1 from ${phone} p join ${numberState} n on n.e164 = p.e164 where p.record_id = ${record.id} and n.calls = 'refused')
   and not exists (select 1 from ${phone} p left join ${numberState} n on n.e164 = p.e164
     where p.record_id = ${record.id} and p.e164 is not null and n.calls is distinct from 'refused'))`

@@ -10,6 +10,8 @@ import { writeConsent } from '../consent/ledger'
 import { heardFrom, lockNumber } from '../consent/number'
 import { read, tx } from '../db/door'
 import { firm, line, message, textMessage } from '../db/schema'
+import { addJob } from '../jobs/add'
+import { KNOCK } from '../jobs/kinds'
 import { log } from '../log/log'
 import { appendEntry } from '../activity/append'
 import { withWhom } from '../activity/with-whom'
@@ -40,7 +42,16 @@ export async function receiveText(carrier: string, incoming: Incoming, now: Date
     const stored = await store(carrier, to, conversationId, incoming, now)
     // what is no number, such as a name, can be shown and read, and nothing goes there
     const intent = isE164(incoming.from) ? intentNow(incoming.text, number.texts) : 'none'
-    if (intent === 'none' || intent === 'maybe-stop') await oweAnswer(conversationId, incoming.at)
+    if (intent === 'none' || intent === 'maybe-stop') {
+      await oweAnswer(conversationId, incoming.at)
+      await addJob({
+        kind: KNOCK,
+        key: stored.activityId,
+        lane: conversationId,
+        payload: { conversationId, what: 'text', activityId: stored.activityId, at: incoming.at.getTime() },
+        dueAt: now,
+      })
+    }
     if (intent === 'maybe-stop') await proposeOptOut(incoming.from, stored.activityId, now)
     if (intent === 'stop' || intent === 'start' || intent === 'help') await obey(intent, to, incoming, stored.messageId, now)
     announceConversation(conversationId, to, intent === 'none' || intent === 'maybe-stop')

@@ -15,6 +15,7 @@ export const NAMED = [
   'spoken',
   'round',
   'task',
+  'knock',
   'template',
   'line',
   'view',

@@ -1,4 +1,6 @@
-import { boolean, mixed, object, string, type InferType } from 'yup'
+import { array, boolean, mixed, number, object, string, type InferType } from 'yup'
+import { KNOCK_KINDS } from '../../core/knock/kinds'
+import { idOf } from './common'
 
 export const signInForm = object({
   mail: string()
@@ -10,7 +12,16 @@ export const signInForm = object({
 })
 
 /** How somebody is told of what comes in. */
-export const toldForm = object({ chimes: boolean().required(), notifies: boolean().required() })
+export const toldForm = object({
+  chimes: boolean().required(),
+  notifies: boolean().required(),
+  /** Of these kinds nothing knocks at them. */
+  knocksOff: array(string().oneOf(KNOCK_KINDS).required()).max(KNOCK_KINDS.length).required(),
+  /** At whom it knocks when they do not come in time. */
+  standInId: idOf('colleague').nullable().defined(),
+  /** Who waits longer than so many minutes is mailed; null: never. */
+  mailMinutes: number().integer().min(1, 'Choose a minute at least.').max(24 * 60, 'Choose a day at most.').nullable().defined(),
+})
 export type ToldForm = InferType<typeof toldForm>
 
 /** How somebody reads times and days; null is as their browser does. */

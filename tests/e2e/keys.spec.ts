@@ -1,5 +1,6 @@
 import { expect } from '@playwright/test'
 import { freshNumber, makeLead, signIn, test } from './people'
+import { hangUp } from './telephone'
 
 test('letters in the search for an emoji call nobody, and a sequence ends in what it says', async ({ browser }) => {
   const page = await signIn(browser, 'ada')
@@ -46,7 +47,7 @@ test('a call by key can be taken back for two seconds; whoever is not to be call
   await page.keyboard.press('d')
   await expect(page.getByRole('dialog', { name: /Call with Slip/ })).toBeVisible()
   expect(calls).toHaveLength(1)
-  await page.keyboard.press('Alt+e')
+  await hangUp(page)
 
   const nobody = await makeLead(page.request, 'Numberless', '', { phones: [] })
   await page.goto(`/record/${nobody}`)

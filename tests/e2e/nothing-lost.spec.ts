@@ -1,6 +1,6 @@
 import { expect, type Page } from '@playwright/test'
 import { cutOff, freshNumber, makeLead, signIn, slipWith, test, textsOnHandset, writeFromHandset } from './people'
-import { panel, phone, shelf } from './telephone'
+import { hangUp, panel, phone, shelf } from './telephone'
 
 const composer = (page: Page) => page.locator('textarea#text')
 
@@ -96,7 +96,7 @@ test('notes of a call that the server has not taken survive a reload', async ({ 
     const { calls } = await (await page.request.get('/api/calls')).json() as { calls: { notes: string }[] }
     return calls[0]?.notes
   }).toMatch(/side door$/)
-  await page.keyboard.press('Alt+e')
+  await hangUp(page)
 })
 
 test('a form that was changed asks before it is left, by Esc, by Back and by another template', async ({ browser }) => {
@@ -225,5 +225,5 @@ test('of two who share a number one says for whom a text was, and who it is that
   const call = page.getByRole('dialog', { name: 'Call with Iria Testaway' })
   await call.getByRole('button', { name: 'Josse Testaway' }).click()
   await expect(page.getByRole('dialog', { name: 'Call with Josse Testaway' })).toContainText('Or is it Iria Testaway')
-  await page.keyboard.press('Alt+e')
+  await hangUp(page)
 })

@@ -11,5 +11,15 @@ export async function phone(
   const answer = await page.request.post(`${PRACTICE}/handsets/api/calls`, { data: { phone: number, act, ...more } })
   expect(await answer.json()).toEqual({ done: true })
 }
+
+/** Ends the call that is on, and waits until it is over: whoever goes before that leaves it on for whoever comes next. */
+export async function hangUp(page: Page): Promise<void> {
+  await page.keyboard.press('Alt+e')
+  await expect.poll(async () => {
+    const { calls } = await (await page.request.get('/api/calls')).json() as { calls: { mine: boolean, facts: { endedAt: number | null } }[] }
+    return calls.filter(({ mine, facts }) => mine && facts.endedAt === null)
+  }).toEqual([])
+}
+
 export const shelf = (page: Page) => page.getByRole('region', { name: 'Shelf' })
 export const panel = (page: Page, name: string) => page.getByRole('dialog', { name: `Call with ${name}` })

@@ -43,10 +43,8 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
     const [proposal] = await database.query.consentProposal.findMany({
       where: (table, { eq }) => eq(table.activityId, message!.activityId),
     })
-    const [callId, callActivity, recordingId, spoken, round, task, template, view, bulk, file, signIn, pictureId, inboxView] = Array.from(
-      { length: 13 },
-      id,
-    )
+    const [callId, callActivity, recordingId, spoken, round, task, template, view, bulk, file, signIn, pictureId, inboxView, knockId]
+      = Array.from({ length: 14 }, id)
     const teamId = owner.teamIds[0]!
     await database.insert(schema.activity).values({ id: callActivity!, at: DAY, kind: 'call-out', colleagueId: owner.id })
     await database
@@ -89,6 +87,9 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
     await database
       .insert(schema.callRound)
       .values({ id: round!, name: words, module: 'lead', teamId, madeBy: owner.id, madeAt: DAY, order: 'list', notWithinHours: 24 })
+    await database.insert(schema.knock)
+      .values({ id: knockId!, kind: 'question', conversationId: conversation!.id, aboutId: conversation!.id, words, at: DAY, step: 'owner' })
+    await database.insert(schema.knockFor).values({ knockId: knockId!, colleagueId: owner.id, step: 'owner', at: DAY })
     await database.insert(schema.roundPerson).values({ roundId: round!, recordId, position: 0, zones: 'America/Los_Angeles' })
     await database
       .insert(schema.task)
@@ -212,6 +213,7 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
       'spoken': spoken!,
       'round': round!,
       'task': task!,
+      'knock': knockId!,
       'template': template!,
       'line': line.id,
       'view': view!,

@@ -15,6 +15,7 @@ const choices = computed(() => (all.value ?? []).filter(({ id }) => id !== assig
 const { problem, busy, trying } = useTrying()
 const colleagueId = ref<string | null>(null)
 const why = ref('')
+const formId = useId()
 
 async function assign(id: string | null): Promise<void> {
   const body = { colleagueId: id, why: why.value }
@@ -38,7 +39,9 @@ watch(all, () => void nextTick(() => form.value?.querySelector<HTMLElement>('sel
       again="Load them again"
       @again="load"
     />
-    <label>To <select
+    <label :for="`${formId}-to`">To</label>
+    <select
+      :id="`${formId}-to`"
       v-model="colleagueId"
       class="plain-field"
       required
@@ -47,8 +50,10 @@ watch(all, () => void nextTick(() => form.value?.querySelector<HTMLElement>('sel
         v-for="{ id, label } in choices"
         :key="id"
         :value="id"
-      >{{ label }}</option>
-    </select></label>
+      >
+        {{ label }}
+      </option>
+    </select>
     <label class="why">Note <input
       v-model="why"
       class="plain-field"

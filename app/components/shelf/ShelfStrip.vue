@@ -4,16 +4,20 @@ import { showPhone } from '~~/core/phone/show'
 import type { ShelfItem } from '~~/shared/shelf'
 import { useNow } from '~/composables/now'
 import { useCalls } from '~/stores/calls'
+import { useKnocks } from '~/stores/knocks'
 import { useRounds } from '~/stores/rounds'
 import { useShelf } from '~/stores/shelf'
 import { sayWaits } from '~/words/inbox'
 
 /** How many have room at a glance: those who wait longest, and the one who wrote last. */
 const ROOM = 4
+/** Beside what knocks. */
+const ROOM_BESIDE = 3
 
 const shelf = useShelf()
 const calls = useCalls()
 const rounds = useRounds()
+const knocks = useKnocks()
 /** What stands in the way of calling, or of going on with a round. */
 const problem = computed(() => (calls.dialling ? '' : calls.problem) || rounds.problem)
 function good(): void {
@@ -21,7 +25,9 @@ function good(): void {
   rounds.problem = ''
 }
 const now = useNow()
-const shown = computed(() => shelf.shown.length <= ROOM ? shelf.shown : [...shelf.shown.slice(0, ROOM - 1), shelf.shown.at(-1)!])
+const room = computed(() => knocks.newest ? ROOM_BESIDE : ROOM)
+const shown = computed(() =>
+  shelf.shown.length <= room.value ? shelf.shown : [...shelf.shown.slice(0, room.value - 1), shelf.shown.at(-1)!])
 const others = computed(() => shelf.shown.filter(item => !shown.value.includes(item)))
 /** Those that are on or ring first, then the last that is over, and the last that is done with: it can still be taken back. */
 const callsShown = computed(() => {
@@ -129,6 +135,7 @@ function toggle(id: string): void {
         popup
       />
     </template>
+    <KnockItem />
     <LazyCallPanel
       v-if="calls.opened"
       :key="calls.opened.id"

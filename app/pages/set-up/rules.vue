@@ -13,10 +13,21 @@ const form = ref<HouseRulesForm | null>(null)
 const saved = ref(false)
 const { errors, saving, save } = useSaving('takeBackSeconds')
 
-const { problem, load } = useLoaded<HouseRulesForm>('/api/set-up/rules', rules => form.value = rules)
+const { problem, load } = useLoaded<HouseRulesForm>('/api/set-up/rules', show)
+
+const number = (typed: string | undefined) => typed === undefined || typed.trim() === '' ? null : Number(typed)
+/** As they are typed, one after the other. */
+const tags = ref('')
+function show(rules: HouseRulesForm): void {
+  form.value = rules
+  tags.value = rules.hotTags.join(', ')
+}
 
 async function keep(): Promise<void> {
-  saved.value = await save(async () => form.value = await api<HouseRulesForm>('/api/set-up/rules', { method: 'PUT', body: form.value! }))
+  saved.value = await save(async () => {
+    const hotTags = tags.value.split(',').map(tag => tag.trim()).filter(Boolean)
+    show(await api<HouseRulesForm>('/api/set-up/rules', { method: 'PUT', body: { ...form.value!, hotTags } }))
+  })
   if (saved.value) await me.load()
 }
 </script>
@@ -54,6 +65,52 @@ async function keep(): Promise<void> {
       <p class="quiet small">
         Texts that are written by hand, and those that a disposition sends. With 0 they leave at once.
       </p>
+      <LabelledField
+        id="knock-minutes"
+        v-slot="{ input }"
+        label="For how many minutes something knocks at one colleague before it goes on to a stand-in, and then to the lead"
+        :error="errors.knockMinutes"
+      >
+        <InputText
+          v-bind="input"
+          :model-value="String(form!.knockMinutes ?? '')"
+          type="number"
+          min="1"
+          max="240"
+          class="short"
+          @update:model-value="form!.knockMinutes = number($event) as number"
+        />
+      </LabelledField>
+      <LabelledField
+        id="waits-minutes"
+        v-slot="{ input }"
+        label="After how many minutes without an answer a conversation knocks at the lead"
+        :error="errors.waitsMinutes"
+      >
+        <InputText
+          v-bind="input"
+          :model-value="String(form!.waitsMinutes ?? '')"
+          type="number"
+          min="1"
+          class="short"
+          @update:model-value="form!.waitsMinutes = number($event)"
+        />
+      </LabelledField>
+      <p class="quiet small">
+        Counted while the line is answered. Left empty, nothing knocks at the lead for this.
+      </p>
+      <LabelledField
+        id="hot-tags"
+        v-slot="{ input }"
+        label="Tags that make a lead hot: its first answer knocks"
+        :error="errors.hotTags"
+      >
+        <InputText
+          v-bind="input"
+          v-model="tags"
+          placeholder="hot, this week"
+        />
+      </LabelledField>
       <p class="acts">
         <Button
           type="submit"

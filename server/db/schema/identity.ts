@@ -1,4 +1,5 @@
-import { bigint, boolean, check, integer, jsonb, pgTable, primaryKey, smallint, text, index, varchar } from 'drizzle-orm/pg-core'
+import { bigint, boolean, check, integer, jsonb, pgTable, primaryKey, smallint, text, index, varchar, type AnyPgColumn } from 'drizzle-orm/pg-core'
+import type { KnockKind } from '../../../core/knock/kinds'
 import { CALLS_WITH } from '../../../shared/calling'
 import { ROLES } from '../../../shared/permissions'
 import { sql } from 'drizzle-orm'
@@ -13,6 +14,12 @@ export const firm = pgTable('firm', {
   textingOn: boolean('texting_on').notNull().default(false),
   /** For so long a text can be taken back before it leaves. */
   takeBackSeconds: smallint('take_back_seconds').notNull().default(5),
+  /** After so long what knocks goes on to others. */
+  knockMinutes: smallint('knock_minutes').notNull().default(5),
+  /** After so long without an answer a conversation knocks at the lead; null: never. */
+  waitsMinutes: smallint('waits_minutes').default(30),
+  /** With one of these tags a lead is hot. */
+  hotTags: jsonb('hot_tags').$type<string[]>().notNull().default(['hot']),
 })
 
 export const team = pgTable('team', {
@@ -37,6 +44,11 @@ export const colleague = pgTable('colleague', {
   /** How they are told of what comes in: by a sound, by the browser's own notifications. */
   chimes: boolean('chimes').notNull().default(true),
   notifies: boolean('notifies').notNull().default(false),
+  /** Of which kinds nothing knocks at them, and at whom it knocks instead when they do not come. */
+  knocksOff: jsonb('knocks_off').$type<KnockKind[]>().notNull().default([]),
+  /** After so long somebody who waits for them is mailed; null: never. */
+  mailMinutes: smallint('mail_minutes'),
+  standInId: id('stand_in_id').references((): AnyPgColumn => colleague.id),
   /** Whether letters and signs by themselves are keys. */
   singleKeys: boolean('single_keys').notNull().default(true),
   /** How they read times and days; null is as their browser does. */

@@ -24,6 +24,7 @@ export const task = pgTable('task', {
 }, table => [
   ...knownValues('task', table),
   index('task_record').on(table.recordId, table.dueAt).where(sql`${table.doneAt} is null`),
+  index('call_back_due').on(table.dueAt).where(sql`${table.doneAt} is null and ${table.kind} = 'call-back'`),
   index('task_due').on(table.colleagueId, table.dueAt).where(sql`${table.doneAt} is null`),
 ])
 

@@ -10,7 +10,8 @@ import { DAY, later, makeFirm, makeLead, textTo, type Firm } from '../../support
 useDatabase()
 let firm: Firm
 beforeAll(async () => firm = await makeFirm())
-const seconds = (takeBackSeconds: unknown) => houseRulesForm.validateSync({ takeBackSeconds })
+const rules = { takeBackSeconds: 5, knockMinutes: 5, waitsMinutes: 30, hotTags: ['hot'] }
+const seconds = (takeBackSeconds: unknown) => houseRulesForm.validateSync({ ...rules, takeBackSeconds })
 
 describe('the rules of the house', () => {
   it('say for how long a text can be taken back', async () => {
@@ -32,7 +33,7 @@ describe('the rules of the house', () => {
     for (const who of [firm.ada, firm.odile])
       await expect(saveHouseRules(who, seconds(3), DAY)).rejects.toMatchObject({ details: { status: 403 } })
     await saveHouseRules(firm.rafe, seconds(7), DAY)
-    expect(await readHouseRules()).toEqual({ takeBackSeconds: 7 })
+    expect(await readHouseRules()).toEqual({ ...rules, takeBackSeconds: 7 })
     expect(
       (await tx(database => database.select().from(audit))).filter(({ action }) => action === 'house-rules-changed').at(-1)!.details,
     ).toMatchObject({ to: { takeBackSeconds: 7 } })

@@ -1,0 +1,18 @@
+import { REQUEST_WORDS } from './words'
+import { findRequest } from './find'
+
+/** A mark at the end of a word or a sentence, not one within an address of the web. */
+const MARK = /[?？؟\u037E](?=[\s"'”’»)\]!?？]|$)/u
+
+const plainly = (text: string) => text.toLowerCase().normalize('NFD').replaceAll(/\p{M}/gu, '').replaceAll(/[’‘`´]/g, '\'')
+
+const OPENERS = Object.values(REQUEST_WORDS).flatMap(({ asks }) => asks)
+/** At the beginning of a text or a sentence, after no more than a word such as "and". */
+const ASKS = new RegExp(String.raw`(?:^|[.!,\n]\s*)(?:(?:and|but|so|und|aber|et|mais|y|pero) )?(?:${OPENERS.join('|')})(?![\p{L}\d])`, 'u')
+
+/**
+ * Whether somebody wants to know or to have something, so that a person should answer soon: a question mark, a sentence that
+ * begins as questions do in English, German, French and Spanish, or a wish.
+ */
+export const asksSomething = (text: string): boolean =>
+  MARK.test(text) || ASKS.test(plainly(text).trim()) || findRequest(text, '2000-01-01T00:00') !== null

@@ -1,0 +1,42 @@
+import { and, eq, isNotNull } from 'drizzle-orm'
+import type { KnockKind } from '~~/core/knock/kinds'
+import { read } from '../db/door'
+import { activityContent, conversation, line } from '../db/schema'
+import { settle, type Claim, type Handler } from '../jobs/outbox'
+import { knockAt } from './knock'
+import { SOURCES } from './registry'
+import type { CameIn } from './source'
+import { ownersOf } from './whom'
+
+/** Something came in: knocks for each kind of thing that it is. What was answered before knocks at nobody. */
+export const knockAtAll: Handler = async (claims, now) => claims.map(claim => () => settle(claim, now(), async () => {
+  const came = await whatCameIn(claim)
+  if (!came) return 'done'
+  for (const [kind, { cameIn }] of Object.entries(SOURCES) as [KnockKind, typeof SOURCES[KnockKind]][]) {
+    if (!await cameIn?.(came)) continue
+    const whom = await ownersOf(came)
+    await knockAt({
+      kind,
+      about: { conversationId: came.conversation.id },
+      words: came.words,
+      at: came.at,
+      step: 'owner',
+      whom: whom.map(({ id }) => id),
+    }, now())
+  }
+  return 'done'
+}))
+
+async function whatCameIn({ payload }: Claim): Promise<CameIn & { at: Date } | null> {
+  const [found] = await read(database => database
+    .select({ conversation, line, words: activityContent.words })
+    .from(conversation)
+    .innerJoin(line, eq(line.id, conversation.lineId))
+    .leftJoin(activityContent, eq(activityContent.activityId, String(payload.activityId)))
+    .where(and(eq(conversation.id, String(payload.conversationId)), isNotNull(conversation.waitsSince))))
+  const at = new Date(Number(payload.at))
+  if (!found || found.conversation.waitsSince! > at) return null
+  const what = payload.what as CameIn['what']
+  // notes of a call are on its entry too: they are not what the caller said
+  return { ...found, what, words: what === 'text' ? found.words ?? '' : '', at }
+}

@@ -1,0 +1,21 @@
+import { sql } from 'drizzle-orm'
+import { ask } from '../../db/door'
+import { textArray } from '../../db/instants'
+import { message, record } from '../../db/schema'
+import { withWhom } from '../../activity/with-whom'
+import { readHouseRules } from '../../identity/house-rules'
+import type { KnockSource } from '../source'
+
+/** The first answer of a lead that the firm calls hot, by its tags. */
+export const hotAnswer: KnockSource = {
+  async cameIn({ what, conversation, line }) {
+    const { hotTags } = await readHouseRules()
+    if (what !== 'text' || hotTags.length === 0) return false
+    const { with: records } = await withWhom(line.id, conversation.remote)
+    const { rows } = await ask(sql`
+      select 1 from ${record} r where r.id = any(${sql.param(records)}::uuid[]) and r.module = 'lead'
+        and exists (select 1 from jsonb_array_elements_text(to_jsonb(r.tags)) t (tag) where lower(t.tag) = any(${textArray(hotTags.map(tag => tag.toLowerCase()))}))
+        and (select count(*) from (select 1 from ${message} m where m.conversation_id = ${conversation.id}::uuid and m.direction = 'in' limit 2) heard) = 1`)
+    return rows.length > 0
+  },
+}

@@ -1,0 +1,116 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, type Page } from '@playwright/test'
+import { freshNumber, makeLead, signIn, test, writeFromHandset } from './people'
+import { hangUp, panel, phone, shelf } from './telephone'
+
+const axe = async (page: Page) => expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
+/** The end of the shelf, where it knocks. */
+const knock = (page: Page) => shelf(page).locator('.knocks > .what')
+const knocks = (page: Page) => page.getByRole('dialog', { name: 'Knocks' })
+
+test('a question knocks while somebody writes, moves nothing, and one key leads into its answer', async ({ browser }) => {
+  const ada = await signIn(browser, 'ada')
+  const number = freshNumber()
+  await makeLead(ada.request, 'Asker', number)
+  const other = await makeLead(ada.request, 'Written', freshNumber())
+  await ada.goto(`/record/${other}`)
+  const field = ada.getByLabel('Text to Written')
+  await field.fill('Half a sen')
+  await writeFromHandset(ada.request, number, 'Is the long-john still free?')
+  await expect(knock(ada)).toContainText('Asker Testaway asks: Is the long-john still free?')
+  await expect(field).toBeFocused()
+  await expect(field).toHaveValue('Half a sen')
+  await writeFromHandset(ada.request, number, 'And how much is it?')
+  await expect(knock(ada)).toContainText('Asker Testaway has written 2 times: And how much is it?')
+
+  await test.step('all of them can be looked over, and are seen by that', async () => {
+    await knock(ada).click()
+    await expect(knocks(ada).getByRole('listitem').first()).toContainText('And how much is it?')
+    await axe(ada)
+    await ada.keyboard.press('Escape')
+    await expect(knocks(ada)).toHaveCount(0)
+    await expect(knock(ada)).not.toHaveClass(/unseen/)
+  })
+  await test.step('while names are hidden it says none', async () => {
+    await ada.keyboard.press('Control+Shift+h')
+    const hidden = await knock(ada).locator('bdi').evaluateAll(all => all.map(one => getComputedStyle(one).color))
+    expect(hidden.every(color => color === 'rgba(0, 0, 0, 0)')).toBe(true)
+    await ada.keyboard.press('Control+Shift+h')
+  })
+  await field.focus()
+  await ada.keyboard.press('Alt+k')
+  const conversation = ada.getByRole('dialog', { name: 'Conversation with Asker Testaway' })
+  await expect(conversation.getByRole('textbox', { name: 'Answer' })).toBeFocused()
+  await expect(conversation).toContainText('You have this conversation.')
+  await expect(conversation).toContainText('took the conversation')
+  await ada.keyboard.type('It is, 45 a month')
+  await ada.keyboard.press('Control+Enter')
+  await expect(conversation).toHaveCount(0)
+  await expect(field).toHaveValue('Half a sen')
+})
+
+test('whoever takes it first has it, and the other sees by whom', async ({ browser }) => {
+  const [ada, mika] = await Promise.all([signIn(browser, 'ada'), signIn(browser, 'mika')])
+  const number = freshNumber()
+  await Promise.all([ada.goto('/'), mika.goto('/')])
+  await writeFromHandset(ada.request, number, 'Do you rent to strangers?')
+  const shown = `${number.slice(-4)} asks: Do you rent to strangers?`
+  await expect(knock(ada)).toContainText(shown)
+  await expect(knock(mika)).toContainText(shown)
+  await mika.keyboard.press('Alt+k')
+  await expect(mika.getByRole('dialog', { name: /^Conversation with/ })).toContainText('You have this conversation.')
+  await expect(knock(ada)).not.toContainText(shown)
+  await knock(ada).click()
+  await expect(knocks(ada).getByRole('listitem').filter({ hasText: 'strangers' })).toContainText('Mika took it')
+})
+
+test('a second call that nobody took knocks, and taking it calls them back; a text is answered during that call', async ({ browser }) => {
+  const ada = await signIn(browser, 'ada')
+  const [number, writer] = [freshNumber(), freshNumber()]
+  await makeLead(ada.request, 'Ringer', number)
+  await makeLead(ada.request, 'Asking', writer)
+  await ada.goto('/')
+  for (let i = 0; i < 2; i++) {
+    await phone(ada, number, 'call', { to: '+16125550104' })
+    await expect(shelf(ada)).toContainText('Ringer Testaway')
+    await phone(ada, number, 'hang-up')
+    await expect(shelf(ada).getByRole('button', { name: /Alt A/ })).toHaveCount(0)
+  }
+  await expect(knock(ada)).toContainText('Ringer Testaway has called twice, and nobody answered')
+  await phone(ada, number, 'manner', { manner: 'picks-up' })
+  await ada.keyboard.press('Alt+k')
+  await expect(panel(ada, 'Ringer Testaway')).toBeVisible()
+  await expect(shelf(ada)).toContainText(/Ringer Testaway\s+\d:\d\d/)
+
+  await writeFromHandset(ada.request, writer, 'Can I have two?')
+  await expect(knock(ada)).toContainText('Asking Testaway asks: Can I have two?')
+  await expect(panel(ada, 'Ringer Testaway')).toBeVisible()
+  await ada.keyboard.press('Alt+k')
+  const conversation = ada.getByRole('dialog', { name: 'Conversation with Asking Testaway' })
+  await expect(conversation.getByRole('textbox', { name: 'Answer' })).toBeFocused()
+  await ada.keyboard.type('You can')
+  await ada.keyboard.press('Control+Enter')
+  await expect(conversation).toHaveCount(0)
+  await expect(shelf(ada)).toContainText(/Ringer Testaway\s+\d:\d\d/)
+  await hangUp(ada)
+})
+
+test('one chooses what knocks, who stands in, and from when on a mail says who waits', async ({ browser }) => {
+  const mika = await signIn(browser, 'mika')
+  const number = freshNumber()
+  const id = await makeLead(mika.request, 'Unheard', number)
+  await mika.goto('/told')
+  await mika.getByText('A question in a text').click()
+  await expect(mika.getByRole('switch', { name: /A question in a text/ })).not.toBeChecked()
+  await mika.getByLabel(/it knocks at$/).selectOption('Ada Lund, and then the lead')
+  await mika.getByLabel('By mail, when somebody has waited for me').selectOption('longer than 5 min')
+  await mika.reload()
+  await expect(mika.getByLabel(/it knocks at$/)).toHaveValue(/./)
+  await expect(mika.getByLabel('By mail, when somebody has waited for me')).toHaveValue('5')
+  await writeFromHandset(mika.request, number, 'Is it free?')
+  await expect(shelf(mika)).toContainText('Unheard Testaway')
+  await mika.goto(`/record/${id}`)
+  await expect(mika.getByText('Is it free?')).toBeVisible()
+  await expect(shelf(mika).getByText(/Unheard Testaway asks/)).toHaveCount(0)
+  await axe(mika)
+})
