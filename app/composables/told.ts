@@ -1,3 +1,4 @@
+import { useDebounceFn } from '@vueuse/core'
 import { showPhone } from '~~/core/phone/show'
 import type { Knock } from '~~/shared/knocks'
 import type { Notice } from '~~/shared/live'
@@ -5,6 +6,7 @@ import type { PastNotices } from '~~/shared/notices'
 import type { ConversationDetail } from '~~/shared/shelf'
 import { useCalls } from '~/stores/calls'
 import { useMe } from '~/stores/me'
+import { useShelf } from '~/stores/shelf'
 import { knocker, sayKnock } from '~/words/knocks'
 import { api } from './api'
 import { chime } from './chime'
@@ -24,6 +26,7 @@ export function useTold() {
   const me = useMe()
   const calls = useCalls()
   const discreet = useDiscreet()
+  const shelf = useShelf()
   const serverNow = () => Date.now() + calls.skew
   let heardAt = -Infinity
   /** All that came in until then was told. */
@@ -82,6 +85,17 @@ export function useTold() {
     })
   }
 
+  let cameIn = new Set<string>()
+  /** What comes in at once is told of at once: in a burst nobody reads who it was each time, and nothing has to be fetched for it. */
+  const tellSoon = useDebounceFn(async () => {
+    const all = [...cameIn]
+    cameIn = new Set()
+    if (all.length <= ONE_BY_ONE) return void all.forEach(conversationId => void tellOf(conversationId))
+    await shelf.load()
+    const owed = shelf.items.filter(({ conversationId }) => all.includes(conversationId)).length
+    if (owed > 0) tellOfMany(owed)
+  }, 200, { maxWait: 1_000 })
+
   return {
     /** Something calls for action at once. */
     knocked: (knocks: Knock[]): void => {
@@ -91,7 +105,9 @@ export function useTold() {
     },
     tell: ({ incoming, conversationId }: Extract<Notice, { kind: 'conversation' }>): void => {
       toldUntil = serverNow()
-      if (incoming) void tellOf(conversationId)
+      if (!incoming) return
+      cameIn.add(conversationId)
+      void tellSoon()
     },
     catchUp: async (): Promise<void> => {
       const until = serverNow()

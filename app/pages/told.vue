@@ -34,6 +34,7 @@ async function keepChimes(wanted: boolean): Promise<void> {
 }
 
 const MAIL_MINUTES = [5, 15, 30, 60, 120, 240]
+const mailMinutes = computed(() => [...new Set([...MAIL_MINUTES, ...told.value.mailMinutes ? [told.value.mailMinutes] : []])].sort((a, b) => a - b))
 const keepKind = (kind: KnockKind, wanted: boolean) =>
   keep({ knocksOff: [...told.value.knocksOff.filter(one => one !== kind), ...wanted ? [] : [kind]] })
 </script>
@@ -79,7 +80,7 @@ const keepKind = (kind: KnockKind, wanted: boolean) =>
           never
         </option>
         <option
-          v-for="minutes in MAIL_MINUTES"
+          v-for="minutes in mailMinutes"
           :key="minutes"
           :value="minutes"
         >

@@ -40,9 +40,9 @@ export async function waitingLetter(id: string, to: SignedIn, conversationIds: s
   const since = await sayer(to, now)
   const nameOf = ({ name, remote }: Waits) => name ?? showPhone(remote)
   const subject = waiting.length === 1 ? `${nameOf(waiting[0]!)} waits for an answer` : `${waiting.length} people wait for an answer`
-  const each = waiting.map(one => `${nameOf(one)}, since ${since(one.since)} (${one.line})\n${home}/inbox?with=${one.id}&answer=1`)
+  const each = waiting.map(one => `${nameOf(one)} waits since ${since(one.since)}, on ${one.line}:\n${home}/inbox?with=${one.id}&answer=1`)
   const why = `You get this because of what you chose under “How I am told”: ${home}/told`
-  return { id, to: { name: to.name, address: to.mail }, subject, text: `${[`${subject}.`, ...each, why].join('\n\n')}\n` }
+  return { id, to: { name: to.name, address: to.mail }, subject, text: `${[...each, why].join('\n\n')}\n` }
 }
 
 /** Says moments by somebody's own clock, in their own format; the day with it where it is not today. */

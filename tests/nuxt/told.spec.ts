@@ -1,5 +1,6 @@
-import { asked, before, refuse, settled, wentTo } from '../support/app'
+import { asked, before, refuse, wentTo } from '../support/app'
 import { useTold } from '~/composables/told'
+import type { Knock } from '~~/shared/knocks'
 import { useMe, type Me } from '~/stores/me'
 
 interface Shown { title: string, body?: string, click: () => void }
@@ -30,12 +31,14 @@ function told(answers: Parameters<typeof before>[0], notifies = true) {
   useMe().me = { id: 'a', told: { chimes: false, notifies } } as Me
   return useTold()
 }
+/** What comes in within a moment is told of together. */
+const heard = () => new Promise(resolve => setTimeout(resolve, 250))
 const came = { kind: 'conversation', conversationId: 'c1', incoming: true } as const
 
 describe('what came in', () => {
   it('is told by name, and leads to the conversation, ready to answer', async () => {
     told({ 'GET /api/conversations/c1': () => conversation() }).tell(came)
-    await settled()
+    await heard()
     expect(shown).toMatchObject([{ title: 'Iris Holm waits for an answer', body: 'Portland line' }])
     shown[0]!.click()
     expect(wentTo.at(-1)).toEqual({ path: '/inbox', query: { with: 'c1', answer: '1' } })
@@ -46,16 +49,16 @@ describe('what came in', () => {
     ['what needs no answer, such as STOP', conversation({ waitsSince: null })],
   ])('is not told of %s', async (_, found) => {
     told({ 'GET /api/conversations/c1': () => found }).tell(came)
-    await settled()
+    await heard()
     expect(shown).toEqual([])
   })
 
   it('is told without a name where it cannot be read, and to whoever wants it', async () => {
     told({ 'GET /api/conversations/c1': () => refuse(500, 'broken', 'It broke.') }).tell(came)
-    await settled()
+    await heard()
     expect(shown).toMatchObject([{ title: 'Somebody waits for an answer' }])
     told({ 'GET /api/conversations/c1': () => conversation() }, false).tell(came)
-    await settled()
+    await heard()
     expect([shown.length, asked.length]).toEqual([1, 0])
   })
 
@@ -69,14 +72,41 @@ describe('what came in', () => {
     expect(shown).toEqual([])
     reachable = true
     await catchUp()
-    await settled()
+    await heard()
     expect(shown).toHaveLength(1)
+  })
+
+  it('is one notification for many that come in at once, of those that I owe', async () => {
+    const items = Array.from({ length: 5 }, (_, i) => ({ conversationId: `c${i}` }))
+    const { tell } = told({ 'GET /api/shelf': () => ({ items, total: 5 }) })
+    for (let i = 0; i < 9; i++) tell({ kind: 'conversation', conversationId: `c${i}`, incoming: true })
+    await heard()
+    expect(shown).toMatchObject([{ title: '5 conversations wait for an answer' }])
+    // nothing was fetched of each
+    expect(asked.map(({ path }) => path)).toEqual(['/api/shelf'])
+  })
+
+  it('that knocks says what it is, and leads to its conversation or its record', async () => {
+    const knock = {
+      id: 'k1', kind: 'question', step: 'owner', times: 1, words: 'Is it free?', at: 1, record: { id: 'r1', name: 'Iris Holm' },
+      conversationId: 'c1', line: 'Portland line',
+    } as Knock
+    const { knocked } = told({})
+    knocked([])
+    expect(shown).toEqual([])
+    knocked([knock])
+    expect(shown).toMatchObject([{ title: 'Iris Holm asks: Is it free?', body: 'Portland line' }])
+    shown[0]!.click()
+    expect(wentTo.at(-1)).toEqual({ path: '/inbox', query: { with: 'c1', answer: '1' } })
+    knocked([{ ...knock, kind: 'call-back-due', words: 'About the trike', conversationId: null, line: null }])
+    shown[1]!.click()
+    expect(wentTo.at(-1)).toBe('/record/r1')
   })
 
   it('is one notification for many, after a long time away', async () => {
     const notices = Array.from({ length: 9 }, (_, i) => ({ conversationId: `c${i}`, waits: true }))
     await told({ 'GET /api/inbox/notices': () => ({ notices, more: false }) }).catchUp()
-    await settled()
+    await heard()
     expect(shown).toMatchObject([{ title: '9 conversations wait for an answer' }])
     shown[0]!.click()
     expect(wentTo.at(-1)).toBe('/inbox')

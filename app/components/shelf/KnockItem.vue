@@ -101,5 +101,5 @@ useKeys([{
 .act { border: 0; background: none; color: var(--accent); font-weight: 700; padding: 0 var(--space-4); white-space: nowrap; cursor: pointer; }
 .act:hover { background: var(--hover); }
 .problem { position: absolute; top: 100%; right: 1.5rem; max-width: min(40rem, 100vw - 3rem); z-index: 16; background: var(--wrong-ground); border-left: 3px solid var(--wrong); padding: var(--space-3) var(--space-5); display: flex; gap: var(--space-6); }
-@media (max-width: 700px) { .knocks { flex: 1 1 100%; border-left: 0; border-top-width: 1px; border-top-color: var(--field-rule); min-height: 41px; } .what { flex: 1; } }
+@media (max-width: 700px) { .knocks { flex: 1 1 100%; border-left: 0; border-top-width: 1px; border-top-color: var(--field-rule); min-height: 41px; } .what { flex: 1; } kbd { display: none; } }
 </style>

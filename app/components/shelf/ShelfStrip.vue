@@ -116,7 +116,7 @@ function toggle(id: string): void {
             class="ring"
             aria-hidden="true"
           />
-          <span><strong>{{ nameOf(item) }}</strong>&ensp;<span class="waits">{{ sayWaits(item, now) }}</span></span>
+          <span class="who"><strong>{{ nameOf(item) }}</strong>&ensp;<span class="waits">{{ sayWaits(item, now) }}</span></span>
         </button>
       </li>
     </ul>
@@ -169,6 +169,9 @@ function toggle(id: string): void {
 <style scoped>
 .strip { position: relative; z-index: 15; display: flex; align-items: stretch; min-height: 42px; background: var(--strip); border-bottom: 1px solid var(--field-rule); }
 .items { display: flex; min-width: 0; overflow-x: auto; }
+.items li { min-width: 9rem; }
+.items .item { width: 100%; }
+.items .who { overflow: hidden; text-overflow: ellipsis; }
 .none { padding: var(--space-4) var(--space-8); }
 .item { display: flex; align-items: center; gap: var(--space-3); height: 41px; padding: 0 var(--space-6); border: 0; border-right: 1px solid var(--field-rule); background: none; cursor: pointer; white-space: nowrap; border-top: 3px solid transparent; }
 .item:hover { background: var(--hover); }

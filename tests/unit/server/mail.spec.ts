@@ -72,7 +72,7 @@ describe('who waits too long', () => {
     const [mail] = mailsTo(firm.ada)
     expect(mail).toMatchObject({ subject: 'Zoë Łuczak 名 waits for an answer', from: expect.stringContaining('plauder@pannier.example') })
     // six in the evening in UTC is ten in the morning in Los Angeles
-    expect(mail!.text).toContain('Zoë Łuczak 名, since 10:00 am (Portland line)')
+    expect(mail!.text).toContain('Zoë Łuczak 名 waits since 10:00 am, on Portland line')
     expect(mail!.text).toContain(`${HOME}/inbox?with=${await conversationOf(lead.e164)}&answer=1`)
     expect(mail!.text).not.toContain('cost')
     expect(mailsTo(firm.ada)).toHaveLength(1)
