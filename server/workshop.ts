@@ -3,7 +3,7 @@ import { transfersBack } from './calling/transfers/back'
 import { fetchRecordings } from './calling/recordings'
 import { ringAll, takeMessages } from './calling/ring'
 import { ringAlong } from './calling/ring-along'
-import { knockAtAll } from './knocks/came-in'
+import { seeToWhatCameIn } from './knocks/came-in'
 import { mailWaiting } from './mail/waiting'
 import { importMany } from './imports/work'
 import { changeMany } from './records/bulk-work'
@@ -20,7 +20,7 @@ import {
   HAND_OVER,
   TRANSFER_BACK,
   IMPORT,
-  KNOCK,
+  CAME_IN,
   MAIL_WAITING,
   RETURN_CONVERSATION,
   RING_ALL,
@@ -44,7 +44,7 @@ const HANDLERS: Record<JobKind, Handler> = {
   [TRANSFER_BACK]: transfersBack,
   [FIND_CALL]: findCalls,
   [RETURN_CONVERSATION]: returnConversations,
-  [KNOCK]: knockAtAll,
+  [CAME_IN]: seeToWhatCameIn,
   [MAIL_WAITING]: mailWaiting,
 }
 

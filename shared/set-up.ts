@@ -25,8 +25,8 @@ export interface SetUpLine extends LineForm {
 
 /** What of a line can be changed. */
 export const lineFormOf = (line: SetUpLine): LineForm => {
-  const { carrier, languages, records, ownerFirst, ringOrder, greeting, busyGreeting, ringSound, ringSeconds, hours } = line
-  return { carrier, languages, records, ownerFirst, ringOrder, greeting, busyGreeting, ringSound, ringSeconds, hours }
+  const { carrier, languages, records, ownerFirst, ringOrder, takeOrder, greeting, busyGreeting, ringSound, ringSeconds, hours } = line
+  return { carrier, languages, records, ownerFirst, ringOrder, takeOrder, greeting, busyGreeting, ringSound, ringSeconds, hours }
 }
 
 /** What is set up, counted. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
+import { useThrottleFn } from '@vueuse/core'
 import { useLive } from '~/composables/live'
 import { useDiscreet } from '~/composables/discreet'
 import { useKeys } from '~/composables/keys'
@@ -33,9 +33,9 @@ void knocks.load()
 useCallNotes()
 // what was written elsewhere; without it, what lies in this browser is there all the same
 useDrafts().load().catch(() => undefined)
-const loadSoon = useDebounceFn(shelf.load, 150)
-const roundsSoon = useDebounceFn(rounds.load, 150)
-const knocksSoon = useDebounceFn(knocks.load, 150)
+// the first at once: somebody waits to see it; of many that come together no more than a few are fetched
+const soon = (load: () => Promise<void>) => useThrottleFn(load, 150, true)
+const [loadSoon, roundsSoon, knocksSoon] = [soon(shelf.load), soon(rounds.load), soon(knocks.load)]
 useRinging(() => calls.ringing.map(({ line }) => line.ringSound), () => calls.on !== null)
 useLive((notice) => {
   // at once: somebody waits for it to ring

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import type { ShelfItem } from '~~/shared/shelf'
 import { api } from '~/composables/api'
+import { oneAtATime } from '~/composables/one-at-a-time'
 
 /** The conversations that wait for an answer, and the one that is opened over the page. */
 export const useShelf = defineStore('shelf', () => {
@@ -16,7 +17,8 @@ export const useShelf = defineStore('shelf', () => {
   const shown = computed(() => items.value.filter(({ record, conversationId }) =>
     !conversationsOnPage.value.includes(conversationId) && (!record || record.id !== recordOnPage.value)))
 
-  async function load(): Promise<void> {
+  // of two answers the later asked for counts
+  const load = oneAtATime(async () => {
     try {
       const answer = await api<{ items: ShelfItem[], total: number }>('/api/shelf')
       items.value = answer.items
@@ -26,7 +28,7 @@ export const useShelf = defineStore('shelf', () => {
     catch {
       failed.value = true
     }
-  }
+  })
 
   return { items, total, failed, openId, recordOnPage, conversationsOnPage, shown, load }
 })

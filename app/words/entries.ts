@@ -82,7 +82,7 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
       }
     case 'assigned':
       return {
-        who,
+        who: entry.colleague ? who : 'The order of the line',
         what: data.to && data.toId === entry.colleague?.id
           ? 'took the conversation'
           : data.to ? `handed the conversation to ${String(data.to)}` : 'gave the conversation back to everybody who answers the line',

@@ -60,6 +60,6 @@ export const sayWaits = ({ waitsSince, waitsFor }: { waitsSince: number, waitsFo
 export function sayNotice({ kind, words, by }: Pick<PastNotice, 'kind' | 'words' | 'by'>): string {
   if (kind === 'missed-call') return 'Called, and nobody answered'
   if (kind === 'voicemail') return 'Left a message'
-  if (kind === 'handed') return `${by ?? 'Somebody'} assigned it to you${words ? `: ${words}` : ''}`
+  if (kind === 'handed') return `${by ?? 'The order of its line'} assigned it to you${words ? `: ${words}` : ''}`
   return words || 'a picture'
 }

@@ -7,7 +7,7 @@ import { at } from '../db/instants'
 import { activity, call, conversation, conversationEvent, line, message, recording } from '../db/schema'
 import { colleagueAtWork } from '../identity/sign-in'
 import { addJob } from '../jobs/add'
-import { KNOCK } from '../jobs/kinds'
+import { CAME_IN } from '../jobs/kinds'
 import { announceConversation, openConversation } from '../texting/conversations'
 import { lineBelongs } from '../texting/lines'
 import { owe } from '../texting/owed'
@@ -29,7 +29,7 @@ export async function oweCall({ id, activityId, direction, colleagueId, lineId, 
     if (await settledSince(conversationId, message ? endedAt : madeAt)) return
     await owe(found!.conversation, { kind: message ? 'voicemail' : 'missed-call', at: endedAt.getTime() })
     await addJob({
-      kind: KNOCK,
+      kind: CAME_IN,
       key: id,
       lane: conversationId,
       payload: { conversationId, what: message ? 'voicemail' : 'missed-call', activityId, at: endedAt.getTime() },

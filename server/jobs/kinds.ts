@@ -11,7 +11,7 @@ export const FETCH_PICTURE = 'fetch-picture'
 export const TRANSFER_BACK = 'transfer-back'
 export const FIND_CALL = 'find-call'
 export const RETURN_CONVERSATION = 'return-conversation'
-export const KNOCK = 'knock'
+export const CAME_IN = 'came-in'
 export const MAIL_WAITING = 'mail-waiting'
 
 export type JobKind
@@ -27,7 +27,7 @@ export type JobKind
     | typeof TRANSFER_BACK
     | typeof FIND_CALL
     | typeof RETURN_CONVERSATION
-    | typeof KNOCK
+    | typeof CAME_IN
     | typeof MAIL_WAITING
 
 /** What each is called where an admin reads of it. */
@@ -44,6 +44,6 @@ export const JOB_WORDS: Record<JobKind, string> = {
   'transfer-back': 'Giving a call back that nobody took',
   'find-call': 'Finding out what became of a call',
   'return-conversation': 'Bringing back a conversation that was put back',
-  'knock': 'Telling of what calls for action at once',
+  'came-in': 'Handing out what came in, and telling of what calls for action',
   'mail-waiting': 'Mailing a colleague of who waits',
 }

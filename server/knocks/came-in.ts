@@ -3,15 +3,17 @@ import type { KnockKind } from '~~/core/knock/kinds'
 import { read } from '../db/door'
 import { activityContent, conversation, line } from '../db/schema'
 import { settle, type Claim, type Handler } from '../jobs/outbox'
+import { handOut } from '../texting/hand-out'
 import { knockAt } from './knock'
 import { SOURCES } from './registry'
 import type { CameIn } from './source'
 import { ownersOf } from './whom'
 
-/** Something came in: knocks for each kind of thing that it is. What was answered before knocks at nobody. */
-export const knockAtAll: Handler = async (claims, now) => claims.map(claim => () => settle(claim, now(), async () => {
-  const came = await whatCameIn(claim)
-  if (!came) return 'done'
+/** Something came in: it goes to whose turn it is, and knocks for each kind of thing that it is. What was answered is left alone. */
+export const seeToWhatCameIn: Handler = async (claims, now) => claims.map(claim => () => settle(claim, now(), async () => {
+  const found = await whatCameIn(claim)
+  if (!found) return 'done'
+  const came = { ...found, ...await handOut(found, now()) }
   for (const [kind, { cameIn }] of Object.entries(SOURCES) as [KnockKind, typeof SOURCES[KnockKind]][]) {
     if (!await cameIn?.(came)) continue
     const whom = await ownersOf(came)

@@ -37,7 +37,7 @@ export async function readNotices(asker: SignedIn, { after }: NoticesQuery, now:
       union all
       (select e.activity_id, 'handed', e.at, w.id, a.colleague_id
         from ${conversation} w join mine on mine.id = w.line_id join ${conversationEvent} e on e.conversation_id = w.id
-        join ${activity} a on a.id = e.activity_id and a.kind = 'assigned' and a.data->>'toId' = ${asker.id} and a.colleague_id <> ${asker.id}::uuid
+        join ${activity} a on a.id = e.activity_id and a.kind = 'assigned' and a.data->>'toId' = ${asker.id} and a.colleague_id is distinct from ${asker.id}::uuid
         where w.assignee_id = ${asker.id}::uuid and e.at > ${since} order by e.at desc limit ${most})
     ), newest as (select * from came order by came.at desc, came.id desc limit ${most})
     select newest.id, newest.kind, ${milliseconds(sql`newest.at`)} as at, v.id as conversation_id, v.remote, mine.name as line,

@@ -1,8 +1,7 @@
 import { and, eq, lt, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
-import type { ActivityKind } from '~~/core/timeline/kinds'
 import type { Asker } from '~~/shared/permissions'
-import { appendEntry } from '../activity/append'
+import { appendEntry, type NewEntry } from '../activity/append'
 import { withWhom } from '../activity/with-whom'
 import { tx } from '../db/door'
 import { conversation, conversationEvent, line } from '../db/schema'
@@ -69,7 +68,7 @@ export function announceConversation(conversationId: string, line: Pick<Line, 'c
 /** What a colleague did with a conversation, on it and on the timelines of those it is with, who may be nobody yet. */
 export async function tellOf(
   { conversation: { id, remote }, line }: OpenConversation,
-  entry: { kind: ActivityKind, colleagueId: string, data?: Record<string, unknown>, words?: string, content?: Record<string, unknown> },
+  entry: Pick<NewEntry, 'kind' | 'colleagueId' | 'data' | 'words' | 'content'>,
   now: Date,
 ): Promise<void> {
   await tx(async (database) => {

@@ -28,6 +28,7 @@ export async function listLines(asker: SignedIn): Promise<SetUpLine[]> {
         records: line.records,
         ownerFirst: line.ownerFirst,
         ringOrder: line.ringOrder,
+        takeOrder: line.takeOrder,
         greeting: line.greeting,
         busyGreeting: line.busyGreeting,
         ringSound: line.ringSound,
@@ -55,9 +56,10 @@ export async function changeLine(asker: SignedIn, id: string, form: LineForm, no
     if (!before) throw notFound('line')
     if (!carrierRegistered(form.carrier)) throw badInput({ carrier: 'There is no such carrier here. Choose one from the list.' })
     const [own] = await database.select({ colleagueId: line.colleagueId, teamId: line.teamId }).from(line).where(eq(line.id, id))
-    const answer = await whoAnswers(form.ringOrder, own!)
-    if (answer.length < form.ringOrder.length)
-      throw badInput({ ringOrder: 'Somebody in this order does not answer this line. Remove them, or put them into the team that does.' })
+    for (const order of ['ringOrder', 'takeOrder'] as const) {
+      if ((await whoAnswers(form[order], own!)).length < form[order].length)
+        throw badInput({ [order]: 'Somebody in this order does not answer this line. Remove them, or put them into the team that does.' })
+    }
     await database.update(line).set(form).where(eq(line.id, id))
     await note('line-changed', asker.id, now, { lineId: id, from: lineFormOf(before), to: form })
     return listLines(asker)

@@ -11,7 +11,7 @@ import { heardFrom, lockNumber } from '../consent/number'
 import { read, tx } from '../db/door'
 import { firm, line, message, textMessage } from '../db/schema'
 import { addJob } from '../jobs/add'
-import { KNOCK } from '../jobs/kinds'
+import { CAME_IN } from '../jobs/kinds'
 import { log } from '../log/log'
 import { appendEntry } from '../activity/append'
 import { withWhom } from '../activity/with-whom'
@@ -45,7 +45,7 @@ export async function receiveText(carrier: string, incoming: Incoming, now: Date
     if (intent === 'none' || intent === 'maybe-stop') {
       await oweAnswer(conversationId, incoming.at)
       await addJob({
-        kind: KNOCK,
+        kind: CAME_IN,
         key: stored.activityId,
         lane: conversationId,
         payload: { conversationId, what: 'text', activityId: stored.activityId, at: incoming.at.getTime() },

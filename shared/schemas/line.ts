@@ -16,6 +16,8 @@ export const lineForm = object({
   ownerFirst: boolean().required(),
   /** Colleagues with whom it rings alone, one after the other, before it rings with all. */
   ringOrder: array().of(idOf('colleague').required()).max(20, 'At most 20 colleagues, ten seconds each.').default([]),
+  /** Colleagues who get in turn what comes in and nobody has. */
+  takeOrder: array().of(idOf('colleague').required()).max(50, 'At most 50 colleagues.').default([]),
   /** What a caller hears before the tone; none: no messages are taken. */
   greeting: optionalLine(500),
   /** What a caller hears while all who answer it talk; none: it rings on. */

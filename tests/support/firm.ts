@@ -98,6 +98,8 @@ export async function makeFirm(): Promise<Firm> {
     greeting: null,
     busyGreeting: null,
     ringOrder: [],
+    takeOrder: [],
+    tookLast: null,
     ringSound: 'quick',
     ringSeconds: 25,
     hours: null,

@@ -79,9 +79,19 @@ const save = () =>
         v-model="form.ownerFirst"
         type="checkbox"
       > <span>It rings with the caller’s own colleague first <span class="quiet">for ten seconds.</span></span></label>
-      <RingOrder
+      <ColleagueOrder
         v-model="form.ringOrder"
+        legend="It rings with these first, one after the other for ten seconds each"
+        none="With everybody at once"
+        then="Then with everybody; add a colleague"
         :error="errors.ringOrder"
+      />
+      <ColleagueOrder
+        v-model="form.takeOrder"
+        legend="What comes in and nobody has goes to these in turn, as far as they are signed in"
+        none="To nobody in particular"
+        then="Then from the top again; add a colleague"
+        :error="errors.takeOrder"
       />
       <div class="sound">
         <LabelledField

@@ -25,10 +25,11 @@ function saved(all: SetUpLine[]): void {
 }
 
 /** How a line rings, in a few words. */
-const ringing = ({ records, ownerFirst, ringOrder, greeting, busyGreeting, ringSeconds, hours }: SetUpLine) =>
+const ringing = ({ records, ownerFirst, ringOrder, takeOrder, greeting, busyGreeting, ringSeconds, hours }: SetUpLine) =>
   [
     ownerFirst ? 'rings with the caller’s own colleague first' : null,
     ringOrder.length > 0 ? `rings with ${many(ringOrder.length, 'colleague', 'colleagues')} in turn` : null,
+    takeOrder.length > 0 ? `what nobody has goes to ${many(takeOrder.length, 'colleague', 'colleagues')} in turn` : null,
     greeting === null
       ? 'takes no messages'
       : `takes a message after ${ringSeconds} s${hours ? `, outside of ${timeOfDay(hours.opens)} to ${timeOfDay(hours.closes)} at once` : ''}${busyGreeting ? ', while all talk at once' : ''}`,

@@ -45,6 +45,10 @@ export const line = pgTable('line', {
   ownerFirst: boolean('owner_first').notNull().default(false),
   /** With these colleagues it rings one after the other, before it rings with all. */
   ringOrder: jsonb('ring_order').$type<string[]>().notNull().default([]),
+  /** What comes in and nobody has goes to these in turn; empty: to nobody in particular. */
+  takeOrder: jsonb('take_order').$type<string[]>().notNull().default([]),
+  /** Whose turn it was last. */
+  tookLast: id('took_last').references(() => colleague.id),
 }, table => knownValues('line', table))
 
 /** Everything between one address of ours and one of somebody else: of texts, between a line and a number. */

@@ -1,3 +1,4 @@
+import { nextInTurn } from '~~/core/owed/turn'
 import fc from 'fast-check'
 import { afterEvent, NOTHING_OWED, type Owed, type OwedEvent } from '~~/core/owed/owed'
 
@@ -57,4 +58,17 @@ describe('what a conversation owes', () => {
       }
     }))
   })
+})
+
+describe('whose turn it is', () => {
+  it.each([
+    [['a', 'b', 'c'], null, ['a', 'b', 'c'], 'a'],
+    [['a', 'b', 'c'], 'a', ['a', 'b', 'c'], 'b'],
+    [['a', 'b', 'c'], 'c', ['a', 'b', 'c'], 'a'],
+    [['a', 'b', 'c'], 'a', ['a', 'c'], 'c'],
+    [['a', 'b', 'c'], 'b', ['b'], 'b'],
+    [['a', 'b'], 'gone', ['a', 'b'], 'a'],
+    [['a', 'b'], 'a', [], null],
+    [[], null, ['a'], null],
+  ])('%j after %s of %j: %s', (order, last, there, next) => expect(nextInTurn(order, last, there)).toBe(next))
 })

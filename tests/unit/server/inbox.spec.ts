@@ -1,3 +1,4 @@
+import { eq } from 'drizzle-orm'
 import fc from 'fast-check'
 import { v7 as uuid } from 'uuid'
 import { wallOf } from '~~/core/hours/schedule'
@@ -18,6 +19,11 @@ import { takeEvent } from '~~/server/texting/events'
 import { putBack, settleConversation } from '~~/server/texting/owed'
 import { seeConversation, seeRecord } from '~~/server/texting/seen'
 import { sendText } from '~~/server/texting/send'
+import { changeLine } from '~~/server/texting/line-edit'
+import { signInAs } from '~~/server/identity/sign-in'
+import { tx } from '~~/server/db/door'
+import { line } from '~~/server/db/schema'
+import { lineForm } from '~~/shared/schemas/line'
 import { settleRequest } from '~~/server/tasks/request'
 import { openTasks } from '~~/server/tasks/tasks'
 import { takeBack } from '~~/server/texting/take-back'
@@ -173,6 +179,41 @@ describe('what somebody asks for', () => {
     expect((await openTasks(firm.ada, { recordId })).map(({ title, wallTime }) => [title, wallTime])).toEqual([['Call back', '2026-11-26T15:00']])
     expect((await entries()).map(({ message }) => message!.requestSettled)).toEqual([true, true])
     await expect(settleRequest(firm.ada, (await makeLead(firm.ada)).recordId, form(null), next())).rejects.toMatchObject(problem(404))
+  })
+})
+
+describe('the order of a line', () => {
+  const order = (...who: (typeof firm.ada)[]) =>
+    tx(database => database.update(line).set({ takeOrder: who.map(({ id }) => id), tookLast: null }).where(eq(line.id, firm.portland.id)))
+  const strangers = async (...numbers: string[]) => {
+    for (const number of numbers) await receive(number, 'Thanks')
+    await drain(later(DAY, clock))
+    return Promise.all(numbers.map(async number => (await itemOf(number, firm.odile)).assignee?.firstName ?? null))
+  }
+
+  it('gives what nobody has to whoever is next of those who are signed in, and tells them', async () => {
+    for (const { id } of [firm.ada, firm.odile]) await signInAs(id, { address: 'test' }, next())
+    // what the tests before left
+    await drain(later(DAY, clock))
+    await order(firm.ada, firm.mika, firm.odile)
+    expect(await strangers('+447700900881', '+447700900882', '+447700900883')).toEqual(['Ada', 'Odile', 'Ada'])
+    const own = await wroteToUs('It has an owner')
+    await drain(later(DAY, clock))
+    expect((await itemOf(own.e164)).assignee).toBeNull()
+    // who has it keeps it
+    expect(await strangers('+447700900882')).toEqual(['Odile'])
+    const { notices } = await readNotices(firm.odile, { after: DAY.getTime() }, later(DAY, clock))
+    expect(notices.filter(({ kind, remote }) => kind === 'handed' && remote === '+447700900882')).toMatchObject([{ by: null, unseen: true }])
+  })
+
+  it('leaves it to all where nobody of them is there, and may not name who does not answer the line', async () => {
+    await order(firm.mika)
+    expect(await strangers('+447700900884')).toEqual([null])
+    await order()
+    expect(await strangers('+447700900885')).toEqual([null])
+    const values = { carrier: 'practice', languages: [], records: false, ownerFirst: false, ringSeconds: 25 }
+    await expect(changeLine(firm.rafe, firm.portland.id, lineForm.validateSync({ ...values, takeOrder: [firm.noor.id] }), DAY))
+      .rejects.toMatchObject(problem(422, { fields: { takeOrder: expect.stringContaining('does not answer') } }))
   })
 })
 

@@ -31,7 +31,8 @@ const setLine = (values: object) =>
     database
       .update(line)
       .set({
-        records: false, ownerFirst: false, ringOrder: [], greeting: null, busyGreeting: null, ringSeconds: 25, hours: null, ...values,
+        records: false, ownerFirst: false, ringOrder: [], takeOrder: [], greeting: null, busyGreeting: null, ringSeconds: 25, hours: null,
+        ...values,
       })
       .where(eq(line.id, firm.portland.id)),
   )

@@ -17,6 +17,7 @@ const LOOSE: Record<string, string> = {
     'a record that goes would have to be looked for in every entry there is; where it is gone nobody asks for it by name',
   'activity_on_record.private_line_id': 'lines never go, and this is written with every entry of a private one',
   'activity_on_record.along_line_id': 'lines never go, and this is written with every entry that comes along',
+  'knock.about_id': 'a conversation or a task; which of them, the columns beside it say',
   'import_seen.hash': 'no id: the hash of a row, in a type of its size',
   'sign_in.id': 'its own name beside its key',
 }

@@ -236,6 +236,8 @@ async function makeWorld(choices: {
     greeting: null,
     busyGreeting: null,
     ringOrder: [],
+    takeOrder: [],
+    tookLast: null,
     ringSound: 'quick',
     ringSeconds: 25,
     hours: null,

@@ -1,9 +1,15 @@
 <script setup lang="ts">
 import { api } from '~/composables/api'
 
-/** With whom a line rings first, one after the other: an order of colleagues. */
+/** An order of colleagues, one after the other. */
 const order = defineModel<string[]>({ required: true })
-defineProps<{ error?: string }>()
+defineProps<{
+  legend: string
+  /** What holds while there is nobody in it, and what to add behind those who are. */
+  none: string
+  then: string
+  error?: string
+}>()
 
 interface Colleague { id: string, name: string }
 const all = shallowRef<Colleague[] | null>(null)
@@ -29,7 +35,7 @@ function move(place: number, by: number): void {
 
 <template>
   <fieldset class="order">
-    <legend class="quiet small">It rings with these first, one after the other for ten seconds each</legend>
+    <legend class="quiet small">{{ legend }}</legend>
     <ol>
       <li
         v-for="(id, place) in order"
@@ -58,7 +64,7 @@ function move(place: number, by: number): void {
     <select
       v-if="left.length > 0"
       class="plain-field"
-      aria-label="Add a colleague"
+      :aria-label="`Add a colleague. ${legend}`"
       value=""
       @change="add"
     >
@@ -66,7 +72,7 @@ function move(place: number, by: number): void {
         value=""
         disabled
       >
-        {{ order.length === 0 ? 'With everybody at once' : 'Then with everybody; add a colleague' }}
+        {{ order.length === 0 ? none : then }}
       </option>
       <option
         v-for="one in left"
