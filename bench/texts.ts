@@ -70,6 +70,9 @@ export async function fillTexts(
       rows.map(row => `${row.message},GSM-7,64,1`),
     )
   }
+  await database.pool.query(
+    `update conversation v set came_in = x.came_in, went_out = x.went_out from (select conversation_id,
+      bool_or(direction = 'in') as came_in, bool_or(direction = 'out') as went_out from message group by 1) x where x.conversation_id = v.id`)
   await database.pool.query('vacuum analyze')
   await database.pool.query('checkpoint')
 }

@@ -14,6 +14,7 @@ export class History {
     const { encoding, units, parts } = measureText(words)
     const messageId = idAt(at)
     const conversationId = this.conversation(line, person.e164!, at, ours ? null : at)
+    Object.assign(this.rows.conversations.get(`${line.id} ${person.e164}`)!, ours ? { wentOut: true } : { cameIn: true })
     const activityId = this.entry(person, at, ours ? 'text-out' : 'text-in', ours ? authorId : null, { messageId, words, privateLineId: line.private ? line.id : null })
     this.rows.messages.push({
       id: messageId, kind: 'text', conversationId, activityId,

@@ -18,10 +18,17 @@ const kinds = computed(() => KNOCK_KINDS.filter(kind => kind !== 'waits-too-long
 const { found: colleagues, problem: colleaguesProblem, load: loadColleagues } = useLoaded<{ id: string, name: string }[]>('/api/colleagues')
 const others = computed(() => (colleagues.value ?? []).filter(({ id }) => id !== me.me!.id))
 
-const keep = (changed: Partial<typeof told.value>) => trying(async () => {
-  await api('/api/me/told', { method: 'PUT', body: { ...told.value, ...changed } })
-  await me.load()
-})
+/** A switch shows what was pressed: where that could not be kept, it is drawn anew as it is. */
+const refusals = ref(0)
+
+async function keep(changed: Partial<typeof told.value>): Promise<boolean> {
+  const went = await trying(async () => {
+    await api('/api/me/told', { method: 'PUT', body: { ...told.value, ...changed } })
+    await me.load()
+  })
+  if (!went) refusals.value++
+  return went
+}
 
 async function keepNotifies(wanted: boolean): Promise<void> {
   refused.value = false
@@ -48,11 +55,13 @@ const keepKind = (kind: KnockKind, wanted: boolean) =>
       </p>
     </header>
     <label class="choice"><ToggleSwitch
+      :key="refusals"
       :model-value="told.chimes"
       :disabled="busy"
       @update:model-value="keepChimes"
     /> <span>A short sound <span class="quiet">not during a call, and only once when several come in together.</span></span></label>
     <label class="choice"><ToggleSwitch
+      :key="refusals"
       :model-value="told.notifies"
       :disabled="busy"
       @update:model-value="keepNotifies"
@@ -99,6 +108,7 @@ const keepKind = (kind: KnockKind, wanted: boolean) =>
         :key="kind"
         class="choice"
       ><ToggleSwitch
+        :key="refusals"
         :model-value="!told.knocksOff.includes(kind)"
         :disabled="busy"
         @update:model-value="keepKind(kind, $event)"

@@ -30,9 +30,12 @@ export const useKnocks = defineStore('knocks', () => {
     await load()
     if (!went) return
     isOpen.value = false
-    if (KNOCK_WORDS[knock.kind].act === 'call')
-      await useCalls().dial({ ...knock.phoneId ? { phoneId: knock.phoneId } : { number: knock.remote ?? '' }, name: knocker(knock) })
-    else await answer(knock.conversationId!)
+    const calls = useCalls()
+    // whoever is on a call cannot make another: what it is about lies ready for after it
+    if (KNOCK_WORDS[knock.kind].act === 'call' && !calls.on)
+      await calls.dial({ ...knock.phoneId ? { phoneId: knock.phoneId } : { number: knock.remote ?? '' }, name: knocker(knock) })
+    else if (knock.conversationId) await answer(knock.conversationId)
+    else await navigateTo(`/record/${knock.record!.id}`)
   }
 
   /** Over the page, or on it where it lies open there already. */

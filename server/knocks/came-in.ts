@@ -29,7 +29,7 @@ export const seeToWhatCameIn: Handler = async (claims, now) => claims.map(claim 
   return 'done'
 }))
 
-async function whatCameIn({ payload }: Claim): Promise<CameIn & { at: Date } | null> {
+async function whatCameIn({ payload }: Claim): Promise<CameIn | null> {
   const [found] = await read(database => database
     .select({ conversation, line, words: activityContent.words })
     .from(conversation)

@@ -7,6 +7,7 @@ import type { OpenConversation } from '../texting/conversations'
 export interface CameIn extends OpenConversation {
   what: 'text' | 'missed-call' | 'voicemail'
   words: string
+  at: Date
 }
 
 /** What the clock has brought up. */

@@ -28,12 +28,15 @@ export async function mustAnswer(asker: Asker, conversationId: string): Promise<
   })
 }
 
-/** The conversation between a line and a number, made if there is none, and brought up to now. */
-export async function openConversation(lineId: string, remote: string, now: Date): Promise<string> {
+/** The conversation between a line and a number, made if there is none, and brought up to now; with a text that comes in if one does. */
+export async function openConversation(lineId: string, remote: string, now: Date, cameIn = false): Promise<string> {
   return tx(async (database) => {
     const [open] = await database.insert(conversation)
-      .values({ id: uuid(), kind: 'text', lineId, remote, lastAt: now })
-      .onConflictDoUpdate({ target: [conversation.lineId, conversation.remote], set: { lastAt: sql`greatest(${conversation.lastAt}, excluded.last_at)` } })
+      .values({ id: uuid(), kind: 'text', lineId, remote, lastAt: now, cameIn })
+      .onConflictDoUpdate({
+        target: [conversation.lineId, conversation.remote],
+        set: { lastAt: sql`greatest(${conversation.lastAt}, excluded.last_at)`, cameIn: sql`${conversation.cameIn} or excluded.came_in` },
+      })
       .returning({ id: conversation.id })
     return open!.id
   })

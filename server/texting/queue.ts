@@ -120,9 +120,9 @@ const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
     ), before as (
       select id, waits_since from ${conversation} where line_id = ${value('lineId')}::uuid and remote = ${value('to')}
     ), talk as (
-      insert into ${conversation} as v (id, kind, line_id, remote, last_at)
-        select ${value('conversationId')}::uuid, 'text', ${value('lineId')}::uuid, ${value('to')}, ${now} from asked
-      on conflict (line_id, remote) do update set last_at = excluded.last_at,
+      insert into ${conversation} as v (id, kind, line_id, remote, last_at, went_out)
+        select ${value('conversationId')}::uuid, 'text', ${value('lineId')}::uuid, ${value('to')}, ${now}, true from asked
+      on conflict (line_id, remote) do update set last_at = excluded.last_at, went_out = true,
         waits_since = case when not ${byHand} then v.waits_since end, waits_for = case when not ${byHand} then v.waits_for end,
         returns_at = case when not ${byHand} then v.returns_at end
       returning id

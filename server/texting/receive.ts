@@ -38,7 +38,7 @@ export async function receiveText(carrier: string, incoming: Incoming, now: Date
     }
     const number = await lockNumber(incoming.from)
     await heardFrom(incoming.from, incoming.at)
-    const conversationId = await openConversation(to.id, incoming.from, now)
+    const conversationId = await openConversation(to.id, incoming.from, now, true)
     const stored = await store(carrier, to, conversationId, incoming, now)
     // what is no number, such as a name, can be shown and read, and nothing goes there
     const intent = isE164(incoming.from) ? intentNow(incoming.text, number.texts) : 'none'

@@ -68,12 +68,17 @@ export const conversation = pgTable('conversation', {
   assigneeId: id('assignee_id').references(() => colleague.id),
   /** Its newest text, in either direction. */
   lastAt: instant('last_at').notNull(),
+  /** Whether anything ever came in, and went out: so that those of which only one is true are found without reading their texts. */
+  cameIn: boolean('came_in').notNull().default(false),
+  wentOut: boolean('went_out').notNull().default(false),
 }, table => [
   ...knownValues('conversation', table),
   check('conversation_text_line', sql`(${table.kind} = 'text') = (${table.lineId} is not null)`),
   unique('conversation_line_remote').on(table.lineId, table.remote),
   check('conversation_waits_why', sql`(${table.waitsSince} is null) = (${table.waitsFor} is null)`),
   index('conversation_newest').on(table.lineId, table.lastAt, table.id),
+  index('conversation_sent_only').on(table.lineId, table.lastAt, table.id).where(sql`not ${table.cameIn}`),
+  index('conversation_received_only').on(table.lineId, table.lastAt, table.id).where(sql`not ${table.wentOut}`),
   index('conversation_assignee').on(table.assigneeId).where(sql`${table.assigneeId} is not null`),
   index('conversation_waits').on(table.waitsSince).where(sql`${table.waitsSince} is not null`),
   index('conversation_remote').on(table.remote),
@@ -161,6 +166,7 @@ export const message = pgTable('message', {
   index('message_newest').on(table.madeAt, table.id),
   index('message_template').on(table.templateId, table.templateVersion).where(sql`${table.templateId} is not null`),
   index('message_scheduled').on(table.leavesAt).where(sql`${table.wallTime} is not null and ${table.state} = 'waiting'`),
+  index('message_trouble').on(table.conversationId).where(sql`${table.state} in ('failed', 'held')`),
   index('message_unsettled').on(table.handedAt).where(sql`${table.state} in ('accepted', 'sent')`),
 ])
 

@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import fc from 'fast-check'
 import { v7 as uuid } from 'uuid'
 import { wallOf } from '~~/core/hours/schedule'
@@ -371,6 +371,16 @@ describe('for the lead', () => {
     const own = async (who: typeof firm.ada) => (await readToday(who, DAY)).lines?.some(({ id }) => id === firm.own.id)
     expect([await own(firm.ada), await own(firm.rafe)]).toEqual([undefined, true])
   })
+})
+
+it('keeps of each conversation whether anything came in, and went out', async () => {
+  const { rows } = await tx(database => database.execute<{ remote: string }>(sql`
+    select v.remote from conversation v where came_in <> exists (select 1 from message m where m.conversation_id = v.id and m.direction = 'in')
+      or went_out <> exists (select 1 from message m where m.conversation_id = v.id and m.direction = 'out')`))
+  expect(rows).toEqual([])
+  const { rows: [seen] } = await tx(database => database.execute(sql`
+    select count(*) filter (where came_in) > 0 as "in", count(*) filter (where went_out) > 0 as out, count(*) filter (where not went_out) > 0 as only from conversation`))
+  expect(seen).toEqual({ in: true, out: true, only: true })
 })
 
 it('keeps what is owed as the rules say, whatever happens in whatever order, and counts each once', async () => {

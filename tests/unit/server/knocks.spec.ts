@@ -37,10 +37,13 @@ let clock = 0
 const now = () => later(DAY, clock)
 const wait = (ms: number) => later(DAY, clock += ms)
 
-async function writes(from: string, text: string, to = firm.portland): Promise<void> {
+async function comes(from: string, text: string, to = firm.portland): Promise<void> {
   const at = wait(1_000)
   await takeEvent('practice', { id: uuid(), at, kind: 'received', ref: uuid(), from, to: to.e164, text }, at)
-  await drain(at)
+}
+async function writes(from: string, text: string): Promise<void> {
+  await comes(from, text)
+  await drain(now())
 }
 async function rings(from: string): Promise<void> {
   const ref = await exchange.ring(from, firm.portland.e164, wait(1_000))
@@ -127,7 +130,8 @@ describe('other kinds', () => {
   it('the first answer of a lead with a tag that the firm calls hot', async () => {
     const [hot, other] = [await makeLead(firm.ada, { tags: ['Hot'] }), await makeLead(firm.ada, { tags: ['bakery'] })]
     for (const lead of [hot, other]) {
-      await writes(lead.e164, 'Gladly')
+      // both are there before either is looked at
+      await comes(lead.e164, 'Gladly')
       await writes(lead.e164, 'Gladly indeed')
     }
     expect(await at(firm.ada, hot)).toMatchObject([{ kind: 'hot-answer', words: 'Gladly', times: 1 }])
