@@ -10,7 +10,7 @@ test('by keyboard alone: somebody is called, talked to and noted, and one key do
   await phone(page, number, 'manner', { manner: 'picks-up' })
   await page.goto(`/record/${id}`)
   await mika.goto(`/record/${id}`)
-  await expect(page.getByRole('button', { name: /^Call / })).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Call \+1/ })).toBeVisible()
   await page.keyboard.press('d')
   await expect(panel(page, 'Called Testaway')).toBeVisible()
   await expect(shelf(page).getByRole('button', { name: 'Hold' })).toBeVisible()
@@ -24,6 +24,9 @@ test('by keyboard alone: somebody is called, talked to and noted, and one key do
   await page.keyboard.press('Alt+e')
   await expect(shelf(page)).toContainText('ended, waits for its disposition')
   await expect(page.getByRole('button', { name: /^T Wants a trial week/ })).toBeFocused()
+  // moments are said as their reader reads them
+  await expect(page.getByRole('button', { name: /^O Wants an offer/ })).toContainText(/Call back 10:00 .* time on/)
+  await expect(panel(page, 'Called Testaway')).not.toContainText(/\dT\d\d:\d\d/)
   expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
 
   // the key asks for what the text still needs
@@ -55,7 +58,7 @@ test('nobody answers: the key is taken back, nothing leaves, and another one is 
   const id = await makeLead(page.request, 'Missed', number)
   await phone(page, number, 'manner', { manner: 'by-hand' })
   await page.goto(`/record/${id}`)
-  await page.getByRole('button', { name: /^Call / }).click()
+  await page.getByRole('button', { name: /^Call \+1/ }).click()
   await expect(shelf(page)).toContainText('it rings')
   // the page beneath stays usable, and a reload finds the call again
   await page.reload()
@@ -70,7 +73,7 @@ test('nobody answers: the key is taken back, nothing leaves, and another one is 
   await panel(page, 'Missed Testaway').getByRole('button', { name: 'Take it back' }).click()
   await page.getByRole('button', { name: /^W Wrong number/ }).click()
   await expect(page.getByText('It is somebody else’s, as was found on a call.')).toBeVisible()
-  await expect(page.getByRole('button', { name: /^Call / })).toHaveCount(0)
+  await expect(page.getByRole('button', { name: /^Call \+1/ })).toHaveCount(0)
   expect(await textsOnHandset(page.request, number)).toEqual([])
   await expect(page.getByText('Taken back, never sent').first()).toBeVisible()
 })

@@ -12,7 +12,7 @@ async function talk(page: Page, firstName: string, manner = 'picks-up'): Promise
   const id = await makeLead(page.request, firstName, number)
   await phone(page, number, 'manner', { manner })
   await page.goto(`/record/${id}`)
-  await expect(page.getByRole('button', { name: /^Call / })).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Call \+1/ })).toBeVisible()
   await page.keyboard.press('d')
   await expect(panel(page, `${firstName} Testaway`)).toBeVisible()
   await expect(shelf(page).getByRole('button', { name: 'Hold' })).toBeVisible()

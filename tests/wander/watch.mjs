@@ -59,10 +59,17 @@ export function watchOver(world) {
     }
   }
 
+  /** Moments are said as their reader reads them, not as they go over the wire. */
+  async function saysMoments() {
+    const raw = await page.evaluate(() => /\S*\dT\d\d:\d\d\[\S*/.exec(document.body.innerText)?.[0]).catch(() => undefined)
+    if (raw) broken.push(`it says ${raw} on ${page.url()}`)
+  }
+
   return {
     async holds() {
       await keepsWhatIsWritten()
       await agreesOnWhatIsOwed()
+      await saysMoments()
       assert.deepEqual(broken, [], `after ${world.walked.join(', ')}`)
     },
   }

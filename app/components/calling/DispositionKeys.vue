@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Family } from '~~/core/call/family'
 import type { DispositionPreview } from '~~/shared/calling'
+import { saidToReader } from '~/words/reader'
 
 /** How did it go? A field of keys, each with its letter and what it will set off for this person. */
 const { dispositions, chosenId, first, left, ready } = defineProps<{
@@ -25,7 +26,7 @@ const saysLeft = ({ name }: DispositionPreview) => /\b(?:message|voicemail|mailb
 const sum = ({ effects }: DispositionPreview) =>
   effects.length === 0
     ? 'only the note'
-    : effects.map(({ words, problem, effect }) => (problem && effect.kind === 'text' ? `no text: ${problem}` : words)).join('. ')
+    : saidToReader(effects.map(({ words, problem, effect }) => (problem && effect.kind === 'text' ? `no text: ${problem}` : words)).join('. '))
 
 /** The next key in reading order, for the arrows. */
 function onKey(event: KeyboardEvent): void {

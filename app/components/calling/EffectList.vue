@@ -69,7 +69,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           v-if="one.problem"
           class="small problem"
         >
-          {{ one.problem }}
+          {{ saidToReader(one.problem) }}
         </p>
         <template v-else-if="one.text">
           <p class="small quiet">

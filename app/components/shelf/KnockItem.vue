@@ -63,6 +63,7 @@ useKeys([{
       v-if="newest"
       type="button"
       class="act"
+      :aria-label="`${ACT_WORDS[KNOCK_WORDS[newest.kind].act]} ${knocker(newest)}`"
       :disabled="knocks.busy"
       @click="knocks.take(newest)"
     >

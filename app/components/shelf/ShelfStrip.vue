@@ -12,7 +12,7 @@ import { sayWaits } from '~/words/inbox'
 /** How many have room at a glance: those who wait longest, and the one who wrote last. */
 const ROOM = 4
 /** Beside what knocks. */
-const ROOM_BESIDE = 3
+const ROOM_BESIDE = 2
 
 const shelf = useShelf()
 const calls = useCalls()
