@@ -115,7 +115,7 @@ try {
   await mika.waitForTimeout(4_000)
   await save(mika, 'hand-over')
   await mika.keyboard.press('Alt+e')
-  await mika.getByText('ended, waits for its disposition').waitFor()
+  await mika.getByRole('region', { name: 'Shelf' }).getByRole('button', { name: /Iris Holm.*ended, waits/ }).waitFor()
   await mika.getByRole('button', { name: /^O Wants an offer/ }).focus()
   await mika.getByRole('heading', { name: 'What “Wants an offer” will do' }).waitFor()
   await save(mika, 'calling')

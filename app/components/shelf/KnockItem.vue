@@ -91,7 +91,7 @@ useKeys([{
 </template>
 
 <style scoped>
-.knocks { margin-left: auto; display: flex; align-items: stretch; min-width: min(22rem, 100%); flex: 0 1 30rem; justify-content: flex-end; border-left: 1px solid var(--field-rule); border-top: 3px solid transparent; }
+.knocks { margin-left: auto; display: flex; align-items: stretch; min-width: min(14rem, 100%); flex: 0 1 30rem; justify-content: flex-end; border-left: 1px solid var(--field-rule); border-top: 3px solid transparent; }
 .knocks.open { background: var(--surface); border-top-color: var(--accent); }
 .what { display: flex; align-items: center; gap: var(--space-3); min-width: 0; padding: 0 var(--space-4); border: 0; background: none; cursor: pointer; text-align: left; }
 .what:hover { background: var(--hover); }
