@@ -6,7 +6,7 @@ import { at } from '../db/instants'
 import { conversation, knock, knockFor, line } from '../db/schema'
 import { readHouseRules } from '../identity/house-rules'
 import { beFor, endSettled, knockAt } from './knock'
-import { SOURCES } from './registry'
+import { KNOCK_SOURCES } from './registry'
 import { candidatesFor, wanting } from './whom'
 
 const MINUTE = 60_000
@@ -16,7 +16,7 @@ const AT_ONCE = 50
 export async function knockByTheClock(now: Date): Promise<void> {
   const rules = await readHouseRules()
   await endSettled(now)
-  for (const [kind, { due }] of Object.entries(SOURCES) as [KnockKind, typeof SOURCES[KnockKind]][])
+  for (const [kind, { due }] of KNOCK_SOURCES)
     for (const one of await due?.(rules, now) ?? [])
       await knockAt({ ...one, kind, whom: one.whom.map(({ id }) => id) }, now)
   await passOn(rules.knockMinutes, now)

@@ -1,11 +1,10 @@
 import { and, eq, isNotNull } from 'drizzle-orm'
-import type { KnockKind } from '~~/core/knock/kinds'
 import { read } from '../db/door'
 import { activityContent, conversation, line } from '../db/schema'
 import { settle, type Claim, type Handler } from '../jobs/outbox'
 import { handOut } from '../texting/hand-out'
 import { knockAt } from './knock'
-import { SOURCES } from './registry'
+import { KNOCK_SOURCES } from './registry'
 import type { CameIn } from './source'
 import { ownersOf } from './whom'
 
@@ -14,7 +13,7 @@ export const seeToWhatCameIn: Handler = async (claims, now) => claims.map(claim 
   const found = await whatCameIn(claim)
   if (!found) return 'done'
   const came = { ...found, ...await handOut(found, now()) }
-  for (const [kind, { cameIn }] of Object.entries(SOURCES) as [KnockKind, typeof SOURCES[KnockKind]][]) {
+  for (const [kind, { cameIn }] of KNOCK_SOURCES) {
     if (!await cameIn?.(came)) continue
     const whom = await ownersOf(came)
     await knockAt({

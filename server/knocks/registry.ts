@@ -7,10 +7,12 @@ import { waitsTooLong } from './kinds/waits-too-long'
 import type { KnockSource } from './source'
 
 /** When each kind of thing knocks. */
-export const SOURCES: Record<KnockKind, KnockSource> = {
+const SOURCES: Record<KnockKind, KnockSource> = {
   'question': question,
   'second-missed-call': secondMissedCall,
   'hot-answer': hotAnswer,
   'call-back-due': callBackDue,
   'waits-too-long': waitsTooLong,
 }
+
+export const KNOCK_SOURCES = Object.entries(SOURCES) as [KnockKind, KnockSource][]

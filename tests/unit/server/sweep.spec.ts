@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { tx } from '~~/server/db/door'
-import { callEvent, carrierEvent, job, knownDevice, setAsideEvent, signIn } from '~~/server/db/schema'
+import { callEvent, carrierEvent, conversation, job, knock, knownDevice, mailedWait, setAsideEvent, signIn } from '~~/server/db/schema'
 import { sweep } from '~~/server/sweep'
 import { workOutSchedule } from '~~/server/texting/schedule'
 import { sendText } from '~~/server/texting/send'
@@ -58,12 +58,18 @@ describe('sweeping', () => {
       await database
         .insert(knownDevice)
         .values([181, 179].map(days => ({ tokenHash: uuid(), colleagueId: firm.ada.id, usedAt: ago(days) })))
+      const conversationId = uuid()
+      await database.insert(conversation).values({ id: conversationId, kind: 'text', lineId: firm.portland.id, remote: '+18085550142', lastAt: DAY })
+      const knocked = (endedAt: Date | null) =>
+        ({ id: uuid(), kind: 'question' as const, conversationId, aboutId: conversationId, at: ago(200), step: 'owner' as const, endedAt })
+      await database.insert(knock).values([knocked(ago(31)), knocked(ago(29)), knocked(null)])
+      await database.insert(mailedWait)
+        .values([91, 89].map(days => ({ colleagueId: firm.ada.id, conversationId, since: ago(days + 1), at: ago(days) })))
     })
-    expect(Object.values(await sweep(DAY, 3))).toEqual([7, 1, 1, 1, 1, 1])
-    expect(await Promise.all(['job', 'carrier_event', 'call_event', 'set_aside_event', 'sign_in', 'known_device'].map(countOf))).toEqual([
-      3, 1, 1, 2, 1, 1,
-    ])
-    expect(Object.values(await sweep(DAY, 3))).toEqual([0, 0, 0, 0, 0, 0])
+    expect(Object.values(await sweep(DAY, 3))).toEqual([7, 1, 1, 1, 1, 1, 1, 1])
+    const tables = ['job', 'carrier_event', 'call_event', 'set_aside_event', 'knock', 'mailed_wait', 'sign_in', 'known_device']
+    expect(await Promise.all(tables.map(countOf))).toEqual([3, 1, 1, 2, 2, 1, 1, 1])
+    expect(Object.values(await sweep(DAY, 3))).toEqual([0, 0, 0, 0, 0, 0, 0, 0])
   })
 })
 
