@@ -46,7 +46,9 @@ export const useKnocks = defineStore('knocks', () => {
   }
 
   /** All of them are seen, on my other devices too. */
-  const see = () => trying(() => api('/api/knocks/seen', { method: 'POST' }))
+  const see = () => trying(async () => {
+    all.value = (await api<Knocks>('/api/knocks/seen', { method: 'POST' })).knocks
+  })
 
   return { all, open, newest, loaded, isOpen, problem, busy, load, take, see }
 })

@@ -1,4 +1,8 @@
 import { seeKnocks } from '~~/server/knocks/take'
+import { readKnocks } from '~~/server/pages/knocks'
 import { route } from '~~/server/routing/route'
 
-export default route({}, ({ asker, now }) => seeKnocks(asker, now))
+export default route({}, async ({ asker, now }) => {
+  await seeKnocks(asker, now)
+  return readKnocks(asker, now)
+})
