@@ -39,10 +39,14 @@ export function useBeside(openId: Readonly<Ref<string | null>>, open: (id: strin
     if (id === openId.value) open(left[Math.min(at, left.length - 1)] ?? null)
   }
 
-  /** Round and round: there are few. */
-  function step(by: 1 | -1): void {
+  /**
+   * Round and round: there are few.
+   *
+   * @param from the one that has the cursor; which is worked with is said a moment later
+   */
+  function step(by: 1 | -1, from = openId.value): void {
     const all = sheets.value
-    if (all.length > 1 && openId.value) open(all[(all.indexOf(openId.value) + by + all.length) % all.length]!)
+    if (all.length > 1 && from) open(all[(all.indexOf(from) + by + all.length) % all.length]!)
   }
 
   return { kept, sheets, mayKeep, toggle, close, step }

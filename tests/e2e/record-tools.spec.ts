@@ -17,7 +17,7 @@ test('a timeline is narrowed, shown as a table, and gone into by its rhythm; a t
 
   const tools = page.getByRole('search', { name: 'Narrow the timeline' })
   await tools.getByRole('button', { name: 'Notes' }).click()
-  await expect(page.getByText('Do you have trikes?')).toHaveCount(0)
+  await expect(page.getByRole('main').getByText('Do you have trikes?')).toHaveCount(0)
   await expect(page.getByText('Wants a rain cover')).toBeVisible()
   await tools.getByRole('button', { name: 'All', exact: true }).click()
   await tools.getByLabel('Find in this timeline').fill('trik')
@@ -26,7 +26,7 @@ test('a timeline is narrowed, shown as a table, and gone into by its rhythm; a t
   await writeFromHandset(page.request, number, 'And helmets?')
   await writeFromHandset(page.request, number, 'Two trikes, I mean')
   await expect(slipWith(page, 'Two trikes, I mean')).toBeVisible()
-  await expect(page.getByText('And helmets?')).toHaveCount(0)
+  await expect(page.getByRole('main').getByText('And helmets?')).toHaveCount(0)
   await tools.getByLabel('Find in this timeline').fill('')
   await expect(slipWith(page, 'And helmets?')).toBeVisible()
 

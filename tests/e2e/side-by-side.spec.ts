@@ -24,6 +24,7 @@ test('three conversations lie side by side, each with its answer, through a relo
   await expect(page.locator('.beside')).toHaveCount(3)
   const places = () => page.locator('.beside').evaluateAll(all => all.map(one => one.getBoundingClientRect().left))
 
+  for (const name of ['Flankash', 'Flankbirch', 'Flankcedar']) await expect(answerTo(page, name)).toBeVisible()
   await answerTo(page, 'Flankash').fill('Answer for Ash.')
   await page.keyboard.press('Alt+.')
   await expect(answerTo(page, 'Flankbirch')).toBeFocused()

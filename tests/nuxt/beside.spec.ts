@@ -46,6 +46,9 @@ describe('conversations beside each other', () => {
     expect(openId.value).toBe('a')
     step(-1)
     expect(openId.value).toBe('b')
+    // by where the cursor is, though it is not said yet that this is worked with
+    step(1, 'a')
+    expect(openId.value).toBe('b')
     close('b')
     expect([openId.value, sheets.value]).toEqual(['a', ['a']])
     close('a')

@@ -52,6 +52,12 @@ function begun(conversationId: string): void {
 
 const field = useTemplateRef<HTMLInputElement>('field')
 const recordOpen = computed(() => items.value[place.value]?.record ?? null)
+/** The conversation in which the cursor is. */
+function withCursor(): string | undefined {
+  const at = [...document.querySelectorAll('.beside')].findIndex(one => one.contains(document.activeElement))
+  return sheets.value[at]
+}
+
 useKeys([
   { keys: 'j', shown: 'J', what: 'The next conversation', act: () => inbox.step(1) },
   { keys: 'b', shown: 'B', what: 'The conversation before', act: () => inbox.step(-1) },
@@ -59,8 +65,8 @@ useKeys([
   { keys: 'c', shown: 'C', what: 'Write to somebody else', act: () => beginning.value = true },
   { keys: 'f', shown: 'F', what: 'Search the conversations', act: () => field.value?.focus() },
   { keys: 'Escape', shown: 'Esc', what: 'Close the conversation', when: () => openId.value !== null, act: () => beside.close(openId.value!) },
-  { keys: 'Alt+Comma', shown: 'Alt ,', what: 'The conversation to the left', when: () => sheets.value.length > 1, act: () => beside.step(-1), inFields: true },
-  { keys: 'Alt+Period', shown: 'Alt .', what: 'The conversation to the right', when: () => sheets.value.length > 1, act: () => beside.step(1), inFields: true },
+  { keys: 'Alt+Comma', shown: 'Alt ,', what: 'The conversation to the left', when: () => sheets.value.length > 1, act: () => beside.step(-1, withCursor()), inFields: true },
+  { keys: 'Alt+Period', shown: 'Alt .', what: 'The conversation to the right', when: () => sheets.value.length > 1, act: () => beside.step(1, withCursor()), inFields: true },
 ])
 </script>
 
