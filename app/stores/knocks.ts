@@ -26,6 +26,8 @@ export const useKnocks = defineStore('knocks', () => {
 
   /** Takes it, so that nobody else does, and goes to the person: nothing on the page has moved until then. */
   async function take(knock: Knock): Promise<void> {
+    // a key that is pressed twice would call twice
+    if (busy.value) return
     const went = await trying(() => api(`/api/knocks/${knock.id}/take`, { method: 'POST' }))
     await load()
     if (!went) return
@@ -46,9 +48,11 @@ export const useKnocks = defineStore('knocks', () => {
   }
 
   /** All of them are seen, on my other devices too. */
-  const see = () => trying(async () => {
-    all.value = (await api<Knocks>('/api/knocks/seen', { method: 'POST' })).knocks
-  })
+  async function see(): Promise<void> {
+    // what could not be marked is marked the next time it is looked at
+    const answer = await api<Knocks>('/api/knocks/seen', { method: 'POST' }).catch(() => null)
+    if (answer) all.value = answer.knocks
+  }
 
   return { all, open, newest, loaded, isOpen, problem, busy, load, take, see }
 })

@@ -34,6 +34,22 @@ describe('what knocks', () => {
     expect(useShelf().openId).toBeNull()
   })
 
+  it('is taken once, however often its key is pressed', async () => {
+    before({
+      'GET /api/knocks': () => ({ knocks: [] }), 'POST /api/knocks/k1/take': () => ({}), 'POST /api/calls': () => ({ id: 'call', calls: [], now: 0 }),
+    })
+    const knocks = useKnocks()
+    await Promise.all([knocks.take(knock({ kind: 'second-missed-call' })), knocks.take(knock({ kind: 'second-missed-call' }))])
+    expect(askedFor()).toEqual(['POST /api/knocks/k1/take', 'GET /api/knocks', 'POST /api/calls'])
+  })
+
+  it('says nothing of what could not be marked as seen', async () => {
+    before({ 'POST /api/knocks/seen': () => refuse(503, 'away', 'Away.') })
+    const knocks = useKnocks()
+    await knocks.see()
+    expect([knocks.problem, knocks.all]).toEqual(['', []])
+  })
+
   it('opens nothing when a colleague was quicker, and says by whom', async () => {
     before({
       'GET /api/knocks': () => ({ knocks: [knock({ state: 'taken', takenBy: { id: 'm', firstName: 'Mika' } })] }),

@@ -57,7 +57,8 @@ useKeys([{
       class="heard-only"
       role="status"
     >
-      {{ newest && !newest.seen ? `${knocker(newest)} ${sayKnock(newest, now)}` : '' }}
+      <!-- as it was when it came: said once, not anew with every minute -->
+      {{ newest && !newest.seen ? `${knocker(newest)} ${sayKnock(newest, newest.at)}` : '' }}
     </p>
     <button
       v-if="newest"
