@@ -24,12 +24,15 @@ export const useKnocks = defineStore('knocks', () => {
     loaded.value = true
   })
 
+  let taking = false
   /** Takes it, so that nobody else does, and goes to the person: nothing on the page has moved until then. */
   async function take(knock: Knock): Promise<void> {
     // a key that is pressed twice would call twice
-    if (busy.value) return
+    if (taking) return
+    taking = true
     const went = await trying(() => api(`/api/knocks/${knock.id}/take`, { method: 'POST' }))
     await load()
+    taking = false
     if (!went) return
     isOpen.value = false
     const calls = useCalls()
