@@ -1,6 +1,4 @@
 import { mkdtempSync, rmSync } from 'node:fs'
-import { spawn } from 'node:child_process'
-import { randomBytes } from 'node:crypto'
 import { createServer } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -22,6 +20,7 @@ import { takeEvent } from '../server/texting/events'
 import { handOver } from '../server/texting/hand-over'
 import { sendText } from '../server/texting/send'
 import { TAKE_BACK_MS } from '../shared/texting'
+import { secretsFor, startPractice } from '../scripts/world.mjs'
 import { exitCode, figure, PARTS, size } from './support'
 
 /**
@@ -57,27 +56,24 @@ function record(pool: pg.Pool): Statement[] {
 }
 
 async function main(): Promise<void> {
-  const practice = spawn(process.execPath, [join(PARTS, 'practice.mjs')], {
-    stdio: ['ignore', 'pipe', 'inherit'],
-    env: {
-      ...process.env,
-      PRACTICE_PORT: String(practicePort),
-      PRACTICE_DATA: join(folder, 'practice'),
-      PRACTICE_REPORT_TO: `http://127.0.0.1:${reportPort}/events`,
-      PRACTICE_CALLS_REPORT_TO: `http://127.0.0.1:${reportPort}/calls`,
-      PRACTICE_KEY: 'bench',
-      PRACTICE_WEBHOOK_SECRET: SECRET,
-      PRACTICE_PER_SECOND: '100000',
-      PRACTICE_PACE: '{"sent":0,"delivered":0}',
-    },
+  const practice = startPractice({
+    folder,
+    port: reportPort,
+    practicePort,
+    env: { PRACTICE_PER_SECOND: '100000', PRACTICE_PACE: '{"sent":0,"delivered":0}' },
   })
-  await new Promise<void>(resolve => practice.stdout.once('data', () => resolve()))
+  await practice.open
+  const secrets = secretsFor(folder)
   try {
     const database = await openEmbedded(thread, { folder: join(folder, 'database'), startFrom: join(PARTS, 'empty-database.tar.gz') })
     openDoor(database.pool)
     await fillDemo(new Date())
     await database.pool.query('vacuum analyze')
-    const carrier = practiceCarrier({ url: `http://127.0.0.1:${practicePort}`, key: 'bench', webhookSecret: SECRET })
+    const carrier = practiceCarrier({
+      url: `http://127.0.0.1:${practicePort}`,
+      key: secrets.PLAUDER_CARRIER_KEY,
+      webhookSecret: secrets.PLAUDER_WEBHOOK_SECRET,
+    })
     registerCarrier(carrier)
     await fetchPrices(carrier)
     const ada = (await whoSignedIn(
@@ -96,7 +92,7 @@ async function main(): Promise<void> {
     let delivered = 0
     let wanted = 0
     let done = () => {}
-    const router = createRouter().post('/events', defineEventHandler(async (event) => {
+    const router = createRouter().post('/api/carriers/practice/events', defineEventHandler(async (event) => {
       const body = await readBytes(event, 65_536)
       if (!carrier.webhook!.isSigned(body, getHeaders(event))) throw new Error('A report was not signed.')
       const report = carrier.readEvent(JSON.parse(body.toString('utf8')))
@@ -168,11 +164,10 @@ async function main(): Promise<void> {
     figure('way-out/own-sql-bare', wayOut / bareSql, '>=0.5', wayOut / bareSql >= 0.5)
   }
   finally {
-    practice.kill('SIGKILL')
+    practice.child.kill('SIGKILL')
     rmSync(folder, { recursive: true, force: true })
   }
 }
 
-const SECRET = randomBytes(24).toString('base64')
 await main()
 process.exit(exitCode())
