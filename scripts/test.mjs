@@ -111,6 +111,7 @@ const EVERYTHING = [
   [browser(1), browser(2)],
   [npm('the use cases on a server', 'unit:server', '.cache/count-server.json'), kills('texts', 4710), kills('rest', 4730)],
   [
+    kills('bulk', 4750),
     npm('two beside each other', 'beside', '.cache/count-beside.json'),
     npm('every bench, small', 'bench', undefined, ['--small']),
     npm('wandering', 'wander', '.cache/count-wander.json', ['--walks', '3', '--steps', '20']),

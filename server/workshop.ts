@@ -1,3 +1,5 @@
+import { checkBulks } from './bulk/check'
+import { sendBulks } from './bulk/send'
 import { findCalls } from './calling/find-call'
 import { transfersBack } from './calling/transfers/back'
 import { fetchRecordings } from './calling/recordings'
@@ -22,6 +24,8 @@ import {
   IMPORT,
   CAME_IN,
   MAIL_WAITING,
+  CHECK_BULK,
+  SEND_BULK,
   RETURN_CONVERSATION,
   RING_ALL,
   RING_ALONG,
@@ -46,6 +50,8 @@ const HANDLERS: Record<JobKind, Handler> = {
   [RETURN_CONVERSATION]: returnConversations,
   [CAME_IN]: seeToWhatCameIn,
   [MAIL_WAITING]: mailWaiting,
+  [CHECK_BULK]: checkBulks,
+  [SEND_BULK]: sendBulks,
 }
 
 const ENDINGS: Partial<Record<JobKind, Ending>> = { [HAND_OVER]: handOverBroke }

@@ -38,8 +38,14 @@ export interface InboxItem {
   unseen: boolean
 }
 
-/** Those that wait for an answer, the longest waiting first; and the others, the newest first. */
-export interface InboxPage { owed: InboxItem[], others: InboxItem[], more: boolean }
+/** Where in the inbox a page ends: when the newest text of a conversation was, epoch milliseconds, and its id. */
+export interface InboxPlace { at: number, id: string }
+
+/**
+ * Those that wait for an answer, the longest waiting first; and the others, the newest first. Where the next page goes on: further back
+ * than the last one shown, where few of those that were looked through belong here; null at the end.
+ */
+export interface InboxPage { owed: InboxItem[], others: InboxItem[], next: InboxPlace | null }
 
 /** What the inbox is narrowed to: filters with commas between, a line, a kind of record, words. Empty or null: all. */
 export interface InboxAsked { show: string, line: string | null, module: string, words: string }

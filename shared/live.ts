@@ -15,3 +15,4 @@ export type Notice
     | { kind: 'task', recordId: string }
     | { kind: 'round', roundId: string }
     | { kind: 'knock' }
+    | { kind: 'bulk-text', bulkId: string }

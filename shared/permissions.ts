@@ -28,6 +28,8 @@ export const PERMISSIONS = {
   'round.work': { rep: 'team', lead: 'people', admin: 'all' },
   /** Pausing and stopping it, and how it goes. */
   'round.edit': { rep: 'own', lead: 'people', admin: 'all' },
+  /** Texting many at once, and seeing what became of it. */
+  'bulk.work': { rep: 'own', lead: 'people', admin: 'all' },
   /** Listening to what was recorded of a call. */
   'recording.hear': { rep: 'own', lead: 'people', admin: 'all' },
   /** Leaving a spoken message on mailboxes: one's own, or one of a team. */

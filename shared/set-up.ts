@@ -24,10 +24,21 @@ export interface SetUpLine extends LineForm {
 }
 
 /** What of a line can be changed. */
-export const lineFormOf = (line: SetUpLine): LineForm => {
-  const { carrier, languages, records, ownerFirst, ringOrder, takeOrder, greeting, busyGreeting, ringSound, ringSeconds, hours } = line
-  return { carrier, languages, records, ownerFirst, ringOrder, takeOrder, greeting, busyGreeting, ringSound, ringSeconds, hours }
-}
+export const lineFormOf = (line: SetUpLine): LineForm => ({
+  carrier: line.carrier,
+  languages: line.languages,
+  records: line.records,
+  ownerFirst: line.ownerFirst,
+  ringOrder: line.ringOrder,
+  takeOrder: line.takeOrder,
+  greeting: line.greeting,
+  busyGreeting: line.busyGreeting,
+  ringSound: line.ringSound,
+  ringSeconds: line.ringSeconds,
+  hours: line.hours,
+  textsAMinute: line.textsAMinute,
+  textsADay: line.textsADay,
+})
 
 /** What is set up, counted. */
 export interface SetUpFacts {

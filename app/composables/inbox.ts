@@ -1,11 +1,14 @@
 import { useDebounceFn } from '@vueuse/core'
-import { INBOX_FILTERS, type InboxFilter, type InboxItem, type InboxPage } from '~~/shared/inbox'
+import { INBOX_FILTERS, type InboxFilter, type InboxItem, type InboxPage, type InboxPlace } from '~~/shared/inbox'
 import { api } from './api'
 import { useLive } from './live'
 import { newestOnly } from './newest'
 import { useTrying } from './trying'
 
 const SOON_MS = 200
+/** A page that few belong to is looked for further back by itself, until so many are found or so many pages have been looked through. */
+const ENOUGH = 20
+const MOST_LOOKS = 10
 
 /**
  * The inbox as its address says: which filters, which words, and which conversation is open, so that Back and a reload find
@@ -25,35 +28,53 @@ export function useInbox() {
 
   const owed = shallowRef<InboxItem[] | null>(null)
   const others = shallowRef<InboxItem[]>([])
-  const more = ref(false)
+  /** Where to go on from; null at the end. */
+  const next = shallowRef<InboxPlace | null>(null)
   const { problem, busy, trying } = useTrying()
   const begin = newestOnly()
 
   const asked = () => ({ show: show.value.join(), words: words.value, lineId: lineId.value, module: module.value || undefined })
-  const fetchPage = (before?: InboxItem) =>
-    api<InboxPage>('/api/inbox', { query: { ...asked(), ...before && { beforeAt: before.lastAt, beforeId: before.conversationId } } })
+  const fetchPage = (from: InboxPlace | null) =>
+    api<InboxPage>('/api/inbox', { query: { ...asked(), ...from && { beforeAt: from.at, beforeId: from.id } } })
 
-  /** As many as were shown before: whoever has walked far down stays there. */
+  /** Looks further back until there are so many, and shows what is found as it goes. */
+  async function lookOn(isNewest: () => boolean, wanted: number): Promise<void> {
+    for (let looks = 0; looks < MOST_LOOKS && next.value && others.value.length < wanted; looks++) {
+      const page = await fetchPage(next.value)
+      if (!isNewest()) return
+      others.value = [...others.value, ...page.others]
+      next.value = page.next
+    }
+  }
+  /** What belongs to what is asked, from the newest. */
   const load = () => trying(async () => {
     const isNewest = begin()
-    const shown = others.value.length
-    let page = await fetchPage()
-    const first = page.owed
+    const page = await fetchPage(null)
+    if (!isNewest()) return
+    owed.value = page.owed
+    others.value = page.others
+    next.value = page.next
+    await lookOn(isNewest, ENOUGH)
+  })
+  /** As far back as was looked before: whoever has walked far down stays there. */
+  const loadAgain = () => trying(async () => {
+    const isNewest = begin()
+    const [shown, back] = [others.value.length, next.value?.at ?? -Infinity]
+    const first = await fetchPage(null)
+    let page = first
     let rest = page.others
-    while (page.more && rest.length < shown) {
-      page = await fetchPage(rest.at(-1))
+    while (page.next && page.next.at > back && rest.length < shown) {
+      page = await fetchPage(page.next)
       rest = [...rest, ...page.others]
     }
     if (!isNewest()) return
-    owed.value = first
+    owed.value = first.owed
     others.value = rest
-    more.value = page.more
+    next.value = page.next
   })
-  const showMore = () => trying(async () => {
-    const page = await fetchPage(others.value.at(-1))
-    others.value = [...others.value, ...page.others]
-    more.value = page.more
-  })
+  const showMore = () => trying(() => lookOn(begin(), others.value.length + ENOUGH))
+  /** The day to which all were looked through, where that is further back than what is shown; null where it is not. */
+  const lookedBackTo = computed(() => next.value && next.value.id !== others.value.at(-1)?.conversationId ? next.value.at : null)
 
   const items = computed(() => [...owed.value ?? [], ...others.value])
   const place = computed(() => items.value.findIndex(({ conversationId }) => conversationId === openId.value))
@@ -89,13 +110,15 @@ export function useInbox() {
   // as words: opening a conversation changes the address too, and leaves the list as it is
   watch([() => show.value.join(), words, lineId, module], () => {
     others.value = []
+    next.value = null
     void load()
   })
-  const loadSoon = useDebounceFn(load, SOON_MS)
-  useLive(notice => (notice.kind === 'conversation' || notice.kind === 'seen') && void loadSoon(), () => void load())
+  const loadSoon = useDebounceFn(loadAgain, SOON_MS)
+  useLive(notice => (notice.kind === 'conversation' || notice.kind === 'seen') && void loadSoon(), () => void loadAgain())
   void load()
 
   return {
-    show, words, lineId, module, openId, answers, owed, others, items, place, more, problem, busy, load, showMore, go, open, toggle, step,
+    show, words, lineId, module, openId, answers, owed, others, items, place, next, lookedBackTo, problem, busy,
+    load, showMore, go, open, toggle, step,
   }
 }

@@ -3,6 +3,7 @@ import { showPhone } from '~~/core/phone/show'
 import type { TimelineCall } from '~~/shared/calling'
 import { sayCall } from './calls'
 import { CONSENT_HOW, COVERED } from './consent'
+import { many } from './count'
 import { sayEffectDone } from './effects'
 import { sayMoment } from './moments'
 import { fieldWords } from './time'
@@ -72,6 +73,8 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
       }
     case 'task-withdrawn':
       return { who, what: data.kind === 'call-back' ? 'took the call-back away' : `took “${entry.words}” away`, more: [] }
+    case 'bulk-sent':
+      return { who, what: `sent the bulk text “${entry.words}” to ${many(Number(data.people ?? 1), 'person', 'people')} here`, more: [] }
     case 'nothing-needed':
       return { who, what: 'said that no answer is needed', more: [] }
     case 'put-back':

@@ -16,6 +16,8 @@ export interface GateFacts {
   textingOn: boolean
   lineOpen: boolean
   numberUsable: boolean
+  /** It belongs to a bulk text that somebody has paused: it waits until that goes on. */
+  paused: boolean
   optedOut: boolean
   /** Every zone the person may be in; empty if nothing is known. */
   zones: string[]
@@ -34,7 +36,7 @@ export interface GateFacts {
 /** What of it depends on the hour alone. */
 export type HourFacts = Pick<GateFacts, 'now' | 'zones' | 'wish' | 'lastHeardAt' | 'nightAllowed'>
 
-export type Verdict = { leaves: true } | { leaves: false, reason: HoldReason, notBefore: number | null }
+export type Verdict = { leaves: true } | { leaves: false, reason: HoldReason | 'paused', notBefore: number | null }
 
 /**
  * The rules that every single text passes right before it is handed over, whoever set it off.
@@ -45,6 +47,7 @@ export function mayLeave(facts: GateFacts): Verdict {
   if (!facts.textingOn) return held('texting-off')
   if (!facts.lineOpen) return held('line-closed')
   if (!facts.numberUsable) return held('number-unusable')
+  if (facts.paused) return { leaves: false, reason: 'paused', notBefore: null }
   if (facts.now - facts.meantFor > (facts.scheduled ? LATE_AFTER : STALE_AFTER)) return held('late')
   return mayLeaveNow(facts)
 }

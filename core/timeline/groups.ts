@@ -21,6 +21,7 @@ const OTHERS = {
   'nothing-needed': 'tasks',
   'put-back': 'tasks',
   'assigned': 'tasks',
+  'bulk-sent': 'texts',
 } as const satisfies Record<Exclude<ActivityKind, (typeof CONTACT)[keyof typeof CONTACT][number]>, Group>
 
 /** The group that a kind of entry belongs to: every kind has one, or this does not compile. */

@@ -12,6 +12,7 @@ export async function readHouseRules(): Promise<HouseRulesForm> {
     takeBackSeconds: firm.takeBackSeconds,
     knockMinutes: firm.knockMinutes,
     waitsMinutes: firm.waitsMinutes,
+    bulkMost: firm.bulkMost,
     hotTags: firm.hotTags,
   }).from(firm))
   return found!

@@ -17,6 +17,8 @@ export type CrashPoint
     | 'effect-done'
     | 'disposed'
     | 'dialling'
+    | 'bulk-checked'
+    | 'bulk-sent'
 
 export function crashPoint(name: CrashPoint): void {
   if (settings().PLAUDER_CRASH_AT !== name) return

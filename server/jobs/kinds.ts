@@ -13,6 +13,8 @@ export const FIND_CALL = 'find-call'
 export const RETURN_CONVERSATION = 'return-conversation'
 export const CAME_IN = 'came-in'
 export const MAIL_WAITING = 'mail-waiting'
+export const CHECK_BULK = 'check-bulk'
+export const SEND_BULK = 'send-bulk'
 
 export type JobKind
   = | typeof HAND_OVER
@@ -29,6 +31,8 @@ export type JobKind
     | typeof RETURN_CONVERSATION
     | typeof CAME_IN
     | typeof MAIL_WAITING
+    | typeof CHECK_BULK
+    | typeof SEND_BULK
 
 /** What each is called where an admin reads of it. */
 export const JOB_WORDS: Record<JobKind, string> = {
@@ -46,4 +50,6 @@ export const JOB_WORDS: Record<JobKind, string> = {
   'return-conversation': 'Bringing back a conversation that was put back',
   'came-in': 'Handing out what came in, and telling of what calls for action',
   'mail-waiting': 'Mailing a colleague of who waits',
+  'check-bulk': 'Checking the people of a bulk text',
+  'send-bulk': 'Sending a bulk text',
 }

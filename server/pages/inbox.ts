@@ -1,6 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { OwedFor } from '~~/core/owed/owed'
-import type { InboxFilter, InboxItem, InboxPage } from '~~/shared/inbox'
+import type { InboxFilter, InboxItem, InboxPage, InboxPlace } from '~~/shared/inbox'
 import type { Module } from '~~/shared/modules'
 import type { InboxQuery } from '~~/shared/schemas/inbox'
 import { ask } from '../db/door'
@@ -14,6 +14,8 @@ import { wordsMatch } from '../reading/words'
 import { holdsWord } from '../records/found-by'
 
 const PAGE = 40
+/** How many of a line's conversations one page looks through for those that no index tells apart; the next page goes on from there. */
+const LOOKED_THROUGH = 500
 /** As many as anybody can look over. */
 const MOST_OWED = 200
 /** A word that thousands of texts have tells little. */
@@ -27,23 +29,43 @@ const MOST_OF_A_WORD = sql.raw('2000')
 export async function readInbox(asker: SignedIn, query: InboxQuery): Promise<InboxPage> {
   const { beforeAt, beforeId } = query
   const isFirst = beforeAt === null || beforeId === null
-  const which = conditionOf(asker, query)
+  const { indexed, lookedAt } = conditionsOf(asker, query)
   const under = isFirst ? sql`true` : sql`(v.last_at, v.id) < (${at(new Date(beforeAt))}, ${beforeId}::uuid)`
-  const others = await read(asker, sql`
-    select v.* from mine cross join lateral (
-      select v.* from ${conversation} v where v.line_id = mine.id and ${under} and v.waits_since is null and ${which}
-      order by v.last_at desc, v.id desc limit ${sql.raw(String(PAGE + 1))}
-    ) v order by v.last_at desc, v.id desc limit ${sql.raw(String(PAGE + 1))}`, sql`v.last_at desc, v.id desc`)
-  // read afterwards: one that begins to wait meanwhile is among these, and then no longer among the others
-  const owed = isFirst
-    ? await read(asker, sql`
-        select v.* from ${conversation} v join mine on mine.id = v.line_id
-        where v.waits_since is not null and ${which} order by ${whose(asker)}, v.waits_since, v.id limit ${sql.raw(String(MOST_OWED))}`,
-      sql`${whose(asker)}, v.waits_since, v.id`)
-    : []
-  const waiting = new Set(owed.map(({ conversationId }) => conversationId))
-  return { owed, others: others.slice(0, PAGE).filter(({ conversationId }) => !waiting.has(conversationId)), more: others.length > PAGE }
+  const settled = sql`select v.* from ${conversation} v where v.line_id = mine.id and ${under} and v.waits_since is null
+      ${query.show.split(',').includes('sent') ? sql`` : sql`and (v.came_in or not v.bulk_only)`} and ${all(indexed)}
+    order by v.last_at desc, v.id desc`
+  const others = sql`(select v.* from mine cross join lateral (
+    select v.* from (${settled} ${lookedAt.length > 0 ? sql`limit ${sql.raw(String(LOOKED_THROUGH))}` : sql``}) v
+    where ${all(lookedAt)} order by v.last_at desc, v.id desc limit ${sql.raw(String(PAGE + 1))}
+  ) v order by v.last_at desc, v.id desc limit ${sql.raw(String(PAGE + 1))})`
+  const owed = sql`(select v.* from ${conversation} v join mine on mine.id = v.line_id
+    where v.waits_since is not null and ${all([...indexed, ...lookedAt])}
+    order by ${whose(asker)}, v.waits_since, v.id limit ${sql.raw(String(MOST_OWED))})`
+  // in one statement, so that one that begins to wait meanwhile is in one of both
+  const found = await read(asker, isFirst ? sql`${owed} union all ${others}` : others, isUsual(query))
+  const settledOnes = found.filter(({ waitsSince }) => waitsSince === null)
+  const end = lookedAt.length > 0 ? await endOfLook(asker, settled, isUsual(query)) : null
+  const shown = settledOnes.filter(item => !end || isAbove(item, end)).slice(0, PAGE)
+  const last = settledOnes.length > PAGE && shown.length === PAGE ? shown.at(-1)! : null
+  return {
+    owed: found.filter(({ waitsSince }) => waitsSince !== null),
+    others: shown,
+    next: last ? { at: last.lastAt, id: last.conversationId } : end,
+  }
 }
+
+/** The place to which every line was looked through: that of the line on which it ends first; null where all came to their end. */
+async function endOfLook(asker: SignedIn, settled: SQL, usual: boolean): Promise<InboxPlace | null> {
+  const statement = sql`
+    with ${linesOf(asker)} select ${milliseconds(sql`v.last_at`)} as at, v.id from mine cross join lateral (
+      ${settled} offset ${sql.raw(String(LOOKED_THROUGH - 1))} limit 1
+    ) v order by v.last_at desc, v.id desc limit 1`
+  const { rows: [end] } = await ask<{ at: number, id: string } & Record<string, unknown>>(usual ? statement : planned(statement))
+  return end ?? null
+}
+
+const isAbove = ({ lastAt, conversationId }: InboxItem, { at, id }: InboxPlace): boolean =>
+  lastAt > at || (lastAt === at && conversationId >= id)
 
 /** Whether an answer is owed by me: nobody has it, or I have. */
 export const owesMe = ({ id }: { id: string }): SQL =>
@@ -77,6 +99,8 @@ const stateOfCall = sql`case when k.colleague_id is not null then case when k.an
 const onRecord = (asker: SignedIn, which: SQL): SQL => sql`coalesce((
   select true from ${phone} p join ${record} r on r.id = p.record_id and ${seesRecord(asker, 'r')} where p.e164 = v.remote and ${which} limit 1), false)`
 
+/** Those that an index tells apart are found however few they are; the others are looked for among the newest. */
+const INDEXED: ReadonlySet<InboxFilter> = new Set<InboxFilter>(['owed', 'sent', 'received', 'scheduled', 'failed', 'put-back'])
 const FILTERS: Record<InboxFilter, (asker: SignedIn) => SQL> = {
   'owed': owesMe,
   'unseen': unseenBy,
@@ -91,16 +115,27 @@ const FILTERS: Record<InboxFilter, (asker: SignedIn) => SQL> = {
   'put-back': () => sql`v.returns_at is not null`,
 }
 
-function conditionOf(asker: SignedIn, { show, lineId, module, words }: InboxQuery): SQL {
+interface Conditions { indexed: SQL[], lookedAt: SQL[] }
+
+function conditionsOf(asker: SignedIn, { show, lineId, module, words }: InboxQuery): Conditions {
   const filters = show.split(',').filter(Boolean) as InboxFilter[]
-  return sql.join([
-    sql`true`,
-    ...filters.map(filter => FILTERS[filter](asker)),
-    ...lineId ? [sql`v.line_id = ${lineId}::uuid`] : [],
-    ...module ? [onRecord(asker, sql`r.module = ${module}`)] : [],
-    ...words ? [sql`(${isWith(asker, words)} or ${saysWords(words)})`] : [],
-  ], sql` and `)
+  return {
+    indexed: [
+      ...filters.filter(filter => INDEXED.has(filter)).map(filter => FILTERS[filter](asker)),
+      ...lineId ? [sql`v.line_id = ${lineId}::uuid`] : [],
+    ],
+    lookedAt: [
+      ...filters.filter(filter => !INDEXED.has(filter)).map(filter => FILTERS[filter](asker)),
+      ...module ? [onRecord(asker, sql`r.module = ${module}`)] : [],
+      ...words ? [sql`(${isWith(asker, words)} or ${saysWords(words)})`] : [],
+    ],
+  }
 }
+
+/** What is asked again and again, and never with other words: it is planned once. What people put together is planned for itself. */
+const isUsual = ({ show, module, words }: InboxQuery): boolean => words === '' && !module && !show.includes(',')
+
+const all = (conditions: SQL[]): SQL => sql.join([sql`true`, ...conditions], sql` and `)
 
 /** Whether it is with somebody of that name, or with a number that has those digits. */
 function isWith(asker: SignedIn, words: string): SQL {
@@ -113,13 +148,16 @@ const saysWords = (words: string): SQL => sql`v.id = any(array(
   select m.conversation_id from ${activityContent} t join ${message} m on m.activity_id = t.activity_id
   where ${wordsMatch(words) ?? sql`false`} limit ${MOST_OF_A_WORD}))`
 
-/** The conversations of a statement, each with what the list shows of it. */
-async function read(asker: SignedIn, chosen: SQL, order: SQL): Promise<InboxItem[]> {
-  const { rows } = await ask<Row>(planned(sql`
-    with mine as (
-      select l.id, l.name, l.colleague_id from ${line} l
-      where ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })}
-    ), v as (${chosen})
+/** The lines that I answer. */
+const linesOf = (asker: SignedIn): SQL => sql`mine as (
+  select l.id, l.name, l.colleague_id from ${line} l
+  where ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })}
+)`
+
+/** The conversations of a statement, each with what the list shows of it: those that wait, the longest waiting first, then the others. */
+async function read(asker: SignedIn, chosen: SQL, usual: boolean): Promise<InboxItem[]> {
+  const statement = sql`
+    with ${linesOf(asker)}, v as (${chosen})
     select v.id, v.remote, ${milliseconds(sql`v.last_at`)} as last_at, ${milliseconds(sql`v.waits_since`)} as waits_since, v.waits_for,
       ${milliseconds(sql`v.returns_at`)} as returns_at, mine.id as line_id, mine.name as line_name,
       h.id as record_id, h.name as record_name, h.module, coalesce(h.holders, 0)::int as holders,
@@ -142,7 +180,8 @@ async function read(asker: SignedIn, chosen: SQL, order: SQL): Promise<InboxItem
       order by made_at desc limit 1
     ) newest on true
     left join ${colleague} author on author.id = newest.author_id
-    order by ${order}`))
+    order by v.waits_since is null, case when v.waits_since is not null then ${whose(asker)} end, v.waits_since, v.last_at desc, v.id desc`
+  const { rows } = await ask<Row>(usual ? statement : planned(statement))
   return rows.map(itemOf)
 }
 

@@ -5,6 +5,7 @@ import { ask } from '../db/door'
 import { uuidArray } from '../db/instants'
 import {
   bulkChange,
+  bulkText,
   call,
   callTransfer,
   callRound,
@@ -140,6 +141,12 @@ const KINDS: Record<Named, Kind> = {
     seen: asker => visible(asker, 'view.see', { owner: sql`x.owner_id`, team: sql`x.team_id` }),
   },
   'bulk-change': { words: 'change', from: sql`${bulkChange} x`, id: sql`x.id`, seen: asker => sql`x.colleague_id = ${asker.id}::uuid` },
+  'bulk-text': {
+    words: 'bulk text',
+    from: sql`${bulkText} x`,
+    id: sql`x.id`,
+    seen: asker => visible(asker, 'bulk.work', { owner: sql`x.made_by`, team: sql`null::uuid` }),
+  },
   'import': { words: 'import', from: sql`${recordImport} x`, id: sql`x.id`, seen: asker => sql`x.colleague_id = ${asker.id}::uuid` },
   'sign-in': { words: 'sign-in', from: sql`${signIn} x`, id: sql`x.id`, seen: asker => sql`x.colleague_id = ${asker.id}::uuid` },
   'job': admins('job', sql`${job}`),

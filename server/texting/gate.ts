@@ -4,7 +4,7 @@ import { mayLeave, type GateFacts, type Verdict } from '~~/core/message/gate'
 import { lockNumbers, type NumberState } from '../consent/number'
 import { read, tx } from '../db/door'
 import { uuidArray } from '../db/instants'
-import { activityContent, activityOnRecord, conversation, firm, line, message, phone, record, textMessage } from '../db/schema'
+import { activityContent, activityOnRecord, bulkPerson, bulkText, conversation, firm, line, message, phone, record, textMessage } from '../db/schema'
 import { zonesOf } from '../records/phones'
 import { WISH_COLUMNS } from '../records/wish'
 
@@ -35,6 +35,7 @@ function factsOf(text: AtGate, number: NumberState, now: Date): GateFacts {
     textingOn: text.textingOn,
     lineOpen: text.lineActive,
     numberUsable: text.numberUsable,
+    paused: text.paused,
     optedOut: number.texts === 'refused',
     zones: zonesOf({ zone: text.zone, country: text.country, region: text.region }, text.remote),
     wish: wishOf(text),
@@ -54,6 +55,10 @@ const NUMBER_USABLE = sql<boolean>`(
     where s.activity_id = ${message.activityId} and s.along_line_id is null and p.wrong_e164 = ${conversation.remote}
       and p.unusable = 'not-theirs'))`
 
+/** The bulk text that it belongs to does not go on. */
+const PAUSED = sql<boolean>`(${message.origin} is not distinct from 'bulk' and exists (
+  select 1 from ${bulkPerson} b join ${bulkText} t on t.id = b.bulk_id where b.id = ${message.id} and t.state = 'paused'))`
+
 async function readAll(messageIds: string[]) {
   return read(database =>
     database
@@ -70,6 +75,7 @@ async function readAll(messageIds: string[]) {
         wallTime: message.wallTime,
         remote: conversation.remote,
         numberUsable: NUMBER_USABLE,
+        paused: PAUSED,
         from: line.e164,
         carrier: line.carrier,
         lineActive: line.active,

@@ -19,6 +19,8 @@ import { picturesOf } from './pictures'
 /** After an hour in which a carrier did not answer a person decides, however long the text had waited for its turn before. */
 const GIVE_UP_AFTER = 3_600_000
 const LONGEST_PAUSE = 60_000
+/** After so long it is asked again whether a paused bulk text goes on. */
+const PAUSED_FOR = 5_000
 
 /** A text that the rules let go, and of which it is committed that its carrier is about to be asked. */
 interface Ready {
@@ -34,9 +36,11 @@ interface Ready {
  * the same answer, so nothing is sent twice.
  */
 export async function handOver(claims: Claim[], now: () => Date): Promise<(Work | null)[]> {
-  const ready = await begin(claims.map(claim => String(claim.payload.messageId)), now())
+  const { ready, paused } = await begin(claims.map(claim => String(claim.payload.messageId)), now())
   return claims.map((claim) => {
-    const one = ready.get(String(claim.payload.messageId))
+    const messageId = String(claim.payload.messageId)
+    const one = ready.get(messageId)
+    if (paused.has(messageId)) return () => settle(claim, now(), async () => ({ dueAt: new Date(now().getTime() + PAUSED_FOR) }))
     return one ? () => ask(claim, one, now) : null
   })
 }
@@ -53,17 +57,19 @@ async function ask(claim: Claim, ready: Ready, now: () => Date): Promise<Date | 
 }
 
 /** Asks the gate for each text, and commits that we are about to ask the carrier for those that may leave. */
-async function begin(messageIds: string[], now: Date): Promise<Map<string, Ready>> {
+async function begin(messageIds: string[], now: Date): Promise<{ ready: Map<string, Ready>, paused: Set<string> }> {
   return tx(async (database) => {
     const asked = await askGate(messageIds, now)
     const pictures = await picturesOf(asked.filter(({ text }) => text.pictures > 0).map(({ text }) => text.id))
     const ready = new Map<string, Ready>()
+    const paused = new Set<string>()
     const fresh: string[] = []
     for (const { text, verdict } of asked) {
       const uncertain = askedBefore(text)
       if (!verdict.leaves) {
         // what may have left cannot be called back by a rule, and nobody should guess
         if (uncertain) await move(text.id, text.state, 'lost', { code: 'answer-lost' })
+        else if (verdict.reason === 'paused') paused.add(text.id)
         else await move(text.id, text.state, 'hold', { code: verdict.reason })
       }
       else if (uncertain || afterEvent(text.state as MessageState, 'claim')) {
@@ -99,7 +105,7 @@ async function begin(messageIds: string[], now: Date): Promise<Map<string, Ready
             .where(and(inArray(message.id, fresh), inArray(message.state, statesBefore('claim'))))
             .returning({ id: message.id })
     for (const id of fresh) if (!claimed.some(one => one.id === id)) ready.delete(id)
-    return ready
+    return { ready, paused }
   })
 }
 

@@ -33,6 +33,8 @@ export async function listLines(asker: SignedIn): Promise<SetUpLine[]> {
         busyGreeting: line.busyGreeting,
         ringSound: line.ringSound,
         ringSeconds: line.ringSeconds,
+        textsAMinute: line.textsAMinute,
+        textsADay: line.textsADay,
         hours: line.hours,
       })
       .from(line)

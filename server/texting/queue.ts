@@ -77,7 +77,9 @@ function valuesOf({ line, leavesAt, later, ref, seenUntil, ...out }: Outgoing, n
     lineColleague: line.colleagueId,
     lineTeam: line.teamId,
     privateLine: line.private ? line.id : null,
-    byHand: out.authorId !== null,
+    // what goes to many settles nothing that is owed to one, and moves no conversation up
+    byHand: out.authorId !== null && out.origin !== 'bulk',
+    bulk: out.origin === 'bulk',
     activityId: uuid(),
     conversationId: uuid(),
     jobId: uuid(),
@@ -106,10 +108,11 @@ export const answeredSince = (
 const OUT = sql.raw(`'${messageEntry('text', 'out')}'`)
 
 const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
-  const [now, activityId, byHand, authorId] = [
+  const [now, activityId, byHand, bulk, authorId] = [
     sql`${value('now')}::timestamptz`,
     sql`${value('activityId')}::uuid`,
     sql`${value('byHand')}::boolean`,
+    sql`${value('bulk')}::boolean`,
     sql`${value('authorId')}::uuid`,
   ]
   return sql`
@@ -120,9 +123,10 @@ const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
     ), before as (
       select id, waits_since from ${conversation} where line_id = ${value('lineId')}::uuid and remote = ${value('to')}
     ), talk as (
-      insert into ${conversation} as v (id, kind, line_id, remote, last_at, went_out)
-        select ${value('conversationId')}::uuid, 'text', ${value('lineId')}::uuid, ${value('to')}, ${now}, true from asked
-      on conflict (line_id, remote) do update set last_at = excluded.last_at, went_out = true,
+      insert into ${conversation} as v (id, kind, line_id, remote, last_at, went_out, bulk_only)
+        select ${value('conversationId')}::uuid, 'text', ${value('lineId')}::uuid, ${value('to')}, ${now}, true, ${bulk} from asked
+      on conflict (line_id, remote) do update set last_at = case when ${bulk} then v.last_at else excluded.last_at end, went_out = true,
+        bulk_only = v.bulk_only and ${bulk},
         waits_since = case when not ${byHand} then v.waits_since end, waits_for = case when not ${byHand} then v.waits_for end,
         returns_at = case when not ${byHand} then v.returns_at end
       returning id
@@ -133,7 +137,8 @@ const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
     ), holders as (
       ${holdersOf({ lineId: value('lineId'), remote: value('to'), recordId: value('recordId') })}
     ), places as (
-      (${placesOf(sql`holders`)})
+      -- a bulk text shows once on a company, and not once for each of its people
+      select * from (${placesOf(sql`holders`)}) p where not ${bulk} or p.via is null
       union all select place.id, ${value('recordId')}::uuid, null from ${record} own
         cross join unnest(array[own.id, own.company_id]) place (id) where own.id = ${value('writtenOn')}::uuid and place.id is not null
     ), shown as (

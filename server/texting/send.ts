@@ -26,7 +26,7 @@ import { readSituation, type Recipient, type Situation } from './situation'
  * @throws Problem 409 `opted-out`, `night` (with what time it is there), `texting-off`, or a doubt, `wish`, `twice` or `answered`;
  * 422 at the field
  */
-export async function sendText(asker: SignedIn, form: SendForm, now: Date, origin: 'by-hand' | 'disposition' = 'by-hand'): Promise<Queued> {
+export async function sendText(asker: SignedIn, form: SendForm, now: Date, origin: 'by-hand' | 'disposition' | 'bulk' = 'by-hand'): Promise<Queued> {
   const situation = await readSituation(asker, form, now)
   if (situation.earlier) return firstResult(asker, form.id, situation.earlier)
   const { same } = situation
@@ -36,7 +36,7 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date, origi
   const { line, recipient } = situation
   checkWords(form, situation)
   await checkPictures(asker, form.pictureIds, line.name, situation.price)
-  const leavesAt = form.later ? leavesAtOf(form.later, now) : new Date(now.getTime() + situation.takeBackMs)
+  const leavesAt = form.later ? leavesAtOf(form.later, now) : new Date(now.getTime() + (origin === 'bulk' ? 0 : situation.takeBackMs))
   checkRules(form, situation, form.later ? leavesAt : now)
   askInDoubt(form, situation, now)
   const template = situation.templateBody !== null && isStillFrom(form.text, situation.templateBody)

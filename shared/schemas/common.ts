@@ -21,6 +21,7 @@ export const NAMED = [
   'view',
   'inbox-view',
   'bulk-change',
+  'bulk-text',
   'import',
   'disposition',
   'colleague',

@@ -24,6 +24,14 @@ export const houseRulesForm = object({
     .max(7 * 24 * 60, 'A week at most.')
     .nullable()
     .defined(),
+  /** To so many people a rep may send a bulk text by themselves; null: to any number. */
+  bulkMost: number()
+    .typeError('Write a number of people, or nothing.')
+    .integer('Write whole people.')
+    .min(1, 'Write 1 or more people, or nothing.')
+    .max(1_000_000, 'A million at most, or nothing.')
+    .nullable()
+    .defined(),
   /** Leads with one of these tags are hot. */
   hotTags: array(string().trim().max(40, 'A tag has 40 characters at most.').required())
     .max(20, 'Twenty tags at most.')

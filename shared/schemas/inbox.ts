@@ -46,7 +46,7 @@ export const inboxQuery = object({
   lineId: idOf('line').nullable().default(null),
   module: string().oneOf(MODULES).nullable().default(null),
   words: line(100).default(''),
-  /** The last conversation of the page above: when its newest text was, and its id. */
+  /** Where the page above ends: when the newest text of a conversation was, and its id. */
   beforeAt: number().integer().min(0).max(8.64e15).nullable().default(null),
   beforeId: idOf('conversation').nullable().default(null),
 })

@@ -29,6 +29,22 @@ export const lineForm = object({
     .min(5, 'Let it ring for five seconds at least.')
     .max(120, 'Nobody waits for longer than two minutes.')
     .required(),
+  /** How many bulk texts leave over it in a minute. */
+  textsAMinute: number()
+    .typeError('Write a number of texts.')
+    .integer('Write whole texts.')
+    .min(1, 'At least one text a minute.')
+    .max(6_000, 'No carrier takes more than 6,000 a minute from one number.')
+    .default(60),
+  /** And in a day; none: as many as go. */
+  textsADay: number()
+    .transform((value: unknown, given: unknown) => given === '' ? null : value)
+    .typeError('Write a number of texts, or nothing.')
+    .integer('Write whole texts.')
+    .min(1, 'At least one text a day, or nothing.')
+    .max(1_000_000, 'At most a million a day.')
+    .nullable()
+    .default(null),
   /** Outside of these a message is taken at once. */
   hours: object({
     opens: time('Write a time such as 08:00.'),

@@ -14,7 +14,7 @@ const fillIn = object({
     .when('kind', { is: 'choice', then: options => options.min(2, 'Give at least two to choose from.') }),
 })
 
-const fillIns = array(fillIn.required()).max(12, 'A template has twelve fill-ins at most.').default([])
+export const fillIns = array(fillIn.required()).max(12, 'A template has twelve fill-ins at most.').default([])
   .test('different', 'Two fill-ins have the same name.', value => new Set(value?.map(({ key }) => key)).size === value?.length)
 
 export const templateForm = object({

@@ -25,11 +25,10 @@ async function conversationsWith(page: Page, numbers: string[]): Promise<Convers
   const found: Conversation[] = []
   for (let before = {}; ;) {
     const page1 = await (await page.request.get('/api/inbox', { params: { lineId: '', ...before } })).json() as
-      { owed: Conversation[], others: (Conversation & { lastAt: number })[], more: boolean }
+      { owed: Conversation[], others: Conversation[], next: { at: number, id: string } | null }
     found.push(...[...page1.owed, ...page1.others].filter(({ remote }) => numbers.includes(remote)))
-    const last = page1.others.at(-1)
-    if (!page1.more || !last) return found
-    before = { beforeAt: String(last.lastAt), beforeId: last.conversationId }
+    if (!page1.next) return found
+    before = { beforeAt: String(page1.next.at), beforeId: page1.next.id }
   }
 }
 

@@ -18,11 +18,16 @@ const sticksOut = (page: Page) => page.evaluate(() => {
 test('nothing sticks out at a phone’s width, with the longest of names', async ({ browser }) => {
   const [ada, rafe] = [await signIn(browser, 'ada'), await signIn(browser, 'rafe')]
   const id = await makeLead(ada.request, LONG, freshNumber(), { tags: ['a-tag-without-any-space-in-it'] })
+  const bulk = crypto.randomUUID()
+  await ada.request.post('/api/bulk-texts', {
+    data: { id: bulk, name: LONG, selection: { list: { module: 'lead', sort: 'name', direction: 'up' }, ids: [id] } },
+  })
   const pages: [Page, string, string][] = [
     [ada, '/', 'What waits for you'], [ada, '/records/leads', 'page 1'], [ada, '/records/companies', 'page 1'], [ada, '/records/deals', 'Stage'],
     [ada, `/record/${id}`, 'Nothing written yet'], [ada, '/records/leads/new', 'First name'], [ada, '/records/leads/import', 'Choose a file'],
     [ada, '/templates', 'Call at a set time'], [ada, '/inbox', 'Waiting'], [ada, '/inbox/texts', 'Received'], [ada, '/inbox/notices', 'seen'],
     [ada, '/told', 'A short sound'], [ada, '/calling', 'Under way'], [ada, '/calling/how', 'My telephones'], [ada, '/drafts', 'Drafts'],
+    [ada, '/bulk', LONG], [ada, `/bulk/${bulk}`, 'Check everybody'],
     [rafe, '/set-up', 'line'], [rafe, '/set-up/lines', 'Portland line'], [rafe, '/set-up/dispositions', 'No answer'],
   ]
   for (const [page, path, shows] of pages) {

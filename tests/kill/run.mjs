@@ -1,6 +1,7 @@
 // The kill tests: what is under way while processes are killed, frozen and their clocks moved is neither lost nor done twice.
-// `--long` kills a hundred times, `texts` or `rest` is that part alone. A seed is printed and can be given again.
+// `--long` kills a hundred times, `texts`, `rest` or `bulk` is that part alone. A seed is printed and can be given again.
 import { mkdirSync, writeFileSync } from 'node:fs'
+import { bulkIsKilled } from './bulk.mjs'
 import { everythingElseIsKilled } from './rest.mjs'
 import { textsAreKilled } from './texts.mjs'
 import { counts } from './world.mjs'
@@ -11,10 +12,14 @@ const long = process.argv.includes('--long')
 const only = process.argv.slice(2).find(argument => !argument.startsWith('--'))
 console.log(`seed ${seed}`)
 
-const SCENARIOS = { texts: [textsAreKilled, long ? 60 : 12], rest: [everythingElseIsKilled, long ? 40 : 10] }
-for (const [name, [scenario, kills]] of Object.entries(SCENARIOS).filter(([name]) => !only || name === only)) {
+const SCENARIOS = {
+  texts: [textsAreKilled, long ? 60 : 12],
+  rest: [everythingElseIsKilled, long ? 40 : 10],
+  bulk: [bulkIsKilled, long ? 20 : 6, long ? 1_000 : 150],
+}
+for (const [name, [scenario, kills, people]] of Object.entries(SCENARIOS).filter(([name]) => !only || name === only)) {
   console.log(`\n  ${name}`)
-  await scenario({ port, seed, kills }).catch((error) => {
+  await scenario({ port, seed, kills, people }).catch((error) => {
     counts.failed++
     console.log(`  ✘ ${error.stack}`)
   })

@@ -45,6 +45,7 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
     })
     const [callId, callActivity, recordingId, spoken, round, task, template, view, bulk, file, signIn, pictureId, inboxView, knockId]
       = Array.from({ length: 14 }, id)
+    const bulkText = id()
     const teamId = owner.teamIds[0]!
     await database.insert(schema.activity).values({ id: callActivity!, at: DAY, kind: 'call-out', colleagueId: owner.id })
     await database
@@ -150,6 +151,8 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
         total: 1,
         madeAt: DAY,
       } as typeof schema.bulkChange.$inferInsert)
+    await database.insert(schema.bulkText).values({ id: bulkText, name: words, modules: ['lead'], madeBy: owner.id, madeAt: DAY, recordIds: [recordId], body: `Hi ${words}` })
+    await database.insert(schema.bulkPerson).values({ id: id(), bulkId: bulkText, recordId, position: 0, standing: 'ready', words, e164: number, lineId: line.id, zones: 'Pacific/Honolulu', changedAt: DAY })
     await database
       .insert(schema.recordImport)
       .values({
@@ -218,6 +221,7 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
       'line': line.id,
       'view': view!,
       'inbox-view': inboxView!,
+      'bulk-text': bulkText,
       'bulk-change': bulk!,
       'import': file!,
       'sign-in': signIn!,

@@ -100,6 +100,8 @@ export async function makeFirm(): Promise<Firm> {
     ringOrder: [],
     takeOrder: [],
     tookLast: null,
+    textsAMinute: 60,
+    textsADay: null,
     ringSound: 'quick',
     ringSeconds: 25,
     hours: null,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Component } from 'vue'
-import { PhAddressBook, PhNotePencil, PhPencilSimpleLine, PhPhone, PhSunHorizon, PhTray, PhWrench } from '@phosphor-icons/vue'
+import { PhAddressBook, PhMegaphoneSimple, PhNotePencil, PhPencilSimpleLine, PhPhone, PhSunHorizon, PhTray, PhWrench } from '@phosphor-icons/vue'
 import { useDrafts } from '~/stores/drafts'
 import { useMe } from '~/stores/me'
 import { useShelf } from '~/stores/shelf'
@@ -16,6 +16,7 @@ const places = computed<Place[]>(() => [
   { name: 'Inbox', to: '/inbox', within: ['/inbox'], icon: PhTray, owed: shelf.total, counted: 'waiting' },
   { name: 'Records', to: '/records/leads', within: ['/records', '/record', '/pipelines'], icon: PhAddressBook, owed: 0 },
   { name: 'Calling', to: '/calling', within: ['/calling'], icon: PhPhone, owed: 0 },
+  { name: 'Bulk', to: '/bulk', within: ['/bulk'], icon: PhMegaphoneSimple, owed: 0 },
   { name: 'Templates', to: '/templates', within: ['/templates'], icon: PhNotePencil, owed: 0 },
   ...(begun.value > 0 ? [{ name: 'Drafts', to: '/drafts', within: ['/drafts'], icon: PhPencilSimpleLine, owed: begun.value, counted: 'begun' }] : []),
   ...(me.me && me.me.role !== 'rep'

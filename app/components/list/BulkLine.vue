@@ -11,7 +11,7 @@ import { many } from '~/words/count'
 
 /** What can be done with the rows that are chosen, and how far the last change has come. */
 const { module, list, selection } = defineProps<{ module: Module, list: List, selection: ListSelection }>()
-const emit = defineEmits<{ call: [] }>()
+const emit = defineEmits<{ call: [], text: [] }>()
 
 const WAYS: { kind: BulkKind, label: string }[] = [
   { kind: 'owner', label: 'Give to a colleague' },
@@ -136,6 +136,14 @@ onMounted(
           @click="emit('call')"
         >
           Call {{ holdsPeople(module) ? 'the people on them' : 'them' }} in a round
+        </button>
+        <button
+          v-if="hasNumbers(module) || holdsPeople(module)"
+          type="button"
+          class="plain-button"
+          @click="emit('text')"
+        >
+          Text {{ holdsPeople(module) ? 'the people on them' : 'them' }}
         </button>
         <button
           v-for="way in WAYS"

@@ -63,6 +63,23 @@ const save = () =>
           </option>
         </select>
       </LabelledField>
+      <div class="pair">
+        <NumberField
+          id="texts-a-minute"
+          v-model="form.textsAMinute as number | null"
+          label="Bulk texts a minute"
+          :least="1"
+          :error="errors.textsAMinute"
+        />
+        <NumberField
+          id="texts-a-day"
+          v-model="form.textsADay"
+          label="And in a day, at most"
+          :least="1"
+          placeholder="as many as go"
+          :error="errors.textsADay"
+        />
+      </div>
       <label class="check"><input
         v-model="form.records"
         type="checkbox"
@@ -139,22 +156,14 @@ const save = () =>
             rows="3"
           />
         </LabelledField>
-        <LabelledField
+        <NumberField
           id="ring-seconds"
-          v-slot="{ input }"
+          v-model="form.ringSeconds as number | null"
           label="After how many seconds of ringing"
+          :least="5"
+          :most="120"
           :error="errors.ringSeconds"
-        >
-          <InputText
-            v-bind="input"
-            :model-value="String(form.ringSeconds)"
-            type="number"
-            min="5"
-            max="120"
-            class="short"
-            @update:model-value="form.ringSeconds = Number($event)"
-          />
-        </LabelledField>
+        />
         <label class="check"><input
           v-model="saysBusy"
           type="checkbox"
@@ -239,8 +248,8 @@ const save = () =>
 <style scoped>
 .form { display: grid; gap: var(--space-5); }
 .check { display: grid; grid-template-columns: auto 1fr; gap: var(--space-3); align-items: baseline; cursor: pointer; }
+.pair { display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: var(--space-5); }
 .sound { display: flex; gap: var(--space-5); align-items: end; }
-.short { width: 7rem; }
 .hours { border: 0; padding: 0 0 0 var(--space-8); margin: 0; display: grid; grid-template-columns: 8rem 8rem 1fr; gap: var(--space-4) var(--space-6); }
 .days { grid-column: 1 / -1; display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-6); }
 .days label { display: inline-flex; gap: var(--space-2); align-items: center; min-height: 24px; }

@@ -7,14 +7,16 @@ import { useBeside } from '~/composables/beside'
 import { useInbox } from '~/composables/inbox'
 import { useKeys } from '~/composables/keys'
 import { useLoaded } from '~/composables/loaded'
+import { useMe } from '~/stores/me'
 import { useShelf } from '~/stores/shelf'
 import { many } from '~/words/count'
 import { FILTER_WORDS, WHOSE_WORDS } from '~/words/inbox'
+import { shortDay } from '~/words/time'
 
 /** All conversations on my lines, in the order of what is owed, and beside them the one that is open. */
 definePageMeta({ key: 'inbox' })
 const inbox = useInbox()
-const { show, words, lineId, module, openId, answers, owed, others, items, place, more, problem, busy } = inbox
+const { show, words, lineId, module, openId, answers, owed, others, items, place, next, lookedBackTo, problem, busy } = inbox
 const shelf = useShelf()
 const beside = useBeside(openId, inbox.open)
 const { kept, mayKeep } = beside
@@ -32,6 +34,14 @@ const groups = computed<Group[]>(() => [
 ].filter(group => group.items.length > 0))
 const asked = computed(() => ({ show: show.value.join(), line: lineId.value || null, module: module.value, words: words.value }))
 const narrowed = computed(() => show.value.length > 0 || words.value !== '' || lineId.value !== '' || module.value !== '')
+const me = useMe()
+/** The day to which a page was looked through, as the list says it. */
+const back = computed(() => lookedBackTo.value === null ? null : shortDay(lookedBackTo.value, me.me!.zone))
+const nothingFound = computed(() => {
+  if (back.value) return `${busy.value ? 'None yet' : 'None'} among those back to ${back.value}.`
+  if (narrowed.value) return 'No conversation matches. Take a filter off, or search for something else.'
+  return 'Nobody has written yet. A text that comes in shows here.'
+})
 const valueOf = (event: Event) => (event.target as HTMLSelectElement).value
 
 const list = useTemplateRef<HTMLElement>('list')
@@ -189,7 +199,7 @@ useKeys([
         v-else-if="items.length === 0"
         class="quiet empty"
       >
-        {{ narrowed ? 'No conversation matches. Take a filter off, or search for something else.' : 'Nobody has written yet. A text that comes in shows here.' }}
+        {{ nothingFound }}
       </p>
       <div
         ref="list"
@@ -220,12 +230,12 @@ useKeys([
           </ul>
         </section>
         <Button
-          v-if="more"
+          v-if="next"
           class="more"
           size="small"
           severity="secondary"
           variant="outlined"
-          label="Show older ones"
+          :label="back ? `Look further back than ${back}` : 'Show older ones'"
           :loading="busy"
           @click="inbox.showMore"
         />

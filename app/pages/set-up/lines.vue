@@ -25,7 +25,7 @@ function saved(all: SetUpLine[]): void {
 }
 
 /** How a line rings, in a few words. */
-const ringing = ({ records, ownerFirst, ringOrder, takeOrder, greeting, busyGreeting, ringSeconds, hours }: SetUpLine) =>
+const ringing = ({ records, ownerFirst, ringOrder, takeOrder, greeting, busyGreeting, ringSeconds, hours, textsAMinute, textsADay }: SetUpLine) =>
   [
     ownerFirst ? 'rings with the caller’s own colleague first' : null,
     ringOrder.length > 0 ? `rings with ${many(ringOrder.length, 'colleague', 'colleagues')} in turn` : null,
@@ -34,6 +34,7 @@ const ringing = ({ records, ownerFirst, ringOrder, takeOrder, greeting, busyGree
       ? 'takes no messages'
       : `takes a message after ${ringSeconds} s${hours ? `, outside of ${timeOfDay(hours.opens)} to ${timeOfDay(hours.closes)} at once` : ''}${busyGreeting ? ', while all talk at once' : ''}`,
     records ? 'calls are recorded' : null,
+    `${many(textsAMinute, 'bulk text', 'bulk texts')} a minute${textsADay ? `, ${textsADay.toLocaleString('en-US')} a day` : ''}`,
   ]
     .filter(Boolean)
     .join(', ')

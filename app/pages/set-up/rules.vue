@@ -15,7 +15,6 @@ const { errors, saving, save } = useSaving('takeBackSeconds')
 
 const { problem, load } = useLoaded<HouseRulesForm>('/api/set-up/rules', show)
 
-const number = (typed: string | undefined) => typed === undefined || typed.trim() === '' ? null : Number(typed)
 /** As they are typed, one after the other. */
 const tags = ref('')
 function show(rules: HouseRulesForm): void {
@@ -46,58 +45,44 @@ async function keep(): Promise<void> {
       novalidate
       @submit.prevent="keep"
     >
-      <LabelledField
+      <NumberField
         id="take-back-seconds"
-        v-slot="{ input }"
+        v-model="form!.takeBackSeconds as number | null"
         label="For how many seconds a text can be taken back before it leaves"
+        :least="0"
+        :most="60"
         :error="errors.takeBackSeconds"
-      >
-        <InputText
-          v-bind="input"
-          :model-value="String(form!.takeBackSeconds)"
-          type="number"
-          min="0"
-          max="60"
-          class="short"
-          @update:model-value="form!.takeBackSeconds = Number($event)"
-        />
-      </LabelledField>
+      />
       <p class="quiet small">
         Texts that are written by hand, and those that a disposition sends. With 0 they leave at once.
       </p>
-      <LabelledField
+      <NumberField
         id="knock-minutes"
-        v-slot="{ input }"
+        v-model="form!.knockMinutes as number | null"
         label="For how many minutes something knocks at one colleague before it goes on to a stand-in, and then to the lead"
+        :least="1"
+        :most="240"
         :error="errors.knockMinutes"
-      >
-        <InputText
-          v-bind="input"
-          :model-value="String(form!.knockMinutes ?? '')"
-          type="number"
-          min="1"
-          max="240"
-          class="short"
-          @update:model-value="form!.knockMinutes = number($event) as number"
-        />
-      </LabelledField>
-      <LabelledField
+      />
+      <NumberField
         id="waits-minutes"
-        v-slot="{ input }"
+        v-model="form!.waitsMinutes"
         label="After how many minutes without an answer a conversation knocks at the lead"
+        :least="1"
         :error="errors.waitsMinutes"
-      >
-        <InputText
-          v-bind="input"
-          :model-value="String(form!.waitsMinutes ?? '')"
-          type="number"
-          min="1"
-          class="short"
-          @update:model-value="form!.waitsMinutes = number($event)"
-        />
-      </LabelledField>
+      />
       <p class="quiet small">
         Counted while the line is answered. Left empty, nothing knocks at the lead for this.
+      </p>
+      <NumberField
+        id="bulk-most"
+        v-model="form!.bulkMost"
+        label="To how many people a rep may send a bulk text without a lead’s word"
+        :least="1"
+        :error="errors.bulkMost"
+      />
+      <p class="quiet small">
+        A larger one is started by a lead, who finds it under Bulk. Left empty, there is no limit.
       </p>
       <LabelledField
         id="hot-tags"
@@ -129,6 +114,5 @@ async function keep(): Promise<void> {
 
 <style scoped>
 .form { display: grid; gap: var(--space-4); justify-items: start; max-width: 36rem; }
-.short { width: 7rem; }
 .acts { display: flex; gap: var(--space-6); align-items: center; }
 </style>

@@ -1,26 +1,25 @@
 import { sql } from 'drizzle-orm'
-import { hasNumbers, holdsPeople, MODULE_FACTS, type Module } from '~~/shared/modules'
+import type { Module } from '~~/shared/modules'
 import { can } from '~~/shared/permissions'
 import { MOST_IN_ROUND, type RoundPreview } from '~~/shared/rounds'
 import type { Selection } from '~~/shared/schemas/list'
 import type { RoundForm, RoundSelectionForm } from '~~/shared/schemas/round'
 import { milliseconds } from '../../db/instants'
 import { planned } from '../../db/prepared'
-import { callRound, phone, record, recordPerson, roundPerson, team } from '../../db/schema'
+import { callRound, record, roundPerson, team } from '../../db/schema'
 import { badInput } from '../../http/problem'
 import { note } from '../../identity/audit'
 import type { SignedIn } from '../../identity/sign-in'
 import { ask, once, tx } from '../../db/door'
 import { joinContact } from '../../reading/contact'
-import { seesRecord } from '../../reading/visible'
-import { chosenIn } from '../../records/list'
+import { chosenPeople } from '../../records/chosen-people'
 import { announceRound } from './one'
 import { JOIN_REACH, PERSON_COLUMNS, zonesOfRow, type PersonRow } from './facts'
 import { countPassed } from './not-now'
 
 /** Who would be called now and who passed over, and why, before a round of them is made. */
 export async function previewRound(asker: SignedIn, { selection, notWithinHours }: RoundSelectionForm, now: Date): Promise<RoundPreview> {
-  const people = await chosenPeople(asker, selection, now)
+  const people = await peopleToCall(asker, selection, now)
   const passed = countPassed(people, notWithinHours, now)
   const all = Object.values(passed).reduce((sum, count) => sum + count, 0)
   return { chosen: people.length, callable: people.length - all, passed }
@@ -35,7 +34,7 @@ export async function previewRound(asker: SignedIn, { selection, notWithinHours 
 export async function makeRound(asker: SignedIn, form: RoundForm, now: Date): Promise<{ id: string }> {
   const { id, name, teamId, order, pauseSeconds, notWithinHours } = form
   if (teamId && !can(asker, 'round.work', { teamId })) throw badInput({ teamId: 'You are not in this team. Choose one of yours.' })
-  const people = await chosenPeople(asker, form.selection, now)
+  const people = await peopleToCall(asker, form.selection, now)
   if (people.length === 0) throw badInput({ selection: 'Nobody is chosen any more. Choose them again.' })
   const module = mostOf(people.map(one => one.module))
   const inOrder = order === 'last-contact' ? people.toSorted((a, b) => (a.lastContactAt ?? 0) - (b.lastContactAt ?? 0)) : people
@@ -75,20 +74,8 @@ function mostOf(modules: Module[]): Module {
   return [...new Set(modules)].sort((one, other) => count(other) - count(one))[0]!
 }
 
-/** Those that are chosen; of deals, jobs and the like the people on them, and those that have a number of their own: each once. */
-async function chosenPeople(asker: SignedIn, selection: Selection, now: Date): Promise<Chosen[]> {
-  const { module } = selection.list
-  if (!hasNumbers(module) && !holdsPeople(module))
-    throw badInput({ selection: `${MODULE_FACTS[module].many} have no numbers of their own. Choose people or companies.` })
-  const { from, where, order } = await chosenIn(asker, selection, now)
-  const own = sql`select r.id, row_number() over (order by ${order}) as place from ${from} where ${where}`
-  const people = holdsPeople(module)
-    ? sql`select x.id, min(held.place) as place from (${own}) held
-        left join ${recordPerson} l on l.record_id = held.id
-        join ${record} x on (x.id = l.person_id or (x.id = held.id and exists (
-          select 1 from ${phone} p where p.record_id = held.id and p.e164 is not null))) and ${seesRecord(asker, 'x')}
-        group by x.id`
-    : own
+async function peopleToCall(asker: SignedIn, selection: Selection, now: Date): Promise<Chosen[]> {
+  const people = await chosenPeople(asker, selection, now)
   const { rows: [counted] } = await ask<{ many: boolean }>(planned(sql`select count(*) > ${sql.raw(String(MOST_IN_ROUND))} as many
     from (${people}) chosen`))
   if (counted!.many)

@@ -18,6 +18,8 @@ export const firm = pgTable('firm', {
   knockMinutes: smallint('knock_minutes').notNull().default(5),
   /** After so long without an answer a conversation knocks at the lead; null: never. */
   waitsMinutes: smallint('waits_minutes').default(30),
+  /** To so many people a rep may send a bulk text without a lead's word; null: to any number. */
+  bulkMost: integer('bulk_most').default(200),
   /** With one of these tags a lead is hot. */
   hotTags: jsonb('hot_tags').$type<string[]>().notNull().default(['hot']),
 })

@@ -1,4 +1,5 @@
 export * from './activity'
+export * from './bulk'
 export * from './calling'
 export * from './consent'
 export * from './identity'

@@ -49,6 +49,9 @@ export const line = pgTable('line', {
   takeOrder: jsonb('take_order').$type<string[]>().notNull().default([]),
   /** Whose turn it was last. */
   tookLast: id('took_last').references(() => colleague.id),
+  /** How many bulk texts leave over it in a minute, and in a day; null: as many as go. */
+  textsAMinute: integer('texts_a_minute').notNull().default(60),
+  textsADay: integer('texts_a_day'),
 }, table => knownValues('line', table))
 
 /** Everything between one address of ours and one of somebody else: of texts, between a line and a number. */
@@ -71,12 +74,14 @@ export const conversation = pgTable('conversation', {
   /** Whether anything ever came in, and went out: so that those of which only one is true are found without reading their texts. */
   cameIn: boolean('came_in').notNull().default(false),
   wentOut: boolean('went_out').notNull().default(false),
+  /** All that went out was bulk texts. As long as nothing came back, it lies in nobody's way. */
+  bulkOnly: boolean('bulk_only').notNull().default(false),
 }, table => [
   ...knownValues('conversation', table),
   check('conversation_text_line', sql`(${table.kind} = 'text') = (${table.lineId} is not null)`),
   unique('conversation_line_remote').on(table.lineId, table.remote),
   check('conversation_waits_why', sql`(${table.waitsSince} is null) = (${table.waitsFor} is null)`),
-  index('conversation_newest').on(table.lineId, table.lastAt, table.id),
+  index('conversation_newest').on(table.lineId, table.lastAt, table.id).where(sql`${table.cameIn} or not ${table.bulkOnly}`),
   index('conversation_sent_only').on(table.lineId, table.lastAt, table.id).where(sql`not ${table.cameIn}`),
   index('conversation_received_only').on(table.lineId, table.lastAt, table.id).where(sql`not ${table.wentOut}`),
   index('conversation_assignee').on(table.assigneeId).where(sql`${table.assigneeId} is not null`),
@@ -84,7 +89,7 @@ export const conversation = pgTable('conversation', {
   index('conversation_remote').on(table.remote),
 ])
 
-const MESSAGE_ORIGINS = ['by-hand', 'disposition', 'automatic'] as const
+const MESSAGE_ORIGINS = ['by-hand', 'disposition', 'bulk', 'automatic'] as const
 export type MessageOrigin = typeof MESSAGE_ORIGINS[number]
 
 /** What colleagues did with a conversation that is no message of it: put back, handed over, nothing needed. */

@@ -84,6 +84,7 @@ describe('the gate', () => {
     textingOn: true,
     lineOpen: true,
     numberUsable: true,
+    paused: false,
     optedOut: false,
     zones: ['Europe/London'],
     wish: null,
@@ -155,6 +156,7 @@ describe('the gate', () => {
           textingOn: fc.boolean(),
           lineOpen: fc.boolean(),
           numberUsable: fc.boolean(),
+          paused: fc.boolean(),
           zones: fc.subarray(['Europe/London', 'Pacific/Honolulu']),
           wish: fc.constantFrom(null, { from: 8, to: 12 }),
           lastHeardAt: fc.option(fc.integer({ min: 0, max: 4e12 })),
@@ -175,5 +177,9 @@ describe('the gate', () => {
     ['numberUsable', 'number-unusable'],
   ] as const)('needs %s', (fact, reason) => {
     expect(mayLeave({ ...facts, [fact]: false })).toMatchObject({ leaves: false, reason })
+  })
+
+  it('lets one of a paused bulk text wait, however late it gets', () => {
+    expect(mayLeave({ ...facts, paused: true, meantFor: 0 })).toEqual({ leaves: false, reason: 'paused', notBefore: null })
   })
 })

@@ -3,7 +3,7 @@ import { v7 as uuid } from 'uuid'
 import type { GateFacts } from '~~/core/message/gate'
 import { writeConsent } from '~~/server/consent/ledger'
 import { tx } from '~~/server/db/door'
-import { firm as firmTable, line, message, record } from '~~/server/db/schema'
+import { bulkPerson, bulkText, firm as firmTable, line, message, record } from '~~/server/db/schema'
 import { readRecord } from '~~/server/pages/record'
 import { changeRecord } from '~~/server/records/save'
 import { markNotTheirs } from '~~/server/records/wrong-number'
@@ -67,6 +67,20 @@ const MEANWHILE: Record<keyof GateFacts, () => Promise<[Waiting, Date?]>> = {
     await markNotTheirs(firm.ada, text.recordId, text.e164, DAY)
     return [text]
   },
+  // it waits, and is held by nobody
+  paused: async () => {
+    const text = await waiting()
+    const bulkId = uuid()
+    await change(text, { origin: 'bulk' })
+    await tx(async (database) => {
+      await database.insert(bulkText).values({ id: bulkId, name: 'Winter tyres', modules: ['lead'], madeBy: firm.ada.id, madeAt: DAY, state: 'paused' })
+      await database.insert(bulkPerson).values({
+        id: text.id, bulkId, recordId: text.recordId, position: 0, standing: 'texted', e164: text.e164, lineId: firm.portland.id,
+        zones: 'Pacific/Honolulu', words: 'Hi', changedAt: DAY,
+      })
+    })
+    return [text]
+  },
   optedOut: async () => {
     const text = await waiting()
     await writeConsent({ e164: text.e164, at: DAY, kind: 'refused', covers: 'texts', how: 'by-hand', words: 'Please do not.' })
@@ -111,18 +125,20 @@ const MEANWHILE: Record<keyof GateFacts, () => Promise<[Waiting, Date?]>> = {
   },
 }
 
-const REASON: Record<keyof GateFacts, string> = {
-  now: 'late',
-  textingOn: 'texting-off',
-  lineOpen: 'line-closed',
-  numberUsable: 'number-unusable',
-  optedOut: 'opted-out',
-  zones: 'night',
-  wish: 'wish',
-  lastHeardAt: 'night',
-  meantFor: 'late',
-  scheduled: 'late',
-  nightAllowed: 'night',
+/** What becomes of it. */
+const THEN: Record<keyof GateFacts, string> = {
+  now: 'held late',
+  textingOn: 'held texting-off',
+  lineOpen: 'held line-closed',
+  numberUsable: 'held number-unusable',
+  optedOut: 'held opted-out',
+  zones: 'held night',
+  wish: 'held wish',
+  lastHeardAt: 'held night',
+  meantFor: 'held late',
+  scheduled: 'held late',
+  nightAllowed: 'held night',
+  paused: 'waiting',
 }
 
 describe('the gate', () => {
@@ -132,7 +148,7 @@ describe('the gate', () => {
 
   it.each(Object.keys(MEANWHILE) as (keyof GateFacts)[])('reads %s when the text is about to leave', async (fact) => {
     const [text, at] = await MEANWHILE[fact]()
-    expect(await becomes(text, at)).toBe(`held ${REASON[fact]}`)
+    expect(await becomes(text, at)).toBe(THEN[fact])
   })
 
   it('holds a text to a number that was taken off its record, or corrected there', async () => {

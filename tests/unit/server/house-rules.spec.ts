@@ -10,7 +10,7 @@ import { DAY, later, makeFirm, makeLead, textTo, type Firm } from '../../support
 useDatabase()
 let firm: Firm
 beforeAll(async () => firm = await makeFirm())
-const rules = { takeBackSeconds: 5, knockMinutes: 5, waitsMinutes: 30, hotTags: ['hot'] }
+const rules = { takeBackSeconds: 5, knockMinutes: 5, waitsMinutes: 30, bulkMost: 200, hotTags: ['hot'] }
 const seconds = (takeBackSeconds: unknown) => houseRulesForm.validateSync({ ...rules, takeBackSeconds })
 
 describe('the rules of the house', () => {

@@ -4,7 +4,7 @@ import { v7 as uuid } from 'uuid'
 import { wallOf } from '~~/core/hours/schedule'
 import { zoneRules } from '~~/core/hours/zones'
 import { afterEvent, NOTHING_OWED, type Owed, type OwedEvent } from '~~/core/owed/owed'
-import type { TextShelf } from '~~/shared/inbox'
+import type { InboxPlace, TextShelf } from '~~/shared/inbox'
 import { listInboxViews, removeInboxView, saveInboxView } from '~~/server/texting/inbox-views'
 import { inboxQuery, inboxTextsQuery, inboxViewForm, type InboxQuery } from '~~/shared/schemas/inbox'
 import { dial } from '~~/server/calling/dial'
@@ -102,9 +102,9 @@ describe('the inbox', () => {
       await settleConversation(firm.ada, (await itemOf(remote)).conversationId, next())
     }
     const first = await page()
-    expect([first.others.length, first.more]).toEqual([40, true])
     const last = first.others.at(-1)!
-    const second = await page(firm.ada, { beforeAt: last.lastAt, beforeId: last.conversationId })
+    expect([first.others.length, first.next]).toEqual([40, { at: last.lastAt, id: last.conversationId }])
+    const second = await page(firm.ada, { beforeAt: first.next!.at, beforeId: first.next!.id })
     const ids = [...first.others, ...second.others].map(({ conversationId }) => conversationId)
     expect(new Set(ids).size).toBe(ids.length)
     expect([second.owed, second.others.every(({ lastAt }) => lastAt <= last.lastAt)]).toEqual([[], true])
@@ -435,3 +435,25 @@ it('keeps what is owed as the rules say, whatever happens in whatever order, and
     }
   }), { numRuns: 25 })
 }, 240_000)
+
+describe('a filter that no index answers', () => {
+  it('looks through so many conversations at a time, and the next page goes on where it came to', async () => {
+    await tx(db => db.execute(sql`
+      insert into conversation (id, kind, line_id, remote, last_at, came_in)
+      select gen_random_uuid(), 'text', ${firm.portland.id}::uuid, '+1998' || lpad(n::text, 7, '0'), ${DAY.toISOString()}::timestamptz - n * interval '1 minute', true
+      from generate_series(1, 1200) n`))
+    await receive('+447700900987', 'The only one that is asked for')
+    const { conversationId } = await itemOf('+447700900987')
+    await settleConversation(firm.ada, conversationId, next())
+    // older than all the others
+    await tx(db => db.execute(sql`update conversation set last_at = ${DAY.toISOString()}::timestamptz - interval '10 days' where id = ${conversationId}::uuid`))
+    const found: string[] = []
+    let looks = 0
+    for (let from: InboxPlace | null | undefined; from !== null; looks++) {
+      const { others, next } = await page(firm.ada, { words: '900987', ...from && { beforeAt: from.at, beforeId: from.id } })
+      found.push(...others.map(({ remote }) => remote))
+      from = next
+    }
+    expect({ found, looks }).toEqual({ found: ['+447700900987'], looks: 3 })
+  })
+})

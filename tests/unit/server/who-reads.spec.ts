@@ -237,6 +237,8 @@ async function makeWorld(choices: {
     busyGreeting: null,
     ringOrder: [],
     takeOrder: [],
+    textsAMinute: 60,
+    textsADay: null,
     tookLast: null,
     ringSound: 'quick',
     ringSeconds: 25,

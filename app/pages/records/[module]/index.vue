@@ -1,15 +1,19 @@
 <script setup lang="ts">
+import { v7 as uuid } from 'uuid'
 import { hasNumbers, MODULE_FACTS, moduleOfSlug } from '~~/shared/modules'
 import type { RecordRow } from '~~/shared/record'
 import type { Selection } from '~~/shared/schemas/list'
+import { api } from '~/composables/api'
 import { useKeys } from '~/composables/keys'
 import { useList } from '~/composables/list'
 import { listAddress, readListAddress } from '~/composables/list-address'
 import { rememberList } from '~/composables/walk-through'
 import { useSelection } from '~/composables/selection'
+import { useTrying } from '~/composables/trying'
 import { useCalls } from '~/stores/calls'
 import { useMe } from '~/stores/me'
 import { many } from '~/words/count'
+import { shortDay } from '~/words/time'
 
 definePageMeta({ key: route => String(route.params.module), validate: route => moduleOfSlug(String(route.params.module)) !== undefined })
 
@@ -70,11 +74,20 @@ function callByKey(row: RecordRow | null): void {
   else if (row) calls.problem = `${row.name} has no number that may be called.`
 }
 
-/** Of whom a call round is being made: who is chosen, or else everybody in the list. */
+/** Who is chosen, or else everybody in the list. */
+const meant = (): Selection => selection.count.value > 0 ? selection.selection.value : { list: list.question.value, ids: null, importId: null }
+/** Of whom a call round is being made. */
 const calling = shallowRef<Selection | null>(null)
 function callThem(): void {
-  if (hasNumbers(module) && found.value?.rows.length)
-    calling.value = selection.count.value > 0 ? selection.selection.value : { list: list.question.value, ids: null, importId: null }
+  if (hasNumbers(module) && found.value?.rows.length) calling.value = meant()
+}
+const { problem: textProblem, busy: texting, trying } = useTrying()
+/** Begins a bulk text to them; it is written on a page of its own. */
+async function textThem(): Promise<void> {
+  if (!found.value?.rows.length || texting.value) return
+  const id = uuid()
+  const name = `${facts.many}, ${shortDay(Date.now(), me.me!.zone)}`
+  if (await trying(() => api('/api/bulk-texts', { method: 'POST', body: { id, name, selection: meant() } }))) await navigateTo(`/bulk/${id}`)
 }
 
 useKeys([
@@ -87,6 +100,7 @@ useKeys([
   } },
   { keys: 'd', shown: 'D', what: 'Call the row you are on', act: () => callByKey(table.value?.focused() ?? null) },
   { keys: 'r m', shown: 'R M', what: 'Call them in a round: who is chosen, or all of the list', act: callThem },
+  { keys: 'r t', shown: 'R T', what: 'Text them: who is chosen, or all of the list', act: () => void textThem() },
   { keys: 'x', shown: 'X', what: 'Choose the row you are on', act: () => {
     const row = table.value?.focused()
     if (row) selection.toggle(row)
@@ -135,6 +149,15 @@ useKeys([
           @click="callThem"
         >
           Call in a round
+        </button>
+        <button
+          v-if="hasNumbers(module)"
+          type="button"
+          class="plain-button calm"
+          :disabled="texting"
+          @click="textThem"
+        >
+          Text in bulk
         </button>
         <NuxtLink
           :to="`/records/${facts.slug}/import`"
@@ -209,7 +232,15 @@ useKeys([
       :list="list"
       :selection="selection"
       @call="callThem"
+      @text="textThem"
     />
+    <p
+      v-if="textProblem"
+      class="notice failed"
+      role="alert"
+    >
+      {{ textProblem }}
+    </p>
     <LazyRoundForm
       v-if="calling"
       :selection="calling"
@@ -275,7 +306,7 @@ useKeys([
 .filter { width: 18rem; max-width: 60vw; padding: var(--space-2) var(--space-4); }
 .filter::placeholder { color: var(--quiet); opacity: 1; }
 .key { margin-right: var(--space-3); }
-.right { margin-left: auto; display: flex; gap: var(--space-7); align-items: baseline; }
+.right { margin-left: auto; display: flex; gap: var(--space-7); align-items: baseline; flex-wrap: wrap; }
 .calm { color: var(--quiet); text-decoration: none; }
 .calm:hover { color: var(--ink); text-decoration: underline; }
 .new { font-weight: 700; text-decoration: none; }

@@ -1,0 +1,162 @@
+<script setup lang="ts">
+import { BULK_STANDINGS, type BulkStanding } from '~~/core/bulk/states'
+import type { LeftOutReason } from '~~/core/bulk/fate'
+import type { BulkPeople, BulkPersonRow, BulkTextDetail } from '~~/shared/bulk-texts'
+import { api } from '~/composables/api'
+import { useLoaded } from '~/composables/loaded'
+import { STATE_WORDS } from '~~/core/message/words'
+import { LEFT_OUT_WORDS, STANDING_WORDS, THOSE_WORDS } from '~/words/bulk'
+import { many } from '~/words/count'
+
+/** The people of a bulk text: what each gets or got, or why nothing, and what can be done about it. */
+const { bulk, changes } = defineProps<{ bulk: BulkTextDetail, /** Grows when something happened to them. */ changes: number }>()
+const which = defineModel<{ standing?: BulkStanding, reason?: LeftOutReason, lately?: boolean }>('which', { required: true })
+const emit = defineEmits<{ changed: [] }>()
+
+const page = ref(1)
+const { found: people, problem, load, trying } = useLoaded(() =>
+  api<BulkPeople>(`/api/bulk-texts/${bulk.id}/people`, { query: { ...which.value, page: page.value } }))
+watch(which, () => page.value = 1)
+watch([which, page, () => changes], load)
+const pages = computed(() => Math.max(1, Math.ceil((people.value?.total ?? 0) / (people.value?.size ?? 1))))
+const kinds = computed(() => BULK_STANDINGS.filter(one => bulk.counts[one] > 0))
+const title = computed(() => {
+  const { standing, reason, lately } = which.value
+  if (reason) return `Those who ${LEFT_OUT_WORDS[reason].many}`
+  if (lately) return 'Those who were texted lately'
+  return standing ? THOSE_WORDS[standing] : 'Everybody in it'
+})
+
+async function take(row: BulkPersonRow, out: boolean): Promise<void> {
+  if (!await trying(() => api(`/api/bulk-texts/${bulk.id}/take-out`, { method: 'POST', body: { recordId: row.recordId, out } }))) return
+  emit('changed')
+  await load()
+}
+const isOver = computed(() => bulk.state === 'done')
+function why(row: BulkPersonRow): string {
+  if (row.standing === 'refused') return row.detail ?? ''
+  if (row.standing === 'texted') return row.state ? STATE_WORDS[row.state as keyof typeof STATE_WORDS] : ''
+  return row.reason ? [LEFT_OUT_WORDS[row.reason].one, row.detail].filter(Boolean).join(': ') : ''
+}
+</script>
+
+<template>
+  <section class="people">
+    <div class="top">
+      <h2>{{ title }}</h2>
+      <p class="kinds">
+        <button
+          v-for="one in [undefined, ...kinds]"
+          :key="one ?? 'all'"
+          type="button"
+          class="plain-button"
+          :class="{ chosen: which.standing === one && !which.reason && !which.lately }"
+          :aria-pressed="which.standing === one && !which.reason && !which.lately"
+          @click="which = { standing: one }"
+        >
+          {{ one ? `${STANDING_WORDS[one]} ${bulk.counts[one].toLocaleString('en-US')}` : 'all' }}
+        </button>
+      </p>
+    </div>
+    <LoadProblem
+      v-if="problem"
+      :problem="problem"
+      again="Load them again"
+      @again="load"
+    />
+    <p
+      v-else-if="!people"
+      class="quiet"
+      role="status"
+    >
+      Loading the people…
+    </p>
+    <p
+      v-else-if="people.total === 0"
+      class="quiet"
+    >
+      Nobody.
+    </p>
+    <table v-else>
+      <colgroup>
+        <col class="who"><col class="stands"><col><col class="acts">
+      </colgroup>
+      <thead class="heard-only">
+        <tr>
+          <th scope="col">
+            Who
+          </th><th scope="col">
+            Where they stand
+          </th><th scope="col">
+            What they get
+          </th><th scope="col">
+            What can be done
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="row in people.rows"
+          :key="row.recordId"
+        >
+          <td>
+            <NuxtLink :to="`/record/${row.recordId}`">
+              <strong>{{ row.name }}</strong>
+            </NuxtLink>
+            <span class="quiet small block">{{ [row.company, row.city].filter(Boolean).join(', ') }}</span>
+          </td>
+          <td>
+            <span :class="row.standing">{{ STANDING_WORDS[row.standing] }}</span>
+            <span class="quiet small block">{{ why(row) }}</span>
+          </td>
+          <td>
+            <span class="words">{{ row.words }}</span>
+            <span class="quiet small block figures">{{ [row.number, row.line, row.parts && many(row.parts, 'part', 'parts')].filter(Boolean).join(', ') }}</span>
+          </td>
+          <td class="end">
+            <button
+              v-if="!isOver && (row.standing === 'ready' || row.standing === 'left-out')"
+              type="button"
+              class="plain-button calm"
+              :aria-label="`Take ${row.name} out`"
+              @click="take(row, true)"
+            >
+              Take out
+            </button>
+            <button
+              v-if="!isOver && row.standing === 'taken-out'"
+              type="button"
+              class="plain-button calm"
+              :aria-label="`Put ${row.name} back`"
+              @click="take(row, false)"
+            >
+              Put back
+            </button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <PageTurner
+      v-model="page"
+      :pages="pages"
+    />
+  </section>
+</template>
+
+<style scoped>
+.people { min-width: 0; }
+.top { display: flex; align-items: baseline; gap: var(--space-8); flex-wrap: wrap; padding-bottom: var(--space-2); }
+h2 { font-size: var(--size-text); }
+.kinds { display: flex; gap: var(--space-6); flex-wrap: wrap; }
+.kinds .chosen { font-weight: 700; color: var(--ink); }
+table { width: 100%; border-collapse: collapse; table-layout: fixed; }
+td { border-top: 1px solid var(--rule); padding: var(--space-3) var(--space-5) var(--space-3) 0; vertical-align: baseline; overflow-wrap: anywhere; }
+.who { width: 14rem; }
+.stands { width: 14rem; }
+.acts { width: 6rem; }
+.end { text-align: right; padding-right: 0; }
+.block { display: block; }
+.words { white-space: pre-wrap; }
+.refused { color: var(--wrong); font-weight: 700; }
+@media (max-width: 900px) { table, tbody, tr, td { display: block; } tr { border-top: 1px solid var(--rule); padding: var(--space-3) 0; } td { border: 0; padding: 0; } .end { text-align: left; } }
+</style>

@@ -1,0 +1,352 @@
+<script setup lang="ts">
+import { DayField, TimeField } from '#components'
+import { useSessionStorage } from '@vueuse/core'
+import type { Component } from 'vue'
+import { instantOf, wallOf } from '~~/core/hours/schedule'
+import type { Field } from '~~/core/template/fields'
+import { fillInFields, type FillIn, type FillInKind } from '~~/core/template/fill-ins'
+import type { BulkTextDetail } from '~~/shared/bulk-texts'
+import type { LineChoice } from '~~/shared/composer'
+import type { TemplateDetail } from '~~/shared/template'
+import { api } from '~/composables/api'
+import { useKeys } from '~/composables/keys'
+import { useLoaded } from '~/composables/loaded'
+import { useSaving } from '~/composables/saving'
+import { useMe } from '~/stores/me'
+
+/** What a bulk text says, to which numbers, over which line, and for what occasion. What was typed outlives a reload. */
+const { bulk } = defineProps<{ bulk: BulkTextDetail }>()
+const emit = defineEmits<{ written: [] }>()
+const { zone } = useMe().me!
+
+interface Written {
+  name: string
+  body: string
+  templateId: string | null
+  templateVersion: number | null
+  fillIns: FillIn[]
+  answers: Record<string, string>
+  lineId: string
+  numberWay: BulkTextDetail['numberWay']
+  latelyDays: string
+  occasion: string
+  place: string
+  day: string
+  time: string
+}
+const USUAL = 'usual'
+const at = bulk.eventAt === null ? '' : wallOf(bulk.eventAt, zone)
+const form = useSessionStorage<Written>(`plauder-bulk-${bulk.id}`, {
+  name: bulk.name,
+  body: bulk.body,
+  templateId: bulk.template?.id ?? null,
+  templateVersion: bulk.template?.version ?? null,
+  fillIns: bulk.fillIns,
+  answers: bulk.answers as Record<string, string>,
+  lineId: bulk.lineId ?? USUAL,
+  numberWay: bulk.numberWay,
+  latelyDays: String(bulk.latelyDays),
+  occasion: bulk.occasion,
+  place: bulk.place,
+  day: at.slice(0, 10),
+  time: at.slice(11),
+}, { mergeDefaults: true })
+
+const { found: lines } = useLoaded<LineChoice[]>('/api/lines')
+const { found: templates, problem: noTemplates } = useLoaded<TemplateDetail[]>('/api/templates')
+const { found: catalogue } = useLoaded(() => api<Field[]>('/api/templates/fields', { query: { modules: bulk.modules } }))
+const fields = computed(() => [...catalogue.value ?? [], ...fillInFields(form.value.fillIns)])
+const fitting = computed(() => templates.value?.filter(one => bulk.modules.every(module => one.modules.includes(module))) ?? [])
+const OWN = 'own'
+const template = computed({
+  get: () => form.value.templateId ?? OWN,
+  set: (id: string) => {
+    const chosen = fitting.value.find(one => one.id === id)
+    form.value.templateId = chosen?.id ?? null
+    form.value.templateVersion = chosen?.version ?? null
+    form.value.fillIns = chosen?.fillIns ?? []
+    if (chosen) form.value.body = chosen.body
+    begun.value++
+  },
+})
+/** The editor begins anew with another template. */
+const begun = ref(0)
+const text = useTemplateRef<{ openList: () => void }>('text')
+
+const { errors, saving, save } = useSaving('body')
+const eventProblem = ref('')
+function eventAt(): number | null | undefined {
+  const { day, time } = form.value
+  if (!day && !time) return null
+  const found = instantOf(`${day}T${time || '00:00'}`, zone)
+  return found.ok ? found.instant : undefined
+}
+const check = () => save(async () => {
+  const moment = eventAt()
+  eventProblem.value = moment === undefined ? 'Choose a day and a time that there is, or neither.' : ''
+  if (moment === undefined) return
+  const { day: _day, time: _time, lineId, latelyDays, ...rest } = form.value
+  await api(`/api/bulk-texts/${bulk.id}`, {
+    method: 'PUT',
+    body: { ...rest, lineId: lineId === USUAL ? null : lineId, latelyDays: latelyDays === '' ? null : Number(latelyDays), eventAt: moment },
+  })
+  await api(`/api/bulk-texts/${bulk.id}/check`, { method: 'POST', body: {} })
+  form.value = null as unknown as Written
+  emit('written')
+})
+useKeys([{ keys: '$mod+Enter', shown: 'Ctrl Enter', what: 'Check everybody', act: () => void check(), inFields: true, first: true }])
+onMounted(() => {
+  const name = document.querySelector<HTMLInputElement>('#bulk-name')
+  name?.focus()
+  name?.select()
+})
+const TYPED: Partial<Record<FillInKind, Component>> = { date: DayField, time: TimeField }
+</script>
+
+<template>
+  <form
+    class="writing"
+    novalidate
+    @submit.prevent="check"
+  >
+    <div class="column">
+      <LabelledField
+        id="bulk-name"
+        v-slot="{ input }"
+        label="Name, for you and your colleagues"
+        :error="errors.name"
+      >
+        <InputText
+          v-bind="input"
+          v-model="form.name"
+        />
+      </LabelledField>
+      <LabelledField
+        id="bulk-template"
+        v-slot="{ input }"
+        label="Template"
+        :error="errors.templateId ?? noTemplates"
+      >
+        <select
+          v-bind="input"
+          v-model="template"
+          class="plain-field"
+        >
+          <option :value="OWN">
+            none, in my own words
+          </option>
+          <option
+            v-for="one in fitting"
+            :key="one.id"
+            :value="one.id"
+          >
+            {{ one.name }}
+          </option>
+        </select>
+      </LabelledField>
+      <div class="field">
+        <p class="text-head">
+          <span>Text</span>
+          <button
+            type="button"
+            class="plain-button"
+            @mousedown.prevent
+            @click="text?.openList()"
+          >
+            Insert a field
+          </button>
+        </p>
+        <TemplateText
+          v-if="fields.length > 0"
+          ref="text"
+          :key="begun"
+          v-model="form.body"
+          label="Text"
+          :fields="fields"
+          :invalid="!!errors.body"
+          described-by="bulk-body-error"
+        />
+        <p
+          id="bulk-body-error"
+          class="field-error"
+          role="alert"
+        >
+          {{ errors.body }}
+        </p>
+      </div>
+      <fieldset
+        v-if="form.fillIns.length > 0"
+        class="fill-ins"
+      >
+        <legend>The same for all</legend>
+        <LabelledField
+          v-for="one in form.fillIns"
+          :id="`bulk-fill-in-${one.key}`"
+          :key="one.key"
+          v-slot="{ input }"
+          :label="one.label"
+          :error="errors[`answers.${one.key}`]"
+        >
+          <select
+            v-if="one.kind === 'choice'"
+            v-bind="input"
+            v-model="form.answers[one.key]"
+            class="plain-field"
+          >
+            <option
+              v-for="option in one.options"
+              :key="option"
+            >
+              {{ option }}
+            </option>
+          </select>
+          <component
+            :is="TYPED[one.kind]"
+            v-else-if="TYPED[one.kind]"
+            :id="input.id"
+            :model-value="form.answers[one.key] ?? ''"
+            roomy
+            @update:model-value="form.answers[one.key] = $event"
+          />
+          <InputText
+            v-else
+            v-bind="input"
+            v-model="form.answers[one.key]"
+            :placeholder="one.example ? `such as ${one.example}` : undefined"
+          />
+        </LabelledField>
+      </fieldset>
+    </div>
+    <div class="column">
+      <fieldset class="occasion">
+        <legend>The occasion, if there is one</legend>
+        <LabelledField
+          id="bulk-occasion"
+          v-slot="{ input }"
+          label="What"
+          :error="errors.occasion"
+        >
+          <InputText
+            v-bind="input"
+            v-model="form.occasion"
+            placeholder="Demonstration day"
+          />
+        </LabelledField>
+        <LabelledField
+          id="bulk-place"
+          v-slot="{ input }"
+          label="Where"
+          :error="errors.place"
+        >
+          <InputText
+            v-bind="input"
+            v-model="form.place"
+            placeholder="Halifax"
+          />
+        </LabelledField>
+        <LabelledField
+          id="bulk-day"
+          v-slot="{ input }"
+          label="Day"
+          :error="errors.eventAt || eventProblem"
+        >
+          <DayField
+            :id="input.id"
+            v-model="form.day"
+            roomy
+          />
+        </LabelledField>
+        <LabelledField
+          id="bulk-time"
+          v-slot="{ input }"
+          label="Time, yours"
+        >
+          <TimeField
+            :id="input.id"
+            v-model="form.time"
+            roomy
+          />
+        </LabelledField>
+        <p class="quiet small whole">
+          Whoever could not be reached before it is left out, and named.
+        </p>
+      </fieldset>
+      <LabelledField
+        id="bulk-line"
+        v-slot="{ input }"
+        label="Line"
+        :error="errors.lineId"
+      >
+        <select
+          v-bind="input"
+          v-model="form.lineId"
+          class="plain-field"
+        >
+          <option :value="USUAL">
+            each person’s usual one, else the nearest
+          </option>
+          <option
+            v-for="line in lines?.filter(({ active }) => active) ?? []"
+            :key="line.id"
+            :value="line.id"
+          >
+            {{ line.name }}
+          </option>
+        </select>
+      </LabelledField>
+      <LabelledField
+        id="bulk-number"
+        v-slot="{ input }"
+        label="Number"
+        :error="errors.numberWay"
+      >
+        <select
+          v-bind="input"
+          v-model="form.numberWay"
+          class="plain-field"
+        >
+          <option value="mobile">
+            a mobile before any other
+          </option>
+          <option value="answered">
+            the one from which they answered last
+          </option>
+        </select>
+      </LabelledField>
+      <LabelledField
+        id="bulk-lately"
+        v-slot="{ input }"
+        label="Point out whom we have texted within so many days"
+        :error="errors.latelyDays"
+      >
+        <InputText
+          v-bind="input"
+          v-model="form.latelyDays"
+          class="few"
+          inputmode="numeric"
+        />
+      </LabelledField>
+      <p class="acts">
+        <Button
+          type="submit"
+          label="Check everybody"
+          :loading="saving"
+        />
+        <span class="quiet small"><kbd>Ctrl Enter</kbd> Nothing is sent by that.</span>
+      </p>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.writing { display: grid; grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr); gap: var(--space-9); align-content: start; }
+.column { display: grid; gap: var(--space-5); align-content: start; min-width: 0; }
+.text-head { display: flex; gap: var(--space-6); align-items: baseline; }
+fieldset { border: 0; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: var(--space-4) var(--space-5); }
+legend { font-weight: 700; padding-bottom: var(--space-2); }
+select { width: 100%; }
+.whole { grid-column: 1 / -1; }
+.few { width: 6rem; }
+.acts { display: flex; align-items: center; gap: var(--space-6); }
+@media (max-width: 1000px) { .writing { grid-template-columns: minmax(0, 1fr); } }
+</style>

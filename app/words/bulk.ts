@@ -1,0 +1,64 @@
+import type { LeftOutReason } from '~~/core/bulk/fate'
+import type { BulkStanding, BulkTextState } from '~~/core/bulk/states'
+import type { LeftWhy } from '~~/core/plan/plan'
+
+export const BULK_WORDS: Record<BulkTextState, string> = {
+  draft: 'being written',
+  checking: 'being checked',
+  checked: 'checked, not started',
+  running: 'under way',
+  paused: 'paused',
+  stopped: 'stopped',
+  done: 'done',
+}
+
+export const STANDING_WORDS: Record<BulkStanding, string> = {
+  'chosen': 'not checked',
+  'ready': 'will get it',
+  'left-out': 'left out',
+  'taken-out': 'taken out',
+  'texted': 'sent',
+  'refused': 'refused',
+}
+
+/** Above a list of them. */
+export const THOSE_WORDS: Record<BulkStanding, string> = {
+  'chosen': 'Not checked yet',
+  'ready': 'Those who will get it',
+  'left-out': 'Those who are left out',
+  'taken-out': 'Those who were taken out by hand',
+  'texted': 'Those to whom it was sent',
+  'refused': 'Those to whom it was refused at the last moment',
+}
+
+interface Said {
+  /** After how many: "31 have no number". */
+  one: string
+  many: string
+  /** What else there is to know. */
+  then: string
+  /** Whether somebody could mend it. */
+  mendable: boolean
+}
+
+/** Why somebody does not get it. */
+export const LEFT_OUT_WORDS: Record<LeftOutReason, Said> = {
+  'no-number': { one: 'has no number', many: 'have no number', then: 'write one on the record', mendable: true },
+  'not-usable': { one: 'has no number that works', many: 'have no number that works', then: 'mistyped, or somebody else’s', mendable: true },
+  'landline': { one: 'has a landline only', many: 'have a landline only', then: 'it takes no texts; they can be called', mendable: true },
+  'opted-out': { one: 'has opted out', many: 'have opted out', then: 'stays so, nothing to do', mendable: false },
+  'open-wish': { one: 'may want no texts', many: 'may want no texts', then: 'read what they wrote, and decide', mendable: true },
+  'no-line': { one: 'is where none of the lines texts', many: 'are where none of the lines texts', then: 'choose another line for them', mendable: true },
+  'same-number': { one: 'shares a number with another', many: 'share a number with another', then: 'the first of them gets it', mendable: false },
+  'empty-field': { one: 'has an empty field', many: 'have an empty field', then: 'and the text has no stand-in for it', mendable: true },
+  'too-long': { one: 'would get too many parts', many: 'would get too many parts', then: 'more than the carrier takes', mendable: true },
+  'zone-unknown': { one: 'is nobody knows where', many: 'are nobody knows where', then: 'so nobody knows when it is night there', mendable: true },
+  'after-event': { one: 'could not be reached in time', many: 'could not be reached in time', then: 'it would have left after the event', mendable: false },
+}
+
+export const sayLeftOut = (reason: LeftOutReason, people: number): string => LEFT_OUT_WORDS[reason][people === 1 ? 'one' : 'many']
+
+export const LEFT_WHY_WORDS: Record<LeftWhy, string> = {
+  'after-event': 'cannot be reached before it',
+  'never-in-hours': 'cannot be reached at any hour: what they want and what is allowed have no hour in common',
+}

@@ -1,0 +1,62 @@
+import { nearestFirst } from '../phone/nearest'
+import type { PhoneKind } from '../phone/kinds'
+
+/** Why somebody cannot get the text, by what is looked at first. */
+export const LEFT_OUT_REASONS = [
+  'no-number', 'not-usable', 'landline', 'opted-out', 'open-wish', 'no-line', 'same-number', 'empty-field', 'too-long', 'zone-unknown', 'after-event',
+] as const
+export type LeftOutReason = typeof LEFT_OUT_REASONS[number]
+
+/** Which of somebody's numbers is texted: a mobile before any other, or the one from which they wrote or called last. */
+export const NUMBER_WAYS = ['mobile', 'answered'] as const
+export type NumberWay = typeof NUMBER_WAYS[number]
+
+/** One of a person's numbers, as far as it matters for a text. Instants are epoch milliseconds. */
+export interface NumberFacts {
+  phoneId: string
+  /** Null for one that could not be read. */
+  e164: string | null
+  country: string | null
+  kind: PhoneKind
+  /** It is not in service, or somebody else's. */
+  unusable: boolean
+  optedOut: boolean
+  /** What may be a wish to get no texts, on which nobody has decided yet. */
+  openWish: boolean
+  lastHeardAt: number | null
+  /** The line over which we spoke last; null if over none. */
+  usualLineId: string | null
+}
+
+export type Picked<T extends NumberFacts = NumberFacts> = T & { e164: string }
+
+/**
+ * The number on which somebody is texted.
+ *
+ * Whoever has refused texts on one of their numbers is not texted on another one: they meant us, and not the telephone.
+ */
+export function pickNumber<T extends NumberFacts>(numbers: T[], way: NumberWay): Picked<T> | LeftOutReason {
+  if (numbers.length === 0) return 'no-number'
+  const usable = numbers.filter((one): one is Picked<T> => one.e164 !== null && !one.unusable)
+  if (usable.length === 0) return 'not-usable'
+  if (usable.some(({ optedOut }) => optedOut)) return 'opted-out'
+  if (usable.some(({ openWish }) => openWish)) return 'open-wish'
+  const texted = usable.filter(({ kind }) => kind !== 'landline')
+  if (texted.length === 0) return 'landline'
+  const rank = (one: Picked<T>) => way === 'answered' ? -(one.lastHeardAt ?? 0) : one.kind === 'mobile' ? 0 : 1
+  // a stable sort: among equals the order of the record decides
+  return [...texted].sort((a, b) => rank(a) - rank(b))[0]!
+}
+
+export interface BulkLine { id: string, e164: string, country: string, shared: boolean }
+
+/**
+ * The line over which somebody is texted: the one over which we spoke last, else the nearest of those in their country.
+ *
+ * @param lines those that may be used
+ * @returns null where none of them texts to that country
+ */
+export function pickLine<T extends BulkLine>(lines: T[], { e164, country, usualLineId }: Picked): T | null {
+  const there = lines.filter(line => line.country === country)
+  return there.find(({ id }) => id === usualLineId) ?? nearestFirst(there, e164)[0] ?? null
+}

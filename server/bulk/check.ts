@@ -1,0 +1,112 @@
+import { and, eq, sql } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
+import { afterStep } from '~~/core/bulk/states'
+import { ask, tx } from '../db/door'
+import { at, textArray } from '../db/instants'
+import { bulkPerson, bulkText } from '../db/schema'
+import { conflict } from '../http/problem'
+import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
+import { addJob } from '../jobs/add'
+import { crashPoint } from '../jobs/crash-points'
+import { CHECK_BULK } from '../jobs/kinds'
+import { settle, type Handler } from '../jobs/outbox'
+import { announceBulk, lockBulk, mustHoldBulk, type StoredBulk } from './one'
+import { makeJudge, type Judged } from './judge'
+
+/** Few enough that others hardly wait; the pause after each piece is as long as it took. */
+const PIECE = 100
+/** What an earlier check has found is put away in larger ones: nothing has to be worked out for it. */
+const PIECE_PUT_AWAY = 500
+
+/** Begins to look at everybody, one by one. */
+export async function startCheck(asker: SignedIn, id: string, now: Date): Promise<void> {
+  await tx(async (database) => {
+    const found = await mustHoldBulk(asker, id)
+    const state = afterStep(found.state, 'check')
+    if (!state) throw conflict('not-now', 'Not now', 'It is being checked already, or has been started.')
+    if (found.body === '') throw conflict('unwritten', 'Nothing is written', 'Write the text first; then everybody can be checked.')
+    const turn = found.turn + 1
+    await database.update(bulkText).set({ state, turn, checked: 0 }).where(eq(bulkText.id, id))
+    await addJob({ kind: CHECK_BULK, key: `${id} ${turn}`, lane: id, payload: { bulkId: id, turn }, dueAt: now })
+    announceBulk(found)
+  })
+}
+
+/** Looks at the people piece by piece. A crash loses no piece and does none twice: each commits with how far it has come. */
+export const checkBulks: Handler = async (claims, now) => claims.map(claim => async () => {
+  const begun = now().getTime()
+  const more = await nextPiece(String(claim.payload.bulkId), Number(claim.payload.turn), now())
+  return settle(claim, now(), async () => more ? { dueAt: new Date(2 * now().getTime() - begun) } : 'done')
+})
+
+/** @returns whether there may be more */
+async function nextPiece(id: string, turn: number, now: Date): Promise<boolean> {
+  const { bulk, ids } = await pieceOf(id, turn)
+  if (!bulk) return false
+  if (bulk.checked === 0 && await putAway(id, now) === PIECE_PUT_AWAY) return true
+  const asker = await colleagueAtWork(bulk.madeBy)
+  if (!asker) return false
+  const judge = await makeJudge(asker, bulk)
+  const judged = await judge(ids, now)
+  crashPoint('bulk-checked')
+  return tx(async (database) => {
+    const locked = await lockBulk(id)
+    // written anew meanwhile: what was found is about another wording
+    if (!locked || locked.turn !== turn || locked.state !== 'checking') return false
+    await store(bulk, judged, now)
+    const ended = ids.length < PIECE
+    await database.update(bulkText)
+      .set({ checked: bulk.checked + ids.length, ...(ended && { state: 'checked' as const }) })
+      .where(eq(bulkText.id, id))
+    announceBulk(bulk)
+    return !ended
+  })
+}
+
+async function pieceOf(id: string, turn: number): Promise<{ bulk: StoredBulk | null, ids: string[] }> {
+  return tx(async (database) => {
+    const bulk = await lockBulk(id)
+    if (!bulk || bulk.turn !== turn || bulk.state !== 'checking') return { bulk: null, ids: [] }
+    const [{ ids } = { ids: [] }] = await database
+      .select({ ids: sql<string[]>`${bulkText.recordIds}[${bulk.checked + 1}::int : ${bulk.checked + PIECE}::int]::text[]` })
+      .from(bulkText).where(eq(bulkText.id, id))
+    return { bulk, ids }
+  })
+}
+
+/** What an earlier check has said of them counts no more: nobody keeps a number from somebody else by it. */
+async function putAway(id: string, now: Date): Promise<number> {
+  const rows = await tx(database => database.update(bulkPerson)
+    .set({ standing: 'chosen', reason: null, changedAt: now })
+    .where(and(eq(bulkPerson.bulkId, id), sql`${bulkPerson.id} = any(array(
+      select p.id from ${bulkPerson} p where p.bulk_id = ${id}::uuid and p.standing in ('ready', 'left-out') limit ${sql.raw(String(PIECE_PUT_AWAY))}))`))
+    .returning({ id: bulkPerson.id }))
+  return rows.length
+}
+
+/** Whoever was taken out by hand stays out. The first who has a number gets the text, as the people stand. */
+async function store(bulk: StoredBulk, judged: Judged[], now: Date): Promise<void> {
+  const numbers = judged.flatMap(({ e164, standing }) => standing === 'ready' && e164 ? [e164] : [])
+  const { rows } = await ask<{ e164: string }>(sql`
+    select e164 from ${bulkPerson} where bulk_id = ${bulk.id}::uuid and e164 = any(${textArray(numbers)}) and standing in ('ready', 'texted')`)
+  const taken = new Set(rows.map(({ e164 }) => e164))
+  const people = judged.map((one, i) => {
+    const again = one.standing === 'ready' && taken.has(one.e164!)
+    if (one.standing === 'ready') taken.add(one.e164!)
+    return { ...one, id: uuid(), position: bulk.checked + i, ...(again && { standing: 'left-out', reason: 'same-number' }) }
+  })
+  await ask(sql`
+    insert into ${bulkPerson} as b (id, bulk_id, record_id, position, standing, reason, detail, lately, phone_id, e164, line_id, zones,
+      wish_from, wish_to, words, units, parts, ref, changed_at)
+    select x.id, ${bulk.id}::uuid, x."recordId", x.position, x.standing, x.reason, x.detail, x.lately, x."phoneId", x.e164, x."lineId", x.zones,
+      x."wishFrom", x."wishTo", x.words, x.units, x.parts, x.ref, ${at(now)}
+    from jsonb_to_recordset(${JSON.stringify(people)}::jsonb) as x(id uuid, "recordId" uuid, position int, standing text, reason text,
+      detail text, lately boolean, "phoneId" uuid, e164 text, "lineId" uuid, zones text, "wishFrom" int, "wishTo" int, words text, units int,
+      parts int, ref text)
+    on conflict (bulk_id, record_id) do update set position = excluded.position,
+      standing = case when b.standing = 'taken-out' then b.standing else excluded.standing end,
+      reason = excluded.reason, detail = excluded.detail, lately = excluded.lately, phone_id = excluded.phone_id, e164 = excluded.e164,
+      line_id = excluded.line_id, zones = excluded.zones, wish_from = excluded.wish_from, wish_to = excluded.wish_to, words = excluded.words,
+      units = excluded.units, parts = excluded.parts, ref = excluded.ref, changed_at = excluded.changed_at
+    where b.standing not in ('texted', 'refused')`)
+}

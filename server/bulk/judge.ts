@@ -1,0 +1,117 @@
+import { pickLine, pickNumber, type LeftOutReason } from '~~/core/bulk/fate'
+import { formatOfCountry } from '~~/core/hours/format'
+import { showRef } from '~~/core/message/ref'
+import { readAnswers } from '~~/core/template/fill-ins'
+import { measureText, MOST_PARTS } from '~~/core/text/measure'
+import type { LineChoice } from '~~/shared/composer'
+import { fullLabel } from '~~/shared/fields'
+import { Budget } from '../http/budget'
+import { firmHome } from '../identity/firm'
+import type { SignedIn } from '../identity/sign-in'
+import { zonesOf } from '../records/phones'
+import { catalogueOf } from '../templates/catalogue'
+import { fillerOf } from '../templates/fillers'
+import { personValues } from '../templates/people'
+import { senderValues } from '../templates/values'
+import { linesOf } from '../texting/lines'
+import { freshRef } from '../texting/refs'
+import { factsOf, type BulkPersonFacts } from './facts'
+import type { StoredBulk } from './one'
+
+/** What the check has found of somebody. */
+export interface Judged {
+  recordId: string
+  standing: 'ready' | 'left-out'
+  reason: LeftOutReason | null
+  detail: string | null
+  lately: boolean
+  phoneId: string | null
+  e164: string | null
+  lineId: string | null
+  zones: string | null
+  wishFrom: number | null
+  wishTo: number | null
+  words: string | null
+  units: number | null
+  parts: number | null
+  ref: string | null
+}
+
+const DAY = 86_400_000
+/** So long one piece computes without letting others have their turn. */
+const COMPUTING_MS = 60_000
+
+type Line = LineChoice & { shared: boolean }
+
+/** Tells of people what they would get, or why nothing; everything that is the same for all is read once. */
+export async function makeJudge(asker: SignedIn, bulk: StoredBulk): Promise<(ids: string[], now: Date) => Promise<Judged[]>> {
+  const lines: Line[] = (await linesOf(asker))
+    .filter(line => line.active && (bulk.lineId ? line.id === bulk.lineId : !line.private))
+    .map(line => ({ ...line, shared: !line.mine }))
+  const answers = readAnswers(bulk.fillIns, bulk.answers)
+  const home = await firmHome()
+  const always = {
+    sender: senderValues(asker),
+    firm: { name: home.name },
+    fill_in: answers.ok ? answers.values : {},
+    ...(answers.ok && { 'fill-in as typed': answers.typed }),
+  }
+  const labels = new Map(Object.values(await catalogueOf(bulk.modules, bulk.fillIns)).flat().map(field => [field.path, fullLabel(field)]))
+  const fill = fillerOf(bulk.body)
+  const hasRef = bulk.body.includes('message.')
+
+  function judge(person: BulkPersonFacts): Omit<Judged, 'recordId'> {
+    const left = (reason: LeftOutReason, more: Partial<Judged> = {}) => ({ ...NOTHING, ...more, standing: 'left-out' as const, reason })
+    const number = pickNumber(person.numbers ?? [], bulk.numberWay)
+    if (typeof number === 'string') return left(number)
+    const known = { phoneId: number.phoneId, e164: number.e164, lately: number.lately }
+    const line = pickLine(lines, number)
+    if (!line) return left('no-line', known)
+    const zones = zonesOf({ zone: person.zone, country: person.own_country, region: person.region }, number.e164)
+    const place = { ...known, lineId: line.id, zones: zones.join(' '), wishFrom: person.wish_from, wishTo: person.wish_to }
+    if (zones.length === 0) return left('zone-unknown', place)
+    const ref = hasRef ? freshRef() : null
+    const filled = fill(
+      { ...always, ...personValues(person), message: { ref: ref && showRef(ref) } },
+      { zone: zones[0]!, format: formatOfCountry(person.country ?? home.country) },
+    )
+    if (!filled.ok) {
+      const missing = [...filled.holes.map(({ path }) => labels.get(path) ?? path), ...filled.problems.map(({ message }) => message)]
+      return left('empty-field', { ...place, detail: [...new Set(missing)].join(', ') })
+    }
+    const { units, parts } = measureText(filled.text, line.languages)
+    const text = { ...place, words: filled.text, units, parts, ref }
+    return parts > (line.price?.mostParts ?? MOST_PARTS) ? left('too-long', text) : { ...NOTHING, ...text }
+  }
+
+  return async (ids, now) => {
+    const since = new Date(now.getTime() - bulk.latelyDays * DAY)
+    const facts = await factsOf(asker, ids, { body: bulk.body, lineIds: lines.map(({ id }) => id), since })
+    const budget = new Budget(COMPUTING_MS)
+    const judged: Judged[] = []
+    for (const id of ids) {
+      const person = facts.get(id)
+      // gone meanwhile, or no longer to be seen: nothing is said of them
+      if (person) judged.push({ recordId: id, ...judge(person) })
+      await budget.makeRoom()
+    }
+    return judged
+  }
+}
+
+const NOTHING: Omit<Judged, 'recordId'> = {
+  standing: 'ready',
+  reason: null,
+  detail: null,
+  lately: false,
+  phoneId: null,
+  e164: null,
+  lineId: null,
+  zones: null,
+  wishFrom: null,
+  wishTo: null,
+  words: null,
+  units: null,
+  parts: null,
+  ref: null,
+}

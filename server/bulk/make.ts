@@ -1,0 +1,115 @@
+import { eq, sql } from 'drizzle-orm'
+import { afterStep } from '~~/core/bulk/states'
+import { checkTemplate } from '~~/core/template/check'
+import { readAnswers } from '~~/core/template/fill-ins'
+import { MOST_IN_BULK } from '~~/shared/bulk-texts'
+import { hasNumbers, type Module, type TextedModule } from '~~/shared/modules'
+import type { MakeBulkForm, WriteBulkForm } from '~~/shared/schemas/bulk-text'
+import type { Selection } from '~~/shared/schemas/list'
+import { ask, tx } from '../db/door'
+import { planned } from '../db/prepared'
+import { uuidArray } from '../db/instants'
+import { bulkText, record } from '../db/schema'
+import { badInput, conflict } from '../http/problem'
+import { note } from '../identity/audit'
+import type { SignedIn } from '../identity/sign-in'
+import { chosenPeople } from '../records/chosen-people'
+import { catalogueOf } from '../templates/catalogue'
+import { mustSeeTemplate } from '../templates/templates'
+import { linesOf } from '../texting/lines'
+import { announceBulk, mustHoldBulk } from './one'
+
+/** Begins a bulk text to those who are chosen now. Making the same again gives the first. */
+export async function makeBulk(asker: SignedIn, { id, name, selection }: MakeBulkForm, now: Date): Promise<{ id: string }> {
+  const ids = await idsOf(asker, selection, now)
+  if (ids.length === 0) throw badInput({ selection: 'Nobody is chosen any more. Choose them again.' })
+  mustBeFew(ids.length)
+  return tx(async (database) => {
+    const [made] = await database
+      .insert(bulkText)
+      .values({ id, name, modules: await modulesOf(ids), madeBy: asker.id, madeAt: now, recordIds: ids })
+      .onConflictDoNothing()
+      .returning({ id: bulkText.id, madeBy: bulkText.madeBy })
+    if (!made) return { id }
+    await note('bulk-made', asker.id, now, { bulkId: id, name, people: ids.length })
+    announceBulk(made)
+    return { id }
+  })
+}
+
+/**
+ * Puts more people into one that has not been started: whoever is in it already counts once.
+ *
+ * @returns how many came to it, and how many were met again
+ */
+export async function addToBulk(asker: SignedIn, id: string, selection: Selection, now: Date): Promise<{ added: number, again: number }> {
+  const ids = await idsOf(asker, selection, now)
+  return tx(async (database) => {
+    const found = await mustHoldBulk(asker, id)
+    mustBeOpen(found.state)
+    const [{ recordIds } = { recordIds: [] }] = await database
+      .select({ recordIds: bulkText.recordIds }).from(bulkText).where(eq(bulkText.id, id))
+    const known = new Set(recordIds)
+    const added = ids.filter(one => !known.has(one))
+    mustBeFew(known.size + added.length)
+    if (added.length > 0) {
+      await database.update(bulkText)
+        .set({ recordIds: sql`${bulkText.recordIds} || ${uuidArray(added)}`, modules: await modulesOf([...known, ...added]), state: 'draft' })
+        .where(eq(bulkText.id, id))
+      announceBulk(found)
+    }
+    return { added: added.length, again: ids.length - added.length }
+  })
+}
+
+/**
+ * Writes what it says, to which numbers and over which line. What was checked before is checked anew.
+ *
+ * @throws Problem 422 at the field; 409 once it has been started
+ */
+export async function writeBulk(asker: SignedIn, id: string, form: WriteBulkForm, now: Date): Promise<void> {
+  const { modules } = await tx(() => mustHoldBulk(asker, id))
+  const [wrong] = checkTemplate(form.body, await catalogueOf(modules, form.fillIns))
+  if (wrong) throw badInput({ body: `Line ${wrong.line}, character ${wrong.column}: ${wrong.message}` })
+  const answers = readAnswers(form.fillIns, form.answers)
+  if (!answers.ok) throw badInput(Object.fromEntries(Object.entries(answers.problems).map(([key, reason]) => [`answers.${key}`, reason])))
+  const line = form.lineId ? (await linesOf(asker)).find(one => one.id === form.lineId) : null
+  if (line === undefined || line?.active === false) throw badInput({ lineId: 'This line cannot be used. Choose another one.' })
+  if (form.templateId) await mustSeeTemplate(asker, form.templateId)
+  if (form.eventAt !== null && form.eventAt <= now.getTime()) throw badInput({ eventAt: 'This moment has passed. Choose one to come, or none.' })
+  await tx(async (database) => {
+    const found = await mustHoldBulk(asker, id)
+    mustBeOpen(found.state)
+    const { eventAt, ...rest } = form
+    await database.update(bulkText)
+      .set({ ...rest, eventAt: eventAt === null ? null : new Date(eventAt), state: 'draft', checked: 0, turn: found.turn + 1 })
+      .where(eq(bulkText.id, id))
+    announceBulk(found)
+  })
+}
+
+function mustBeOpen(state: Parameters<typeof afterStep>[0]): void {
+  if (afterStep(state, 'write') === null)
+    throw conflict('started', 'Started already', 'It has been started, so its wording and its people stay as they are. Make another one.')
+}
+
+function mustBeFew(people: number): void {
+  if (people > MOST_IN_BULK)
+    throw badInput({
+      selection: `A bulk text has ${MOST_IN_BULK.toLocaleString('en-US')} people at most. Choose fewer, by place or stage perhaps, and make several.`,
+    })
+}
+
+async function idsOf(asker: SignedIn, selection: Selection, now: Date): Promise<string[]> {
+  const people = await chosenPeople(asker, selection, now)
+  const { rows } = await ask<{ id: string }>(planned(sql`
+    select id from (${people}) chosen order by place, id limit ${sql.raw(String(MOST_IN_BULK + 1))}`))
+  return rows.map(({ id }) => id)
+}
+
+/** What they are, most of them first: a field that some of them do not have cannot be filled. */
+async function modulesOf(ids: string[]): Promise<TextedModule[]> {
+  const { rows } = await ask<{ module: Module }>(sql`
+    select r.module from ${record} r where r.id = any(${uuidArray(ids)}) group by 1 order by count(*) desc, 1`)
+  return rows.map(({ module }) => module).filter(hasNumbers)
+}

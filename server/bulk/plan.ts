@@ -1,0 +1,146 @@
+import { and, eq, sql } from 'drizzle-orm'
+import { nextReachable, reachableUntil } from '~~/core/hours/reachable'
+import { zoneRules } from '~~/core/hours/zones'
+import { wishOf } from '~~/core/hours/wish'
+import { makePlan, type PlanGroup, type PlanLine } from '~~/core/plan/plan'
+import { countBetween, lastOf, type PlanRun } from '~~/core/plan/run'
+import type { BulkPlan, Closed, PlanPlace } from '~~/shared/bulk-texts'
+import type { StartBulkForm } from '~~/shared/schemas/bulk-text'
+import { ask, tx } from '../db/door'
+import { uuidArray } from '../db/instants'
+import { bulkGroup, bulkPerson, bulkText, line } from '../db/schema'
+import { badInput } from '../http/problem'
+import type { SignedIn } from '../identity/sign-in'
+import { mustHoldBulk, type StoredBulk } from './one'
+
+/** People of a bulk text who may be texted in the same hours over the same line. */
+export interface StoredGroup { name: string, lineId: string, zones: string, wishFrom: number | null, wishTo: number | null, people: number }
+
+/** Those that are ready now, by where they may be, their wish and their line. */
+export async function readyGroups(bulkId: string): Promise<StoredGroup[]> {
+  const { rows } = await ask<Omit<StoredGroup, 'name'> & Record<string, unknown>>(sql`
+    select line_id as "lineId", zones, wish_from as "wishFrom", wish_to as "wishTo", count(*)::int as people from ${bulkPerson}
+    where bulk_id = ${bulkId}::uuid and standing = 'ready' group by 1, 2, 3, 4 order by 2, 3 nulls first, 4 nulls first, 1`)
+  return rows.map(row => ({ ...row, name: `${row.zones} ${row.wishFrom ?? ''}-${row.wishTo ?? ''} ${row.lineId}` }))
+}
+
+export const planGroupOf = ({ name, lineId, zones, wishFrom, wishTo, people }: StoredGroup): PlanGroup =>
+  ({ id: name, lineId, zones: zones.split(' ').filter(Boolean), wish: wishOf({ wishFrom, wishTo }), people })
+
+/** The lines of these groups, with their rates and with what other bulk texts that are under way still send over them. */
+export async function planLines(bulkId: string, groups: StoredGroup[], now: Date): Promise<(PlanLine & { name: string })[]> {
+  const ids = [...new Set(groups.map(({ lineId }) => lineId))]
+  return tx(async (database) => {
+    const lines = await database.select().from(line).where(sql`${line.id} = any(${uuidArray(ids)})`).orderBy(line.name)
+    const others = await database.select({ runs: bulkText.runs }).from(bulkText)
+      .where(and(eq(bulkText.state, 'running'), sql`${bulkText.id} <> ${bulkId}::uuid`))
+    const runs = others.flatMap(({ runs }) => runs ?? []).map(run => restOf(run, now.getTime())).filter(({ people }) => people > 0)
+    return lines.map(({ id, name, textsAMinute, textsADay }) => ({
+      id,
+      name,
+      everyMs: Math.ceil(60_000 / textsAMinute),
+      perDay: textsADay,
+      taken: runs.filter(({ lineId }) => lineId === id).map(({ from, everyMs, people }) => ({ from, everyMs, people })),
+    }))
+  })
+}
+
+/** What of a run is still to come. */
+function restOf(run: PlanRun, now: number): PlanRun {
+  const gone = countBetween(run, -Infinity, now)
+  return { ...run, from: run.from + gone * run.everyMs, people: run.people - gone }
+}
+
+/** When each of those who are ready would leave, if it were started then. */
+export async function planFrom(bulk: StoredBulk, zone: string, { start, days }: { start: number, days: number }, now: Date) {
+  const groups = await readyGroups(bulk.id)
+  const lines = await planLines(bulk.id, groups, now)
+  const plan = makePlan({
+    start,
+    event: bulk.eventAt?.getTime() ?? null,
+    days,
+    zone: zoneRules(zone) ?? zoneRules('Etc/UTC')!,
+    groups: groups.map(planGroupOf),
+    lines,
+  })
+  return { groups, lines, plan }
+}
+
+/** The same, as it is shown before it is started. */
+export async function previewPlan(asker: SignedIn, id: string, asked: StartBulkForm, now: Date): Promise<BulkPlan> {
+  return tx(async () => {
+    const bulk = await mustHoldBulk(asker, id)
+    const start = startOf(asked, now)
+    const { groups, lines, plan } = await planFrom(bulk, asker.zone, { start, days: asked.days }, now)
+    return {
+      start,
+      days: asked.days,
+      event: bulk.eventAt?.getTime() ?? null,
+      runs: plan.runs,
+      last: plan.last,
+      left: plan.left.map(({ why, people }) => ({ why, people })),
+      places: placesShown(groups, plan.runs, start),
+      lines: lines.map(({ id: lineId, name, everyMs, perDay }) => ({
+        id: lineId,
+        name,
+        everyMs,
+        perDay,
+        people: groups.filter(group => group.lineId === lineId).reduce((sum, { people }) => sum + people, 0),
+      })),
+    }
+  })
+}
+
+/**
+ * When it is to start: at the earliest now.
+ *
+ * @throws Problem 422 for what lies more than a year ahead
+ */
+export function startOf({ start }: Pick<StartBulkForm, 'start'>, now: Date): number {
+  if (start !== null && start > now.getTime() + YEAR) throw badInput({ start: 'That is more than a year ahead. Choose an earlier day.' })
+  return Math.max(now.getTime(), start ?? 0)
+}
+
+const HOUR = 3_600_000
+const YEAR = 366 * 24 * HOUR
+const [SHOWN_BEFORE, SHOWN_AFTER] = [6 * HOUR, 24 * HOUR]
+
+/** Where its people are, with the nights there around the time in which it runs. */
+export function placesShown(groups: StoredGroup[], runs: PlanRun[], start = Math.min(...runs.map(({ from }) => from))): PlanPlace[] {
+  const until = Math.max(start, ...runs.map(lastOf)) + SHOWN_AFTER
+  const nights = (zones: string[]) => Number.isFinite(start) ? closedIn(zones, start - SHOWN_BEFORE, until) : []
+  return placesOf(groups).map(place => ({ ...place, closed: nights(place.zones) }))
+}
+
+/** The groups by where their people may be, the most of them first. */
+function placesOf(groups: StoredGroup[]): Omit<PlanPlace, 'closed'>[] {
+  const places = new Map<string, Omit<PlanPlace, 'closed'>>()
+  for (const { name, zones, people } of groups) {
+    const place = places.get(zones) ?? { zones: zones.split(' ').filter(Boolean), people: 0, groupIds: [] }
+    places.set(zones, { ...place, people: place.people + people, groupIds: [...place.groupIds, name] })
+  }
+  return [...places.values()].sort((a, b) => b.people - a.people)
+}
+
+/** The nights of a place. */
+function closedIn(zones: string[], from: number, until: number): Closed[] {
+  const closed: Closed[] = []
+  for (let at = from; at < until;) {
+    const ends = reachableUntil(at, zones)
+    if (ends === null) {
+      const opens = nextReachable(at, zones)?.getTime() ?? until
+      closed.push({ from: at, to: Math.min(opens, until) })
+      at = opens
+    }
+    else at = ends
+  }
+  return closed
+}
+
+/** Keeps how those who are ready are grouped; nobody of them has had their turn. */
+export async function storeGroups(bulk: Pick<StoredBulk, 'id'>, groups: StoredGroup[]): Promise<void> {
+  await tx(async (database) => {
+    await database.delete(bulkGroup).where(eq(bulkGroup.bulkId, bulk.id))
+    if (groups.length > 0) await database.insert(bulkGroup).values(groups.map(group => ({ ...group, bulkId: bulk.id })))
+  })
+}

@@ -1,0 +1,178 @@
+import { eq, sql, type SQL } from 'drizzle-orm'
+import { BULK_STANDINGS } from '~~/core/bulk/states'
+import type { LeftOutReason } from '~~/core/bulk/fate'
+import { showPhone } from '~~/core/phone/show'
+import type { BulkCounts, BulkPeople, BulkPersonRow, BulkSample, BulkTextDetail, BulkTextHead, LeftOut } from '~~/shared/bulk-texts'
+import { can } from '~~/shared/permissions'
+import type { BulkPeopleQuery } from '~~/shared/schemas/bulk-text'
+import { ask, read, tx } from '../db/door'
+import { milliseconds } from '../db/instants'
+import { planned } from '../db/prepared'
+import { bulkGroup, bulkPerson, bulkText, carrierPrice, colleague, line, message, record, template } from '../db/schema'
+import type { SignedIn } from '../identity/sign-in'
+import { joinCompany } from '../reading/company'
+import { seesRecord, visible } from '../reading/visible'
+import { bulkBelongs, mustHoldBulk } from './one'
+import { placesShown } from './plan'
+
+const PAGE = 50
+/** As many as anybody looks back over. */
+const MOST_SHOWN = 100
+
+const HEAD = sql`b.id, b.name, b.modules, b.state, coalesce(cardinality(b.record_ids), 0) as people, ${milliseconds(sql`b.made_at`)} as "madeAt",
+  jsonb_build_object('id', c.id, 'firstName', c.first_name) as "madeBy", ${milliseconds(sql`b.started_at`)} as "startedAt",
+  ${milliseconds(sql`b.ended_at`)} as "endedAt"`
+
+/** How many stand where, as an object. */
+const COUNTS = sql`(select coalesce(jsonb_object_agg(s.standing, s.count), '{}') from (
+  select p.standing, count(*)::int as count from ${bulkPerson} p where p.bulk_id = b.id group by 1) s)`
+
+type HeadRow = Record<string, unknown> & Omit<BulkTextHead, 'counts'> & { counts: Partial<BulkCounts> }
+
+const countsOf = (found: Partial<BulkCounts>): BulkCounts =>
+  Object.fromEntries(BULK_STANDINGS.map(standing => [standing, found[standing] ?? 0])) as BulkCounts
+
+/** The bulk texts that I may see, the newest first. */
+export async function listBulks(asker: SignedIn): Promise<BulkTextHead[]> {
+  const { rows } = await ask<HeadRow>(sql`
+    select ${HEAD}, ${COUNTS} as counts from ${bulkText} b join ${colleague} c on c.id = b.made_by
+    where ${visible(asker, 'bulk.work', { owner: sql`b.made_by`, team: sql`null::uuid` })}
+    order by b.made_at desc limit ${sql.raw(String(MOST_SHOWN))}`)
+  return rows.map(row => ({ ...row, counts: countsOf(row.counts) }))
+}
+
+/** One of them, with what the check has found, what it costs, when each leaves and what became of them. */
+export async function readBulk(asker: SignedIn, id: string): Promise<BulkTextDetail> {
+  return tx(async (database) => {
+    const bulk = await mustHoldBulk(asker, id)
+    const { rows: [head] } = await ask<HeadRow>(sql`select ${HEAD} from ${bulkText} b join ${colleague} c on c.id = b.made_by
+      where b.id = ${id}::uuid`)
+    const tallies = await tally(id)
+    const sum = (which: (one: Tally) => boolean) => tallies.filter(which).reduce((all, { people }) => all + people, 0)
+    const groups = bulk.runs ? await database.select().from(bulkGroup).where(eq(bulkGroup.bulkId, id)) : []
+    const [from] = bulk.templateId
+      ? await database.select({ name: template.name }).from(template).where(eq(template.id, bulk.templateId))
+      : []
+    return {
+      ...head!,
+      counts: countsOf(Object.fromEntries(BULK_STANDINGS.map(standing => [standing, sum(one => one.standing === standing)]))),
+      mayChange: can(asker, 'bulk.work', bulkBelongs(bulk)),
+      body: bulk.body,
+      template: bulk.templateId ? { id: bulk.templateId, name: from?.name ?? '', version: bulk.templateVersion ?? 1 } : null,
+      fillIns: bulk.fillIns,
+      answers: bulk.answers,
+      lineId: bulk.lineId,
+      numberWay: bulk.numberWay,
+      latelyDays: bulk.latelyDays,
+      occasion: bulk.occasion,
+      place: bulk.place,
+      eventAt: bulk.eventAt?.getTime() ?? null,
+      days: bulk.days,
+      checked: bulk.checked,
+      why: bulk.why,
+      leftOut: leftOutOf(tallies),
+      lately: sum(({ standing, lately }) => standing === 'ready' && lately),
+      parts: partsOf(tallies),
+      cost: costOf(tallies),
+      longest: await longestOf(asker, id),
+      states: await statesOf(id),
+      runs: bulk.runs,
+      places: bulk.runs ? placesShown(groups, bulk.runs) : [],
+    }
+  })
+}
+
+interface Tally {
+  standing: keyof BulkCounts
+  reason: LeftOutReason | null
+  detail: string | null
+  lately: boolean
+  parts: number | null
+  micros: number | null
+  currency: string | null
+  people: number
+}
+
+/** All counts of a bulk text in one walk over its people. */
+async function tally(id: string): Promise<Tally[]> {
+  const { rows } = await ask<Tally & Record<string, unknown>>(sql`
+    select s.standing, s.reason, s.detail, s.lately, s.parts, s.people, c.micros_per_part::float8 as micros, c.currency from (
+      select standing, reason, case when reason = 'empty-field' then detail end as detail, lately, parts, line_id, count(*)::int as people
+      from ${bulkPerson} where bulk_id = ${id}::uuid group by 1, 2, 3, 4, 5, 6
+    ) s left join ${line} l on l.id = s.line_id left join ${carrierPrice} c on c.carrier = l.carrier and c.country = l.country`)
+  return rows
+}
+
+function leftOutOf(tallies: Tally[]): LeftOut[] {
+  const found = new Map<string, LeftOut>()
+  for (const { standing, reason, detail, people } of tallies) {
+    if (standing !== 'left-out' || !reason) continue
+    const key = `${reason} ${detail ?? ''}`
+    found.set(key, { reason, detail, people: (found.get(key)?.people ?? 0) + people })
+  }
+  return [...found.values()].sort((a, b) => b.people - a.people)
+}
+
+/** Those that get it or have got it. */
+const gets = ({ standing }: Tally) => standing === 'ready' || standing === 'texted'
+
+function partsOf(tallies: Tally[]): Record<number, number> {
+  const parts: Record<number, number> = {}
+  for (const one of tallies) if (gets(one) && one.parts) parts[one.parts] = (parts[one.parts] ?? 0) + one.people
+  return parts
+}
+
+/** Null where a carrier has told no price, or not all are in one currency: then no sum says anything. */
+function costOf(tallies: Tally[]): BulkTextDetail['cost'] {
+  const texted = tallies.filter(gets)
+  const currencies = new Set(texted.map(({ currency }) => currency))
+  const [currency] = currencies
+  if (currencies.size !== 1 || !currency) return null
+  return { micros: texted.reduce((sum, { people, parts, micros }) => sum + people * (parts ?? 1) * (micros ?? 0), 0), currency }
+}
+
+async function longestOf(asker: SignedIn, id: string): Promise<BulkSample | null> {
+  const { rows: [found] } = await ask<BulkSample & Record<string, unknown>>(sql`
+    select p.record_id as "recordId", r.name, p.words, p.units, p.parts from ${bulkPerson} p
+      join ${record} r on r.id = p.record_id and ${seesRecord(asker, 'r')}
+    where p.bulk_id = ${id}::uuid and p.standing in ('ready', 'texted') order by p.units desc, p.position limit 1`)
+  return found ?? null
+}
+
+async function statesOf(id: string): Promise<Record<string, number>> {
+  const { rows } = await ask<{ state: string, people: number }>(sql`
+    select m.state, count(*)::int as people from ${bulkPerson} p join ${message} m on m.id = p.id
+    where p.bulk_id = ${id}::uuid and p.standing = 'texted' group by 1`)
+  return Object.fromEntries(rows.map(({ state, people }) => [state, people]))
+}
+
+type PersonRow = Record<string, unknown> & BulkPersonRow & { e164: string | null }
+
+/** A page of its people, in the order in which they were gathered: those of one standing, or left out for one reason. */
+export async function readBulkPeople(
+  asker: SignedIn,
+  id: string,
+  { standing, reason, lately, page }: BulkPeopleQuery,
+): Promise<BulkPeople> {
+  await tx(() => mustHoldBulk(asker, id))
+  const which: SQL = sql.join([
+    sql`p.bulk_id = ${id}::uuid`,
+    ...standing ? [sql`p.standing = ${standing}`] : [],
+    ...reason ? [sql`p.reason = ${reason}`] : [],
+    ...lately ? [sql`p.lately`] : [],
+  ], sql` and `)
+  const { rows } = await ask<PersonRow>(planned(sql`
+    select p.record_id as "recordId", r.name, company.name as company, r.city, p.standing, p.reason, p.detail, p.lately, p.e164, l.name as line,
+      p.words, p.units, p.parts, m.state, ${milliseconds(sql`m.handed_at`)} as "sentAt"
+    from (select * from ${bulkPerson} p where ${which} order by p.position limit ${sql.raw(String(PAGE))} offset ${(page - 1) * PAGE}) p
+    join ${record} r on r.id = p.record_id and ${seesRecord(asker, 'r')} ${joinCompany(asker)}
+    left join ${line} l on l.id = p.line_id left join ${message} m on m.id = p.id
+    order by p.position`))
+  const [counted] = await read(database => database.select({ total: sql<number>`count(*)::int` }).from(sql`${bulkPerson} p`).where(which))
+  return {
+    rows: rows.map(({ e164, ...row }) => ({ ...row, number: e164 && showPhone(e164) })),
+    total: counted?.total ?? 0,
+    page,
+    size: PAGE,
+  }
+}

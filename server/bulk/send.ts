@@ -1,0 +1,220 @@
+import { and, eq, sql } from 'drizzle-orm'
+import { mayGo } from '~~/core/plan/pace'
+import { dueBy, nextAfter } from '~~/core/plan/run'
+import { ask, tx } from '../db/door'
+import { bulkGroup, bulkPerson, bulkText, record } from '../db/schema'
+import { Problem } from '../http/problem'
+import { note } from '../identity/audit'
+import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
+import { crashPoint } from '../jobs/crash-points'
+import { settle, type Handler } from '../jobs/outbox'
+import { zonesOf } from '../records/phones'
+import { sendText } from '../texting/send'
+import { showOnCompany } from './company'
+import { announceBulk, BULK_COLUMNS, lockBulk, type StoredBulk } from './one'
+import { setGoing, waitingOf } from './run'
+import type { StoredGroup } from './plan'
+
+/** Between two looks at whose turn it is lies at least so much. */
+const SHORTEST_MS = 250
+/** All have had their turn, and something still waits for its carrier. */
+const WAITS_MS = 1_000
+/** Whoever looks so late makes a new plan: what was to go meanwhile does not go all at once. */
+const LATE_MS = 120_000
+
+/**
+ * Sends a bulk text, each person's when their turn has come: an ordinary text by the ordinary way out, whose id is that of
+ * the person's place in it, so that whatever happens in between nobody gets two.
+ */
+export const sendBulks: Handler = async (claims, now) => claims.map(claim => async () => {
+  const next = await look(String(claim.payload.bulkId), Number(claim.payload.turn), now)
+  return settle(claim, now(), async () => next ? { dueAt: next } : 'done')
+})
+
+/** @returns when to look again; null if it has ended, or goes on by another turn */
+async function look(id: string, turn: number, now: () => Date): Promise<Date | null> {
+  const bulk = await read(id)
+  if (!bulk || bulk.state !== 'running' || bulk.turn !== turn) return null
+  const asker = await colleagueAtWork(bulk.madeBy)
+  if (!asker) return null
+  const begun = now().getTime()
+  if (isLate(bulk, begun)) return planAnew(bulk, asker, now())
+
+  const groups = await groupsOf(id)
+  const due = dueBy(bulk.runs ?? [], begun)
+  const paced = { ...bulk.paced }
+  let away = false
+  for (const lineId of new Set(groups.map(group => group.lineId))) {
+    const waiting = groups.filter(group => group.lineId === lineId && (due.get(group.name) ?? 0) > group.begun)
+    const everyMs = bulk.runs!.find(run => run.lineId === lineId)?.everyMs
+    if (waiting.length === 0 || !everyMs) continue
+    const wanted = waiting.reduce((sum, group) => sum + due.get(group.name)! - group.begun, 0)
+    const { count, last } = mayGo(paced[lineId] ?? null, everyMs, wanted, begun)
+    if (last !== null) paced[lineId] = last
+    const outcome = await sendTo(bulk, asker, await nextOf(bulk, waiting, due, count), now)
+    if (outcome.stop) return pauseByItself(bulk, outcome.stop, now())
+    away ||= outcome.away
+  }
+  // somebody's hours are others than they were: whose turn is when has changed
+  if (away) return planAnew(bulk, asker, now())
+  const next = nextAfter(bulk.runs ?? [], begun)
+  const behind = (await groupsOf(id)).some(group => (due.get(group.name) ?? 0) > group.begun)
+  // as long as something waits for its carrier, it can still be stopped
+  const waits = next === null && !behind && (await waitingOf(id, now())).length > 0
+  if (next === null && !behind && !waits) return end(bulk, now())
+  await tx(database => database.update(bulkText).set({ lookedAt: now(), paced }).where(and(eq(bulkText.id, id), eq(bulkText.turn, turn))))
+  const shortest = now().getTime() + SHORTEST_MS
+  return new Date(waits ? begun + WAITS_MS : behind ? shortest : Math.max(shortest, next!))
+}
+
+async function read(id: string): Promise<StoredBulk | undefined> {
+  const [found] = await tx(database => database.select(BULK_COLUMNS).from(bulkText).where(eq(bulkText.id, id)))
+  return found
+}
+
+/** Nobody has looked for a while, and somebody's turn has come and gone meanwhile. */
+function isLate({ lookedAt, runs }: StoredBulk, now: number): boolean {
+  const since = lookedAt?.getTime() ?? runs?.[0]?.from
+  const missed = since === undefined ? null : nextAfter(runs ?? [], since)
+  return missed !== null && now - missed > LATE_MS
+}
+
+/** Plans those who are still to come from now on; the work goes on by the turn that begins with it. */
+async function planAnew(bulk: StoredBulk, asker: SignedIn, now: Date): Promise<null> {
+  await tx(async () => {
+    const locked = await lockBulk(bulk.id)
+    if (locked?.state === 'running' && locked.turn === bulk.turn) await setGoing(locked, asker.zone, now.getTime(), now)
+  })
+  return null
+}
+
+type Group = StoredGroup & { begun: number }
+
+const groupsOf = (id: string): Promise<Group[]> => tx(database => database.select().from(bulkGroup).where(eq(bulkGroup.bulkId, id)))
+
+interface Next { id: string, recordId: string, phoneId: string | null, lineId: string, words: string, ref: string | null, group: Group }
+
+/** Whose turn it is on a line: of each group as many as are due, together no more than may go. */
+async function nextOf(bulk: StoredBulk, groups: Group[], due: Map<string, number>, count: number): Promise<Next[]> {
+  const next: Next[] = []
+  for (const group of groups) {
+    const wanted = Math.min(count - next.length, due.get(group.name)! - group.begun)
+    if (wanted <= 0) continue
+    const { rows } = await ask<Omit<Next, 'group'> & Record<string, unknown>>(sql`
+      select id, record_id as "recordId", phone_id as "phoneId", line_id as "lineId", words, ref from ${bulkPerson}
+      where bulk_id = ${bulk.id}::uuid and standing = 'ready' and line_id = ${group.lineId}::uuid and zones = ${group.zones}
+        and wish_from is not distinct from ${group.wishFrom}::int and wish_to is not distinct from ${group.wishTo}::int
+      order by position limit ${wanted}`)
+    next.push(...rows.map(row => ({ ...row, group })))
+    // whoever was taken out meanwhile has had their turn too
+    if (rows.length < wanted) await hadTurn(bulk.id, group, wanted - rows.length)
+  }
+  return next
+}
+
+const hadTurn = (id: string, { name }: Group, people: number) => tx(database => database.update(bulkGroup)
+  .set({ begun: sql`${bulkGroup.begun} + ${people}` })
+  .where(and(eq(bulkGroup.bulkId, id), eq(bulkGroup.name, name))))
+
+interface Sent {
+  /** The hours of one of them were others than planned. */
+  away: boolean
+  /** Why nobody can be texted at the moment. */
+  stop: string | null
+}
+
+async function sendTo(bulk: StoredBulk, asker: SignedIn, people: Next[], now: () => Date): Promise<Sent> {
+  const sent: Sent = { away: false, stop: null }
+  for (const person of people) {
+    try {
+      await sendOne(bulk, asker, person, now())
+    }
+    catch (error) {
+      if (!(error instanceof Problem)) throw error
+      const { type, fields, detail } = error.details
+      // about all, and not about this one
+      if (type === 'texting-off' || type === 'not-allowed' || fields?.lineId) return { ...sent, stop: fields?.lineId ?? detail }
+      if (type === 'night') sent.away = await placeAnew(person, now())
+      else await refuse(bulk, person, error, now())
+    }
+    crashPoint('bulk-sent')
+  }
+  if (people.length > 0) announceBulk(bulk)
+  return sent
+}
+
+async function pauseByItself(bulk: StoredBulk, why: string, now: Date): Promise<null> {
+  await tx(async (database) => {
+    const locked = await lockBulk(bulk.id)
+    if (locked?.state !== 'running' || locked.turn !== bulk.turn) return
+    await database.update(bulkText).set({ state: 'paused', turn: bulk.turn + 1, why }).where(eq(bulkText.id, bulk.id))
+    await note('bulk-pause', null, now, { bulkId: bulk.id, name: bulk.name, why })
+    announceBulk(bulk)
+  })
+  return null
+}
+
+async function sendOne(bulk: StoredBulk, asker: SignedIn, { id, recordId, phoneId, lineId, words, ref, group }: Next, now: Date): Promise<void> {
+  await tx(async (database) => {
+    // whoever pauses or stops it waits for this one, and this one does not begin after that
+    const locked = await lockBulk(bulk.id)
+    if (locked?.state !== 'running' || locked.turn !== bulk.turn) return
+    const still = await database.update(bulkPerson).set({ standing: 'texted', changedAt: now })
+      .where(and(eq(bulkPerson.id, id), eq(bulkPerson.standing, 'ready'))).returning({ id: bulkPerson.id })
+    if (still.length === 0) return
+    await sendText(asker, {
+      id,
+      lineId,
+      phoneId,
+      conversationId: null,
+      recordId: null,
+      text: words,
+      templateId: bulk.templateId,
+      templateVersion: bulk.templateVersion,
+      nightAllowed: false,
+      anyway: [],
+      seenUntil: null,
+      later: null,
+      ref,
+      pictureIds: [],
+    }, now, 'bulk')
+    await showOnCompany(bulk, recordId, now)
+    await hadTurn(bulk.id, group, 1)
+  })
+}
+
+/** The rules have said no at the last moment: the reason stands beside the person, and the text can be sent by hand. */
+async function refuse(bulk: StoredBulk, { id, group }: Next, { details }: Problem, now: Date): Promise<void> {
+  await tx(async (database) => {
+    await database.update(bulkPerson)
+      .set({ standing: 'refused', detail: Object.values(details.fields ?? {})[0] ?? details.detail ?? details.title, changedAt: now })
+      .where(eq(bulkPerson.id, id))
+    await hadTurn(bulk.id, group, 1)
+  })
+}
+
+/** Their hours are others than when they were checked: they have moved, or have said when they want to be reached. */
+async function placeAnew({ id, recordId }: Next, now: Date): Promise<true> {
+  const { rows: [found] } = await ask<{ e164: string, zone: string | null, country: string | null, region: string | null, wishFrom: number | null, wishTo: number | null }>(sql`
+    select b.e164, r.zone, r.country, r.region, r.wish_from as "wishFrom", r.wish_to as "wishTo"
+    from ${bulkPerson} b join ${record} r on r.id = b.record_id where b.id = ${id}::uuid and r.id = ${recordId}::uuid`)
+  if (found)
+    await tx(database => database.update(bulkPerson)
+      .set({ zones: zonesOf(found, found.e164).join(' '), wishFrom: found.wishFrom, wishTo: found.wishTo, changedAt: now })
+      .where(eq(bulkPerson.id, id)))
+  return true
+}
+
+/** Everybody has had their turn. Who is still ready could not be reached before the event. */
+async function end(bulk: StoredBulk, now: Date): Promise<null> {
+  await tx(async (database) => {
+    const locked = await lockBulk(bulk.id)
+    if (locked?.state !== 'running' || locked.turn !== bulk.turn) return
+    await database.update(bulkPerson).set({ standing: 'left-out', reason: 'after-event', changedAt: now })
+      .where(and(eq(bulkPerson.bulkId, bulk.id), eq(bulkPerson.standing, 'ready')))
+    await database.update(bulkText).set({ state: 'done', endedAt: now }).where(eq(bulkText.id, bulk.id))
+    await note('bulk-done', bulk.madeBy, now, { bulkId: bulk.id, name: bulk.name })
+    announceBulk(bulk)
+  })
+  return null
+}

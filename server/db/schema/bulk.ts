@@ -1,0 +1,118 @@
+import { sql } from 'drizzle-orm'
+import { boolean, check, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import { LEFT_OUT_REASONS, NUMBER_WAYS } from '../../../core/bulk/fate'
+import { BULK_STANDINGS, BULK_TEXT_STATES } from '../../../core/bulk/states'
+import type { PlanRun } from '../../../core/plan/run'
+import type { FillIn } from '../../../core/template/fill-ins'
+import type { TextedModule } from '../../../shared/modules'
+import { id, instant, knownValues } from '../columns'
+import { activity } from './activity'
+import { colleague } from './identity'
+import { phone, record } from './records'
+import { template } from './templates'
+import { line } from './texting'
+
+/** One text to many: written once, checked person by person, sent by a plan. */
+export const bulkText = pgTable('bulk_text', {
+  id: id().primaryKey(),
+  name: text('name').notNull(),
+  /** What its people are, most of them first. */
+  modules: jsonb('modules').$type<TextedModule[]>().notNull(),
+  madeBy: id('made_by').notNull().references(() => colleague.id),
+  madeAt: instant('made_at').notNull(),
+  state: text('state', { enum: BULK_TEXT_STATES }).notNull().default('draft'),
+  /** Grows whenever it is set going: work that was begun for an earlier turn ends. */
+  turn: integer('turn').notNull().default(0),
+  /** Its people, in the order in which they were gathered. */
+  recordIds: uuid('record_ids').array().notNull().default([]),
+  /** The wording, as a template is stored: what is checked is what is sent, whatever becomes of the template. */
+  body: text('body').notNull().default(''),
+  templateId: id('template_id').references(() => template.id),
+  templateVersion: integer('template_version'),
+  fillIns: jsonb('fill_ins').$type<FillIn[]>().notNull().default([]),
+  answers: jsonb('answers').$type<Record<string, unknown>>().notNull().default({}),
+  /** Over which line all of it goes; null: each person's usual one, else the nearest. */
+  lineId: id('line_id').references(() => line.id),
+  numberWay: text('number_way', { enum: NUMBER_WAYS }).notNull().default('mobile'),
+  /** Whom we have texted within so many days is pointed out. */
+  latelyDays: integer('lately_days').notNull().default(3),
+  /** What it is about, with its place and moment: whatever would leave from then on is left out. */
+  occasion: text('occasion').notNull().default(''),
+  place: text('place').notNull().default(''),
+  eventAt: instant('event_at'),
+  /** How many of its people are checked. */
+  checked: integer('checked').notNull().default(0),
+  days: integer('days').notNull().default(1),
+  /** When each leaves; null until it is set going. */
+  runs: jsonb('runs').$type<PlanRun[]>(),
+  /** When it was last looked at whose turn has come. */
+  lookedAt: instant('looked_at'),
+  /** Of each line, up to when its turns are used up, epoch milliseconds. */
+  paced: jsonb('paced').$type<Record<string, number>>().notNull().default({}),
+  /** Why it has paused by itself. */
+  why: text('why'),
+  startedAt: instant('started_at'),
+  endedAt: instant('ended_at'),
+}, table => [...knownValues('bulk_text', table), index('bulk_text_made').on(table.madeBy, table.madeAt)])
+
+/** Somebody in a bulk text, as the check has found them, and where they stand. */
+export const bulkPerson = pgTable('bulk_person', {
+  /** The id that their text has once it is on its way: with it nobody gets two. */
+  id: id().primaryKey(),
+  bulkId: id('bulk_id').notNull().references(() => bulkText.id, { onDelete: 'cascade' }),
+  recordId: id('record_id').notNull().references(() => record.id, { onDelete: 'cascade' }),
+  position: integer('position').notNull(),
+  standing: text('standing', { enum: BULK_STANDINGS }).notNull(),
+  reason: text('reason', { enum: LEFT_OUT_REASONS }),
+  /** What is missing, or why it was refused at the last moment. */
+  detail: text('detail'),
+  /** We have texted them a short while ago. */
+  lately: boolean('lately').notNull().default(false),
+  phoneId: id('phone_id').references(() => phone.id, { onDelete: 'set null' }),
+  e164: text('e164'),
+  lineId: id('line_id').references(() => line.id),
+  /** The zones in which they may be, joined by blanks, and between which hours they want to be reached. */
+  zones: text('zones'),
+  wishFrom: integer('wish_from'),
+  wishTo: integer('wish_to'),
+  /** The text as it is sent. */
+  words: text('words'),
+  units: integer('units'),
+  parts: integer('parts'),
+  ref: text('ref'),
+  changedAt: instant('changed_at').notNull(),
+}, table => [
+  ...knownValues('bulk_person', table),
+  check('bulk_person_sendable', sql`${table.standing} not in ('ready', 'texted')
+    or (${table.e164} is not null and ${table.lineId} is not null and ${table.zones} <> '' and ${table.words} is not null)`),
+  uniqueIndex('bulk_person_once').on(table.bulkId, table.recordId),
+  index('bulk_person_record').on(table.recordId),
+  index('bulk_person_phone').on(table.phoneId),
+  index('bulk_person_standing').on(table.bulkId, table.standing, table.reason, table.position),
+  // whose turn it is, of those who may be texted in the same hours over the same line
+  index('bulk_person_next').on(table.bulkId, table.lineId, table.zones, table.wishFrom, table.wishTo, table.position)
+    .where(sql`${table.standing} = 'ready'`),
+  // the same number on two records is still one telephone
+  uniqueIndex('bulk_person_number').on(table.bulkId, table.e164).where(sql`${table.standing} in ('ready', 'texted')`),
+])
+
+/** People of a bulk text who may be texted in the same hours over the same line, as they are planned, and how many have had their turn. */
+export const bulkGroup = pgTable('bulk_group', {
+  bulkId: id('bulk_id').notNull().references(() => bulkText.id, { onDelete: 'cascade' }),
+  /** As the plan calls it. */
+  name: text('name').notNull(),
+  lineId: id('line_id').notNull().references(() => line.id),
+  zones: text('zones').notNull(),
+  wishFrom: integer('wish_from'),
+  wishTo: integer('wish_to'),
+  people: integer('people').notNull(),
+  begun: integer('begun').notNull().default(0),
+}, table => [primaryKey({ columns: [table.bulkId, table.name] })])
+
+/** Where a bulk text stands on a company's timeline, and to how many of its people it went. */
+export const bulkCompany = pgTable('bulk_company', {
+  bulkId: id('bulk_id').notNull().references(() => bulkText.id, { onDelete: 'cascade' }),
+  companyId: id('company_id').notNull().references(() => record.id, { onDelete: 'cascade' }),
+  activityId: id('activity_id').notNull().references(() => activity.id),
+  people: integer('people').notNull(),
+}, table => [primaryKey({ columns: [table.bulkId, table.companyId] }), index('bulk_company_record').on(table.companyId)])

@@ -1,0 +1,22 @@
+import { and, eq, sql } from 'drizzle-orm'
+import { tx } from '../db/door'
+import { uuidArray } from '../db/instants'
+import { message } from '../db/schema'
+import { endJob } from '../jobs/change'
+import { HAND_OVER } from '../jobs/kinds'
+import { announceMessage } from './announce'
+
+/** Takes back those of several texts that still wait; claiming one is the same kind of update, so one of the two wins. */
+export async function takeBackWaiting(messageIds: string[], now: Date): Promise<string[]> {
+  return tx(async (database) => {
+    const taken = await database.update(message)
+      .set({ state: 'taken-back', settledAt: now })
+      .where(and(sql`${message.id} = any(${uuidArray(messageIds)})`, eq(message.state, 'waiting')))
+      .returning({ id: message.id })
+    for (const { id } of taken) {
+      await endJob(HAND_OVER, id, now)
+      await announceMessage(id)
+    }
+    return taken.map(({ id }) => id)
+  })
+}

@@ -1,0 +1,114 @@
+import type { LeftOutReason, NumberWay } from '../core/bulk/fate'
+import type { BulkStanding, BulkTextState } from '../core/bulk/states'
+import type { LeftWhy } from '../core/plan/plan'
+import type { PlanRun } from '../core/plan/run'
+import type { FillIn } from '../core/template/fill-ins'
+import type { TextedModule } from './modules'
+
+/** More than anybody answers in months. */
+export const MOST_IN_BULK = 100_000
+
+/** Over how many days it can be spread. */
+export const MOST_DAYS = 14
+
+/** How many stand where. */
+export type BulkCounts = Record<BulkStanding, number>
+
+export interface BulkTextHead {
+  id: string
+  name: string
+  /** What its people are, most of them first. */
+  modules: TextedModule[]
+  state: BulkTextState
+  people: number
+  madeAt: number
+  madeBy: { id: string, firstName: string }
+  startedAt: number | null
+  endedAt: number | null
+  counts: BulkCounts
+}
+
+/** How many are left out for a reason. */
+export interface LeftOut { reason: LeftOutReason, people: number, /** What is missing, of empty fields. */ detail: string | null }
+
+/** A text as somebody would get it. */
+export interface BulkSample { recordId: string, name: string, words: string, units: number, parts: number }
+
+export interface BulkTextDetail extends BulkTextHead {
+  mayChange: boolean
+  body: string
+  template: { id: string, name: string, version: number } | null
+  fillIns: FillIn[]
+  answers: Record<string, unknown>
+  lineId: string | null
+  numberWay: NumberWay
+  latelyDays: number
+  occasion: string
+  place: string
+  eventAt: number | null
+  days: number
+  /** How many of its people have been checked. */
+  checked: number
+  /** Why it has paused by itself. */
+  why: string | null
+  leftOut: LeftOut[]
+  /** Of those who can be texted: how many we have texted within the days that count. */
+  lately: number
+  /** How many need so many parts. */
+  parts: Record<number, number>
+  /** What all of it will cost, where the carriers have a price. */
+  cost: { micros: number, currency: string } | null
+  longest: BulkSample | null
+  /** What became of those that are on their way, by the state of the text. */
+  states: Record<string, number>
+  /** When each leaves, and where they are; nothing and nobody before it is started. */
+  runs: PlanRun[] | null
+  places: PlanPlace[]
+}
+
+/** A stretch of time in which nobody of a place is texted. */
+export interface Closed { from: number, to: number }
+
+/** People who may be in the same zones, whatever their lines and wishes. */
+export interface PlanPlace {
+  zones: string[]
+  people: number
+  /** Of the runs, those that are theirs. */
+  groupIds: string[]
+  closed: Closed[]
+}
+
+/** When each would leave, if it were started so. */
+export interface BulkPlan {
+  /** When it would start, at the earliest now. */
+  start: number
+  days: number
+  event: number | null
+  runs: PlanRun[]
+  last: number | null
+  left: { why: LeftWhy, people: number }[]
+  places: PlanPlace[]
+  lines: { id: string, name: string, everyMs: number, perDay: number | null, people: number }[]
+}
+
+export interface BulkPersonRow {
+  recordId: string
+  name: string
+  company: string | null
+  city: string | null
+  standing: BulkStanding
+  reason: LeftOutReason | null
+  detail: string | null
+  lately: boolean
+  number: string | null
+  line: string | null
+  words: string | null
+  units: number | null
+  parts: number | null
+  /** Of the text that is on its way. */
+  state: string | null
+  sentAt: number | null
+}
+export interface BulkPeople { rows: BulkPersonRow[], total: number, page: number, size: number }
+
+export interface BulkStarted { leaves: number, left: { why: LeftWhy, people: number }[] }

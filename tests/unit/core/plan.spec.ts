@@ -1,0 +1,193 @@
+import fc from 'fast-check'
+import { addDays, dayAt } from '~~/core/hours/days'
+import { reachableAt, reachableUntil } from '~~/core/hours/reachable'
+import { wallOf } from '~~/core/hours/schedule'
+import { hoursOf } from '~~/core/hours/wish'
+import { zoneRules } from '~~/core/hours/zones'
+import { makePlan, type Plan, type PlanAsked, type PlanGroup, type PlanLine } from '~~/core/plan/plan'
+import { countBetween, dueBy, lastOf, nextAfter } from '~~/core/plan/run'
+
+const zone = zoneRules('America/Los_Angeles')!
+const HOUR = 3_600_000
+const SECOND = 1_000
+const utc = (when: string) => Date.parse(`${when}Z`)
+const group = (id: string, zones: string[], people: number, values: Partial<PlanGroup> = {}): PlanGroup =>
+  ({ id, zones, people, wish: null, lineId: 'one', ...values })
+const line = (values: Partial<PlanLine> = {}): PlanLine => ({ id: 'one', everyMs: SECOND, perDay: null, taken: [], ...values })
+const asked = (values: Partial<PlanAsked>): PlanAsked =>
+  ({ start: utc('2026-11-25T17:00'), event: null, days: 1, zone, groups: [], lines: [line()], ...values })
+
+interface Text { at: number, groupId: string, lineId: string }
+const textsOf = ({ runs }: Plan): Text[] => runs
+  .flatMap(({ groupId, lineId, from, everyMs, people }) =>
+    Array.from({ length: people }, (_, i) => ({ at: from + i * everyMs, groupId, lineId })))
+  .sort((a, b) => a.at - b.at || a.lineId.localeCompare(b.lineId))
+
+/** Of whatever leaves, all moments are multiples of it. */
+const STEP = 10_000
+
+/** The same rules step by step, with nothing worked out ahead: of those who may be texted now, whoever's hours end soonest. */
+function plainly({ start, event, days, zone, groups, lines }: PlanAsked): Text[] {
+  const texts: Text[] = []
+  for (const { id: lineId, everyMs, perDay, taken } of lines) {
+    const left = new Map(groups.filter(one => one.lineId === lineId).map(one => [one.id, one.people]))
+    const all = [...left.values()].reduce((sum, people) => sum + people, 0)
+    const others = taken.flatMap(run => Array.from({ length: run.people }, (_, i) => run.from + i * run.everyMs))
+    const sent: number[] = []
+    const on = (moments: number[], day: string) => moments.filter(at => dayAt(zone, at) === day).length
+    const busy = (at: number) => taken.some(run => run.from <= at && at < run.from + run.people * run.everyMs)
+    let free = start
+    for (let at = start; at < event!; at += STEP) {
+      if (at < free || busy(at)) continue
+      const day = dayAt(zone, at)
+      if (on(sent, day) >= Math.min(Math.ceil(all / days), (perDay ?? Infinity) - on(others, day))) continue
+      // on the days after the first nothing leaves before the hour of the start
+      if (days > 1 && day !== dayAt(zone, start) && sent.length > 0 && wallOf(at, zone).slice(11) < wallOf(start, zone).slice(11)) continue
+      const open = groups.filter(one => one.lineId === lineId && left.get(one.id)! > 0 && reachableAt(at, one.zones, hoursOf(one.wish)))
+      const ends = (one: PlanGroup) => reachableUntil(at, one.zones, hoursOf(one.wish))!
+      const [next] = [...open].sort((a, b) => ends(a) - ends(b))
+      if (!next) continue
+      texts.push({ at, groupId: next.id, lineId })
+      sent.push(at)
+      left.set(next.id, left.get(next.id)! - 1)
+      free = at + everyMs
+    }
+  }
+  return texts.sort((a, b) => a.at - b.at || a.lineId.localeCompare(b.lineId))
+}
+
+const ZONES = ['Europe/London', 'America/Halifax', 'America/Chicago', 'America/Los_Angeles', 'Pacific/Honolulu', 'Australia/Lord_Howe']
+/** Days around which clocks change, on one side of the sea or the other, and a usual one. */
+const STARTS = ['2026-03-07T15:00', '2026-03-28T20:00', '2026-10-24T07:30', '2026-10-31T23:59:10', '2026-11-25T17:00'].map(utc)
+
+const someGroups = fc.array(
+  fc.record({
+    zones: fc.uniqueArray(fc.constantFrom(...ZONES), { minLength: 1, maxLength: 2 }),
+    wish: fc.option(fc.constantFrom({ from: 8, to: 10 }, { from: 12, to: 17 }, { from: 20, to: 24 }), { freq: 3, nil: null }),
+    lineId: fc.constantFrom('one', 'two'),
+    people: fc.integer({ min: 0, max: 25 }),
+  }),
+  { maxLength: 5 },
+).map(groups => groups.map((one, i) => ({ ...one, id: `g${i}` })))
+const someLine = (id: string) => fc.record({
+  id: fc.constant(id),
+  everyMs: fc.constantFrom(STEP, 37 * STEP, 90 * STEP),
+  perDay: fc.option(fc.integer({ min: 5, max: 40 }), { nil: null }),
+  taken: fc.array(fc.record({
+    from: fc.constantFrom(...STARTS).chain(start => fc.integer({ min: 0, max: 200 }).map(minutes => start + minutes * 60_000)),
+    everyMs: fc.constantFrom(STEP, 6 * STEP),
+    people: fc.integer({ min: 1, max: 20 }),
+  }), { maxLength: 2 }),
+})
+const someAsked = fc.record({
+  start: fc.constantFrom(...STARTS),
+  event: fc.integer({ min: 1, max: 40 }),
+  days: fc.constant(1),
+  zone: fc.constantFrom(zone, zoneRules('Europe/London')!),
+  groups: someGroups,
+  lines: fc.tuple(someLine('one'), someLine('two')),
+}).map(({ event, ...rest }): PlanAsked => ({ ...rest, event: rest.start + event * HOUR }))
+
+describe('the plan of a bulk text', () => {
+  it('is what going through it step by step gives', () => {
+    fc.assert(fc.property(someAsked, (one) => {
+      expect(textsOf(makePlan(one))).toEqual(plainly(one))
+    }), { numRuns: 40 })
+  }, 120_000)
+
+  it('texts nobody outside of their hours, each once or not at all, nothing from the event on, and no line over its rate', () => {
+    fc.assert(fc.property(someAsked, fc.integer({ min: 1, max: 3 }), (one, days) => {
+      const plan = makePlan({ ...one, days })
+      const texts = textsOf(plan)
+      for (const { at, groupId } of texts) {
+        const { zones, wish } = one.groups.find(({ id }) => id === groupId)!
+        expect(reachableAt(at, zones, hoursOf(wish))).toBe(true)
+        expect(at < one.event!).toBe(true)
+      }
+      for (const { id, people } of one.groups) {
+        const left = plan.left.filter(({ groupId }) => groupId === id).reduce((sum, each) => sum + each.people, 0)
+        expect(texts.filter(({ groupId }) => groupId === id).length + left).toBe(people)
+      }
+      for (const { id, everyMs, perDay, taken } of one.lines) {
+        const own = texts.filter(({ lineId }) => lineId === id).map(({ at }) => at)
+        own.forEach((at, i) => expect(i === 0 || at - own[i - 1]! >= everyMs).toBe(true))
+        for (const run of taken) expect(own.some(at => at >= run.from && at < run.from + run.people * run.everyMs)).toBe(false)
+        const share = Math.ceil(one.groups.filter(({ lineId }) => lineId === id).reduce((sum, { people }) => sum + people, 0) / days)
+        for (const day of new Set(own.map(at => dayAt(one.zone, at)))) {
+          const others = taken.flatMap(run => Array.from({ length: run.people }, (_, i) => run.from + i * run.everyMs))
+            .filter(at => dayAt(one.zone, at) === day).length
+          const most = Math.min(share, Math.max(0, (perDay ?? Infinity) - others))
+          expect(own.filter(at => dayAt(one.zone, at) === day).length).toBeLessThanOrEqual(most)
+        }
+      }
+    }), { numRuns: 300 })
+  }, 120_000)
+
+  it('reaches first those whose hours end soonest, and the others when theirs begin', () => {
+    // 17:00 UTC: 17:00 in Bristol, 9:00 in Portland, 7:00 in Honolulu
+    const plan = makePlan(asked({ groups: [
+      group('honolulu', ['Pacific/Honolulu'], 10), group('portland', ['America/Los_Angeles'], 10), group('bristol', ['Europe/London'], 10),
+    ] }))
+    expect(plan.runs.map(({ groupId, from }) => [groupId, from])).toEqual([
+      ['bristol', utc('2026-11-25T17:00:00')], ['portland', utc('2026-11-25T17:00:10')], ['honolulu', utc('2026-11-25T18:00:00')],
+    ])
+    expect(plan.last).toBe(utc('2026-11-25T18:00:09'))
+  })
+
+  it('goes on the next day where the line or the spreading allows no more', () => {
+    const groups = [group('portland', ['America/Los_Angeles'], 25)]
+    const capped = makePlan(asked({ groups, lines: [line({ perDay: 10 })] }))
+    expect(capped.runs.map(({ from, people }) => [wallOf(from, zone), people])).toEqual([
+      ['2026-11-25T09:00', 10], ['2026-11-26T08:00', 10], ['2026-11-27T08:00', 5],
+    ])
+    const spread = makePlan(asked({ groups, days: 3 }))
+    expect(spread.runs.map(({ from, people }) => [wallOf(from, zone), people])).toEqual([
+      ['2026-11-25T09:00', 9], ['2026-11-26T09:00', 9], ['2026-11-27T09:00', 7],
+    ])
+  })
+
+  it('says who cannot be reached before the event, and who at no hour at all', () => {
+    const plan = makePlan(asked({
+      event: utc('2026-11-25T17:00:05'),
+      groups: [group('portland', ['America/Los_Angeles'], 9), group('nowhere', [], 3), group('never', ['Europe/London'], 2, { wish: { from: 21, to: 23 } })],
+    }))
+    expect(plan.left).toEqual([
+      { groupId: 'nowhere', people: 3, why: 'never-in-hours' }, { groupId: 'never', people: 2, why: 'never-in-hours' },
+      { groupId: 'portland', people: 4, why: 'after-event' },
+    ])
+  })
+
+  it('plans 100,000 people over nine zones and four lines as quickly as a few', () => {
+    const nine = [...ZONES, 'America/Denver', 'America/New_York', 'Europe/Berlin']
+    const lines = ['a', 'b', 'c', 'd'].map(id => line({ id, perDay: 5_200 }))
+    const plan = makePlan(asked({
+      days: 5,
+      lines,
+      groups: nine.flatMap((one, i) => lines.map(({ id }) => group(`${i}${id}`, [one], 2_778, { lineId: id }))),
+    }))
+    expect(plan.runs.reduce((sum, { people }) => sum + people, 0)).toBe(9 * 4 * 2_778)
+    expect(plan.runs.length).toBeLessThan(1_000)
+    expect(dayAt(zone, plan.last!)).toBe(addDays('2026-11-25', 4))
+  })
+
+  it('refuses what is no plan', () => {
+    expect(() => makePlan(asked({ days: 0 }))).toThrow('0 days')
+    expect(() => makePlan(asked({ lines: [line({ everyMs: 0 })] }))).toThrow('no rate')
+    expect(() => makePlan(asked({ lines: [line({ perDay: 0 })] }))).toThrow('nothing in a day')
+    expect(() => makePlan(asked({ groups: [group('a', ['Europe/London'], 1, { lineId: 'none' })] }))).toThrow('not among the lines')
+  })
+})
+
+describe('a run of texts', () => {
+  const run = { groupId: 'g', lineId: 'one', from: 10_000, everyMs: 3_000, people: 4 }
+  it('counts what leaves between two instants as going through it does', () => {
+    const moments = [10_000, 13_000, 16_000, 19_000]
+    fc.assert(fc.property(fc.integer({ min: 0, max: 30_000 }), fc.integer({ min: 0, max: 30_000 }), (a, b) => {
+      const [start, end] = a < b ? [a, b] : [b, a]
+      expect(countBetween(run, start, end)).toBe(moments.filter(at => at >= start && at < end).length)
+      expect(dueBy([run], a).get('g') ?? 0).toBe(moments.filter(at => at <= a).length)
+      expect(nextAfter([run], a)).toBe(moments.find(at => at > a) ?? null)
+    }))
+    expect(lastOf(run)).toBe(19_000)
+  })
+})
