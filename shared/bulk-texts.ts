@@ -109,6 +109,7 @@ export interface BulkPersonRow {
   state: string | null
   sentAt: number | null
 }
-export interface BulkPeople { rows: BulkPersonRow[], total: number, page: number, size: number }
+/** How many there are in all, the counts of the bulk text say. */
+export interface BulkPeople { rows: BulkPersonRow[], page: number, size: number }
 
 export interface BulkStarted { leaves: number, left: { why: LeftWhy, people: number }[] }

@@ -4,8 +4,9 @@ import { api } from './api'
 import { useLive } from './live'
 import { useLoaded } from './loaded'
 
-/** How often a bulk text under way is read again, however fast it goes. */
+/** How often a bulk text under way is read again, however fast it goes: a large one takes longer to count. */
 const OFTEN_MS = 800
+const OF_EACH_MS = 0.05
 
 /** One bulk text on screen, read again whenever something happens to it; `changes` grows with it. */
 export function useBulk(id: string) {
@@ -14,7 +15,7 @@ export function useBulk(id: string) {
   const loadSoon = useThrottleFn(async () => {
     await load()
     changes.value++
-  }, OFTEN_MS, true)
+  }, () => Math.max(OFTEN_MS, OF_EACH_MS * (bulk.value?.people ?? 0)), true)
   useLive(notice => void (notice.kind === 'bulk-text' && notice.bulkId === id && loadSoon()), () => void loadSoon())
 
   /** Does something with it, and shows how it stands then. */

@@ -5,6 +5,7 @@ import { ask, tx } from '../db/door'
 import { at, textArray } from '../db/instants'
 import { bulkPerson, bulkText } from '../db/schema'
 import { conflict } from '../http/problem'
+import { quietFor } from '../http/quiet'
 import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
 import { addJob } from '../jobs/add'
 import { crashPoint } from '../jobs/crash-points'
@@ -13,8 +14,10 @@ import { settle, type Handler } from '../jobs/outbox'
 import { announceBulk, lockBulk, mustHoldBulk, type StoredBulk } from './one'
 import { makeJudge, type Judged } from './judge'
 
-/** Few enough that others hardly wait; the pause after each piece is as long as it took. */
+/** Few enough that others hardly wait. */
 const PIECE = 100
+/** For so long one claim goes on, well within its lease. */
+const STRETCH_MS = 10_000
 /** What an earlier check has found is put away in larger ones: nothing has to be worked out for it. */
 const PIECE_PUT_AWAY = 500
 
@@ -34,9 +37,16 @@ export async function startCheck(asker: SignedIn, id: string, now: Date): Promis
 
 /** Looks at the people piece by piece. A crash loses no piece and does none twice: each commits with how far it has come. */
 export const checkBulks: Handler = async (claims, now) => claims.map(claim => async () => {
-  const begun = now().getTime()
-  const more = await nextPiece(String(claim.payload.bulkId), Number(claim.payload.turn), now())
-  return settle(claim, now(), async () => more ? { dueAt: new Date(2 * now().getTime() - begun) } : 'done')
+  const until = now().getTime() + STRETCH_MS
+  let more = true
+  while (more && now().getTime() < until) {
+    const begun = performance.now()
+    more = await nextPiece(String(claim.payload.bulkId), Number(claim.payload.turn), now())
+    const took = performance.now() - begun
+    // whoever asked meanwhile has the database for as long as the work took; if nobody did, it goes on at once
+    if (more && quietFor() < took) await new Promise(resolve => setTimeout(resolve, took))
+  }
+  return settle(claim, now(), async () => more ? { dueAt: now() } : 'done')
 })
 
 /** @returns whether there may be more */

@@ -5,9 +5,8 @@ import { showPhone } from '~~/core/phone/show'
 import type { BulkCounts, BulkPeople, BulkPersonRow, BulkSample, BulkTextDetail, BulkTextHead, LeftOut } from '~~/shared/bulk-texts'
 import { can } from '~~/shared/permissions'
 import type { BulkPeopleQuery } from '~~/shared/schemas/bulk-text'
-import { ask, read, tx } from '../db/door'
+import { ask, tx } from '../db/door'
 import { milliseconds } from '../db/instants'
-import { planned } from '../db/prepared'
 import { bulkGroup, bulkPerson, bulkText, carrierPrice, colleague, line, message, record, template } from '../db/schema'
 import type { SignedIn } from '../identity/sign-in'
 import { joinCompany } from '../reading/company'
@@ -146,9 +145,12 @@ async function statesOf(id: string): Promise<Record<string, number>> {
   return Object.fromEntries(rows.map(({ state, people }) => [state, people]))
 }
 
+/** As an index has them, so that a page is read and not sorted. */
+const IN_ORDER = sql`order by p.bulk_id, p.standing, p.reason, p.position`
+
 type PersonRow = Record<string, unknown> & BulkPersonRow & { e164: string | null }
 
-/** A page of its people, in the order in which they were gathered: those of one standing, or left out for one reason. */
+/** A page of its people: those of one standing, or left out for one reason, in the order in which they were gathered. */
 export async function readBulkPeople(
   asker: SignedIn,
   id: string,
@@ -161,17 +163,16 @@ export async function readBulkPeople(
     ...reason ? [sql`p.reason = ${reason}`] : [],
     ...lately ? [sql`p.lately`] : [],
   ], sql` and `)
-  const { rows } = await ask<PersonRow>(planned(sql`
+  const { rows } = await ask<PersonRow>(sql`
     select p.record_id as "recordId", r.name, company.name as company, r.city, p.standing, p.reason, p.detail, p.lately, p.e164, l.name as line,
       p.words, p.units, p.parts, m.state, ${milliseconds(sql`m.handed_at`)} as "sentAt"
-    from (select * from ${bulkPerson} p where ${which} order by p.position limit ${sql.raw(String(PAGE))} offset ${(page - 1) * PAGE}) p
+    from (select * from ${bulkPerson} p where ${which} ${IN_ORDER}
+      limit ${sql.raw(String(PAGE))} offset ${(page - 1) * PAGE}) p
     join ${record} r on r.id = p.record_id and ${seesRecord(asker, 'r')} ${joinCompany(asker)}
     left join ${line} l on l.id = p.line_id left join ${message} m on m.id = p.id
-    order by p.position`))
-  const [counted] = await read(database => database.select({ total: sql<number>`count(*)::int` }).from(sql`${bulkPerson} p`).where(which))
+    ${IN_ORDER}`)
   return {
     rows: rows.map(({ e164, ...row }) => ({ ...row, number: e164 && showPhone(e164) })),
-    total: counted?.total ?? 0,
     page,
     size: PAGE,
   }

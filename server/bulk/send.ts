@@ -1,4 +1,5 @@
 import { and, eq, sql } from 'drizzle-orm'
+import type { Wished } from '~~/core/hours/wish'
 import { mayGo } from '~~/core/plan/pace'
 import { dueBy, nextAfter } from '~~/core/plan/run'
 import { ask, tx } from '../db/door'
@@ -8,7 +9,7 @@ import { note } from '../identity/audit'
 import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
 import { crashPoint } from '../jobs/crash-points'
 import { settle, type Handler } from '../jobs/outbox'
-import { zonesOf } from '../records/phones'
+import { zonesOf, type Place } from '../records/phones'
 import { sendText } from '../texting/send'
 import { showOnCompany } from './company'
 import { announceBulk, BULK_COLUMNS, lockBulk, type StoredBulk } from './one'
@@ -154,7 +155,8 @@ async function pauseByItself(bulk: StoredBulk, why: string, now: Date): Promise<
   return null
 }
 
-async function sendOne(bulk: StoredBulk, asker: SignedIn, { id, recordId, phoneId, lineId, words, ref, group }: Next, now: Date): Promise<void> {
+async function sendOne(bulk: StoredBulk, asker: SignedIn, person: Next, now: Date): Promise<void> {
+  const { id, recordId, phoneId, lineId, words, ref, group } = person
   await tx(async (database) => {
     // whoever pauses or stops it waits for this one, and this one does not begin after that
     const locked = await lockBulk(bulk.id)
@@ -195,7 +197,7 @@ async function refuse(bulk: StoredBulk, { id, group }: Next, { details }: Proble
 
 /** Their hours are others than when they were checked: they have moved, or have said when they want to be reached. */
 async function placeAnew({ id, recordId }: Next, now: Date): Promise<true> {
-  const { rows: [found] } = await ask<{ e164: string, zone: string | null, country: string | null, region: string | null, wishFrom: number | null, wishTo: number | null }>(sql`
+  const { rows: [found] } = await ask<Wished & Place & { e164: string } & Record<string, unknown>>(sql`
     select b.e164, r.zone, r.country, r.region, r.wish_from as "wishFrom", r.wish_to as "wishTo"
     from ${bulkPerson} b join ${record} r on r.id = b.record_id where b.id = ${id}::uuid and r.id = ${recordId}::uuid`)
   if (found)

@@ -84,7 +84,8 @@ test('a bulk text is paused, goes on and is stopped; each gets it once or not at
   await expect(sent(page)).toContainText(/^[2-9] of 9 sent/, { timeout: 20_000 })
   await page.getByRole('button', { name: 'Pause', exact: true }).click()
   await expect(sent(page)).toContainText('paused')
-  const onHandsets = async () => (await Promise.all(numbers.map(number => textsOnHandset(page.request, number)))).map(({ length }) => length)
+  const onHandsets = async () =>
+    (await Promise.all(numbers.map(number => textsOnHandset(page.request, number)))).map(({ length }) => length)
   await page.waitForTimeout(2_500)
   const paused = (await onHandsets()).reduce((sum, count) => sum + count, 0)
   expect(paused).toBeLessThan(9)

@@ -18,7 +18,13 @@ const { found: people, problem, load, trying } = useLoaded(() =>
   api<BulkPeople>(`/api/bulk-texts/${bulk.id}/people`, { query: { ...which.value, page: page.value } }))
 watch(which, () => page.value = 1)
 watch([which, page, () => changes], load)
-const pages = computed(() => Math.max(1, Math.ceil((people.value?.total ?? 0) / (people.value?.size ?? 1))))
+const total = computed(() => {
+  const { standing, reason, lately } = which.value
+  if (reason) return bulk.leftOut.filter(one => one.reason === reason).reduce((sum, one) => sum + one.people, 0)
+  if (lately) return bulk.lately
+  return standing ? bulk.counts[standing] : Object.values(bulk.counts).reduce((sum, count) => sum + count, 0)
+})
+const pages = computed(() => Math.max(1, Math.ceil(total.value / (people.value?.size ?? 1))))
 const kinds = computed(() => BULK_STANDINGS.filter(one => bulk.counts[one] > 0))
 const title = computed(() => {
   const { standing, reason, lately } = which.value
@@ -72,7 +78,7 @@ function why(row: BulkPersonRow): string {
       Loading the people…
     </p>
     <p
-      v-else-if="people.total === 0"
+      v-else-if="people.rows.length === 0"
       class="quiet"
     >
       Nobody.

@@ -1,0 +1,119 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { v7 as uuid } from 'uuid'
+import { makeFiller } from '../core/template/fill'
+import { measureText } from '../core/text/measure'
+import { zoneRules } from '../core/hours/zones'
+import { makePlan } from '../core/plan/plan'
+import { DEMO_PASSWORD } from '../demo/lay'
+import { copyDemo } from '../scripts/laid-demo.mjs'
+import { checkBulks, startCheck } from '../server/bulk/check'
+import { makeBulk, writeBulk } from '../server/bulk/make'
+import { readBulk, readBulkPeople } from '../server/bulk/read'
+import { startDatabase } from '../server/db/start'
+import { openSignIn, whoSignedIn } from '../server/identity/sign-in'
+import { CHECK_BULK } from '../server/jobs/kinds'
+import { startOutbox } from '../server/jobs/outbox'
+import { bulkPeopleQuery, makeBulkForm, writeBulkForm } from '../shared/schemas/bulk-text'
+import { fillPeople } from './people'
+import { exitCode, figure, percentile, size, timeEach } from './support'
+
+/**
+ * A bulk text: its plan against sorting as many instants; the check of its people, with all that it reads and keeps, against
+ * filling and measuring their texts with nothing around it; and a page of its people against the same rows read through an index.
+ */
+const PLANNED = 100_000
+const PEOPLE = Number(process.env.BENCH_PEOPLE ?? size(20_000, 200))
+const RUNS = size(100, 3)
+const BODY = 'Hi {{ person.first_name | default: "there" }}, Ada from {{ firm.name }}: it is time for winter tyres at {{ company.name }}. Shall we come by?'
+
+const ZONES = [
+  'Europe/London', 'Europe/Berlin', 'America/Halifax', 'America/New_York', 'America/Chicago', 'America/Denver', 'America/Los_Angeles',
+  'America/Anchorage', 'Pacific/Honolulu',
+]
+const LINES = ['a', 'b', 'c', 'd']
+
+function planRatio(): void {
+  const asked = {
+    start: Date.parse('2026-12-03T15:00Z'),
+    event: null,
+    days: 5,
+    zone: zoneRules('America/Los_Angeles')!,
+    groups: ZONES.flatMap(zone => LINES.map(lineId =>
+      ({ id: `${zone} ${lineId}`, zones: [zone], wish: null, lineId, people: Math.round(PLANNED / ZONES.length / LINES.length) }))),
+    lines: LINES.map(id => ({ id, everyMs: 1_000, perDay: 6_000, taken: [] })),
+  }
+  const best = (work: () => void) => Math.min(...Array.from({ length: 5 }, () => {
+    const begun = performance.now()
+    work()
+    return performance.now() - begun
+  }))
+  const planning = best(() => makePlan(asked))
+  const instants = Array.from({ length: PLANNED }, () => Math.random() * 1e12)
+  const sorting = best(() => instants.toSorted((a, b) => a - b))
+  console.log(`# ${PLANNED} people planned in ${planning.toFixed(1)} ms; as many instants sorted in ${sorting.toFixed(1)} ms`)
+  figure('bulk-plan/sorting', planning / sorting, '<=1', planning <= sorting)
+}
+
+async function main(): Promise<void> {
+  planRatio()
+  const folder = mkdtempSync(join(tmpdir(), 'plauder-bench-'))
+  await copyDemo(folder)
+  const database = await startDatabase(folder)
+  try {
+    await fillPeople(database, PEOPLE)
+    await database.pool.query('vacuum analyze')
+    const now = new Date()
+    const ada = (await whoSignedIn((await openSignIn('ada@pannier.example', DEMO_PASSWORD, { address: 'bench' }, now)).signIn, now))!
+    const id = uuid()
+    const where = JSON.stringify({ match: 'all', of: [{ field: 'mail', test: 'contains', value: '@post.example' }] })
+    await makeBulk(ada, makeBulkForm.validateSync({
+      id, name: 'Winter tyres', selection: { list: { module: 'lead', sort: 'made', direction: 'up', words: '', where } },
+    }), now)
+    await writeBulk(ada, id, writeBulkForm.validateSync({ name: 'Winter tyres', body: BODY }), now)
+
+    const stop = startOutbox({ handlers: { [CHECK_BULK]: checkBulks } })
+    const begun = performance.now()
+    await startCheck(ada, id, now)
+    while ((await readState()) !== 'checked') await new Promise(resolve => setTimeout(resolve, 50))
+    const checking = performance.now() - begun
+    await stop()
+    async function readState() {
+      const { rows: [found] } = await database.pool.query<{ state: string }>('select state from bulk_text where id = $1', [id])
+      return found?.state
+    }
+
+    const { rows } = await database.pool.query<{ first_name: string, company: string }>(
+      `select r.first_name, c.name as company from record r left join record c on c.id = r.company_id where r.mail like '%@post.example'`)
+    const fill = makeFiller(BODY)
+    const alone = performance.now()
+    for (const { first_name, company } of rows) {
+      const filled = fill(
+        { person: { first_name }, company: { name: company }, firm: { name: 'Pannier & Post' } },
+        { zone: 'UTC', format: { hours: 12, dayFirst: false } },
+      )
+      if (filled.ok) measureText(filled.text)
+    }
+    const filling = performance.now() - alone
+    const { counts } = await readBulk(ada, id)
+    console.log(`# ${PEOPLE} people checked in ${checking.toFixed(0)} ms, ${counts.ready} of them ready; filled and measured alone in ${filling.toFixed(0)} ms`)
+    figure('bulk-check/filling', checking / filling, '<=3', checking <= 3 * filling)
+
+    const bare = percentile(await timeEach(RUNS, () => database.pool.query(
+      'select p.*, r.name from (select * from bulk_person where bulk_id = $1 order by bulk_id, standing, reason, position limit 50) p join record r on r.id = p.record_id',
+      [id])), 0.95)
+    const page = percentile(await timeEach(RUNS, () => readBulkPeople(ada, id, bulkPeopleQuery.cast({ standing: 'ready' }))), 0.95)
+    const detail = percentile(await timeEach(RUNS, () => readBulk(ada, id)), 0.95)
+    console.log(`# its page: ${detail.toFixed(1)} ms, a page of its people ${page.toFixed(1)} ms; bare ${bare.toFixed(1)} ms`)
+    figure('bulk-people/bare-sql', page / bare, '<=3', page <= 3 * bare)
+    figure('bulk-detail/bare-sql', detail / bare, '<=3', detail <= 3 * bare)
+  }
+  finally {
+    await database.close()
+    rmSync(folder, { recursive: true, force: true })
+  }
+}
+
+await main()
+process.exit(exitCode())
