@@ -183,8 +183,9 @@ try {
   await ada.getByLabel('What', { exact: true }).fill('Fitting days')
   await ada.getByRole('button', { name: 'Check everybody' }).click()
   await ada.getByRole('button', { name: /^Send \d+ texts now/ }).waitFor()
-  await ada.getByRole('slider', { name: 'Start' }).press('PageDown')
+  await Promise.all([ada.waitForResponse(/\/plan\?start=/), ada.getByRole('slider', { name: 'Start' }).press('PageDown')])
   await ada.getByRole('button', { name: /^Send \d+ texts from/ }).waitFor()
+  await ada.getByRole('heading', { name: 'When each leaves' }).click()
   await save(ada, 'bulk')
 
   const phone = await signIn('ada', { viewport: { width: 390, height: 844 } })

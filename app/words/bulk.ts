@@ -53,6 +53,7 @@ export const LEFT_OUT_WORDS: Record<LeftOutReason, Said> = {
   'empty-field': { one: 'has an empty field', many: 'have an empty field', then: 'and the text has no stand-in for it', mendable: true },
   'too-long': { one: 'would get too many parts', many: 'would get too many parts', then: 'more than the carrier takes', mendable: true },
   'zone-unknown': { one: 'is nobody knows where', many: 'are nobody knows where', then: 'so nobody knows when it is night there', mendable: true },
+  'never-in-hours': { one: 'can be reached at no hour', many: 'can be reached at no hour', then: 'what they want and what is allowed have no hour in common', mendable: true },
   'after-event': { one: 'could not be reached in time', many: 'could not be reached in time', then: 'it would have left after the event', mendable: false },
 }
 

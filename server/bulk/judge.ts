@@ -1,5 +1,7 @@
 import { pickLine, pickNumber, type LeftOutReason } from '~~/core/bulk/fate'
 import { formatOfCountry } from '~~/core/hours/format'
+import { nextReachable } from '~~/core/hours/reachable'
+import { hoursOf, wishOf } from '~~/core/hours/wish'
 import { showRef } from '~~/core/message/ref'
 import { readAnswers } from '~~/core/template/fill-ins'
 import { measureText, MOST_PARTS } from '~~/core/text/measure'
@@ -60,7 +62,7 @@ export async function makeJudge(asker: SignedIn, bulk: StoredBulk): Promise<(ids
   const fill = fillerOf(bulk.body)
   const hasRef = bulk.body.includes('message.')
 
-  function judge(person: BulkPersonFacts): Omit<Judged, 'recordId'> {
+  function judge(person: BulkPersonFacts, now: Date): Omit<Judged, 'recordId'> {
     const left = (reason: LeftOutReason, more: Partial<Judged> = {}) => ({ ...NOTHING, ...more, standing: 'left-out' as const, reason })
     const number = pickNumber(person.numbers ?? [], bulk.numberWay)
     if (typeof number === 'string') return left(number)
@@ -70,6 +72,7 @@ export async function makeJudge(asker: SignedIn, bulk: StoredBulk): Promise<(ids
     const zones = zonesOf({ zone: person.zone, country: person.own_country, region: person.region }, number.e164)
     const place = { ...known, lineId: line.id, zones: zones.join(' '), wishFrom: person.wish_from, wishTo: person.wish_to }
     if (zones.length === 0) return left('zone-unknown', place)
+    if (!nextReachable(now, zones, hoursOf(wishOf({ wishFrom: person.wish_from, wishTo: person.wish_to })))) return left('never-in-hours', place)
     const ref = hasRef ? freshRef() : null
     const filled = fill(
       { ...always, ...personValues(person), message: { ref: ref && showRef(ref) } },
@@ -92,7 +95,7 @@ export async function makeJudge(asker: SignedIn, bulk: StoredBulk): Promise<(ids
     for (const id of ids) {
       const person = facts.get(id)
       // gone meanwhile, or no longer to be seen: nothing is said of them
-      if (person) judged.push({ recordId: id, ...judge(person) })
+      if (person) judged.push({ recordId: id, ...judge(person, now) })
       await budget.makeRoom()
     }
     return judged

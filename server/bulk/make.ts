@@ -17,7 +17,7 @@ import { chosenPeople } from '../records/chosen-people'
 import { catalogueOf } from '../templates/catalogue'
 import { mustSeeTemplate } from '../templates/templates'
 import { linesOf } from '../texting/lines'
-import { announceBulk, mustHoldBulk } from './one'
+import { announceBulk, mustHoldBulk, mustSeeBulk } from './one'
 
 /** Begins a bulk text to those who are chosen now. Making the same again gives the first. */
 export async function makeBulk(asker: SignedIn, { id, name, selection }: MakeBulkForm, now: Date): Promise<{ id: string }> {
@@ -68,7 +68,7 @@ export async function addToBulk(asker: SignedIn, id: string, selection: Selectio
  * @throws Problem 422 at the field; 409 once it has been started
  */
 export async function writeBulk(asker: SignedIn, id: string, form: WriteBulkForm, now: Date): Promise<void> {
-  const { modules } = await tx(() => mustHoldBulk(asker, id))
+  const { modules } = await mustSeeBulk(asker, id)
   const [wrong] = checkTemplate(form.body, await catalogueOf(modules, form.fillIns))
   if (wrong) throw badInput({ body: `Line ${wrong.line}, character ${wrong.column}: ${wrong.message}` })
   const answers = readAnswers(form.fillIns, form.answers)

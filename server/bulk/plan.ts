@@ -11,7 +11,7 @@ import { uuidArray } from '../db/instants'
 import { bulkGroup, bulkPerson, bulkText, line } from '../db/schema'
 import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
-import { mustHoldBulk, type StoredBulk } from './one'
+import { mustSeeBulk, type StoredBulk } from './one'
 
 /** People of a bulk text who may be texted in the same hours over the same line. */
 export interface StoredGroup { name: string, lineId: string, zones: string, wishFrom: number | null, wishTo: number | null, people: number }
@@ -69,7 +69,7 @@ export async function planFrom(bulk: StoredBulk, zone: string, { start, days }: 
 /** The same, as it is shown before it is started. */
 export async function previewPlan(asker: SignedIn, id: string, asked: StartBulkForm, now: Date): Promise<BulkPlan> {
   return tx(async () => {
-    const bulk = await mustHoldBulk(asker, id)
+    const bulk = await mustSeeBulk(asker, id)
     const start = startOf(asked, now)
     const { groups, lines, plan } = await planFrom(bulk, asker.zone, { start, days: asked.days }, now)
     return {

@@ -11,7 +11,7 @@ import { bulkGroup, bulkPerson, bulkText, carrierPrice, colleague, line, message
 import type { SignedIn } from '../identity/sign-in'
 import { joinCompany } from '../reading/company'
 import { seesRecord, visible } from '../reading/visible'
-import { bulkBelongs, mustHoldBulk } from './one'
+import { bulkBelongs, mustSeeBulk } from './one'
 import { placesShown } from './plan'
 
 const PAGE = 50
@@ -43,7 +43,7 @@ export async function listBulks(asker: SignedIn): Promise<BulkTextHead[]> {
 /** One of them, with what the check has found, what it costs, when each leaves and what became of them. */
 export async function readBulk(asker: SignedIn, id: string): Promise<BulkTextDetail> {
   return tx(async (database) => {
-    const bulk = await mustHoldBulk(asker, id)
+    const bulk = await mustSeeBulk(asker, id)
     const { rows: [head] } = await ask<HeadRow>(sql`select ${HEAD} from ${bulkText} b join ${colleague} c on c.id = b.made_by
       where b.id = ${id}::uuid`)
     const tallies = await tally(id)
@@ -156,7 +156,7 @@ export async function readBulkPeople(
   id: string,
   { standing, reason, lately, page }: BulkPeopleQuery,
 ): Promise<BulkPeople> {
-  await tx(() => mustHoldBulk(asker, id))
+  await mustSeeBulk(asker, id)
   const which: SQL = sql.join([
     sql`p.bulk_id = ${id}::uuid`,
     ...standing ? [sql`p.standing = ${standing}`] : [],

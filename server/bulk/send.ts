@@ -3,7 +3,7 @@ import type { Wished } from '~~/core/hours/wish'
 import { mayGo } from '~~/core/plan/pace'
 import { dueBy, nextAfter } from '~~/core/plan/run'
 import { ask, tx } from '../db/door'
-import { bulkGroup, bulkPerson, bulkText, record } from '../db/schema'
+import { bulkGroup, bulkPerson, bulkText, line, phone, record } from '../db/schema'
 import { Problem } from '../http/problem'
 import { note } from '../identity/audit'
 import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
@@ -37,7 +37,7 @@ async function look(id: string, turn: number, now: () => Date): Promise<Date | n
   const bulk = await read(id)
   if (!bulk || bulk.state !== 'running' || bulk.turn !== turn) return null
   const asker = await colleagueAtWork(bulk.madeBy)
-  if (!asker) return null
+  if (!asker) return pauseByItself(bulk, 'Whoever made it is not here any more.', now())
   const begun = now().getTime()
   if (isLate(bulk, begun)) return planAnew(bulk, asker, now())
 
@@ -93,7 +93,17 @@ type Group = StoredGroup & { begun: number }
 
 const groupsOf = (id: string): Promise<Group[]> => tx(database => database.select().from(bulkGroup).where(eq(bulkGroup.bulkId, id)))
 
-interface Next { id: string, recordId: string, phoneId: string | null, lineId: string, words: string, ref: string | null, group: Group }
+interface Next {
+  id: string
+  recordId: string
+  phoneId: string | null
+  lineId: string
+  words: string
+  ref: string | null
+  group: Group
+  /** Their number is another one than was checked. */
+  changed: boolean
+}
 
 /** Whose turn it is on a line: of each group as many as are due, together no more than may go. */
 async function nextOf(bulk: StoredBulk, groups: Group[], due: Map<string, number>, count: number): Promise<Next[]> {
@@ -102,8 +112,9 @@ async function nextOf(bulk: StoredBulk, groups: Group[], due: Map<string, number
     const wanted = Math.min(count - next.length, due.get(group.name)! - group.begun)
     if (wanted <= 0) continue
     const { rows } = await ask<Omit<Next, 'group'> & Record<string, unknown>>(sql`
-      select id, record_id as "recordId", phone_id as "phoneId", line_id as "lineId", words, ref from ${bulkPerson}
-      where bulk_id = ${bulk.id}::uuid and standing = 'ready' and line_id = ${group.lineId}::uuid and zones = ${group.zones}
+      select b.id, b.record_id as "recordId", b.phone_id as "phoneId", b.line_id as "lineId", b.words, b.ref,
+        not exists (select 1 from ${phone} p where p.id = b.phone_id and p.e164 = b.e164) as changed
+      from ${bulkPerson} b where bulk_id = ${bulk.id}::uuid and standing = 'ready' and line_id = ${group.lineId}::uuid and zones = ${group.zones}
         and wish_from is not distinct from ${group.wishFrom}::int and wish_to is not distinct from ${group.wishTo}::int
       order by position limit ${wanted}`)
     next.push(...rows.map(row => ({ ...row, group })))
@@ -128,20 +139,26 @@ async function sendTo(bulk: StoredBulk, asker: SignedIn, people: Next[], now: ()
   const sent: Sent = { away: false, stop: null }
   for (const person of people) {
     try {
-      await sendOne(bulk, asker, person, now())
+      if (person.changed) await refuse(bulk, person, 'Their number is another one since it was checked.', now())
+      else await sendOne(bulk, asker, person, now())
     }
     catch (error) {
       if (!(error instanceof Problem)) throw error
       const { type, fields, detail } = error.details
       // about all, and not about this one
-      if (type === 'texting-off' || type === 'not-allowed' || fields?.lineId) return { ...sent, stop: fields?.lineId ?? detail }
-      if (type === 'night') sent.away = await placeAnew(person, now())
-      else await refuse(bulk, person, error, now())
+      if (type === 'texting-off' || type === 'not-allowed' || !await isActive(person.lineId)) return { ...sent, stop: fields?.lineId ?? detail }
+      if (type === 'night') sent.away = await placeAnew(bulk, person, now()) || sent.away
+      else await refuse(bulk, person, Object.values(fields ?? {})[0] ?? detail, now())
     }
     crashPoint('bulk-sent')
   }
   if (people.length > 0) announceBulk(bulk)
   return sent
+}
+
+async function isActive(lineId: string): Promise<boolean> {
+  const [found] = await tx(database => database.select({ active: line.active }).from(line).where(eq(line.id, lineId)))
+  return found?.active ?? false
 }
 
 async function pauseByItself(bulk: StoredBulk, why: string, now: Date): Promise<null> {
@@ -186,33 +203,37 @@ async function sendOne(bulk: StoredBulk, asker: SignedIn, person: Next, now: Dat
 }
 
 /** The rules have said no at the last moment: the reason stands beside the person, and the text can be sent by hand. */
-async function refuse(bulk: StoredBulk, { id, group }: Next, { details }: Problem, now: Date): Promise<void> {
+async function refuse(bulk: StoredBulk, { id, group }: Next, why: string, now: Date): Promise<void> {
   await tx(async (database) => {
     await database.update(bulkPerson)
-      .set({ standing: 'refused', detail: Object.values(details.fields ?? {})[0] ?? details.detail ?? details.title, changedAt: now })
+      .set({ standing: 'refused', detail: why, changedAt: now })
       .where(eq(bulkPerson.id, id))
     await hadTurn(bulk.id, group, 1)
   })
 }
 
 /** Their hours are others than when they were checked: they have moved, or have said when they want to be reached. */
-async function placeAnew({ id, recordId }: Next, now: Date): Promise<true> {
+async function placeAnew(bulk: StoredBulk, person: Next, now: Date): Promise<boolean> {
   const { rows: [found] } = await ask<Wished & Place & { e164: string } & Record<string, unknown>>(sql`
     select b.e164, r.zone, r.country, r.region, r.wish_from as "wishFrom", r.wish_to as "wishTo"
-    from ${bulkPerson} b join ${record} r on r.id = b.record_id where b.id = ${id}::uuid and r.id = ${recordId}::uuid`)
-  if (found)
-    await tx(database => database.update(bulkPerson)
-      .set({ zones: zonesOf(found, found.e164).join(' '), wishFrom: found.wishFrom, wishTo: found.wishTo, changedAt: now })
-      .where(eq(bulkPerson.id, id)))
+    from ${bulkPerson} b join ${record} r on r.id = b.record_id where b.id = ${person.id}::uuid`)
+  const zones = found ? zonesOf(found, found.e164).join(' ') : ''
+  if (!found || zones === '') {
+    await refuse(bulk, person, 'Nobody knows what time it is there.', now)
+    return false
+  }
+  await tx(database => database.update(bulkPerson)
+    .set({ zones, wishFrom: found.wishFrom, wishTo: found.wishTo, changedAt: now })
+    .where(eq(bulkPerson.id, person.id)))
   return true
 }
 
-/** Everybody has had their turn. Who is still ready could not be reached before the event. */
+/** Everybody has had their turn. Who is still ready could not be reached before the event, or has come to want hours that no day has. */
 async function end(bulk: StoredBulk, now: Date): Promise<null> {
   await tx(async (database) => {
     const locked = await lockBulk(bulk.id)
     if (locked?.state !== 'running' || locked.turn !== bulk.turn) return
-    await database.update(bulkPerson).set({ standing: 'left-out', reason: 'after-event', changedAt: now })
+    await database.update(bulkPerson).set({ standing: 'left-out', reason: bulk.eventAt ? 'after-event' : 'never-in-hours', changedAt: now })
       .where(and(eq(bulkPerson.bulkId, bulk.id), eq(bulkPerson.standing, 'ready')))
     await database.update(bulkText).set({ state: 'done', endedAt: now }).where(eq(bulkText.id, bulk.id))
     await note('bulk-done', bulk.madeBy, now, { bulkId: bulk.id, name: bulk.name })

@@ -35,7 +35,9 @@ export async function openConversation(lineId: string, remote: string, now: Date
       .values({ id: uuid(), kind: 'text', lineId, remote, lastAt: now, cameIn })
       .onConflictDoUpdate({
         target: [conversation.lineId, conversation.remote],
-        set: { lastAt: sql`greatest(${conversation.lastAt}, excluded.last_at)`, cameIn: sql`${conversation.cameIn} or excluded.came_in` },
+        set: {
+          lastAt: sql`greatest(${conversation.lastAt}, excluded.last_at)`, cameIn: sql`${conversation.cameIn} or excluded.came_in`, bulkOnly: false,
+        },
       })
       .returning({ id: conversation.id })
     return open!.id
@@ -55,7 +57,7 @@ export async function conversationWith(lineId: string, remote: string, now: Date
 /** A call that has ended is the newest of its conversation, where there is one; by itself it makes none. */
 export async function bringUp(lineId: string, remote: string, at: Date): Promise<void> {
   await tx(async (database) => {
-    const [found] = await database.update(conversation).set({ lastAt: at })
+    const [found] = await database.update(conversation).set({ lastAt: at, bulkOnly: false })
       .where(and(eq(conversation.lineId, lineId), eq(conversation.remote, remote), lt(conversation.lastAt, at)))
       .returning({ id: conversation.id })
     if (!found) return

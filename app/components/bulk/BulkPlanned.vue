@@ -77,7 +77,7 @@ const label = computed(() => start.value === null ? `Send ${many(leaves.value, '
         v-if="plan.places.length > 0"
         :runs="plan.runs"
         :places="plan.places"
-        :start="plan.start"
+        :start="start ?? plan.start"
         :last="plan.last"
         :event="plan.event"
         :now="now"

@@ -26,7 +26,7 @@ const { zone } = useMe().me!
 
 const HOUR = 3_600_000
 const QUARTER = HOUR / 4
-const [LABEL, ROW, HEAD, FOOT] = [112, 46, 22, 24]
+const [LABEL, ROW, HEAD, FOOT, RIGHT] = [112, 46, 22, 24, 24]
 /** As many bars as can still be told apart. */
 const MOST_BARS = 80
 const MOST_PLACES = 8
@@ -48,7 +48,7 @@ const range = computed(() => {
   return [from, Math.ceil(to / HOUR) * HOUR + HOUR] as const
 })
 const step = computed(() => [1, 2, 3, 6, 12, 24].map(hours => hours * HOUR).find(ms => (range.value[1] - range.value[0]) / ms <= MOST_BARS) ?? 24 * HOUR)
-const x = computed(() => scaleLinear().domain(range.value).range([LABEL, width.value - 8]))
+const x = computed(() => scaleLinear().domain(range.value).range([LABEL, width.value - RIGHT]))
 const height = computed(() => HEAD + rows.value.length * ROW + FOOT)
 
 interface Bar { x: number, width: number, y: number, height: number, count: number, from: number }
@@ -189,7 +189,7 @@ function byKey(key: KeyboardEvent): void {
         >{{ many(place.people, 'text', 'texts') }}</text>
         <line
           :x1="LABEL"
-          :x2="width - 8"
+          :x2="width - RIGHT"
           :y1="HEAD + (row + 1) * ROW"
           :y2="HEAD + (row + 1) * ROW"
           class="floor"

@@ -39,7 +39,7 @@ CREATE TABLE "bulk_person" (
 	"ref" text,
 	"changed_at" timestamp (3) with time zone NOT NULL,
 	CONSTRAINT "bulk_person_standing_known" CHECK ("bulk_person"."standing" in ('chosen', 'ready', 'left-out', 'taken-out', 'texted', 'refused')),
-	CONSTRAINT "bulk_person_reason_known" CHECK ("bulk_person"."reason" in ('no-number', 'not-usable', 'landline', 'opted-out', 'open-wish', 'no-line', 'same-number', 'empty-field', 'too-long', 'zone-unknown', 'after-event')),
+	CONSTRAINT "bulk_person_reason_known" CHECK ("bulk_person"."reason" in ('no-number', 'not-usable', 'landline', 'opted-out', 'open-wish', 'no-line', 'same-number', 'empty-field', 'too-long', 'zone-unknown', 'never-in-hours', 'after-event')),
 	CONSTRAINT "bulk_person_sendable" CHECK ("bulk_person"."standing" not in ('ready', 'texted')
     or ("bulk_person"."e164" is not null and "bulk_person"."line_id" is not null and "bulk_person"."zones" <> '' and "bulk_person"."words" is not null))
 );

@@ -7,7 +7,7 @@ import { listBulks, readBulk, readBulkPeople } from '~~/server/bulk/read'
 import { startBulk, turnBulk } from '~~/server/bulk/run'
 import { takeOut } from '~~/server/bulk/take-out'
 import { tx } from '~~/server/db/door'
-import { firm as firmTable, line, record } from '~~/server/db/schema'
+import { firm as firmTable, line, phone, record } from '~~/server/db/schema'
 import { readInbox } from '~~/server/pages/inbox'
 import { readHouseRules, saveHouseRules } from '~~/server/identity/house-rules'
 import { takeEvent } from '~~/server/texting/events'
@@ -266,6 +266,48 @@ describe('a bulk text under way', () => {
     now = new Date(detail.runs![0]!.from)
     await drain(now)
     expect(got().at(-1)).toBe(three.e164)
+  })
+
+  it('texts nobody on a number that was corrected meanwhile, and says so', async () => {
+    const [one, two] = [await makeLead(firm.ada), await makeLead(firm.ada)]
+    const id = await bulkOf([one, two])
+    await checked(id)
+    await tx(database => database.update(phone).set({ e164: '+18085559999' }).where(eq(phone.id, one.phoneId)))
+    await start(id)
+    await seconds(4)
+    expect(got()).toEqual([two.e164])
+    expect(await people(id, { standing: 'refused' })).toEqual([expect.objectContaining({ detail: expect.stringContaining('another one') })])
+  })
+
+  it('leaves out whoever wants to be reached at no hour of the day, and waits for whoever has come to want another hour', async () => {
+    const [never, other] = [await makeLead(firm.ada), await makeLead(firm.ada)]
+    // as it may have been before anybody looked at what is typed
+    await tx(database => database.update(record).set({ wishFrom: 21, wishTo: 23 }).where(eq(record.id, never.recordId)))
+    const id = await bulkOf([never, other])
+    expect(await checked(id)).toMatchObject({ leftOut: [{ reason: 'never-in-hours', people: 1 }], counts: { ready: 1 } })
+    await tx(database => database.update(record).set({ wishFrom: 12, wishTo: 13 }).where(eq(record.id, other.recordId)))
+    await start(id)
+    await seconds(3)
+    expect(got()).toEqual([])
+    const { state, runs } = await readBulk(firm.ada, id)
+    // twelve there is 22:00 UTC
+    expect([state, new Date(runs![0]!.from).toISOString().slice(11, 16)]).toEqual(['running', '22:00'])
+    await turnBulk(firm.ada, id, 'stop', now)
+  })
+
+  it('pauses by itself when its line is closed', async () => {
+    const one = await makeLead(firm.ada)
+    const id = await bulkOf([one])
+    await checked(id)
+    await start(id)
+    await tx(database => database.update(line).set({ active: false }).where(eq(line.id, firm.portland.id)))
+    try {
+      await seconds(2)
+      expect(await readBulk(firm.ada, id)).toMatchObject({ state: 'paused', why: expect.stringContaining('not active') })
+    }
+    finally {
+      await tx(database => database.update(line).set({ active: true }).where(eq(line.id, firm.portland.id)))
+    }
   })
 
   it('says what was checked, whatever becomes of the record meanwhile', async () => {
