@@ -90,19 +90,22 @@ export function useInbox() {
 
   /** What is left to do here: all that waits and that no colleague has. */
   const toDo = computed(() => (owed.value ?? []).filter(({ whose }) => whose !== 'colleague').map(({ conversationId }) => conversationId))
-  /** Where among these the one that is open stood: once it is dealt with, the next is whichever moved up into its place. */
-  const stoodAt = ref<number | null>(null)
-  watch(openId, () => stoodAt.value = null, { flush: 'sync' })
+  /** These as they were when the one that is open stood among them: once it is dealt with, the next is the one that came after it. */
+  const stoodAmong = shallowRef<string[]>([])
+  watch(openId, () => stoodAmong.value = [], { flush: 'sync' })
   watch([openId, toDo], () => {
-    const at = toDo.value.indexOf(openId.value ?? '')
-    if (at >= 0) stoodAt.value = at
+    if (toDo.value.includes(openId.value ?? '')) stoodAmong.value = toDo.value
   }, { immediate: true })
+  /** Of those that are left the nearest one in that direction, however many have gone meanwhile. */
+  function nearest(by: 1 | -1): string {
+    const at = stoodAmong.value.indexOf(openId.value!)
+    const onwards = by === 1 ? stoodAmong.value.slice(at + 1) : stoodAmong.value.slice(0, at).reverse()
+    return onwards.find(id => toDo.value.includes(id)) ?? toDo.value.at(by === 1 ? -1 : 0)!
+  }
 
   /** The one below or above the one that is open; the first, if none is. */
   function step(by: 1 | -1): void {
-    const left = toDo.value
-    if (stoodAt.value !== null && left.length > 0 && !left.includes(openId.value ?? ''))
-      return open(left[Math.min(Math.max(0, by === 1 ? stoodAt.value : stoodAt.value - 1), left.length - 1)]!)
+    if (stoodAmong.value.length > 0 && toDo.value.length > 0 && !toDo.value.includes(openId.value ?? '')) return open(nearest(by))
     const next = items.value[place.value < 0 ? 0 : place.value + by]
     if (next) open(next.conversationId)
   }

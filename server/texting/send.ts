@@ -35,7 +35,15 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date, origi
     return { id: same.id, activityId: same.activityId, leavesAt: same.leavesAt }
   const { line, recipient } = situation
   checkWords(form, situation)
-  await checkPictures(asker, form.pictureIds, line.name, situation.price)
+  try {
+    await checkPictures(asker, form.pictureIds, line.name, situation.price)
+  }
+  catch (error) {
+    // the same was sent twice in one moment, and the other has the pictures already
+    const { earlier } = await readSituation(asker, form, now)
+    if (!earlier) throw error
+    return firstResult(asker, form.id, earlier)
+  }
   const leavesAt = form.later ? leavesAtOf(form.later, now) : new Date(now.getTime() + (origin === 'bulk' ? 0 : situation.takeBackMs))
   checkRules(form, situation, form.later ? leavesAt : now)
   askInDoubt(form, situation, now)

@@ -36,7 +36,8 @@ interface Written {
 }
 const USUAL = 'usual'
 const at = bulk.eventAt === null ? '' : wallOf(bulk.eventAt, zone)
-const form = useSessionStorage<Written>(`plauder-bulk-${bulk.id}`, {
+const kept = `plauder-bulk-${bulk.id}`
+const form = useSessionStorage<Written>(kept, {
   name: bulk.name,
   body: bulk.body,
   templateId: bulk.template?.id ?? null,
@@ -91,7 +92,8 @@ const check = () => save(async () => {
     body: { ...rest, lineId: lineId === USUAL ? null : lineId, latelyDays: latelyDays === '' ? null : Number(latelyDays), eventAt: moment },
   })
   await api(`/api/bulk-texts/${bulk.id}/check`, { method: 'POST', body: {} })
-  form.value = null as unknown as Written
+  // from here on the server has it
+  sessionStorage.removeItem(kept)
   emit('written')
 })
 useKeys([{ keys: '$mod+Enter', shown: 'Ctrl Enter', what: 'Check everybody', act: () => void check(), inFields: true, first: true }])

@@ -40,6 +40,20 @@ describe('a text with pictures', () => {
     )
   })
 
+  it('goes once when it is sent several times in one moment, and each gives the first result', async () => {
+    fakeCarrier()
+    const { phoneId } = await makeLead(firm.ada)
+    // whichever step of the first the others come into
+    for (let times = 0; times < 8; times++) {
+      const form = textTo(phoneId, firm.portland, { pictureIds: [await put()] })
+      const results = await Promise.all(Array.from({ length: 12 }, async (_, i) => {
+        await new Promise(resolve => setTimeout(resolve, i * 2))
+        return sendText(firm.ada, form, DAY)
+      }))
+      expect(new Set(results.map(({ activityId }) => activityId)).size).toBe(1)
+    }
+  })
+
   it('may have no words', async () => {
     fakeCarrier()
     const { phoneId } = await makeLead(firm.ada)
