@@ -43,7 +43,7 @@ export async function turnBulk(asker: SignedIn, id: string, step: 'pause' | 'go-
   await tx(async (database) => {
     const bulk = await turnTo(asker, id, step)
     if (step === 'go-on') {
-      await setGoing(bulk, asker.zone, now.getTime(), now)
+      await goOn(bulk, asker.zone, now)
     }
     else {
       await database.update(bulkText)
@@ -56,8 +56,12 @@ export async function turnBulk(asker: SignedIn, id: string, step: 'pause' | 'go-
   })
 }
 
+/** Plans those who are still to come anew: from now on, and never before the moment for which it was meant. */
+export const goOn = (bulk: StoredBulk, zone: string, now: Date): Promise<Plan> =>
+  setGoing(bulk, zone, Math.max(now.getTime(), bulk.runs?.[0]?.from ?? 0), now)
+
 /** @throws Problem 409 for a rep's that is larger than the house allows without a lead's word */
-async function mayTextSoMany(asker: SignedIn, people: number): Promise<void> {
+export async function mayTextSoMany(asker: SignedIn, people: number): Promise<void> {
   const { bulkMost } = await readHouseRules()
   if (asker.role !== 'rep' || bulkMost === null || people <= bulkMost) return
   throw conflict(

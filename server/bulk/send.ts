@@ -13,7 +13,7 @@ import { zonesOf, type Place } from '../records/phones'
 import { sendText } from '../texting/send'
 import { showOnCompany } from './company'
 import { announceBulk, BULK_COLUMNS, lockBulk, type StoredBulk } from './one'
-import { setGoing, waitingOf } from './run'
+import { goOn, waitingOf } from './run'
 import type { StoredGroup } from './plan'
 
 /** Between two looks at whose turn it is lies at least so much. */
@@ -84,7 +84,7 @@ function isLate({ lookedAt, runs }: StoredBulk, now: number): boolean {
 async function planAnew(bulk: StoredBulk, asker: SignedIn, now: Date): Promise<null> {
   await tx(async () => {
     const locked = await lockBulk(bulk.id)
-    if (locked?.state === 'running' && locked.turn === bulk.turn) await setGoing(locked, asker.zone, now.getTime(), now)
+    if (locked?.state === 'running' && locked.turn === bulk.turn) await goOn(locked, asker.zone, now)
   })
   return null
 }

@@ -5,7 +5,8 @@ import { bulkPerson } from '../db/schema'
 import { badInput, conflict } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { isDuplicate } from '../db/failures'
-import { announceBulk, mustHoldBulk } from './one'
+import { announceBulk, mustHoldBulk, type StoredBulk } from './one'
+import { goOn, mayTextSoMany } from './run'
 
 /**
  * Takes somebody out, or all whom we have texted lately; or puts them back, where the check has found that they can get it.
@@ -28,6 +29,7 @@ export async function takeOut(asker: SignedIn, id: string, { recordId, lately, o
         ))
         .returning({ id: bulkPerson.id })
       if (changed.length > 0) announceBulk(bulk)
+      if (!out && bulk.runs) await comesBack(asker, bulk, now)
       return { people: changed.length }
     }
     catch (error) {
@@ -35,4 +37,12 @@ export async function takeOut(asker: SignedIn, id: string, { recordId, lately, o
       throw conflict('same-number', 'Same number', 'Somebody else in this bulk text has the same number, and gets the text. Take them out first.')
     }
   })
+}
+
+/** Whoever comes back once it has been started makes it larger, and has no place in its plan yet. */
+async function comesBack(asker: SignedIn, bulk: StoredBulk, now: Date): Promise<void> {
+  const [counted] = await tx(database => database.select({ people: sql<number>`count(*)::int` }).from(bulkPerson)
+    .where(and(eq(bulkPerson.bulkId, bulk.id), inArray(bulkPerson.standing, ['ready', 'texted']))))
+  await mayTextSoMany(asker, counted?.people ?? 0)
+  if (bulk.state === 'running') await goOn(bulk, asker.zone, now)
 }

@@ -338,6 +338,25 @@ describe('a bulk text under way', () => {
     expect(got()).toEqual([one.e164])
   })
 
+  it('goes on no earlier than it was meant to start, and has a place for whoever comes back', async () => {
+    const [one, two] = [await makeLead(firm.ada), await makeLead(firm.ada)]
+    const id = await bulkOf([one, two])
+    await checked(id)
+    await takeOut(firm.ada, id, { recordId: two.recordId, lately: false, out: true }, now)
+    const from = now.getTime() + 60_000
+    await start(id, { start: from })
+    await turnBulk(firm.ada, id, 'pause', now)
+    await turnBulk(firm.ada, id, 'go-on', now)
+    await takeOut(firm.ada, id, { recordId: two.recordId, lately: false, out: false }, now)
+    await seconds(3)
+    expect(got()).toEqual([])
+    expect((await readBulk(firm.ada, id)).runs).toMatchObject([{ from, people: 2 }])
+    now = new Date(from)
+    await drain(now)
+    await seconds(3)
+    expect(got().sort()).toEqual([one.e164, two.e164].sort())
+  })
+
   it('does not make up for the time in which nothing ran', async () => {
     const many = await Promise.all(Array.from({ length: 12 }, () => makeLead(firm.ada)))
     const id = await bulkOf(many)
@@ -406,7 +425,14 @@ describe('a rep', () => {
       await checked(id)
       await expect(start(id)).rejects.toMatchObject(problem(409, { type: 'needs-a-lead' }))
       expect(await readBulk(firm.ada, id)).toMatchObject({ state: 'checked', runs: null })
-      await startBulk(firm.odile, id, startBulkForm.cast({}), now)
+      // nor does it grow afterwards
+      const { recordId } = three[0]!
+      await takeOut(firm.ada, id, { recordId, lately: false, out: true }, now)
+      await start(id, { start: now.getTime() + 60_000 })
+      await expect(takeOut(firm.ada, id, { recordId, lately: false, out: false }, now)).rejects.toMatchObject(problem(409, { type: 'needs-a-lead' }))
+      await takeOut(firm.odile, id, { recordId, lately: false, out: false }, now)
+      now = later(now, 60_000)
+      await drain(now)
       await seconds(4)
       expect(got().length).toBe(3)
       expect((await readTimeline(firm.ada, three[0]!.recordId)).entries[0]).toMatchObject({ colleague: { firstName: 'Ada' } })
