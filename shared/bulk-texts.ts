@@ -35,7 +35,6 @@ export interface LeftOut { reason: LeftOutReason, people: number, /** What is mi
 export interface BulkSample { recordId: string, name: string, words: string, units: number, parts: number }
 
 export interface BulkTextDetail extends BulkTextHead {
-  mayChange: boolean
   body: string
   template: { id: string, name: string, version: number } | null
   fillIns: FillIn[]

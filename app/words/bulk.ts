@@ -48,11 +48,11 @@ export const LEFT_OUT_WORDS: Record<LeftOutReason, Said> = {
   'landline': { one: 'has a landline only', many: 'have a landline only', then: 'it takes no texts; they can be called', mendable: true },
   'opted-out': { one: 'has opted out', many: 'have opted out', then: 'stays so, nothing to do', mendable: false },
   'open-wish': { one: 'may want no texts', many: 'may want no texts', then: 'read what they wrote, and decide', mendable: true },
-  'no-line': { one: 'is where none of the lines texts', many: 'are where none of the lines texts', then: 'choose another line for them', mendable: true },
+  'no-line': { one: 'is where none of our lines can text', many: 'are where none of our lines can text', then: 'choose another line for them', mendable: true },
   'same-number': { one: 'shares a number with another', many: 'share a number with another', then: 'the first of them gets it', mendable: false },
   'empty-field': { one: 'has an empty field', many: 'have an empty field', then: 'and the text has no stand-in for it', mendable: true },
   'too-long': { one: 'would get too many parts', many: 'would get too many parts', then: 'more than the carrier takes', mendable: true },
-  'zone-unknown': { one: 'is nobody knows where', many: 'are nobody knows where', then: 'so nobody knows when it is night there', mendable: true },
+  'zone-unknown': { one: 'is in a place that we do not know', many: 'are in a place that we do not know', then: 'so nobody knows when it is night there', mendable: true },
   'never-in-hours': { one: 'can be reached at no hour', many: 'can be reached at no hour', then: 'what they want and what is allowed have no hour in common', mendable: true },
   'after-event': { one: 'could not be reached in time', many: 'could not be reached in time', then: 'it would have left after the event', mendable: false },
 }

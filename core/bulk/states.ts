@@ -18,8 +18,6 @@ const STEPS: Record<BulkTextStep, { from: BulkTextState[], to: BulkTextState }> 
 export const afterStep = (state: BulkTextState, step: BulkTextStep): BulkTextState | null =>
   STEPS[step].from.includes(state) ? STEPS[step].to : null
 
-export const statesBeforeStep = (step: BulkTextStep): BulkTextState[] => STEPS[step].from
-
 /**
  * Where somebody stands in a bulk text: not looked at yet; can be texted; cannot, for a reason; taken out by hand; their text is
  * on its way or gone, and the text itself says what became of it; refused at the last moment, for a reason.

@@ -3,7 +3,6 @@ import { BULK_STANDINGS } from '~~/core/bulk/states'
 import type { LeftOutReason } from '~~/core/bulk/fate'
 import { showPhone } from '~~/core/phone/show'
 import type { BulkCounts, BulkPeople, BulkPersonRow, BulkSample, BulkTextDetail, BulkTextHead, LeftOut } from '~~/shared/bulk-texts'
-import { can } from '~~/shared/permissions'
 import type { BulkPeopleQuery } from '~~/shared/schemas/bulk-text'
 import { ask, tx } from '../db/door'
 import { milliseconds } from '../db/instants'
@@ -11,7 +10,7 @@ import { bulkGroup, bulkPerson, bulkText, carrierPrice, colleague, line, message
 import type { SignedIn } from '../identity/sign-in'
 import { joinCompany } from '../reading/company'
 import { seesRecord, visible } from '../reading/visible'
-import { bulkBelongs, mustSeeBulk } from './one'
+import { mustSeeBulk } from './one'
 import { placesShown } from './plan'
 
 const PAGE = 50
@@ -55,7 +54,6 @@ export async function readBulk(asker: SignedIn, id: string): Promise<BulkTextDet
     return {
       ...head!,
       counts: countsOf(Object.fromEntries(BULK_STANDINGS.map(standing => [standing, sum(one => one.standing === standing)]))),
-      mayChange: can(asker, 'bulk.work', bulkBelongs(bulk)),
       body: bulk.body,
       template: bulk.templateId ? { id: bulk.templateId, name: from?.name ?? '', version: bulk.templateVersion ?? 1 } : null,
       fillIns: bulk.fillIns,

@@ -31,7 +31,7 @@ export async function startBulk(asker: SignedIn, id: string, asked: StartBulkFor
     const plan = await setGoing({ ...bulk, days }, asker.zone, from, now)
     const leaves = plan.runs.reduce((sum, { people }) => sum + people, 0)
     if (leaves === 0)
-      throw badInput({ start: plan.left.some(({ why }) => why === 'after-event') ? 'Nobody would get it in time. Start earlier.' : 'Nobody is left who can get it.' })
+      throw badInput({ start: plan.left.some(({ why }) => why === 'after-event') ? 'Nobody would get it in time. Start earlier.' : 'Nobody is left who can get it. Put somebody back, or change what it says.' })
     await mayTextSoMany(asker, leaves)
     await note('bulk-started', asker.id, now, { bulkId: id, name: bulk.name, people: leaves, start: from, days })
     return { leaves, left: plan.left.map(({ why, people }) => ({ why, people })) }
@@ -82,7 +82,7 @@ const STATE_WORDS = {
 } as const
 
 /** Plans all who are still ready from an instant on, in the transaction around; what was planned before counts no more. */
-export async function setGoing(bulk: StoredBulk, zone: string, from: number, now: Date): Promise<Plan> {
+async function setGoing(bulk: StoredBulk, zone: string, from: number, now: Date): Promise<Plan> {
   return tx(async (database) => {
     const { groups, plan } = await planFrom(bulk, zone, { start: from, days: bulk.days }, now)
     const turn = bulk.turn + 1

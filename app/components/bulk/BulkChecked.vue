@@ -20,7 +20,7 @@ const inParts = computed(() => Object.entries(bulk.parts)
       <li>
         <strong class="count good">{{ ready.toLocaleString('en-US') }}</strong>
         <p>
-          {{ ready === 1 ? 'will get the text' : 'will get the text' }}
+          will get the text
           <span class="small quiet block">{{ inParts }}</span>
         </p>
         <button
