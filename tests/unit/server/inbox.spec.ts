@@ -185,10 +185,14 @@ describe('what somebody asks for', () => {
 describe('the order of a line', () => {
   const order = (...who: (typeof firm.ada)[]) =>
     tx(database => database.update(line).set({ takeOrder: who.map(({ id }) => id), tookLast: null }).where(eq(line.id, firm.portland.id)))
+  const whoHas = (numbers: string[]) =>
+    Promise.all(numbers.map(async number => (await itemOf(number, firm.odile)).assignee?.firstName ?? null))
   const strangers = async (...numbers: string[]) => {
-    for (const number of numbers) await receive(number, 'Thanks')
-    await drain(later(DAY, clock))
-    return Promise.all(numbers.map(async number => (await itemOf(number, firm.odile)).assignee?.firstName ?? null))
+    for (const number of numbers) {
+      await receive(number, 'Thanks')
+      await drain(later(DAY, clock))
+    }
+    return whoHas(numbers)
   }
 
   it('gives what nobody has to whoever is next of those who are signed in, and tells them', async () => {
@@ -204,6 +208,14 @@ describe('the order of a line', () => {
     expect(await strangers('+447700900882')).toEqual(['Odile'])
     const { notices } = await readNotices(firm.odile, { after: DAY.getTime() }, later(DAY, clock))
     expect(notices.filter(({ kind, remote }) => kind === 'handed' && remote === '+447700900882')).toMatchObject([{ by: null, unseen: true }])
+  })
+
+  it('gives each of those that come in at once to another', async () => {
+    await order(firm.ada, firm.odile)
+    const numbers = ['+447700900886', '+447700900887', '+447700900888', '+447700900889']
+    for (const number of numbers) await receive(number, 'Thanks')
+    await drain(later(DAY, clock))
+    expect((await whoHas(numbers)).sort()).toEqual(['Ada', 'Ada', 'Odile', 'Odile'])
   })
 
   it('leaves it to all where nobody of them is there, and may not name who does not answer the line', async () => {
