@@ -100,6 +100,10 @@ async function main(): Promise<void> {
     console.log(`# ${PEOPLE} people checked in ${checking.toFixed(0)} ms, ${counts.ready} of them ready; filled and measured alone in ${filling.toFixed(0)} ms`)
     figure('bulk-check/filling', checking / filling, '<=3', checking <= 3 * filling)
 
+    // half of them have got it: what is read over and over then is one under way
+    await database.pool.query(`update bulk_person set standing = 'texted' where bulk_id = $1 and standing = 'ready' and position % 2 = 0`, [id])
+    await database.pool.query(`update bulk_text set state = 'running' where id = $1`, [id])
+    await database.pool.query('vacuum analyze bulk_person')
     const bare = percentile(await timeEach(RUNS, () => database.pool.query(
       'select p.*, r.name from (select * from bulk_person where bulk_id = $1 order by bulk_id, standing, reason, position limit 50) p join record r on r.id = p.record_id',
       [id])), 0.95)

@@ -14,6 +14,7 @@ import { COLLEAGUES, DEMO_PASSWORD, FORMAT, LINES } from './colleagues'
 import { dispositionRows } from './dispositions'
 import { CUSTOM_FIELDS } from './fields'
 import { generate, type Staff } from './generate'
+import { groupRows } from './groups'
 import { addMatters, showOnMatters } from './matters'
 import { PIPELINES } from './pipelines'
 import { Random } from './random'
@@ -75,6 +76,11 @@ export async function fillDemo(now: Date, practiceFolder?: string): Promise<void
   await tx(database => write(database, rows))
   await tx(database => database.insert(schema.task).values(taskRows(rows, staff, now)))
   await tx(database => database.insert(schema.view).values(viewRows(staff, now)))
+  await tx(async (database) => {
+    const { groups, members } = groupRows(rows, staff, now)
+    await database.insert(schema.peopleGroup).values(groups)
+    await database.insert(schema.groupMember).values(members)
+  })
   await tx(async (database) => {
     await database.insert(schema.call).values(alive.calls)
     await database.insert(schema.recording).values(alive.recordings)

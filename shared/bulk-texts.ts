@@ -51,9 +51,14 @@ export interface BulkTextDetail extends BulkTextHead {
   /** Why it has paused by itself. */
   why: string | null
   leftOut: LeftOut[]
+  /** How many have written since it went to them. */
+  answered: number
+  /** Where it repeats another one: how many came to its people since, and how many went. */
+  repeats: { came: number, gone: number } | null
+  mayRepeat: boolean
   /** Of those who can be texted: how many we have texted within the days that count. */
   lately: number
-  /** How many need so many parts. */
+  /** How many need so many parts; of one under way, which is read over and over, this and what follows is not asked. */
   parts: Record<number, number>
   /** What all of it will cost, where the carriers have a price. */
   cost: { micros: number, currency: string } | null
@@ -107,8 +112,12 @@ export interface BulkPersonRow {
   /** Of the text that is on its way. */
   state: string | null
   sentAt: number | null
+  answeredAt: number | null
 }
 /** How many there are in all, the counts of the bulk text say. */
 export interface BulkPeople { rows: BulkPersonRow[], page: number, size: number }
 
 export interface BulkStarted { leaves: number, left: { why: LeftWhy, people: number }[] }
+
+/** What came of gathering more people: how many came to it, how many were met again, and how many are in it now. */
+export interface AddedToBulk { added: number, again: number, people: number }

@@ -4,9 +4,11 @@ export type BulkChange
     | { kind: 'stage', stageId: string }
     | { kind: 'add-tag', tag: string }
     | { kind: 'remove-tag', tag: string }
+    | { kind: 'add-group', groupId: string }
+    | { kind: 'remove-group', groupId: string }
 
 export type BulkKind = BulkChange['kind']
-export const BULK_KINDS = ['owner', 'stage', 'add-tag', 'remove-tag'] as const satisfies readonly BulkKind[]
+export const BULK_KINDS = ['owner', 'stage', 'add-tag', 'remove-tag', 'add-group', 'remove-group'] as const satisfies readonly BulkKind[]
 
 export const BULK_STATES = ['running', 'done', 'stopped', 'taking-back', 'taken-back'] as const
 export type BulkState = typeof BULK_STATES[number]

@@ -57,6 +57,7 @@ const BUILT_IN: BuiltIn[] = [
   column('owner', 'Owner', 'one', 'choice'),
   column('last-contact', 'Last contact', 'instant', 'instant'),
   column('tags', 'Tags', 'many', 'tags'),
+  column('groups', 'Groups', 'many', 'tags', 'reached'),
   column('title', 'Role', 'words', 'text', 'people'),
   column('mail', 'Mail address', 'words', 'mail', 'placed'),
   column('street', 'Street', 'words', 'text', 'placed'),

@@ -30,6 +30,9 @@ export const PERMISSIONS = {
   'round.edit': { rep: 'own', lead: 'people', admin: 'all' },
   /** Texting many at once, and seeing what became of it. */
   'bulk.work': { rep: 'own', lead: 'people', admin: 'all' },
+  /** A group is everybody's; whom one sees in it are those whom one may see anyway. */
+  'group.see': { rep: 'all', lead: 'all', admin: 'all' },
+  'group.edit': { rep: 'own', lead: 'all', admin: 'all' },
   /** Listening to what was recorded of a call. */
   'recording.hear': { rep: 'own', lead: 'people', admin: 'all' },
   /** Leaving a spoken message on mailboxes: one's own, or one of a team. */

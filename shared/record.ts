@@ -4,6 +4,7 @@ import type { WallMoment } from '../core/hours/schedule'
 import type { ZoneRules } from '../core/hours/rules'
 import type { Field } from '../core/template/fields'
 import type { PhoneKind, UnusableReason } from '../core/phone/read'
+import type { GroupOn } from './groups'
 import type { Module } from './modules'
 import type { Pipeline, Stage } from './pipelines'
 
@@ -22,6 +23,8 @@ export interface RecordRow {
   country: string | null
   mail: string | null
   tags: string[]
+  /** The names of the groups that it is in, where they are asked for. */
+  groups?: string[]
   fields: Record<string, unknown>
   owner: { id: string, name: string }
   company: { id: string, name: string, sector: string | null } | null
@@ -113,6 +116,7 @@ export interface RecordDetail {
   wishTo: number | null
   mail: string | null
   tags: string[]
+  groups: GroupOn[]
   fields: Record<string, unknown>
   version: number
   madeAt: number

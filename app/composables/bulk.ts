@@ -23,5 +23,5 @@ export function useBulk(id: string) {
     await api(`/api/bulk-texts/${id}/${path}`, { method: 'POST', body })
     await loadSoon()
   })
-  return { bulk, problem, changes, load, act }
+  return { bulk, problem, changes, load, act, trying }
 }

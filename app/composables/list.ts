@@ -39,10 +39,12 @@ export function useList(module: Module, begun: ListState = plainList(module)) {
   }))
   const question = computed(() => ({ ...asksFor.value, sort: sort.value, direction: direction.value }))
 
+  const withGroups = computed(() => shown.value.includes('groups'))
+
   async function load(): Promise<void> {
     const isNewest = begin()
     try {
-      const answer = await api<RecordPage>('/api/records', { query: { ...question.value, page: page.value } })
+      const answer = await api<RecordPage>('/api/records', { query: { ...question.value, groups: withGroups.value, page: page.value } })
       // an answer that was overtaken by a newer question is thrown away
       if (!isNewest()) return
       list.value = answer
@@ -94,7 +96,7 @@ export function useList(module: Module, begun: ListState = plainList(module)) {
     toCount = true
     total.value = null
   })
-  watch([question, page], load, { immediate: true })
+  watch([question, page, withGroups], load, { immediate: true })
 
   function sortBy(key: string): void {
     if (sort.value === key) direction.value = direction.value === 'up' ? 'down' : 'up'

@@ -63,3 +63,11 @@ export const LEFT_WHY_WORDS: Record<LeftWhy, string> = {
   'after-event': 'cannot be reached before it',
   'never-in-hours': 'cannot be reached at any hour: what they want and what is allowed have no hour in common',
 }
+
+/** Which people of a bulk text are shown. */
+export interface Those { standing?: BulkStanding, reason?: LeftOutReason, lately?: boolean, answered?: 'yes' | 'no' }
+
+export const ANSWERED_WORDS = {
+  yes: { kind: 'answered', those: 'Those who have answered' },
+  no: { kind: 'not answered', those: 'Those who have not answered' },
+} as const

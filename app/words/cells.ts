@@ -22,6 +22,7 @@ const BUILT_IN: Record<string, Shown> = {
   'owner': row => row.owner.name,
   'last-contact': (row, now) => row.lastContactAt ? ago(row.lastContactAt, now) : null,
   'tags': row => row.tags.join(', '),
+  'groups': row => row.groups?.join(', ') ?? null,
   'title': row => row.title,
   'mail': row => row.mail,
   'street': row => row.street,

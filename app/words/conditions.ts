@@ -1,4 +1,4 @@
-import type { Condition, Conditions, Test } from '~~/core/conditions/conditions'
+import { isGroup, type Condition, type Conditions, type Test } from '~~/core/conditions/conditions'
 import type { ListColumn } from '~~/shared/list'
 import { calendarDay } from './time'
 
@@ -33,3 +33,7 @@ export function listWords(words: string[]): string {
 }
 
 export const joining = (match: Conditions['match']): string => match === 'all' ? 'and' : 'or'
+
+/** All of them as a sentence; groups within stand in brackets. */
+export const sayConditions = ({ match, of }: Conditions, columns: ListColumn[]): string =>
+  of.map(one => isGroup(one) ? `(${sayConditions(one, columns)})` : sayCondition(one, columns)).join(` ${joining(match)} `)

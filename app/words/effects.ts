@@ -20,6 +20,8 @@ export const EFFECT_CHOICES: { [K in EffectKind]: { label: string, fresh: Effect
   'stage': { label: 'Move to a stage', fresh: { kind: 'stage', stageId: '' } },
   'add-tag': { label: 'Add a tag', fresh: { kind: 'add-tag', tag: '' } },
   'remove-tag': { label: 'Take a tag off', fresh: { kind: 'remove-tag', tag: '' } },
+  'add-group': { label: 'Put into a group', fresh: { kind: 'add-group', groupId: '' } },
+  'remove-group': { label: 'Take out of a group', fresh: { kind: 'remove-group', groupId: '' } },
   'field': { label: 'Set a field', fresh: { kind: 'field', field: '', value: null } },
   'task': { label: 'Make a task', fresh: { kind: 'task', title: '', days: 1, time: '09:00' } },
   'call-back': { label: 'Call back', fresh: { kind: 'call-back', days: 1, time: '10:00' } },

@@ -35,6 +35,8 @@ export function sayEntry(entry: TimelineEntry, person: string): EntryWords {
       return { who, what: data.importId ? 'brought this record in, from a file' : 'made this record', more: [] }
     case 'stage-changed':
       return { who, what: `moved the stage from ${data.from ?? 'none'} to ${data.to ?? 'none'}${together(data)}`, more: [] }
+    case 'group-changed':
+      return { who, what: `${data.to ? `put ${person} into the group ${String(data.to)}` : `took ${person} out of the group ${String(data.from)}`}${together(data)}`, more: [] }
     case 'put-on':
       return { who, what: `put ${data.person} on ${data.on}`, more: [] }
     case 'taken-off':

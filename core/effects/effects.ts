@@ -8,6 +8,8 @@ interface Settings {
   'stage': { stageId: string }
   'add-tag': { tag: string }
   'remove-tag': { tag: string }
+  'add-group': { groupId: string }
+  'remove-group': { groupId: string }
   /** One of the record's own fields; without a value it asks for it. */
   'field': { field: string, value: FieldValue }
   /** Due so many days later at that time where the person is. */
@@ -26,13 +28,15 @@ export type EffectOf<K extends EffectKind> = K extends EffectKind ? { kind: K } 
 export type Effect = EffectOf<EffectKind>
 
 /** What an effect names, in words; what is left out is gone, or is not known yet. */
-interface Names { template?: string, stage?: string, field?: string, due?: string }
+interface Names { template?: string, stage?: string, group?: string, field?: string, due?: string }
 
 const SAID: { [K in EffectKind]: (effect: EffectOf<K>, names: Names) => string } = {
   'text': (_, { template }) => `Text “${template ?? 'of a template that is gone'}”`,
   'stage': (_, { stage }) => `Stage to ${stage ?? 'one that is gone'}`,
   'add-tag': ({ tag }) => `Tag ${tag}`,
   'remove-tag': ({ tag }) => `Take the tag ${tag} off`,
+  'add-group': (_, { group }) => `Into the group ${group ?? 'that is gone'}`,
+  'remove-group': (_, { group }) => `Out of the group ${group ?? 'that is gone'}`,
   'field': ({ value }, { field }) => `${field ?? 'A field that is gone'} ${value === null ? 'as you say' : `to ${typeof value === 'string' && isTimeOfDay(value) ? markTime(value) : sayFieldValue(value)}`}`,
   'task': ({ title }, { due }) => `Task “${title}”${due ? `, ${due}` : ''}`,
   'call-back': (_, { due }) => due ? `Call back ${due}` : 'Call back, on a day you say',

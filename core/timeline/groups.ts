@@ -9,6 +9,7 @@ const OTHERS = {
   'record-made': 'changes',
   'fields-changed': 'changes',
   'stage-changed': 'changes',
+  'group-changed': 'changes',
   'put-on': 'changes',
   'moved-on': 'changes',
   'taken-off': 'changes',

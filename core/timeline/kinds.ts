@@ -13,7 +13,7 @@ const RECEIVED = Object.values(MESSAGE_ENTRIES).map(entry => entry.in)
 
 /** What a timeline can hold in this version. Entries are added, never changed. */
 export const ACTIVITY_KINDS = [
-  ...SENT, ...RECEIVED, 'note', 'record-made', 'fields-changed', 'stage-changed', 'put-on', 'moved-on', 'taken-off', 'consent-changed',
+  ...SENT, ...RECEIVED, 'note', 'record-made', 'fields-changed', 'stage-changed', 'group-changed', 'put-on', 'moved-on', 'taken-off', 'consent-changed',
   CALL_ENTRIES.out, CALL_ENTRIES.in, 'task-made', 'task-done', 'task-again', 'task-changed', 'task-withdrawn', 'nothing-needed', 'put-back', 'assigned',
   'bulk-sent',
 ] as const

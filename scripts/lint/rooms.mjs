@@ -9,7 +9,7 @@ export const ROOMS = [
 ]
 
 /** Whose a file of `server/db/schema` is, where it does not have the name of the room. */
-export const SCHEMA_OF = { lists: 'records', recordings: 'calling', rounds: 'calling', spoken: 'calling' }
+export const SCHEMA_OF = { lists: 'records', groups: 'records', recordings: 'calling', rounds: 'calling', spoken: 'calling' }
 
 /** Who writes another room's tables all the same, and why. */
 export const GUESTS = {

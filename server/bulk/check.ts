@@ -55,7 +55,7 @@ async function nextPiece(id: string, turn: number, now: Date): Promise<boolean> 
   if (!bulk) return false
   if (bulk.checked === 0 && await putAway(id, now) === PIECE_PUT_AWAY) return true
   const asker = await colleagueAtWork(bulk.madeBy)
-  if (!asker) return false
+  if (!asker) return giveUp(bulk)
   const judge = await makeJudge(asker, bulk)
   const judged = await judge(ids, now)
   crashPoint('bulk-checked')
@@ -71,6 +71,13 @@ async function nextPiece(id: string, turn: number, now: Date): Promise<boolean> 
     announceBulk(bulk)
     return !ended
   })
+}
+
+/** Whoever made it is not at work here any more: nobody is checked in their name. */
+async function giveUp(bulk: StoredBulk): Promise<false> {
+  await tx(database => database.update(bulkText).set({ state: 'draft' }).where(and(eq(bulkText.id, bulk.id), eq(bulkText.turn, bulk.turn))))
+  announceBulk(bulk)
+  return false
 }
 
 async function pieceOf(id: string, turn: number): Promise<{ bulk: StoredBulk | null, ids: string[] }> {

@@ -2,10 +2,9 @@ import { eq, sql } from 'drizzle-orm'
 import { afterStep } from '~~/core/bulk/states'
 import { checkTemplate } from '~~/core/template/check'
 import { readAnswers } from '~~/core/template/fill-ins'
-import { MOST_IN_BULK } from '~~/shared/bulk-texts'
+import { MOST_IN_BULK, type AddedToBulk } from '~~/shared/bulk-texts'
 import { hasNumbers, type Module, type TextedModule } from '~~/shared/modules'
-import type { MakeBulkForm, WriteBulkForm } from '~~/shared/schemas/bulk-text'
-import type { Selection } from '~~/shared/schemas/list'
+import type { BulkWhom, MakeBulkForm, WriteBulkForm } from '~~/shared/schemas/bulk-text'
 import { ask, tx } from '../db/door'
 import { planned } from '../db/prepared'
 import { uuidArray } from '../db/instants'
@@ -13,21 +12,21 @@ import { bulkText, record } from '../db/schema'
 import { badInput, conflict } from '../http/problem'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
-import { chosenPeople } from '../records/chosen-people'
 import { catalogueOf } from '../templates/catalogue'
 import { mustSeeTemplate } from '../templates/templates'
 import { linesOf } from '../texting/lines'
 import { announceBulk, mustHoldBulk, mustSeeBulk } from './one'
+import { peopleFor } from './whom'
 
 /** Begins a bulk text to those who are chosen now. Making the same again gives the first. */
-export async function makeBulk(asker: SignedIn, { id, name, selection }: MakeBulkForm, now: Date): Promise<{ id: string }> {
-  const ids = await idsOf(asker, selection, now)
-  if (ids.length === 0) throw badInput({ selection: 'Nobody is chosen any more. Choose them again.' })
+export async function makeBulk(asker: SignedIn, { id, name, ...whom }: MakeBulkForm, now: Date): Promise<{ id: string }> {
+  const ids = await idsOf(asker, whom, now)
+  if (ids.length === 0) throw badInput({ selection: 'Nobody is there to be texted. Choose others.' })
   mustBeFew(ids.length)
   return tx(async (database) => {
     const [made] = await database
       .insert(bulkText)
-      .values({ id, name, modules: await modulesOf(ids), madeBy: asker.id, madeAt: now, recordIds: ids })
+      .values({ id, name, modules: await modulesOf(ids), madeBy: asker.id, madeAt: now, recordIds: ids, groupId: whom.groupId, whom })
       .onConflictDoNothing()
       .returning({ id: bulkText.id, madeBy: bulkText.madeBy })
     if (!made) return { id }
@@ -40,10 +39,9 @@ export async function makeBulk(asker: SignedIn, { id, name, selection }: MakeBul
 /**
  * Puts more people into one that has not been started: whoever is in it already counts once.
  *
- * @returns how many came to it, and how many were met again
  */
-export async function addToBulk(asker: SignedIn, id: string, selection: Selection, now: Date): Promise<{ added: number, again: number }> {
-  const ids = await idsOf(asker, selection, now)
+export async function addToBulk(asker: SignedIn, id: string, whom: BulkWhom, now: Date): Promise<AddedToBulk> {
+  const ids = await idsOf(asker, whom, now)
   return tx(async (database) => {
     const found = await mustHoldBulk(asker, id)
     mustBeOpen(found.state)
@@ -58,7 +56,7 @@ export async function addToBulk(asker: SignedIn, id: string, selection: Selectio
         .where(eq(bulkText.id, id))
       announceBulk(found)
     }
-    return { added: added.length, again: ids.length - added.length }
+    return { added: added.length, again: ids.length - added.length, people: known.size + added.length }
   })
 }
 
@@ -100,8 +98,8 @@ function mustBeFew(people: number): void {
     })
 }
 
-async function idsOf(asker: SignedIn, selection: Selection, now: Date): Promise<string[]> {
-  const people = await chosenPeople(asker, selection, now)
+async function idsOf(asker: SignedIn, whom: BulkWhom, now: Date): Promise<string[]> {
+  const people = await peopleFor(asker, whom, now)
   const { rows } = await ask<{ id: string }>(planned(sql`
     select id from (${people}) chosen order by place, id limit ${sql.raw(String(MOST_IN_BULK + 1))}`))
   return rows.map(({ id }) => id)

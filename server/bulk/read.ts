@@ -1,4 +1,4 @@
-import { eq, sql, type SQL } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import { BULK_STANDINGS } from '~~/core/bulk/states'
 import type { LeftOutReason } from '~~/core/bulk/fate'
 import { showPhone } from '~~/core/phone/show'
@@ -12,6 +12,7 @@ import { joinCompany } from '../reading/company'
 import { seesRecord, visible } from '../reading/visible'
 import { mustSeeBulk } from './one'
 import { placesShown } from './plan'
+import { which } from './whom'
 
 const PAGE = 50
 /** As many as anybody looks back over. */
@@ -45,7 +46,8 @@ export async function readBulk(asker: SignedIn, id: string): Promise<BulkTextDet
     const bulk = await mustSeeBulk(asker, id)
     const { rows: [head] } = await ask<HeadRow>(sql`select ${HEAD} from ${bulkText} b join ${colleague} c on c.id = b.made_by
       where b.id = ${id}::uuid`)
-    const tallies = await tally(id)
+    const going = bulk.state === 'running' || bulk.state === 'paused'
+    const tallies = await (going ? tallyOfThoseUnderWay(id) : tally(id))
     const sum = (which: (one: Tally) => boolean) => tallies.filter(which).reduce((all, { people }) => all + people, 0)
     const groups = bulk.runs ? await database.select().from(bulkGroup).where(eq(bulkGroup.bulkId, id)) : []
     const [from] = bulk.templateId
@@ -68,10 +70,13 @@ export async function readBulk(asker: SignedIn, id: string): Promise<BulkTextDet
       checked: bulk.checked,
       why: bulk.why,
       leftOut: leftOutOf(tallies),
+      answered: sum(({ answered }) => answered),
+      repeats: bulk.came === null || bulk.gone === null ? null : { came: bulk.came, gone: bulk.gone },
+      mayRepeat: bulk.whom !== null,
       lately: sum(({ standing, lately }) => standing === 'ready' && lately),
       parts: partsOf(tallies),
       cost: costOf(tallies),
-      longest: await longestOf(asker, id),
+      longest: going ? null : await longestOf(asker, id),
       states: await statesOf(id),
       runs: bulk.runs,
       places: bulk.runs ? placesShown(groups, bulk.runs) : [],
@@ -84,6 +89,7 @@ interface Tally {
   reason: LeftOutReason | null
   detail: string | null
   lately: boolean
+  answered: boolean
   parts: number | null
   micros: number | null
   currency: string | null
@@ -93,11 +99,25 @@ interface Tally {
 /** All counts of a bulk text in one walk over its people. */
 async function tally(id: string): Promise<Tally[]> {
   const { rows } = await ask<Tally & Record<string, unknown>>(sql`
-    select s.standing, s.reason, s.detail, s.lately, s.parts, s.people, c.micros_per_part::float8 as micros, c.currency from (
-      select standing, reason, case when reason = 'empty-field' then detail end as detail, lately, parts, line_id, count(*)::int as people
-      from ${bulkPerson} where bulk_id = ${id}::uuid group by 1, 2, 3, 4, 5, 6
+    select s.standing, s.reason, s.detail, s.lately, s.answered, s.parts, s.people, c.micros_per_part::float8 as micros, c.currency from (
+      select standing, reason, case when reason = 'empty-field' then detail end as detail, lately, answered_at is not null as answered, parts, line_id,
+        count(*)::int as people
+      from ${bulkPerson} where bulk_id = ${id}::uuid group by 1, 2, 3, 4, 5, 6, 7
     ) s left join ${line} l on l.id = s.line_id left join ${carrierPrice} c on c.carrier = l.carrier and c.country = l.country`)
   return rows
+}
+
+/** The same for one under way, of which only what changes is asked, over and over: by an index alone. */
+async function tallyOfThoseUnderWay(id: string): Promise<Tally[]> {
+  const { rows } = await ask<Pick<Tally, 'standing' | 'reason' | 'people'> & Record<string, unknown>>(sql`
+    select standing, reason, count(*)::int as people from ${bulkPerson} where bulk_id = ${id}::uuid group by 1, 2`)
+  const { rows: [counted] } = await ask<{ people: number }>(sql`
+    select count(*)::int as people from ${bulkPerson} where bulk_id = ${id}::uuid and answered_at is not null`)
+  const UNASKED = { detail: null, lately: false, answered: false, parts: null, micros: null, currency: null }
+  const answered = counted!.people
+  return rows.flatMap(row => row.standing === 'texted'
+    ? [{ ...UNASKED, ...row, people: row.people - answered }, { ...UNASKED, ...row, answered: true, people: answered }]
+    : [{ ...UNASKED, ...row }])
 }
 
 function leftOutOf(tallies: Tally[]): LeftOut[] {
@@ -152,19 +172,13 @@ type PersonRow = Record<string, unknown> & BulkPersonRow & { e164: string | null
 export async function readBulkPeople(
   asker: SignedIn,
   id: string,
-  { standing, reason, lately, page }: BulkPeopleQuery,
+  { page, ...those }: BulkPeopleQuery,
 ): Promise<BulkPeople> {
   await mustSeeBulk(asker, id)
-  const which: SQL = sql.join([
-    sql`p.bulk_id = ${id}::uuid`,
-    ...standing ? [sql`p.standing = ${standing}`] : [],
-    ...reason ? [sql`p.reason = ${reason}`] : [],
-    ...lately ? [sql`p.lately`] : [],
-  ], sql` and `)
   const { rows } = await ask<PersonRow>(sql`
     select p.record_id as "recordId", r.name, company.name as company, r.city, p.standing, p.reason, p.detail, p.lately, p.e164, l.name as line,
-      p.words, p.units, p.parts, m.state, ${milliseconds(sql`m.handed_at`)} as "sentAt"
-    from (select * from ${bulkPerson} p where ${which} ${IN_ORDER}
+      p.words, p.units, p.parts, m.state, ${milliseconds(sql`m.handed_at`)} as "sentAt", ${milliseconds(sql`p.answered_at`)} as "answeredAt"
+    from (select * from ${bulkPerson} p where ${which({ bulkId: id, ...those })} ${IN_ORDER}
       limit ${sql.raw(String(PAGE))} offset ${(page - 1) * PAGE}) p
     join ${record} r on r.id = p.record_id and ${seesRecord(asker, 'r')} ${joinCompany(asker)}
     left join ${line} l on l.id = p.line_id left join ${message} m on m.id = p.id

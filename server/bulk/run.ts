@@ -15,6 +15,7 @@ import type { SignedIn } from '../identity/sign-in'
 import { addJob } from '../jobs/add'
 import { SEND_BULK } from '../jobs/kinds'
 import { takeBackWaiting } from '../texting/take-back-many'
+import { countOnCompanies } from './company'
 import { planFrom, startOf, storeGroups } from './plan'
 import { announceBulk, mustHoldBulk, type StoredBulk } from './one'
 
@@ -28,7 +29,7 @@ export async function startBulk(asker: SignedIn, id: string, asked: StartBulkFor
     const bulk = await turnTo(asker, id, 'start')
     const from = startOf(asked, now)
     const { days } = asked
-    const plan = await setGoing({ ...bulk, days }, asker.zone, from, now)
+    const plan = await setGoing({ ...bulk, days, startAt: new Date(from) }, asker.zone, from, now)
     const leaves = plan.runs.reduce((sum, { people }) => sum + people, 0)
     if (leaves === 0)
       throw badInput({ start: plan.left.some(({ why }) => why === 'after-event') ? 'Nobody would get it in time. Start earlier.' : 'Nobody is left who can get it. Put somebody back, or change what it says.' })
@@ -58,7 +59,12 @@ export async function turnBulk(asker: SignedIn, id: string, step: 'pause' | 'go-
 
 /** Plans those who are still to come anew: from now on, and never before the moment for which it was meant. */
 export const goOn = (bulk: StoredBulk, zone: string, now: Date): Promise<Plan> =>
-  setGoing(bulk, zone, Math.max(now.getTime(), bulk.runs?.[0]?.from ?? 0), now)
+  setGoing(bulk, zone, Math.max(now.getTime(), bulk.startAt?.getTime() ?? 0), now)
+
+const DAY = 86_400_000
+/** Over how many of its days the rest is spread. */
+const daysLeft = ({ days, startAt }: StoredBulk, from: number): number =>
+  Math.max(1, days - Math.floor((from - (startAt?.getTime() ?? from)) / DAY))
 
 /** @throws Problem 409 for a rep's that is larger than the house allows without a lead's word */
 export async function mayTextSoMany(asker: SignedIn, people: number): Promise<void> {
@@ -84,11 +90,11 @@ const STATE_WORDS = {
 /** Plans all who are still ready from an instant on, in the transaction around; what was planned before counts no more. */
 async function setGoing(bulk: StoredBulk, zone: string, from: number, now: Date): Promise<Plan> {
   return tx(async (database) => {
-    const { groups, plan } = await planFrom(bulk, zone, { start: from, days: bulk.days }, now)
+    const { groups, plan } = await planFrom(bulk, zone, { start: from, days: daysLeft(bulk, from) }, now)
     const turn = bulk.turn + 1
     await storeGroups(bulk, groups)
     await database.update(bulkText)
-      .set({ state: 'running', turn, days: bulk.days, runs: plan.runs, startedAt: bulk.startedAt ?? now, endedAt: null, lookedAt: null, why: null })
+      .set({ state: 'running', turn, days: bulk.days, startAt: bulk.startAt, runs: plan.runs, startedAt: bulk.startedAt ?? now, endedAt: null, lookedAt: null, why: null })
       .where(eq(bulkText.id, bulk.id))
     await addJob({
       kind: SEND_BULK, key: `${bulk.id} ${turn}`, lane: bulk.id, payload: { bulkId: bulk.id, turn }, dueAt: new Date(plan.runs[0]?.from ?? now),
@@ -110,7 +116,9 @@ export async function waitingOf(id: string, now: Date): Promise<string[]> {
 async function standBack(id: string, now: Date): Promise<void> {
   const back = await takeBackWaiting(await waitingOf(id, now), now)
   if (back.length === 0) return
-  await tx(database => database.update(bulkPerson)
+  const people = await tx(database => database.update(bulkPerson)
     .set({ standing: 'ready', changedAt: now, id: sql`(select x.fresh from unnest(${uuidArray(back)}, ${uuidArray(back.map(() => uuid()))}) x (old, fresh) where x.old = ${bulkPerson.id})` })
-    .where(and(eq(bulkPerson.bulkId, id), inArray(bulkPerson.id, back))))
+    .where(and(eq(bulkPerson.bulkId, id), inArray(bulkPerson.id, back)))
+    .returning({ recordId: bulkPerson.recordId }))
+  await countOnCompanies(id, people.map(({ recordId }) => recordId))
 }

@@ -1,6 +1,7 @@
 import type { Effect, EffectKind } from '~~/core/effects/effects'
 import type { EffectWork } from './effect'
 import { field } from './field'
+import { addGroup, removeGroup } from './group'
 import { noCalls } from './no-calls'
 import { stage } from './stage'
 import { addTag, removeTag } from './tag'
@@ -17,6 +18,8 @@ const EFFECTS: { [K in EffectKind]: Work<K> } = {
   'stage': stage,
   'add-tag': addTag,
   'remove-tag': removeTag,
+  'add-group': addGroup,
+  'remove-group': removeGroup,
   'field': field,
   'task': task,
   'call-back': callBack,

@@ -1,6 +1,7 @@
 import { and, eq, isNotNull } from 'drizzle-orm'
 import { read } from '../db/door'
 import { activityContent, conversation, line } from '../db/schema'
+import { noteAnswer } from '../bulk/answers'
 import { settle, type Claim, type Handler } from '../jobs/outbox'
 import { handOut } from '../texting/hand-out'
 import { knockAt } from './knock'
@@ -10,6 +11,7 @@ import { ownersOf } from './whom'
 
 /** Something came in: it goes to whose turn it is, and knocks for each kind of thing that it is. What was answered is left alone. */
 export const seeToWhatCameIn: Handler = async (claims, now) => claims.map(claim => () => settle(claim, now(), async () => {
+  if (claim.payload.what === 'text') await noteAnswer(String(claim.payload.conversationId), new Date(Number(claim.payload.at)))
   const found = await whatCameIn(claim)
   if (!found) return 'done'
   const came = { ...found, ...await handOut(found, now()) }

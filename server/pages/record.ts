@@ -6,6 +6,8 @@ import { read, tx } from '../db/door'
 import { colleague, contact, record } from '../db/schema'
 import { sharedNumbers } from '../reading/sharing'
 import { customFieldsOf } from '../records/fields'
+import type { SignedIn } from '../identity/sign-in'
+import { groupsOfRecords } from '../records/groups/of-records'
 import { authorize } from '../records/one'
 import { clockRules, phonesOf } from '../records/phones'
 import { pipelineById } from '../records/pipelines'
@@ -15,7 +17,7 @@ import { openTasks } from '../tasks/tasks'
 import { scheduledOn } from '../texting/scheduled'
 
 /** Everything that a record page shows beside its timeline. */
-export async function readRecord(asker: Asker, recordId: string, now: Date): Promise<RecordDetail> {
+export async function readRecord(asker: SignedIn, recordId: string, now: Date): Promise<RecordDetail> {
   return tx(async (database) => {
     const found = await authorize(asker, 'record.see', recordId)
     const [owner] = await database
@@ -39,6 +41,7 @@ export async function readRecord(asker: Asker, recordId: string, now: Date): Pro
       lastContactAt: last?.at.getTime() ?? null,
       stageSince: found.stageSince?.getTime() ?? null,
       madeAt: found.madeAt.getTime(),
+      groups: (await groupsOfRecords(asker, found.module, [recordId], now)).get(recordId) ?? [],
       people,
       related: await relatedTo(asker, found),
       scheduled: await scheduledOn(asker, recordId),

@@ -9,6 +9,7 @@ import { announce } from '../live/notices'
 import { happens, isSaid, isShown } from '../activity/in-sql'
 import { placesOf } from '../activity/places'
 import { effectOf } from './bulk-effects'
+import { announceGroup } from './groups/one'
 
 /** With one session everybody waits for a piece, so it is small, and the pause after it is as long as it took. */
 const PIECE = 100
@@ -61,7 +62,9 @@ async function changePiece(
   back: boolean,
   now: Date,
 ): Promise<number> {
-  const { differs, set, before, still, giveBack, words, entry } = effectOf(bulk.change, now)
+  const { differs, change, before, still, giveBack, words, entry } = effectOf(bulk.change, now)
+  const { does, besides } = back ? giveBack : change
+  const isInWords = entry.kind !== 'fields-changed'
   const keep: SQL = back
     ? sql``
     : sql`, kept as (insert into ${bulkChangeBefore} (bulk_id, record_id, before) select ${bulk.id}::uuid, id, before from was)`
@@ -79,16 +82,14 @@ async function changePiece(
       }
       where ${back ? still : differs} for update of r
     ), now_is as (
-      update ${record} r set ${back ? giveBack : set}, version = r.version + 1
-      from was k where r.id = k.id
-      returning r.id, r.owner_id, r.team_id, ${words} as words
-    )${keep}, happened as (
+      ${does}
+    )${besides ? sql`, besides as (${besides})` : sql``}${keep}, happened as (
       ${happens(sql`
         select was.activity_id, ${at(now)}, ${entry.kind}::text, ${bulk.colleagueId}::uuid, null::uuid,
-          ${told}::jsonb ${entry.kind === 'stage-changed' ? sql`|| jsonb_build_object(${inWords})` : sql``}
+          ${told}::jsonb ${isInWords ? sql`|| jsonb_build_object(${inWords})` : sql``}
         from was join now_is on now_is.id = was.id`)}
     )${
-      entry.kind === 'stage-changed'
+      isInWords
         ? sql``
         : sql`, said as (
       ${isSaid(sql`
@@ -103,6 +104,7 @@ async function changePiece(
         join was on was.id = coalesce(places.via, places.record_id)`)}
     )
     select now_is.id, now_is.owner_id, now_is.team_id, was.activity_id from now_is join was on was.id = now_is.id`)
+  if ('groupId' in bulk.change && rows.length > 0) announceGroup(bulk.change.groupId)
   for (const { id, owner_id, team_id, activity_id } of rows) {
     const belongs = [{ ownerId: owner_id, teamId: team_id }]
     announce({ kind: 'record', recordId: id }, 'record.see', belongs)

@@ -1,16 +1,17 @@
-import { and, eq, inArray, sql } from 'drizzle-orm'
+import { and, eq, inArray, sql, type SQL } from 'drizzle-orm'
 import type { BulkChange, BulkPreview, BulkProgress, BulkState } from '~~/shared/bulk'
-import { MODULE_FACTS } from '~~/shared/modules'
+import { hasNumbers, MODULE_FACTS, type Module } from '~~/shared/modules'
 import type { BulkForm, BulkPreviewForm } from '~~/shared/schemas/list'
 import { ask, read, tx } from '../db/door'
 import { planned } from '../db/prepared'
-import { bulkChange, colleague } from '../db/schema'
+import { bulkChange, colleague, record } from '../db/schema'
 import { badInput, conflict, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { visible } from '../reading/visible'
 import { addJob } from '../jobs/add'
 import { BULK_CHANGE } from '../jobs/kinds'
 import { differs } from './bulk-effects'
+import { mustFindGroup } from './groups/one'
 import { chosenIn } from './list'
 import { allStages } from './stages'
 
@@ -35,15 +36,30 @@ export async function previewBulk(asker: SignedIn, form: BulkPreviewForm, now: D
 export async function startBulk(asker: SignedIn, form: BulkForm, now: Date): Promise<BulkProgress> {
   const change = await soundChange(form)
   const { from, where, order } = await chosenIn(asker, form.selection, now)
+  const chosen = sql`select r.id, row_number() over (order by ${order}) as place from ${from} where ${where}`
+  return changeThose(asker, { id: form.id, module: form.selection.list.module, change }, chosen, now)
+}
+
+/**
+ * The same for those whom a query gives, such as the people of a bulk text, of what may be a group of any records.
+ *
+ * @param chosen a query of `id` and `place`
+ */
+export async function changeThose(
+  asker: SignedIn,
+  { id, module, change }: { id: string, module: Module, change: BulkChange },
+  chosen: SQL,
+  now: Date,
+): Promise<BulkProgress> {
   return tx(async (database) => {
     const { rows } = await database.execute<{ id: string }>(planned(sql`
       insert into ${bulkChange} (id, module, colleague_id, change, record_ids, state, made_at)
-      select ${form.id}::uuid, ${form.selection.list.module}, ${asker.id}::uuid, ${JSON.stringify(change)}::jsonb,
-        array(select r.id from ${from} where ${where} and ${mayEdit(asker)} and ${differs(change)} order by ${order}), 'running',
-          ${now.toISOString()}::timestamptz
+      select ${id}::uuid, ${module}, ${asker.id}::uuid, ${JSON.stringify(change)}::jsonb,
+        array(select r.id from (${chosen}) chosen join ${record} r on r.id = chosen.id where ${mayEdit(asker)} and ${differs(change)}
+          order by chosen.place, r.id), 'running', ${now.toISOString()}::timestamptz
       on conflict do nothing returning id`))
-    if (rows.length > 0) await goOn(form.id, now)
-    return progressOf(asker, form.id)
+    if (rows.length > 0) await goOn(id, now)
+    return progressOf(asker, id)
   })
 }
 
@@ -121,9 +137,9 @@ const progress = ({ id, state, total, done, changed }: ProgressRow): BulkProgres
   words: STATE_WORDS[state],
 })
 
-/** @throws Problem 422 for an owner or a stage that does not exist */
+/** @throws Problem 422 for an owner, a stage or a group that there is not, or into which nobody is put */
 async function soundChange({
-  change: { kind, ownerId, stageId, tag },
+  change: { kind, ownerId, stageId, tag, groupId },
   selection: {
     list: { module },
   },
@@ -139,6 +155,13 @@ async function soundChange({
     if (!stages.some(({ id }) => id === stageId))
       throw badInput({ 'change.stageId': `${many} have no such stage. Choose one of ${stages.map(({ name }) => name).join(', ')}.` })
     return { kind, stageId: stageId! }
+  }
+  if (kind === 'add-group' || kind === 'remove-group') {
+    const group = await mustFindGroup(groupId!)
+    if (group.conditions)
+      throw badInput({ 'change.groupId': `Who is in ${group.name} is found by its rule. Choose a group by hand.` })
+    if (!hasNumbers(module)) throw badInput({ 'change.groupId': `${MODULE_FACTS[module].many} cannot be put into a group.` })
+    return { kind, groupId: groupId! }
   }
   return { kind, tag: tag! }
 }

@@ -1,10 +1,13 @@
 import { sql, type SQL } from 'drizzle-orm'
+import type { Condition } from '~~/core/conditions/conditions'
+import type { Today } from '~~/core/conditions/resolve'
 import { columnsOf, type Column } from '~~/shared/columns'
 import type { Module } from '~~/shared/modules'
 import type { Asker } from '~~/shared/permissions'
-import { numberState, phone, record } from '../db/schema'
+import { groupMember, numberState, phone, record } from '../db/schema'
 import { seesRecord } from '../reading/visible'
 import { ownFields } from './fields'
+import { askForGroups } from './groups/asked'
 import { peopleNamed } from './rows'
 import { isOver } from '../reading/stages'
 import { walkOf, type Walk } from './walk'
@@ -12,6 +15,8 @@ import { walkOf, type Walk } from './walk'
 /** A column as the database computes it, of a record `r` with its `company` and its owner `o`. */
 export interface SqlColumn extends Column {
   value: SQL
+  /** How it is asked, where that is not by its value. */
+  ask?: (condition: Condition, today: Today) => SQL
   /** It holds the id of something, and what it is asked for are ids. */
   isId: boolean
   walk: Walk
@@ -27,6 +32,7 @@ const VALUES: Record<string, SQL> = {
   'owner': sql`r.owner_id`,
   'last-contact': sql`contact.at`,
   'tags': sql`r.tags`,
+  'groups': sql`array(select m.group_id::text from ${groupMember} m where m.record_id = r.id)`,
   'title': sql`r.title`,
   'mail': sql`r.mail`,
   'street': sql`r.street`,
@@ -55,10 +61,13 @@ const IDS = new Set(['stage', 'owner', 'pipeline'])
 /** The columns of a module's lists, its own fields included. */
 export async function sqlColumnsOf(asker: Asker, module: Module): Promise<Map<string, SqlColumn>> {
   const values = { ...VALUES, ...seenBy(asker) }
-  return new Map(columnsOf(module, await ownFields()).map((column) => {
+  const columns = new Map<string, SqlColumn>(columnsOf(module, await ownFields()).map((column) => {
     const value = values[column.key] ?? ownField(column)
     return [column.key, { ...column, value, isId: IDS.has(column.key), walk: walkOf(asker, column.key, column.kind, value) }]
   }))
+  const groups = columns.get('groups')
+  if (groups) columns.set('groups', { ...groups, ask: await askForGroups(module, columns) })
+  return columns
 }
 
 /**

@@ -17,7 +17,8 @@ export function holds(conditions: Conditions, columns: Map<string, SqlColumn>, t
   return sql`(${sql.join(parts, conditions.match === 'all' ? sql` and ` : sql` or `)})`
 }
 
-function holdsOne(condition: Condition, { kind, value, isId }: SqlColumn, today: Today): SQL {
+function holdsOne(condition: Condition, { kind, value, isId, ask }: SqlColumn, today: Today): SQL {
+  if (ask) return ask(condition, today)
   const { test, value: wanted } = condition
   const empty = kind === 'many' ? sql`${value} = '{}'` : kind === 'words' ? sql`(${value} is null or ${value} = '')` : sql`${value} is null`
   if (test === 'empty') return empty

@@ -14,6 +14,7 @@ import type { SignedIn } from '../identity/sign-in'
 import { sqlColumnsOf } from './columns'
 import { csvOf } from './export-csv'
 import { chosenBy } from './list'
+import { withGroups } from './groups/of-records'
 import { rowsWith } from './rows'
 
 /** Rows that are read at once; in between others have their turn. */
@@ -31,8 +32,9 @@ export async function exportRecords(asker: SignedIn, { columns: keys, format, ..
   const { from, where, order } = await chosenBy(asker, query, now, 'record.export')
   const { rows } = await ask<{ id: string }>(planned(sql`select r.id from ${from} where ${where} order by ${order}`))
   const ids = rows.map(({ id }) => id)
+  const complete = keys.includes('groups') ? (rows: RecordRow[]) => withGroups(asker, query.module, rows, now) : (rows: RecordRow[]) => rows
   await note('exported', asker.id, now, { module: query.module, format, count: ids.length })
-  return Readable.from(format === 'csv' ? csvOf(query.module, columns, ids, pieces(asker, ids)) : vCardsOf(pieces(asker, ids)))
+  return Readable.from(format === 'csv' ? csvOf(query.module, columns, ids, pieces(asker, ids, complete)) : vCardsOf(pieces(asker, ids, complete)))
 }
 
 function refuse(key: string): never {
@@ -57,9 +59,13 @@ async function* vCardsOf(pieces: AsyncIterable<RecordRow[]>): AsyncGenerator<str
   }
 }
 
-async function* pieces(asker: SignedIn, ids: string[]): AsyncGenerator<RecordRow[]> {
+async function* pieces(
+  asker: SignedIn,
+  ids: string[],
+  complete: (rows: RecordRow[]) => RecordRow[] | Promise<RecordRow[]>,
+): AsyncGenerator<RecordRow[]> {
   for (let start = 0; start < ids.length; start += PIECE) {
     const piece = ids.slice(start, start + PIECE)
-    yield rowsWith(asker, piece)
+    yield complete(await rowsWith(asker, piece))
   }
 }

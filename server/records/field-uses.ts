@@ -4,15 +4,17 @@ import { groupOf } from '~~/shared/fields'
 import { ask, read } from '../db/door'
 import type { customField } from '../db/schema'
 import { disposition, record, template, view } from '../db/schema'
+import { allGroups } from './groups/one'
 
 type StoredField = typeof customField.$inferSelect
 
-/** The templates, kept lists and dispositions that speak of a field; of one of its choices, those that speak of it. */
+/** The templates, kept lists, groups and dispositions that speak of a field; of one of its choices, those that speak of it. */
 export async function usersOf(field: StoredField, choice?: string): Promise<string[]> {
   const { module, key } = field
   const column = `own.${key}`
   const templates = choice === undefined ? await templatesWith(field) : []
   const views = await read(database => database.select().from(view).where(eq(view.module, module)).orderBy(view.name))
+  const groups = (await allGroups()).filter(one => one.module === module)
   const dispositions = await read(database =>
     database
       .select()
@@ -23,6 +25,7 @@ export async function usersOf(field: StoredField, choice?: string): Promise<stri
   return [
     ...templates.map(({ name }) => `the template “${name}”`),
     ...views.filter(one => shows(one) || asksFor(one.conditions, column, choice)).map(({ name }) => `the list “${name}”`),
+    ...groups.filter(one => asksFor(one.conditions!, column, choice)).map(({ name }) => `the group “${name}”`),
     ...dispositions
       .filter(({ effects }) => effects.some(effect =>
         effect.kind === 'field' && effect.field === key && (choice === undefined || effect.value === choice)))

@@ -18,6 +18,7 @@ import { joinCompany } from '../reading/company'
 import { joinContact } from '../reading/contact'
 import { sqlColumnsOf, type SqlColumn } from './columns'
 import { holds } from './conditions'
+import { withGroups } from './groups/of-records'
 import { quickFilter } from './quick-filter'
 import { rowsWith } from './rows'
 import { orderOf, stretchesOf, type Direction, type Walk } from './walk'
@@ -105,9 +106,10 @@ async function countOf(which: SQL): Promise<number> {
 }
 
 /** One page of a module's records that somebody may see. How many there are in all is asked apart: it takes longer. */
-export async function listRecords(asker: SignedIn, query: RecordQuery, now: Date): Promise<RecordPage> {
+export async function listRecords(asker: SignedIn, query: RecordQuery & { groups?: boolean }, now: Date): Promise<RecordPage> {
   const ids = await idsOf(await chosenBy(asker, query, now), query.page)
-  return { rows: await rowsWith(asker, ids), page: query.page, size: SIZE }
+  const rows = await rowsWith(asker, ids)
+  return { rows: query.groups ? await withGroups(asker, query.module, rows, now) : rows, page: query.page, size: SIZE }
 }
 
 export async function countRecords(asker: SignedIn, query: Omit<RecordQuery, 'page'>, now: Date): Promise<{ total: number }> {

@@ -10,6 +10,7 @@ import type { SignedIn } from '../identity/sign-in'
 import { seesRecord, visible } from '../reading/visible'
 import { OWN, sqlColumnsOf } from './columns'
 import { ownFields } from './fields'
+import { allGroups } from './groups/one'
 import { conditionsOf } from './list'
 import { pipelinesOf } from './pipelines'
 import { indexSortedFields } from './sorted-fields'
@@ -35,6 +36,9 @@ export async function listColumns(asker: SignedIn, module: Module): Promise<List
         .map(({ key, options }) => [`own.${key}`, options.map(option => ({ value: option, label: option }))]),
     ),
     tags: (await tagsOf(asker, module)).map(tag => ({ value: tag, label: tag })),
+    groups: (await allGroups())
+      .filter(one => one.module === null || one.module === module)
+      .map(({ id, name }) => ({ value: id, label: name })),
   }
   return [...(await sqlColumnsOf(asker, module)).values()].map(({ key, label, kind, shows }) => ({
     key,

@@ -1,6 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm'
 import type { Asker } from '~~/shared/permissions'
-import { colleague, numberState, phone, pipeline, record, stage } from '../db/schema'
+import { colleague, groupMember, numberState, peopleGroup, phone, pipeline, record, stage } from '../db/schema'
 import { seesRecord } from '../reading/visible'
 
 /**
@@ -83,6 +83,10 @@ const WALKS: Record<string, Walk> = {
   'country': words(sql`r.country`),
 }
 
+/** Of those into which it was put by hand. */
+const NAMES_OF_GROUPS = sql`(select string_agg(g.name, ', ' order by g.name ${COLLATION}) from ${groupMember} m
+  join ${peopleGroup} g on g.id = m.group_id where m.record_id = r.id)`
+
 /** By the name of another record, of those that the asker may see. */
 const byNameOf = (asker: Asker, id: SQL, modules: SQL): Walk => many({
   of: sql`(select x.id, x.name from ${record} x where ${modules} and ${seesRecord(asker, 'x')}) w`,
@@ -111,6 +115,7 @@ export function walkOf(asker: Asker, key: string, kind: string, value: SQL): Wal
   if (key === 'about') return byNameOf(asker, sql`r.about_id`, sql`true`)
   // a sentence that is made for whoever looks, of several names
   if (key === 'people') return { by: 'whole', key: sql`${value} ${COLLATION}` }
+  if (key === 'groups') return { by: 'whole', key: sql`${NAMES_OF_GROUPS} ${COLLATION}` }
   return WALKS[key] ?? column(inOrder(kind, value))
 }
 

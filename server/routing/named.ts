@@ -151,6 +151,7 @@ const KINDS: Record<Named, Kind> = {
   'sign-in': { words: 'sign-in', from: sql`${signIn} x`, id: sql`x.id`, seen: asker => sql`x.colleague_id = ${asker.id}::uuid` },
   'job': admins('job', sql`${job}`),
   'set-aside-event': admins('event', sql`${setAsideEvent}`),
+  'group': everybodys('group', sql`people_group`),
   'disposition': everybodys('disposition', sql`disposition`),
   'colleague': everybodys('colleague', sql`colleague`),
   'team': everybodys('team', sql`team`),

@@ -3,19 +3,44 @@ import { LEFT_OUT_REASONS, NUMBER_WAYS } from '../../core/bulk/fate'
 import { BULK_STANDINGS } from '../../core/bulk/states'
 import { MOST_DAYS } from '../bulk-texts'
 import { freshId, idOf, line, page } from './common'
-import { selection } from './list'
+import { whom, type Whom } from './list'
 import { fillIns } from './template'
+
+/** Which people of a bulk text: of one standing, left out for one reason, texted lately before, with or without an answer. */
+const those = {
+  standing: string().oneOf(BULK_STANDINGS).nullable().default(null),
+  reason: string().oneOf(LEFT_OUT_REASONS).nullable().default(null),
+  lately: boolean().default(false),
+  answered: string().oneOf(['yes', 'no'] as const).nullable().default(null),
+}
+const thoseOfBulk = object({ bulkId: idOf('bulk-text').required(), ...those })
+export type ThoseOfBulk = InferType<typeof thoseOfBulk>
+
+/** Those of a call round who were reached, or who were not. */
+const thoseOfRound = object({ roundId: idOf('round').required(), reached: boolean().required() })
+export type ThoseOfRound = InferType<typeof thoseOfRound>
+
+/** To whom: out of a list, a group, another bulk text or a call round. */
+const anyWhom = { ...whom, ofBulk: thoseOfBulk.nullable().default(null), ofRound: thoseOfRound.nullable().default(null) }
+export interface BulkWhom extends Whom { ofBulk: ThoseOfBulk | null, ofRound: ThoseOfRound | null }
 
 export const makeBulkForm = object({
   /** Made by the browser: making the same again gives the first. */
   id: freshId().required(),
   name: line(80).required('Give the bulk text a name.'),
-  selection: selection.required(),
+  ...anyWhom,
 })
 export type MakeBulkForm = InferType<typeof makeBulkForm>
 
 /** More people for one that is there. */
-export const addToBulkForm = object({ selection: selection.required() })
+export const addToBulkForm = object(anyWhom)
+
+/** The same once more, to those who are meant today. */
+export const repeatBulkForm = object({ id: freshId().required() })
+
+/** Puts people of a bulk text into a group by hand. */
+export const bulkToGroupForm = object({ id: freshId().required(), groupId: idOf('group').required('Choose a group.'), ...those })
+export type BulkToGroupForm = InferType<typeof bulkToGroupForm>
 
 const isAnswers = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value)
 
@@ -59,9 +84,7 @@ export const takeOutForm = object({
 export type TakeOutForm = InferType<typeof takeOutForm>
 
 export const bulkPeopleQuery = object({
-  standing: string().oneOf(BULK_STANDINGS).nullable().default(null),
-  reason: string().oneOf(LEFT_OUT_REASONS).nullable().default(null),
-  lately: boolean().default(false),
+  ...those,
   page: page(),
 })
 export type BulkPeopleQuery = InferType<typeof bulkPeopleQuery>

@@ -19,6 +19,7 @@ export const NAMED = [
   'template',
   'line',
   'view',
+  'group',
   'inbox-view',
   'bulk-change',
   'bulk-text',

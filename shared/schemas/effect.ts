@@ -10,12 +10,16 @@ const days = () =>
 const kind = <K extends EffectKind>(name: K) => string<K>().oneOf([name]).required()
 const tag = () => line(40).required('Write the tag.')
 
+const group = () => idOf('group').required('Choose a group.')
+
 /** What each kind of effect needs. */
 const EFFECTS: { [K in EffectKind]: ObjectSchema<EffectOf<K>> } = {
   'text': object({ kind: kind('text'), templateId: idOf('template').required('Choose a template.') }),
   'stage': object({ kind: kind('stage'), stageId: idOf('stage').required('Choose a stage.') }),
   'add-tag': object({ kind: kind('add-tag'), tag: tag() }),
   'remove-tag': object({ kind: kind('remove-tag'), tag: tag() }),
+  'add-group': object({ kind: kind('add-group'), groupId: group() }),
+  'remove-group': object({ kind: kind('remove-group'), groupId: group() }),
   'field': object({
     kind: kind('field'),
     field: line(60).required('Choose a field.'),

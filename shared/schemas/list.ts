@@ -45,10 +45,18 @@ export const selection = object({
 })
 export type Selection = InferType<typeof selection>
 
+/** Who is meant: what is chosen in a list, or all in a group. */
+export const whom = {
+  selection: selection.nullable().default(null),
+  groupId: idOf('group').nullable().default(null),
+}
+export interface Whom { selection: Selection | null, groupId: string | null }
+
 const change = object({
   kind: string().oneOf(BULK_KINDS).required(),
   ownerId: idOf('colleague').when('kind', { is: 'owner', then: one => one.required('Choose who gets them.') }),
   stageId: idOf('stage').when('kind', { is: 'stage', then: one => one.required('Choose a stage.') }),
+  groupId: idOf('group').when('kind', { is: (kind: unknown) => String(kind).endsWith('group'), then: one => one.required('Choose a group.') }),
   tag: line(40).when('kind', { is: (kind: unknown) => String(kind).endsWith('tag'), then: one => one.required('Type the tag.') }),
 })
 

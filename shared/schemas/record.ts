@@ -1,4 +1,4 @@
-import { array, mixed, number, object, string, type InferType } from 'yup'
+import { array, boolean, mixed, number, object, string, type InferType } from 'yup'
 import { ALLOWED_HOURS } from '../../core/hours/reachable'
 import { markHour } from '../../core/hours/say'
 import { readCountry } from '../../core/places/countries'
@@ -16,6 +16,9 @@ export const recordQuery = object({
   page: page(),
 })
 export type RecordQuery = InferType<typeof recordQuery>
+
+/** A page of a list, with the groups that each is in where these are shown: they take longer. */
+export const recordPageQuery = recordQuery.shape({ groups: boolean().default(false) })
 
 /** A list whole, without a page of it. */
 export const listQuery = recordQuery.omit(['page'])

@@ -2,10 +2,10 @@ import { number, object, string, type InferType } from 'yup'
 import { ROUND_STATES, STANDINGS } from '../../core/call/round'
 import { ROUND_ORDERS } from '../rounds'
 import { freshId, idOf, line, page } from './common'
-import { selection } from './list'
+import { whom } from './list'
 
 export const roundSelectionForm = object({
-  selection: selection.required(),
+  ...whom,
   notWithinHours: number()
     .integer()
     .min(1)
@@ -31,7 +31,7 @@ const manner = {
 export const roundForm = object({
   /** Made by the browser: making the same again gives the first round. */
   id: freshId().required(),
-  selection: selection.required(),
+  ...whom,
   /** The team that works it; none: I alone. */
   teamId: idOf('team').nullable().default(null),
   ...manner,

@@ -1,15 +1,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page } from '@playwright/test'
-import { freshNumber, makeLead, signIn, test, textsOnHandset, writeFromHandset } from './people'
+import { freshNumber, leadsNamed, makeLead, signIn, test, textsOnHandset, writeFromHandset } from './people'
 
-/** Opens the list of those with a last name. */
-async function listOf(page: Page, lastName: string, count: number): Promise<void> {
-  await page.goto('/records/leads')
-  await expect(page.locator('tbody a.open').first()).toBeVisible()
-  await page.keyboard.press('f')
-  await page.keyboard.type(lastName)
-  await expect(page.getByText(`${count} leads`, { exact: true })).toBeVisible()
-}
 const words = (page: Page) => page.getByRole('textbox', { name: 'Text', exact: true })
 async function write(page: Page, text: string): Promise<void> {
   await words(page).click()
@@ -26,7 +18,7 @@ test('by keyboard alone: a text to a list is written, checked, sent, and its ans
   await writeFromHandset(page.request, numbers[3]!, 'STOP')
   await expect.poll(async () => (await textsOnHandset(page.request, numbers[3]!)).length).toBe(2)
 
-  await listOf(page, 'Bulkaway', 5)
+  await leadsNamed(page, 'Bulkaway', 5)
   await page.keyboard.press('Tab')
   await page.keyboard.press('r')
   await page.keyboard.press('t')
@@ -73,7 +65,7 @@ test('a bulk text is paused, goes on and is stopped; each gets it once or not at
   const page = await signIn(browser, 'ada')
   const numbers = Array.from({ length: 9 }, freshNumber)
   for (const number of numbers) await makeLead(page.request, 'Emeka', number, { lastName: 'Pauseaway' })
-  await listOf(page, 'Pauseaway', 9)
+  await leadsNamed(page, 'Pauseaway', 9)
   await page.getByRole('button', { name: 'Text in bulk' }).click()
   await write(page, 'The workshop is open on Saturday. Ada, Pannier & Post')
   // what was typed outlives a reload
@@ -109,7 +101,7 @@ test('the start is moved by key, and the plan with it; who was texted lately is 
   const numbers = [freshNumber(), freshNumber()]
   for (const number of numbers) await makeLead(page.request, 'Fenna', number, { lastName: 'Laterway' })
   for (const turn of [1, 2]) {
-    await listOf(page, 'Laterway', 2)
+    await leadsNamed(page, 'Laterway', 2)
     await page.getByRole('button', { name: 'Text in bulk' }).click()
     await write(page, `Number ${turn}: the workshop is open. Ada, Pannier & Post`)
     await page.getByRole('button', { name: 'Check everybody' }).click()

@@ -40,6 +40,15 @@ export async function makeLead(request: APIRequestContext, firstName: string, ty
   return id
 }
 
+/** Opens the list of leads with a last name. */
+export async function leadsNamed(page: Page, lastName: string, count: number): Promise<void> {
+  await page.goto('/records/leads')
+  await expect(page.locator('tbody a.open').first()).toBeVisible()
+  await page.keyboard.press('f')
+  await page.keyboard.type(lastName)
+  await expect(page.getByText(`${count} ${count === 1 ? 'lead' : 'leads'}`, { exact: true })).toBeVisible()
+}
+
 /** Somebody writes on their telephone. */
 export async function writeFromHandset(request: APIRequestContext, phone: string, text: string, to = '+15035550118'): Promise<void> {
   const answer = await request.post(`${PRACTICE}/handsets/api/texts`, { data: { phone, to, text } })

@@ -152,6 +152,9 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
         madeAt: DAY,
       } as typeof schema.bulkChange.$inferInsert)
     await database.insert(schema.bulkText).values({ id: bulkText, name: words, modules: ['lead'], madeBy: owner.id, madeAt: DAY, recordIds: [recordId], body: `Hi ${words}` })
+    const group = id()
+    await database.insert(schema.peopleGroup).values({ id: group, name: `Test ride ${number}`, madeBy: owner.id, madeAt: DAY })
+    await database.insert(schema.groupMember).values({ groupId: group, recordId })
     await database.insert(schema.bulkPerson).values({ id: id(), bulkId: bulkText, recordId, position: 0, standing: 'ready', words, e164: number, lineId: line.id, zones: 'Pacific/Honolulu', changedAt: DAY })
     await database
       .insert(schema.recordImport)
@@ -220,6 +223,7 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
       'template': template!,
       'line': line.id,
       'view': view!,
+      'group': group,
       'inbox-view': inboxView!,
       'bulk-text': bulkText,
       'bulk-change': bulk!,

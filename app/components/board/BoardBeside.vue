@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { MODULE_FACTS } from '~~/shared/modules'
 import type { Module } from '~~/shared/modules'
 import type { BoardCard, BoardStage } from '~~/shared/pipelines'
 import type { Selection } from '~~/shared/schemas/list'
@@ -33,7 +34,8 @@ const call = ({ cards }: BoardStage) => calling.value = {
     />
     <LazyRoundForm
       v-if="calling"
-      :selection="calling"
+      :whom="{ selection: calling, groupId: null }"
+      :called="MODULE_FACTS[calling.list.module].many"
       @close="calling = null"
     />
     <PeekSheet

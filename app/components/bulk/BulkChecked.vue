@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import type { LeftOutReason } from '~~/core/bulk/fate'
 import type { BulkTextDetail } from '~~/shared/bulk-texts'
-import { LEFT_OUT_WORDS, sayLeftOut } from '~/words/bulk'
+import { LEFT_OUT_WORDS, sayLeftOut, type Those } from '~/words/bulk'
 import { many } from '~/words/count'
 
 /** What the check has found: how many get it, and how many do not, each with the reason and what can be done. */
 const { bulk, busy } = defineProps<{ bulk: BulkTextDetail, busy: boolean }>()
-const emit = defineEmits<{ see: [which: { standing?: string, reason?: LeftOutReason, lately?: boolean }], takeOutLately: [], write: [] }>()
+const emit = defineEmits<{ see: [which: Those], takeOutLately: [], write: [] }>()
 
 const ready = computed(() => bulk.counts.ready)
 const inParts = computed(() => Object.entries(bulk.parts)

@@ -1,16 +1,15 @@
 <script setup lang="ts">
-import { BULK_STANDINGS, type BulkStanding } from '~~/core/bulk/states'
-import type { LeftOutReason } from '~~/core/bulk/fate'
+import { BULK_STANDINGS } from '~~/core/bulk/states'
 import type { BulkPeople, BulkPersonRow, BulkTextDetail } from '~~/shared/bulk-texts'
 import { api } from '~/composables/api'
 import { useLoaded } from '~/composables/loaded'
 import { STATE_WORDS } from '~~/core/message/words'
-import { LEFT_OUT_WORDS, STANDING_WORDS, THOSE_WORDS } from '~/words/bulk'
+import { ANSWERED_WORDS, LEFT_OUT_WORDS, STANDING_WORDS, THOSE_WORDS, type Those } from '~/words/bulk'
 import { many } from '~/words/count'
 
 /** The people of a bulk text: what each gets or got, or why nothing, and what can be done about it. */
 const { bulk, changes } = defineProps<{ bulk: BulkTextDetail, /** Grows when something happened to them. */ changes: number }>()
-const which = defineModel<{ standing?: BulkStanding, reason?: LeftOutReason, lately?: boolean }>('which', { required: true })
+const which = defineModel<Those>('which', { required: true })
 const emit = defineEmits<{ changed: [] }>()
 
 const page = ref(1)
@@ -19,15 +18,29 @@ const { found: people, problem, load, trying } = useLoaded(() =>
 watch(which, () => page.value = 1)
 watch([which, page, () => changes], load)
 const total = computed(() => {
-  const { standing, reason, lately } = which.value
+  const { standing, reason, lately, answered } = which.value
+  if (answered) return answered === 'yes' ? bulk.answered : bulk.counts.texted - bulk.answered
   if (reason) return bulk.leftOut.filter(one => one.reason === reason).reduce((sum, one) => sum + one.people, 0)
   if (lately) return bulk.lately
   return standing ? bulk.counts[standing] : Object.values(bulk.counts).reduce((sum, count) => sum + count, 0)
 })
 const pages = computed(() => Math.max(1, Math.ceil(total.value / (people.value?.size ?? 1))))
-const kinds = computed(() => BULK_STANDINGS.filter(one => bulk.counts[one] > 0))
+interface Kind { those: Those, label: string }
+const kinds = computed<Kind[]>(() => [
+  { those: {}, label: 'all' },
+  ...BULK_STANDINGS.filter(one => bulk.counts[one] > 0)
+    .map(standing => ({ those: { standing }, label: `${STANDING_WORDS[standing]} ${bulk.counts[standing].toLocaleString('en-US')}` })),
+  ...bulk.counts.texted > 0
+    ? (['yes', 'no'] as const).map(answered => ({
+        those: { answered },
+        label: `${ANSWERED_WORDS[answered].kind} ${(answered === 'yes' ? bulk.answered : bulk.counts.texted - bulk.answered).toLocaleString('en-US')}`,
+      }))
+    : [],
+])
+const isShown = ({ those }: Kind) => JSON.stringify(those) === JSON.stringify(which.value)
 const title = computed(() => {
-  const { standing, reason, lately } = which.value
+  const { standing, reason, lately, answered } = which.value
+  if (answered) return ANSWERED_WORDS[answered].those
   if (reason) return `Those who ${LEFT_OUT_WORDS[reason].many}`
   if (lately) return 'Those who were texted lately'
   return standing ? THOSE_WORDS[standing] : 'Everybody in it'
@@ -41,7 +54,8 @@ async function take(row: BulkPersonRow, out: boolean): Promise<void> {
 const isOver = computed(() => bulk.state === 'done')
 function why(row: BulkPersonRow): string {
   if (row.standing === 'refused') return row.detail ?? ''
-  if (row.standing === 'texted') return row.state ? STATE_WORDS[row.state as keyof typeof STATE_WORDS] : ''
+  if (row.standing === 'texted')
+    return [row.state && STATE_WORDS[row.state as keyof typeof STATE_WORDS], row.answeredAt && 'has answered'].filter(Boolean).join(', ')
   return row.reason ? [LEFT_OUT_WORDS[row.reason].one, row.detail].filter(Boolean).join(': ') : ''
 }
 </script>
@@ -52,18 +66,24 @@ function why(row: BulkPersonRow): string {
       <h2>{{ title }}</h2>
       <p class="kinds">
         <button
-          v-for="one in [undefined, ...kinds]"
-          :key="one ?? 'all'"
+          v-for="one in kinds"
+          :key="one.label"
           type="button"
           class="plain-button"
-          :class="{ chosen: which.standing === one && !which.reason && !which.lately }"
-          :aria-pressed="which.standing === one && !which.reason && !which.lately"
-          @click="which = { standing: one }"
+          :class="{ chosen: isShown(one) }"
+          :aria-pressed="isShown(one)"
+          @click="which = one.those"
         >
-          {{ one ? `${STANDING_WORDS[one]} ${bulk.counts[one].toLocaleString('en-US')}` : 'all' }}
+          {{ one.label }}
         </button>
       </p>
     </div>
+    <BulkThose
+      v-if="people && people.rows.length > 0"
+      :bulk="bulk"
+      :those="which"
+      :title="title"
+    />
     <LoadProblem
       v-if="problem"
       :problem="problem"

@@ -91,6 +91,10 @@ const states = computed(() => Object.entries(bulk.states).sort(([, a], [, b]) =>
         <dt>{{ STATE_WORDS[state as keyof typeof STATE_WORDS] ?? state }}</dt>
         <dd>{{ count.toLocaleString('en-US') }}</dd>
       </div>
+      <div v-if="bulk.counts.texted > 0">
+        <dt>answered</dt>
+        <dd>{{ bulk.answered.toLocaleString('en-US') }}</dd>
+      </div>
       <div v-if="bulk.counts.ready > 0">
         <dt>to come</dt>
         <dd>{{ bulk.counts.ready.toLocaleString('en-US') }}</dd>

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
 import type { RoundPreview } from '~~/shared/rounds'
-import { MODULE_FACTS } from '~~/shared/modules'
-import type { Selection } from '~~/shared/schemas/list'
+import type { Whom } from '~~/shared/schemas/list'
 import type { RoundMannerForm } from '~~/shared/schemas/round'
 import { api } from '~/composables/api'
 import { useSaving } from '~/composables/saving'
@@ -13,14 +12,14 @@ import { sayPassed } from '~/words/rounds'
 import { shortDay } from '~/words/time'
 
 /** Makes a call round of the people that are chosen, and says first who would be called and who passed over. */
-const { selection } = defineProps<{ selection: Selection }>()
+const { whom, called } = defineProps<{ whom: Whom, /** What they are called, for a name that can be changed. */ called: string }>()
 const emit = defineEmits<{ close: [] }>()
 const me = useMe().me!
 const rounds = useRounds()
 
 const id = uuid()
 const manner = ref<RoundMannerForm>({
-  name: `${MODULE_FACTS[selection.list.module].many}, ${shortDay(Date.now(), me.zone)}`,
+  name: `${called}, ${shortDay(Date.now(), me.zone)}`,
   order: 'local-time',
   pauseSeconds: null,
   notWithinHours: 24,
@@ -33,14 +32,14 @@ const preview = shallowRef<RoundPreview | null>(null)
 const { errors, saving, save } = useSaving('selection')
 
 watch(() => manner.value.notWithinHours, notWithinHours => save(async () => {
-  preview.value = await api<RoundPreview>('/api/rounds/preview', { method: 'POST', body: { selection, notWithinHours } })
+  preview.value = await api<RoundPreview>('/api/rounds/preview', { method: 'POST', body: { ...whom, notWithinHours } })
 }), { immediate: true })
 const passed = computed(() => preview.value ? sayPassed(preview.value.passed) : '')
 
 const make = (begin: boolean) => save(async () => {
   await api('/api/rounds', {
     method: 'POST',
-    body: { id, selection, teamId: worksIt.value === ALONE ? null : worksIt.value, ...manner.value },
+    body: { id, ...whom, teamId: worksIt.value === ALONE ? null : worksIt.value, ...manner.value },
   })
   emit('close')
   if (begin) await rounds.next(id)

@@ -16,7 +16,7 @@ const places = computed<Place[]>(() => [
   { name: 'Inbox', to: '/inbox', within: ['/inbox'], icon: PhTray, owed: shelf.total, counted: 'waiting' },
   { name: 'Records', to: '/records/leads', within: ['/records', '/record', '/pipelines'], icon: PhAddressBook, owed: 0 },
   { name: 'Calling', to: '/calling', within: ['/calling'], icon: PhPhone, owed: 0 },
-  { name: 'Bulk', to: '/bulk', within: ['/bulk'], icon: PhMegaphoneSimple, owed: 0 },
+  { name: 'Bulk', to: '/bulk', within: ['/bulk', '/groups'], icon: PhMegaphoneSimple, owed: 0 },
   { name: 'Templates', to: '/templates', within: ['/templates'], icon: PhNotePencil, owed: 0 },
   ...(begun.value > 0 ? [{ name: 'Drafts', to: '/drafts', within: ['/drafts'], icon: PhPencilSimpleLine, owed: begun.value, counted: 'begun' }] : []),
   ...(me.me && me.me.role !== 'rep'

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { MODULE_FACTS } from '~~/shared/modules'
 import type { ImportProgress } from '~~/shared/import'
 import { hasNumbers, type Module } from '~~/shared/modules'
 import { api } from '~/composables/api'
@@ -136,7 +137,8 @@ const moving = ({ state }: ImportProgress) => state === 'running' || state === '
     <LazyRoundForm
       v-if="selection"
       :key="selection.importId"
-      :selection="selection"
+      :whom="{ selection, groupId: null }"
+      :called="MODULE_FACTS[selection.list.module].many"
       @close="calling = null"
     />
   </section>

@@ -2,6 +2,8 @@
 import { useIntervalFn } from '@vueuse/core'
 import { v7 as uuid } from 'uuid'
 import type { BulkChange, BulkKind, BulkPreview, BulkProgress } from '~~/shared/bulk'
+import type { GroupHead } from '~~/shared/groups'
+import type { Choice } from '~~/shared/list'
 import { hasNumbers, hasStages, holdsPeople, MODULE_FACTS, type Module } from '~~/shared/modules'
 import type { List } from '~/composables/list'
 import type { ListSelection } from '~/composables/selection'
@@ -18,6 +20,9 @@ const WAYS: { kind: BulkKind, label: string }[] = [
   ...(hasStages(module) ? [{ kind: 'stage' as const, label: 'Move to a stage' }] : []),
   { kind: 'add-tag', label: 'Add a tag' },
   { kind: 'remove-tag', label: 'Remove a tag' },
+  ...(hasNumbers(module)
+    ? [{ kind: 'add-group' as const, label: 'Put into a group' }, { kind: 'remove-group' as const, label: 'Take out of a group' }]
+    : []),
 ]
 const kind = ref<BulkKind | null>(null)
 const value = ref<string | null>(null)
@@ -27,11 +32,14 @@ const progress = shallowRef<BulkProgress | null>(null)
 
 const one = MODULE_FACTS[module].one.toLowerCase()
 const several = MODULE_FACTS[module].many.toLowerCase()
-const choices = computed(
-  () =>
-    list.columns.value.find(column => column.key === (kind.value === 'owner' ? 'owner' : kind.value === 'stage' ? 'stage' : 'tags'))
-      ?.choices ?? [],
-)
+/** From which column one chooses what they get. */
+const COLUMN: Partial<Record<BulkKind, string>> = { 'owner': 'owner', 'stage': 'stage', 'add-tag': 'tags', 'remove-tag': 'tags' }
+/** Those into which colleagues put people; null until they are there. */
+const byHand = shallowRef<Choice[] | null>(null)
+const isOfGroup = computed(() => kind.value === 'add-group' || kind.value === 'remove-group')
+const choices = computed(() => isOfGroup.value
+  ? byHand.value ?? []
+  : list.columns.value.find(column => kind.value && column.key === COLUMN[kind.value])?.choices ?? [])
 const total = computed(() => list.total.value ?? 0)
 
 const change = computed<BulkChange | null>(() => {
@@ -39,6 +47,7 @@ const change = computed<BulkChange | null>(() => {
   switch (kind.value) {
     case 'owner': return { kind: 'owner', ownerId: value.value }
     case 'stage': return { kind: 'stage', stageId: value.value }
+    case 'add-group': case 'remove-group': return { kind: kind.value, groupId: value.value }
     default: return { kind: kind.value, tag: value.value.trim() }
   }
 })
@@ -48,7 +57,13 @@ function begin(way: BulkKind): void {
   value.value = null
   preview.value = null
   error.value = ''
+  if (isOfGroup.value) void loadGroups()
 }
+
+const loadGroups = () => asking(async () => {
+  const all = await api<GroupHead[]>('/api/groups')
+  byHand.value = all.filter(one => one.way === 'hand').map(({ id, name }) => ({ value: id, label: name }))
+})
 
 async function asking<T>(work: () => Promise<T>): Promise<T | null> {
   let answer: T | null = null
@@ -193,6 +208,10 @@ onMounted(
           placeholder="Choose"
           autofocus
         />
+        <span
+          v-if="isOfGroup && byHand?.length === 0"
+          class="quiet"
+        >There is no group by hand yet. <NuxtLink to="/groups?make">Make one</NuxtLink></span>
         <Button
           type="submit"
           :label="preview ? `Change ${many(preview.changes, one, several)}` : 'Change them'"

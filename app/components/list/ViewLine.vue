@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { firstLook } from '~~/shared/columns'
 import type { View } from '~~/shared/list'
-import { MODULE_FACTS, type Module } from '~~/shared/modules'
+import { hasNumbers, MODULE_FACTS, type Module } from '~~/shared/modules'
 import { NO_CONDITIONS } from '~~/core/conditions/conditions'
 import type { List } from '~/composables/list'
 import { api } from '~/composables/api'
@@ -105,6 +105,13 @@ const remove = ({ id }: View) => trying(async () => {
       >
         Save this list
       </button>
+      <NuxtLink
+        v-if="hasNumbers(module) && list.conditions.value.of.length > 0"
+        :to="{ path: '/groups', query: { make: '', module, where: list.question.value.where } }"
+        :prefetch="false"
+      >
+        Make it a group
+      </NuxtLink>
     </span>
     <button
       v-else-if="chosen?.mayEdit"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { valueIn } from '~~/core/fields/own'
-import { MODULE_FACTS } from '~~/shared/modules'
+import { hasNumbers, MODULE_FACTS } from '~~/shared/modules'
 import type { FieldKind } from '~~/core/template/fields'
 import { keyOf } from '~~/shared/fields'
 import type { RecordDetail, RecordPhone } from '~~/shared/record'
@@ -65,6 +65,11 @@ const links = computed(() => [
         </template>
       </dd>
     </template>
+    <RecordGroups
+      v-if="hasNumbers(record.module)"
+      :record="record"
+      @changed="emit('changed')"
+    />
     <template
       v-for="{ label, id, name } in links"
       :key="id"

@@ -4,6 +4,7 @@ import type { Family } from '~~/core/call/family'
 import type { Effect } from '~~/core/effects/effects'
 import { DISPOSITION_COLOURS, type DispositionColour, type OwnDisposition } from '~~/shared/calling'
 import type { LineChoice } from '~~/shared/composer'
+import type { GroupHead } from '~~/shared/groups'
 import type { RoundHead } from '~~/shared/rounds'
 import type { Field } from '~~/core/template/fields'
 import type { PersonModule } from '~~/shared/modules'
@@ -35,6 +36,7 @@ const { errors, saving, save: saveWith } = useSaving('name')
 const templates = shallowRef<TemplateDetail[]>([])
 const fields = shallowRef<Field[]>([])
 const stages = shallowRef<Stage[]>([])
+const groups = shallowRef<GroupHead[]>([])
 const fitting = computed(() => templates.value.filter(({ modules, audience }) => modules.includes(module) && audience !== 'mine'))
 const COLOUR_WORDS: Record<DispositionColour, string> = {
   accent: 'Mulberry',
@@ -61,6 +63,11 @@ api<Field[]>('/api/fields', { query: { module } }).then(
 api<Pipeline[]>('/api/pipelines', { query: { holds: module } }).then(
   all => (stages.value = all.flatMap(one => one.stages)),
   () => (errors.value = { effects: 'The stages could not be loaded. Close this and open it again.' }),
+)
+
+api<GroupHead[]>('/api/groups').then(
+  all => (groups.value = all.filter(one => one.way === 'hand')),
+  () => (errors.value = { effects: 'The groups could not be loaded. Close this and open it again.' }),
 )
 
 Promise.all([api<LineChoice[]>('/api/lines'), api<RoundHead[]>('/api/rounds')]).then(
@@ -186,6 +193,7 @@ const save = () => saveWith(async () => {
           :place="place"
           :templates="fitting"
           :stages="stages"
+          :groups="groups"
           :fields="fields"
           :error="errorOf(place)"
           @remove="effects.splice(place, 1)"

@@ -6,9 +6,11 @@ import type { Stage } from '~~/shared/pipelines'
 import { EFFECT_CHOICES, freshEffect } from '~/words/effects'
 
 /** One effect of a disposition: what it does, and what it needs for that. */
-const { templates, stages, fields, error, place } = defineProps<{
+const { templates, stages, groups, fields, error, place } = defineProps<{
   templates: { id: string, name: string }[]
   stages: Stage[]
+  /** Those into which people are put by hand. */
+  groups: { id: string, name: string }[]
   fields: Field[]
   error: string
   place: number
@@ -71,6 +73,24 @@ const days = (event: Event) => set({ days: value(event) === '' ? null : Number(v
       </option>
       <option
         v-for="one in stages"
+        :key="one.id"
+        :value="one.id"
+      >
+        {{ one.name }}
+      </option>
+    </select>
+    <select
+      v-else-if="effect.kind === 'add-group' || effect.kind === 'remove-group'"
+      class="plain-field"
+      :value="effect.groupId"
+      :aria-label="`Group of effect ${place + 1}`"
+      @change="set({ groupId: value($event) })"
+    >
+      <option value="">
+        Choose a group
+      </option>
+      <option
+        v-for="one in groups"
         :key="one.id"
         :value="one.id"
       >

@@ -1,15 +1,17 @@
 <script setup lang="ts">
-import type { BulkStanding } from '~~/core/bulk/states'
-import type { LeftOutReason } from '~~/core/bulk/fate'
+import { v7 as uuid } from 'uuid'
 import { MODULE_FACTS } from '~~/shared/modules'
+import { api } from '~/composables/api'
 import { useBulk } from '~/composables/bulk'
+import { useGathering } from '~/stores/gathering'
+import type { Those } from '~/words/bulk'
 import { many } from '~/words/count'
 
 /** One bulk text, from what it says to what became of it. */
 definePageMeta({ key: route => route.path })
 const route = useRoute()
 const id = String(route.params.id)
-const { bulk, problem, changes, load, act } = useBulk(id)
+const { bulk, problem, changes, load, act, trying } = useBulk(id)
 
 const begun = computed(() => bulk.value !== null && !['draft', 'checking', 'checked'].includes(bulk.value.state))
 /** What was checked is shown; what has not been is written first, unless somebody asks for the other. */
@@ -21,11 +23,11 @@ const step = computed<'what' | 'check' | 'send'>(() => {
 const go = (to: 'what' | 'check') => navigateTo({ query: { step: to } })
 const STEPS = [{ step: 'what', name: 'What it says' }, { step: 'check', name: 'Check and plan' }, { step: 'send', name: 'Send' }] as const
 
-const which = ref<{ standing?: BulkStanding, reason?: LeftOutReason, lately?: boolean }>({})
+const which = ref<Those>({})
 const seeing = ref(false)
 const list = useTemplateRef<HTMLElement>('list')
-async function see(asked: { standing?: string, reason?: LeftOutReason, lately?: boolean }): Promise<void> {
-  which.value = asked as typeof which.value
+async function see(asked: Those): Promise<void> {
+  which.value = asked
   seeing.value = true
   await nextTick()
   list.value?.scrollIntoView({ block: 'start', behavior: 'smooth' })
@@ -42,6 +44,18 @@ const whom = computed(() => {
   const { one, many: several } = modules.length === 1 ? MODULE_FACTS[modules[0]!] : { one: 'person', many: 'people' }
   return many(people, one.toLowerCase(), several.toLowerCase())
 })
+const gathering = useGathering()
+function gather(): void {
+  const { name, people, modules } = bulk.value!
+  gathering.begin({ bulkId: id, name, people })
+  void navigateTo(`/records/${MODULE_FACTS[modules[0]!].slug}`)
+}
+async function repeat(): Promise<void> {
+  const newId = uuid()
+  busy.value = true
+  if (await trying(() => api(`/api/bulk-texts/${id}/repeat`, { method: 'POST', body: { id: newId } }))) await navigateTo(`/bulk/${newId}`)
+  busy.value = false
+}
 async function started(): Promise<void> {
   which.value = {}
   await load()
@@ -71,6 +85,26 @@ async function written(): Promise<void> {
         <h1>{{ bulk.name }}</h1>
         <p class="quiet">
           to {{ whom }}.{{ begun ? '' : ' Not sent yet.' }}
+          <button
+            v-if="!begun"
+            type="button"
+            class="plain-button"
+            @click="gather"
+          >
+            Gather more people
+          </button>
+          <template v-if="bulk.repeats && !begun">
+            The same as before, with {{ many(bulk.repeats.came, 'person', 'people') }} who came since, and without {{ bulk.repeats.gone.toLocaleString('en-US') }} who went.
+          </template>
+          <button
+            v-if="bulk.mayRepeat && (bulk.state === 'done' || bulk.state === 'stopped')"
+            type="button"
+            class="plain-button"
+            :disabled="busy"
+            @click="repeat"
+          >
+            Repeat it
+          </button>
         </p>
         <ol class="steps">
           <li

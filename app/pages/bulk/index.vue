@@ -32,6 +32,7 @@ const toGet = ({ counts }: BulkTextHead) => counts.ready + counts.texted + count
   <div class="page">
     <header class="head">
       <h1>Bulk texts</h1>
+      <BulkNav />
       <p class="quiet">
         One text to many, checked person by person before it leaves.
       </p>
@@ -53,7 +54,7 @@ const toGet = ({ counts }: BulkTextHead) => counts.ready + counts.texted + count
       v-else-if="all?.length === 0"
       class="quiet empty"
     >
-      There are none yet. Choose people in a list, all of it perhaps, and take “Text them”.
+      There are none yet. Choose people in a list, all of it perhaps, or a group, and take “Text them”.
       <NuxtLink to="/records/leads">
         To the leads
       </NuxtLink>

@@ -5,6 +5,7 @@ import type { RoundDetail } from '~~/shared/rounds'
 import { api } from '~/composables/api'
 import { useLive } from '~/composables/live'
 import { useLoaded } from '~/composables/loaded'
+import { useTextMany } from '~/composables/text-many'
 import { useRounds } from '~/stores/rounds'
 import { talked } from '~/words/calls'
 import { many } from '~/words/count'
@@ -28,6 +29,13 @@ useLive(notice => void ((notice.kind === 'round' ? notice.roundId === id : notic
 async function turn(state: RoundState): Promise<void> {
   if (await trying(() => api(`/api/rounds/${id}/state`, { method: 'PUT', body: { state } }))) await load()
 }
+
+/** Whom of it a bulk text can go to. */
+const OUTCOMES = [
+  { reached: false, label: 'Text those not reached', called: 'not reached' },
+  { reached: true, label: 'Text those reached', called: 'reached' },
+]
+const { problem: notTexted, busy: texting, textMany } = useTextMany()
 
 const TURNS: { to: RoundState, label: string }[] = [
   { to: 'open', label: 'Go on with it' },
@@ -130,6 +138,28 @@ const manner = computed(
               <span class="figures">{{ count.toLocaleString('en-US') }}</span>
             </li>
           </ul>
+          <p
+            v-if="round.counts.called + round.counts.passed + round.counts.skipped > 0"
+            class="then"
+          >
+            <button
+              v-for="{ reached, label, called } in OUTCOMES"
+              :key="label"
+              type="button"
+              class="plain-button"
+              :disabled="texting"
+              @click="textMany(`${round.name}, ${called}`.slice(0, 60), { ofRound: { roundId: id, reached } })"
+            >
+              {{ label }}
+            </button>
+          </p>
+          <p
+            v-if="notTexted"
+            class="notice failed"
+            role="alert"
+          >
+            {{ notTexted }}
+          </p>
         </section>
         <section>
           <h2>Who calls</h2>
@@ -176,6 +206,7 @@ const manner = computed(
 .glance { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: var(--space-10); }
 h2 { font-size: var(--size-text); padding-bottom: var(--space-1); }
 .result { display: grid; grid-template-columns: 13rem minmax(0, 1fr) 2.5rem; gap: var(--space-5); align-items: center; border-top: 1px solid var(--rule); padding: var(--space-2) 0; }
+.then { display: flex; gap: var(--space-7); padding-top: var(--space-3); }
 .result .figures { text-align: right; }
 .length { display: block; height: 10px; min-width: 3px; }
 .length.open { background: none; border: 1px solid var(--waiting); }

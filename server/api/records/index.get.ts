@@ -1,5 +1,5 @@
 import { route } from '~~/server/routing/route'
 import { listRecords } from '~~/server/records/list'
-import { recordQuery } from '~~/shared/schemas/record'
+import { recordPageQuery } from '~~/shared/schemas/record'
 
-export default route({ query: recordQuery }, ({ asker, query, now }) => listRecords(asker, query, now))
+export default route({ query: recordPageQuery }, ({ asker, query, now }) => listRecords(asker, query, now))

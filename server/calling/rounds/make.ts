@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm'
 import type { Module } from '~~/shared/modules'
 import { can } from '~~/shared/permissions'
 import { MOST_IN_ROUND, type RoundPreview } from '~~/shared/rounds'
-import type { Selection } from '~~/shared/schemas/list'
+import type { Whom } from '~~/shared/schemas/list'
 import type { RoundForm, RoundSelectionForm } from '~~/shared/schemas/round'
 import { milliseconds } from '../../db/instants'
 import { planned } from '../../db/prepared'
@@ -18,8 +18,8 @@ import { JOIN_REACH, PERSON_COLUMNS, zonesOfRow, type PersonRow } from './facts'
 import { countPassed } from './not-now'
 
 /** Who would be called now and who passed over, and why, before a round of them is made. */
-export async function previewRound(asker: SignedIn, { selection, notWithinHours }: RoundSelectionForm, now: Date): Promise<RoundPreview> {
-  const people = await peopleToCall(asker, selection, now)
+export async function previewRound(asker: SignedIn, { notWithinHours, ...whom }: RoundSelectionForm, now: Date): Promise<RoundPreview> {
+  const people = await peopleToCall(asker, whom, now)
   const passed = countPassed(people, notWithinHours, now)
   const all = Object.values(passed).reduce((sum, count) => sum + count, 0)
   return { chosen: people.length, callable: people.length - all, passed }
@@ -34,7 +34,7 @@ export async function previewRound(asker: SignedIn, { selection, notWithinHours 
 export async function makeRound(asker: SignedIn, form: RoundForm, now: Date): Promise<{ id: string }> {
   const { id, name, teamId, order, pauseSeconds, notWithinHours } = form
   if (teamId && !can(asker, 'round.work', { teamId })) throw badInput({ teamId: 'You are not in this team. Choose one of yours.' })
-  const people = await peopleToCall(asker, form.selection, now)
+  const people = await peopleToCall(asker, form, now)
   if (people.length === 0) throw badInput({ selection: 'Nobody is chosen any more. Choose them again.' })
   const module = mostOf(people.map(one => one.module))
   const inOrder = order === 'last-contact' ? people.toSorted((a, b) => (a.lastContactAt ?? 0) - (b.lastContactAt ?? 0)) : people
@@ -74,8 +74,8 @@ function mostOf(modules: Module[]): Module {
   return [...new Set(modules)].sort((one, other) => count(other) - count(one))[0]!
 }
 
-async function peopleToCall(asker: SignedIn, selection: Selection, now: Date): Promise<Chosen[]> {
-  const people = await chosenPeople(asker, selection, now)
+async function peopleToCall(asker: SignedIn, whom: Whom, now: Date): Promise<Chosen[]> {
+  const people = await chosenPeople(asker, whom, now)
   const { rows: [counted] } = await ask<{ many: boolean }>(planned(sql`select count(*) > ${sql.raw(String(MOST_IN_ROUND))} as many
     from (${people}) chosen`))
   if (counted!.many)

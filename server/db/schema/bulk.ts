@@ -1,12 +1,14 @@
 import { sql } from 'drizzle-orm'
-import { boolean, check, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import { boolean, check, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid, type AnyPgColumn } from 'drizzle-orm/pg-core'
 import { LEFT_OUT_REASONS, NUMBER_WAYS } from '../../../core/bulk/fate'
 import { BULK_STANDINGS, BULK_TEXT_STATES } from '../../../core/bulk/states'
 import type { PlanRun } from '../../../core/plan/run'
 import type { FillIn } from '../../../core/template/fill-ins'
 import type { TextedModule } from '../../../shared/modules'
+import type { BulkWhom } from '../../../shared/schemas/bulk-text'
 import { id, instant, knownValues } from '../columns'
 import { activity } from './activity'
+import { peopleGroup } from './groups'
 import { colleague } from './identity'
 import { phone, record } from './records'
 import { template } from './templates'
@@ -23,6 +25,14 @@ export const bulkText = pgTable('bulk_text', {
   state: text('state', { enum: BULK_TEXT_STATES }).notNull().default('draft'),
   /** Grows whenever it is set going: work that was begun for an earlier turn ends. */
   turn: integer('turn').notNull().default(0),
+  /** The group to which it goes, where it was made for one: it is in that one's feed. */
+  groupId: id('group_id').references(() => peopleGroup.id, { onDelete: 'set null' }),
+  /** To whom it was begun: a list or a group has other people in it when the text is repeated. */
+  whom: jsonb('whom').$type<BulkWhom>(),
+  /** Which one it repeats, how many came to its people since, and how many went. */
+  repeatsId: id('repeats_id').references((): AnyPgColumn => bulkText.id, { onDelete: 'set null' }),
+  came: integer('came'),
+  gone: integer('gone'),
   /** Its people, in the order in which they were gathered. */
   recordIds: uuid('record_ids').array().notNull().default([]),
   /** The wording, as a template is stored: what is checked is what is sent, whatever becomes of the template. */
@@ -43,6 +53,8 @@ export const bulkText = pgTable('bulk_text', {
   /** How many of its people are checked. */
   checked: integer('checked').notNull().default(0),
   days: integer('days').notNull().default(1),
+  /** When the first was to leave, as it was started. */
+  startAt: instant('start_at'),
   /** When each leaves; null until it is set going. */
   runs: jsonb('runs').$type<PlanRun[]>(),
   /** When it was last looked at whose turn has come. */
@@ -53,7 +65,7 @@ export const bulkText = pgTable('bulk_text', {
   why: text('why'),
   startedAt: instant('started_at'),
   endedAt: instant('ended_at'),
-}, table => [...knownValues('bulk_text', table), index('bulk_text_made').on(table.madeBy, table.madeAt)])
+}, table => [...knownValues('bulk_text', table), index('bulk_text_made').on(table.madeBy, table.madeAt), index('bulk_text_group').on(table.groupId, table.startedAt).where(sql`${table.groupId} is not null`)])
 
 /** Somebody in a bulk text, as the check has found them, and where they stand. */
 export const bulkPerson = pgTable('bulk_person', {
@@ -80,12 +92,15 @@ export const bulkPerson = pgTable('bulk_person', {
   units: integer('units'),
   parts: integer('parts'),
   ref: text('ref'),
+  /** When they have written for the first time since it went to them. */
+  answeredAt: instant('answered_at'),
   changedAt: instant('changed_at').notNull(),
 }, table => [
   ...knownValues('bulk_person', table),
   check('bulk_person_sendable', sql`${table.standing} not in ('ready', 'texted')
     or (${table.e164} is not null and ${table.lineId} is not null and ${table.zones} <> '' and ${table.words} is not null)`),
   uniqueIndex('bulk_person_once').on(table.bulkId, table.recordId),
+  index('bulk_person_answered').on(table.bulkId, table.position).where(sql`${table.answeredAt} is not null`),
   index('bulk_person_record').on(table.recordId),
   index('bulk_person_phone').on(table.phoneId),
   index('bulk_person_standing').on(table.bulkId, table.standing, table.reason, table.position),

@@ -12,7 +12,7 @@ import { readInbox } from '~~/server/pages/inbox'
 import { readHouseRules, saveHouseRules } from '~~/server/identity/house-rules'
 import { takeEvent } from '~~/server/texting/events'
 import { readTimeline } from '~~/server/timeline/read'
-import { bulkPeopleQuery, makeBulkForm, startBulkForm, writeBulkForm } from '~~/shared/schemas/bulk-text'
+import { addToBulkForm, bulkPeopleQuery, makeBulkForm, startBulkForm, writeBulkForm } from '~~/shared/schemas/bulk-text'
 import { inboxQuery } from '~~/shared/schemas/inbox'
 import { useDatabase } from '../../support/database'
 import { drain, fakeCarrier } from '../../support/fake-carrier'
@@ -58,7 +58,8 @@ describe('gathering people', () => {
   it('counts whoever is met twice once, and says how many came and how many were there', async () => {
     const [one, two, three] = [await makeLead(firm.ada), await makeLead(firm.ada), await makeLead(firm.ada)]
     const id = await bulkOf([one, two])
-    expect(await addToBulk(firm.ada, id, selectionOf([two.recordId, three.recordId]), now)).toEqual({ added: 1, again: 1 })
+    const more = addToBulkForm.validateSync({ selection: selectionOf([two.recordId, three.recordId]) })
+    expect(await addToBulk(firm.ada, id, more, now)).toEqual({ added: 1, again: 1, people: 3 })
     expect(await readBulk(firm.ada, id)).toMatchObject({ people: 3, state: 'draft', modules: ['lead'] })
   })
 
@@ -357,6 +358,21 @@ describe('a bulk text under way', () => {
     expect(got().sort()).toEqual([one.e164, two.e164].sort())
   })
 
+  it('spreads the rest over what is left of its days, and no longer', async () => {
+    const leads = []
+    for (let i = 0; i < 4; i++) leads.push(await makeLead(firm.ada))
+    const id = await bulkOf(leads)
+    await checked(id)
+    await start(id, { days: 2 })
+    await seconds(3)
+    await turnBulk(firm.ada, id, 'pause', now)
+    now = later(now, 86_400_000)
+    await turnBulk(firm.ada, id, 'go-on', now)
+    const { runs } = await readBulk(firm.ada, id)
+    expect(Math.max(...runs!.map(run => run.from)) - now.getTime()).toBeLessThan(43_200_000)
+    await turnBulk(firm.ada, id, 'stop', now)
+  })
+
   it('does not make up for the time in which nothing ran', async () => {
     const many = await Promise.all(Array.from({ length: 12 }, () => makeLead(firm.ada)))
     const id = await bulkOf(many)
@@ -400,6 +416,23 @@ describe('a bulk text under way', () => {
     expect(sent.others.map(({ remote }) => remote)).toContain(fresh.e164)
     await takeEvent('practice', { id: uuid(), at: now, kind: 'received', ref: uuid(), from: fresh.e164, to: firm.portland.e164, text: 'Yes please' }, now)
     expect((await readInbox(firm.ada, inboxQuery.cast({}))).owed.map(({ remote }) => remote)).toContain(fresh.e164)
+  })
+
+  it('counts on a company nobody to whom it went not in the end, and nobody twice', async () => {
+    const companyId = await makeThing(firm.ada, 'company', { name: 'Round the Corner Couriers' })
+    const id = await bulkOf([await makeLead(firm.ada, { companyId }), await makeLead(firm.ada, { companyId })])
+    const counted = async () => (await readTimeline(firm.ada, companyId)).entries.find(({ kind }) => kind === 'bulk-sent')?.data.people
+    await checked(id)
+    for (let i = 0; i < 40; i++) carrier.next({ kind: 'try-later', afterMs: 1_000, certain: true, code: 'carrier-unreachable' })
+    await start(id)
+    await seconds(4)
+    expect(await counted()).toBe(2)
+    await turnBulk(firm.ada, id, 'stop', now)
+    expect(await counted()).toBe(0)
+    carrier = fakeCarrier()
+    await turnBulk(firm.ada, id, 'go-on', now)
+    await seconds(6)
+    expect([await counted(), got().length]).toEqual([2, 2])
   })
 
   it('stands once on a company, with how many of its people it went to', async () => {

@@ -1,19 +1,16 @@
 <script setup lang="ts">
-import { v7 as uuid } from 'uuid'
-import { hasNumbers, MODULE_FACTS, moduleOfSlug } from '~~/shared/modules'
+import { hasNumbers, holdsPeople, MODULE_FACTS, moduleOfSlug } from '~~/shared/modules'
 import type { RecordRow } from '~~/shared/record'
 import type { Selection } from '~~/shared/schemas/list'
-import { api } from '~/composables/api'
 import { useKeys } from '~/composables/keys'
 import { useList } from '~/composables/list'
 import { listAddress, readListAddress } from '~/composables/list-address'
 import { rememberList } from '~/composables/walk-through'
 import { useSelection } from '~/composables/selection'
-import { useTrying } from '~/composables/trying'
+import { useTextMany } from '~/composables/text-many'
 import { useCalls } from '~/stores/calls'
 import { useMe } from '~/stores/me'
 import { many } from '~/words/count'
-import { shortDay } from '~/words/time'
 
 definePageMeta({ key: route => String(route.params.module), validate: route => moduleOfSlug(String(route.params.module)) !== undefined })
 
@@ -81,14 +78,11 @@ const calling = shallowRef<Selection | null>(null)
 function callThem(): void {
   if (hasNumbers(module) && found.value?.rows.length) calling.value = meant()
 }
-const { problem: textProblem, busy: texting, trying } = useTrying()
-/** Begins a bulk text to them; it is written on a page of its own. */
-async function textThem(): Promise<void> {
-  if (!found.value?.rows.length || texting.value) return
-  const id = uuid()
-  const name = `${facts.many}, ${shortDay(Date.now(), me.me!.zone)}`
-  if (await trying(() => api('/api/bulk-texts', { method: 'POST', body: { id, name, selection: meant() } }))) await navigateTo(`/bulk/${id}`)
-}
+const { problem: textProblem, busy: texting, textMany } = useTextMany()
+const textThem = () => void (found.value?.rows.length && textMany(facts.many, { selection: meant(), groupId: null }))
+const whichGathered = computed(() => selection.count.value > 0
+  ? `the ${selection.count.value.toLocaleString('en-US')} chosen`
+  : `all ${(total.value ?? 0).toLocaleString('en-US')} of this list`)
 
 useKeys([
   { keys: 'f', shown: 'F', what: 'Filter this list', act: () => filter.value?.focus() },
@@ -100,7 +94,7 @@ useKeys([
   } },
   { keys: 'd', shown: 'D', what: 'Call the row you are on', act: () => callByKey(table.value?.focused() ?? null) },
   { keys: 'r m', shown: 'R M', what: 'Call them in a round: who is chosen, or all of the list', act: callThem },
-  { keys: 'r t', shown: 'R T', what: 'Text them: who is chosen, or all of the list', act: () => void textThem() },
+  { keys: 'r t', shown: 'R T', what: 'Text them: who is chosen, or all of the list', act: textThem },
   { keys: 'x', shown: 'X', what: 'Choose the row you are on', act: () => {
     const row = table.value?.focused()
     if (row) selection.toggle(row)
@@ -241,9 +235,15 @@ useKeys([
     >
       {{ textProblem }}
     </p>
+    <GatherLine
+      v-if="total && (hasNumbers(module) || holdsPeople(module))"
+      :whom="{ selection: meant(), groupId: null }"
+      :which="whichGathered"
+    />
     <LazyRoundForm
       v-if="calling"
-      :selection="calling"
+      :whom="{ selection: calling, groupId: null }"
+      :called="facts.many"
       @close="calling = null"
     />
     <LoadProblem

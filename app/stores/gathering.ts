@@ -1,0 +1,40 @@
+import { useLocalStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import type { AddedToBulk } from '~~/shared/bulk-texts'
+import type { Whom } from '~~/shared/schemas/list'
+import { api } from '~/composables/api'
+import { useTrying } from '~/composables/trying'
+import { useMe } from './me'
+
+interface Gathered { bulkId: string, name: string, people: number }
+
+/** For which bulk text I am gathering people, over as many lists and groups as I like; it outlives a reload. */
+export const useGathering = defineStore('gathering', () => {
+  const { me } = useMe()
+  // on a machine that several use everybody gathers for themselves
+  const all = useLocalStorage<Record<string, Gathered>>('plauder-gathering', {})
+  const mine = computed(() => all.value[me!.id] ?? null)
+  /** What came of adding last, until somebody is added again. */
+  const added = shallowRef<AddedToBulk | null>(null)
+  const { problem, busy, trying } = useTrying()
+
+  function begin(gathered: Gathered): void {
+    added.value = null
+    problem.value = ''
+    all.value = { ...all.value, [me!.id]: gathered }
+  }
+
+  function end(): void {
+    const { [me!.id]: _mine, ...others } = all.value
+    all.value = others
+  }
+
+  const add = (whom: Whom) => trying(async () => {
+    const { bulkId } = mine.value!
+    added.value = null
+    added.value = await api<AddedToBulk>(`/api/bulk-texts/${bulkId}/people`, { method: 'POST', body: whom })
+    if (mine.value?.bulkId === bulkId) all.value = { ...all.value, [me!.id]: { ...mine.value, people: added.value.people } }
+  })
+
+  return { mine, added, problem, busy, begin, end, add }
+})

@@ -1,0 +1,5 @@
+import { readGroup } from '~~/server/records/groups/edit'
+import { route } from '~~/server/routing/route'
+import { byId } from '~~/shared/schemas/common'
+
+export default route({ params: byId('group') }, ({ asker, params }) => readGroup(asker, params.id))

@@ -1,0 +1,19 @@
+import { sql } from 'drizzle-orm'
+import { ask } from '../db/door'
+import { at } from '../db/instants'
+import { bulkPerson, bulkText, message } from '../db/schema'
+import { announceBulk } from './one'
+
+/** What comes in later than this is hardly an answer to it any more (common practice). */
+export const ANSWERS_WITHIN = sql`interval '14 days'`
+
+/** Whoever writes after a bulk text has gone to them has answered it, the first time that they do. */
+export async function noteAnswer(conversationId: string, now: Date): Promise<void> {
+  const { rows } = await ask<{ id: string, madeBy: string }>(sql`
+    update ${bulkPerson} p set answered_at = ${at(now)}
+    from ${message} m, ${bulkText} b
+    where m.conversation_id = ${conversationId}::uuid and m.origin = 'bulk' and m.handed_at < ${at(now)}
+      and m.handed_at > ${at(now)} - ${ANSWERS_WITHIN} and p.id = m.id and p.answered_at is null and b.id = p.bulk_id
+    returning b.id, b.made_by as "madeBy"`)
+  for (const bulk of rows) announceBulk(bulk)
+}

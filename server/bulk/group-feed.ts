@@ -1,0 +1,58 @@
+import { sql } from 'drizzle-orm'
+import type { GroupFeed, GroupFeedItem } from '~~/shared/groups'
+import { can } from '~~/shared/permissions'
+import { ask } from '../db/door'
+import { at, milliseconds } from '../db/instants'
+import { activityContent, bulkPerson, bulkText, colleague, message, record } from '../db/schema'
+import type { SignedIn } from '../identity/sign-in'
+import { mayReadEntry } from '../reading/entries'
+import { seesRecord } from '../reading/visible'
+import { mustFindGroup } from '../records/groups/one'
+import { ANSWERS_WITHIN } from './answers'
+
+const SIZE = 40
+/** Of the bulk texts `b` of a group: each that went out, `m`, and what came in from the same person after it, `i`. */
+const CAME_IN = sql`${bulkText} b join ${bulkPerson} p on p.bulk_id = b.id and p.standing = 'texted'
+  join ${message} m on m.id = p.id
+  join ${message} i on i.conversation_id = m.conversation_id and i.direction = 'in'
+    and i.made_at > m.handed_at and i.made_at < m.handed_at + ${ANSWERS_WITHIN}`
+
+/**
+ * What was sent to a group and what came back, the newest first: its bulk texts, and of the answers those that the asker may read.
+ *
+ * @param before only what was earlier, epoch milliseconds
+ */
+export async function readGroupFeed(asker: SignedIn, groupId: string, before: number | null, now: Date): Promise<GroupFeed> {
+  await mustFindGroup(groupId)
+  const until = at(new Date(before ?? now.getTime() + 1))
+  const all = [...await sentTo(asker, groupId, until), ...await cameFrom(asker, groupId, until)].sort((a, b) => b.at - a.at)
+  const items = all.slice(0, SIZE)
+  return { items, next: all.length > SIZE ? items.at(-1)!.at : null }
+}
+
+type SentRow = Record<string, unknown> & Omit<Extract<GroupFeedItem, { kind: 'sent' }>, 'kind' | 'mayOpen'> & { madeBy: string }
+
+async function sentTo(asker: SignedIn, groupId: string, until: ReturnType<typeof at>): Promise<GroupFeedItem[]> {
+  const { rows } = await ask<SentRow>(sql`
+    select ${milliseconds(sql`b.started_at`)} as at, b.id as "bulkId", b.name, b.made_by as "madeBy", c.first_name as "by",
+      (select count(*)::int from ${bulkPerson} p where p.bulk_id = b.id and p.standing = 'texted') as texted,
+      (select count(*)::int from ${bulkPerson} p where p.bulk_id = b.id and p.answered_at is not null) as answered
+    from ${bulkText} b join ${colleague} c on c.id = b.made_by
+    where b.group_id = ${groupId}::uuid and b.started_at < ${until}
+    order by b.started_at desc limit ${sql.raw(String(SIZE + 1))}`)
+  return rows.map(({ madeBy, ...row }) => ({ ...row, kind: 'sent', mayOpen: can(asker, 'bulk.work', { ownerId: madeBy }) }))
+}
+
+type CameRow = Record<string, unknown> & Omit<Extract<GroupFeedItem, { kind: 'came-in' }>, 'kind'>
+
+async function cameFrom(asker: SignedIn, groupId: string, until: ReturnType<typeof at>): Promise<GroupFeedItem[]> {
+  const { rows } = await ask<CameRow>(sql`
+    select ${milliseconds(sql`i.made_at`)} as at, i.activity_id as "activityId", i.record_id as "recordId", r.name, t.words from (
+      select distinct on (i.made_at, i.activity_id) i.made_at, i.activity_id, p.record_id from ${CAME_IN}
+      where b.group_id = ${groupId}::uuid and i.made_at < ${until}
+      order by i.made_at desc, i.activity_id limit ${sql.raw(String(10 * SIZE))}
+    ) i join ${record} r on r.id = i.record_id and ${seesRecord(asker, 'r')} left join ${activityContent} t on t.activity_id = i.activity_id
+    where ${mayReadEntry(asker, sql`i.activity_id`)}
+    order by i.made_at desc limit ${sql.raw(String(SIZE + 1))}`)
+  return rows.map(row => ({ ...row, kind: 'came-in' }))
+}
