@@ -16,4 +16,4 @@ export type Notice
     | { kind: 'round', roundId: string }
     | { kind: 'knock' }
     | { kind: 'bulk-text', bulkId: string }
-    | { kind: 'group', groupId: string }
+    | { kind: 'group', groupId: string, removed?: true }

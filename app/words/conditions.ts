@@ -22,10 +22,13 @@ export function sayCondition({ field, test, value }: Condition, columns: ListCol
   if (words.includes('…')) return `${label} ${words.replace('…', String(value))}`
   if (value === undefined) return `${label} ${words}`
   if (Array.isArray(value))
-    return `${label} ${words} ${listWords(value.map(one => column?.choices?.find(choice => choice.value === one)?.label ?? one))}`
+    return `${label} ${words} ${listWords(value.map(one => column?.choices?.find(choice => choice.value === one)?.label ?? named(one)))}`
   if (test === 'on' || test === 'before' || test === 'after') return `${label} ${words} ${calendarDay(String(value))}`
   return `${label} ${words} ${typeof value === 'number' ? value.toLocaleString('en-US') : `“${value}”`}`
 }
+
+/** A tag or a choice is its own name; an id of something that is there no more says nothing to anybody. */
+const named = (value: string): string => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i.test(value) ? 'one that is gone' : value
 
 /** "New, Trial or Offer". */
 export function listWords(words: string[]): string {

@@ -104,6 +104,22 @@ test('a group by a rule, made of a list’s conditions, holds whoever it asks fo
   await expect(page.getByRole('button', { name: 'Take out of From the lake' })).toHaveCount(0)
 })
 
+test('a group that a lead removes is gone for whoever has it open, and for the lists that asked for it', async ({ browser }) => {
+  const [page, odile] = [await signIn(browser, 'ada'), await signIn(browser, 'odile')]
+  await makeGroup(page, 'دراجون')
+  const id = page.url().split('/').at(-1)!
+  await odile.goto(`/groups/${id}`)
+  await odile.getByRole('button', { name: 'Remove', exact: true }).click()
+  await odile.getByRole('button', { name: 'Remove it' }).click()
+  await expect(odile).toHaveURL(/groups$/)
+  await expect(page.getByText('This group has been removed.')).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Text them/ })).toHaveCount(0)
+  const inIt = JSON.stringify({ match: 'all', of: [{ field: 'groups', test: 'one-of', value: [id] }] })
+  await page.goto(`/records/leads?where=${encodeURIComponent(inIt)}`)
+  await expect(page.getByRole('button', { name: 'groups is one that is gone', exact: true })).toBeVisible()
+  await expect(page.getByText('None of the leads is so.')).toBeVisible()
+})
+
 test('people are gathered over several lists and a group, over a reload, and whoever is met twice counts once', async ({ browser }) => {
   const page = await signIn(browser, 'ada')
   for (const name of ['Fenna', 'Gijs', 'Hedwig']) await makeLead(page.request, name, freshNumber(), { lastName: 'Gathered' })

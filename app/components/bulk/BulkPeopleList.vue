@@ -84,88 +84,62 @@ function why(row: BulkPersonRow): string {
       :those="which"
       :title="title"
     />
-    <LoadProblem
-      v-if="problem"
-      :problem="problem"
-      again="Load them again"
-      @again="load"
-    />
-    <p
-      v-else-if="!people"
-      class="quiet"
-      role="status"
-    >
-      Loading the people…
-    </p>
-    <p
-      v-else-if="people.rows.length === 0"
-      class="quiet"
-    >
-      Nobody.
-    </p>
-    <table v-else>
-      <colgroup>
-        <col class="who"><col class="stands"><col><col class="acts">
-      </colgroup>
-      <thead class="heard-only">
-        <tr>
-          <th scope="col">
-            Who
-          </th><th scope="col">
-            Where they stand
-          </th><th scope="col">
-            What they get
-          </th><th scope="col">
-            What can be done
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr
-          v-for="row in people.rows"
-          :key="row.recordId"
-        >
-          <td>
-            <NuxtLink :to="`/record/${row.recordId}`">
-              <strong>{{ row.name }}</strong>
-            </NuxtLink>
-            <span class="quiet small block">{{ [row.company, row.city].filter(Boolean).join(', ') }}</span>
-          </td>
-          <td>
-            <span :class="row.standing">{{ STANDING_WORDS[row.standing] }}</span>
-            <span class="quiet small block">{{ why(row) }}</span>
-          </td>
-          <td>
-            <span class="words">{{ row.words }}</span>
-            <span class="quiet small block figures">{{ [row.number, row.line, row.parts && many(row.parts, 'part', 'parts')].filter(Boolean).join(', ') }}</span>
-          </td>
-          <td class="end">
-            <button
-              v-if="!isOver && (row.standing === 'ready' || row.standing === 'left-out')"
-              type="button"
-              class="plain-button calm"
-              :aria-label="`Take ${row.name} out`"
-              @click="take(row, true)"
-            >
-              Take out
-            </button>
-            <button
-              v-if="!isOver && row.standing === 'taken-out'"
-              type="button"
-              class="plain-button calm"
-              :aria-label="`Put ${row.name} back`"
-              @click="take(row, false)"
-            >
-              Put back
-            </button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-    <PageTurner
+    <PagedTable
       v-model="page"
+      :problem="problem"
+      loading="Loading the people…"
+      :found="people?.rows.length ?? null"
+      none="Nobody."
+      :heads="['Who', 'Where they stand', 'What they get', 'What can be done']"
       :pages="pages"
-    />
+      fixed
+      @again="load"
+    >
+      <template #cols>
+        <colgroup>
+          <col class="who"><col class="stands"><col><col class="acts">
+        </colgroup>
+      </template>
+      <tr
+        v-for="row in people?.rows"
+        :key="row.recordId"
+      >
+        <td>
+          <NuxtLink :to="`/record/${row.recordId}`">
+            <strong>{{ row.name }}</strong>
+          </NuxtLink>
+          <span class="quiet small block">{{ [row.company, row.city].filter(Boolean).join(', ') }}</span>
+        </td>
+        <td>
+          <span :class="row.standing">{{ STANDING_WORDS[row.standing] }}</span>
+          <span class="quiet small block">{{ why(row) }}</span>
+        </td>
+        <td>
+          <span class="words">{{ row.words }}</span>
+          <span class="quiet small block figures">{{ [row.number, row.line, row.parts && many(row.parts, 'part', 'parts')].filter(Boolean).join(', ') }}</span>
+        </td>
+        <td class="end">
+          <button
+            v-if="!isOver && (row.standing === 'ready' || row.standing === 'left-out')"
+            type="button"
+            class="plain-button calm"
+            :aria-label="`Take ${row.name} out`"
+            @click="take(row, true)"
+          >
+            Take out
+          </button>
+          <button
+            v-if="!isOver && row.standing === 'taken-out'"
+            type="button"
+            class="plain-button calm"
+            :aria-label="`Put ${row.name} back`"
+            @click="take(row, false)"
+          >
+            Put back
+          </button>
+        </td>
+      </tr>
+    </PagedTable>
   </section>
 </template>
 
@@ -175,7 +149,6 @@ function why(row: BulkPersonRow): string {
 h2 { font-size: var(--size-text); }
 .kinds { display: flex; gap: var(--space-6); flex-wrap: wrap; }
 .kinds .chosen { font-weight: 700; color: var(--ink); }
-table { width: 100%; border-collapse: collapse; table-layout: fixed; }
 td { border-top: 1px solid var(--rule); padding: var(--space-3) var(--space-5) var(--space-3) 0; vertical-align: baseline; overflow-wrap: anywhere; }
 .who { width: 14rem; }
 .stands { width: 14rem; }
@@ -184,5 +157,5 @@ td { border-top: 1px solid var(--rule); padding: var(--space-3) var(--space-5) v
 .block { display: block; }
 .words { white-space: pre-wrap; }
 .refused { color: var(--wrong); font-weight: 700; }
-@media (max-width: 900px) { table, tbody, tr, td { display: block; } tr { border-top: 1px solid var(--rule); padding: var(--space-3) 0; } td { border: 0; padding: 0; } .end { text-align: left; } }
+@media (max-width: 900px) { :deep(table), :deep(tbody), tr, td { display: block; } tr { border-top: 1px solid var(--rule); padding: var(--space-3) 0; } td { border: 0; padding: 0; } .end { text-align: left; } }
 </style>

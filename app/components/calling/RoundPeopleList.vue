@@ -65,81 +65,53 @@ const mayPutBack = (row: RoundPersonRow) => ['called', 'passed', 'skipped'].incl
         </button>
       </p>
     </div>
-    <LoadProblem
-      v-if="problem"
-      :problem="problem"
-      again="Load them again"
-      @again="load"
-    />
-    <p
-      v-else-if="!people"
-      class="quiet"
-      role="status"
-    >
-      Loading the people…
-    </p>
-    <p
-      v-else-if="people.total === 0"
-      class="quiet"
-    >
-      Nobody is at this point now.
-    </p>
-    <table v-else>
-      <colgroup>
-        <col class="who"><col class="stands"><col><col class="when"><col class="acts">
-      </colgroup>
-      <thead class="heard-only">
-        <tr>
-          <th scope="col">
-            Who
-          </th><th scope="col">
-            Where they stand
-          </th><th scope="col">
-            How it went
-          </th><th scope="col">
-            When
-          </th><th scope="col">
-            What can be done
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr
-          v-for="row in people.rows"
-          :key="row.recordId"
-        >
-          <td>
-            <NuxtLink :to="`/record/${row.recordId}`">
-              <strong>{{ row.name }}</strong>
-            </NuxtLink> <span class="quiet small">{{ [row.company, row.city].filter(Boolean).join(', ') }}</span>
-          </td>
-          <td :class="row.state">
-            {{ STANDING_WORDS[row.state] }}{{ row.state === 'called' && row.by ? ` by ${row.by}` : '' }}
-          </td>
-          <td>
-            <strong v-if="row.disposition">{{ row.disposition }}</strong><span class="quiet">{{ row.disposition && how(row) ? ', ' : '' }}{{ how(row) }}</span>
-          </td>
-          <td class="quiet figures">
-            {{ row.changedAt ? ago(row.changedAt, now) : '' }}
-          </td>
-          <td class="end">
-            <button
-              v-if="mayPutBack(row)"
-              type="button"
-              class="plain-button calm"
-              :aria-label="`Put ${row.name} back into the round`"
-              @click="again(row)"
-            >
-              Put back
-            </button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-    <PageTurner
+    <PagedTable
       v-model="page"
+      :problem="problem"
+      loading="Loading the people…"
+      :found="people?.rows.length ?? null"
+      none="Nobody is at this point now."
+      :heads="['Who', 'Where they stand', 'How it went', 'When', 'What can be done']"
       :pages="pages"
-    />
+      fixed
+      @again="load"
+    >
+      <template #cols>
+        <colgroup>
+          <col class="who"><col class="stands"><col><col class="when"><col class="acts">
+        </colgroup>
+      </template>
+      <tr
+        v-for="row in people?.rows"
+        :key="row.recordId"
+      >
+        <td>
+          <NuxtLink :to="`/record/${row.recordId}`">
+            <strong>{{ row.name }}</strong>
+          </NuxtLink> <span class="quiet small">{{ [row.company, row.city].filter(Boolean).join(', ') }}</span>
+        </td>
+        <td :class="row.state">
+          {{ STANDING_WORDS[row.state] }}{{ row.state === 'called' && row.by ? ` by ${row.by}` : '' }}
+        </td>
+        <td>
+          <strong v-if="row.disposition">{{ row.disposition }}</strong><span class="quiet">{{ row.disposition && how(row) ? ', ' : '' }}{{ how(row) }}</span>
+        </td>
+        <td class="quiet figures">
+          {{ row.changedAt ? ago(row.changedAt, now) : '' }}
+        </td>
+        <td class="end">
+          <button
+            v-if="mayPutBack(row)"
+            type="button"
+            class="plain-button calm"
+            :aria-label="`Put ${row.name} back into the round`"
+            @click="again(row)"
+          >
+            Put back
+          </button>
+        </td>
+      </tr>
+    </PagedTable>
   </section>
 </template>
 
@@ -148,7 +120,6 @@ const mayPutBack = (row: RoundPersonRow) => ['called', 'passed', 'skipped'].incl
 h2 { font-size: var(--size-text); }
 .kinds { display: flex; gap: var(--space-6); flex-wrap: wrap; }
 .kinds .chosen { font-weight: 700; color: var(--ink); }
-table { width: 100%; border-collapse: collapse; table-layout: fixed; }
 td { height: 36px; border-top: 1px solid var(--rule); padding: var(--space-1) var(--space-5) var(--space-1) 0; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .who { width: 36%; }
 .stands { width: 9.5rem; }

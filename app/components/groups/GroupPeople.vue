@@ -85,76 +85,45 @@ const about = (row: GroupPeople['rows'][number]) => [row.title, row.company, row
         </button>
       </p>
     </div>
-    <LoadProblem
-      v-if="problem"
-      :problem="problem"
-      again="Load them again"
-      @again="load"
-    />
-    <p
-      v-else-if="!people"
-      class="quiet"
-      role="status"
-    >
-      Loading the people…
-    </p>
-    <p
-      v-if="people?.total === 0"
-      class="quiet"
-    >
-      {{ typed ? `Nobody in it has “${typed}”.` : group.way === 'rule' ? 'Its rule holds for nobody whom you see.' : 'Nobody whom you see is in it yet.' }}
-    </p>
-    <table v-else-if="people">
-      <thead class="heard-only">
-        <tr>
-          <th scope="col">
-            Who
-          </th><th scope="col">
-            What they are
-          </th><th scope="col">
-            Whose
-          </th><th scope="col">
-            Last contact
-          </th><th scope="col">
-            What can be done
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr
-          v-for="row in people.rows"
-          :key="row.id"
-        >
-          <td>
-            <NuxtLink :to="`/record/${row.id}`">
-              <strong>{{ row.name }}</strong>
-            </NuxtLink> <span class="quiet small">{{ about(row) }}</span>
-          </td>
-          <td class="quiet">
-            {{ MODULE_FACTS[row.module].one }}
-          </td>
-          <td>{{ row.owner }}</td>
-          <td class="quiet figures">
-            {{ row.lastContactAt ? ago(row.lastContactAt, now) : 'no contact yet' }}
-          </td>
-          <td class="end">
-            <button
-              v-if="group.way !== 'rule'"
-              type="button"
-              class="plain-button calm"
-              :aria-label="`Take ${row.name} out`"
-              @click="takeOut(row)"
-            >
-              Take out
-            </button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-    <PageTurner
+    <PagedTable
       v-model="page"
+      :problem="problem"
+      loading="Loading the people…"
+      :found="people?.rows.length ?? null"
+      :none="typed ? `Nobody in it has “${typed}”.` : group.way === 'rule' ? 'Its rule holds for nobody whom you see.' : 'Nobody whom you see is in it yet.'"
+      :heads="['Who', 'What they are', 'Whose', 'Last contact', 'What can be done']"
       :pages="pages"
-    />
+      @again="load"
+    >
+      <tr
+        v-for="row in people?.rows"
+        :key="row.id"
+      >
+        <td>
+          <NuxtLink :to="`/record/${row.id}`">
+            <strong>{{ row.name }}</strong>
+          </NuxtLink> <span class="quiet small">{{ about(row) }}</span>
+        </td>
+        <td class="quiet">
+          {{ MODULE_FACTS[row.module].one }}
+        </td>
+        <td>{{ row.owner }}</td>
+        <td class="quiet figures">
+          {{ row.lastContactAt ? ago(row.lastContactAt, now) : 'no contact yet' }}
+        </td>
+        <td class="end">
+          <button
+            v-if="group.way !== 'rule'"
+            type="button"
+            class="plain-button calm"
+            :aria-label="`Take ${row.name} out`"
+            @click="takeOut(row)"
+          >
+            Take out
+          </button>
+        </td>
+      </tr>
+    </PagedTable>
   </section>
 </template>
 
@@ -163,9 +132,8 @@ const about = (row: GroupPeople['rows'][number]) => [row.title, row.company, row
 .tools { display: flex; align-items: baseline; gap: var(--space-3) var(--space-7); flex-wrap: wrap; }
 .filter { width: 17rem; max-width: 100%; padding: var(--space-2) var(--space-4); }
 .add { display: flex; align-items: baseline; gap: var(--space-3); }
-table { width: 100%; border-collapse: collapse; }
 td { border-top: 1px solid var(--rule); padding: var(--space-2) var(--space-5) var(--space-2) 0; vertical-align: baseline; overflow-wrap: anywhere; }
 .end { text-align: right; padding-right: 0; white-space: nowrap; }
 .calm { color: var(--quiet); }
-@media (max-width: 900px) { table, tbody, tr, td { display: block; } tr { border-top: 1px solid var(--rule); padding: var(--space-3) 0; } td { border: 0; padding: 0; } td:nth-child(n + 2) { display: inline; padding-right: var(--space-5); } .end { text-align: left; } }
+@media (max-width: 900px) { :deep(table), :deep(tbody), tr, td { display: block; } tr { border-top: 1px solid var(--rule); padding: var(--space-3) 0; } td { border: 0; padding: 0; } td:nth-child(n + 2) { display: inline; padding-right: var(--space-5); } .end { text-align: left; } }
 </style>

@@ -144,4 +144,6 @@ const remove = ({ id }: View) => trying(async () => {
 .view:hover { color: var(--ink); }
 .view[aria-pressed='true'] { color: var(--ink); font-weight: 700; border-color: var(--ink); }
 .ways { display: flex; gap: var(--space-6); }
+.ways a { font-weight: 700; text-decoration: none; }
+.ways a:hover { text-decoration: underline; }
 </style>

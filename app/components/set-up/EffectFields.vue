@@ -24,6 +24,16 @@ const field = computed(() => {
   const one = effect.value
   return one.kind === 'field' ? fields.find(other => keyOf(other) === one.field) : undefined
 })
+/** What it chooses one of, where it does. */
+const chooses = computed(() => {
+  const one = effect.value
+  switch (one.kind) {
+    case 'text': return { key: 'templateId', value: one.templateId, what: 'Template', from: templates }
+    case 'stage': return { key: 'stageId', value: one.stageId, what: 'Stage', from: stages }
+    case 'add-group': case 'remove-group': return { key: 'groupId', value: one.groupId, what: 'Group', from: groups }
+    default: return null
+  }
+})
 const days = (event: Event) => set({ days: value(event) === '' ? null : Number(value(event)) })
 </script>
 
@@ -44,53 +54,17 @@ const days = (event: Event) => set({ days: value(event) === '' ? null : Number(v
       </option>
     </select>
     <select
-      v-if="effect.kind === 'text'"
+      v-if="chooses"
       class="plain-field"
-      :value="effect.templateId"
-      :aria-label="`Template of effect ${place + 1}`"
-      @change="set({ templateId: value($event) })"
+      :value="chooses.value"
+      :aria-label="`${chooses.what} of effect ${place + 1}`"
+      @change="set({ [chooses.key]: value($event) })"
     >
       <option value="">
-        Choose a template
+        Choose a {{ chooses.what.toLowerCase() }}
       </option>
       <option
-        v-for="one in templates"
-        :key="one.id"
-        :value="one.id"
-      >
-        {{ one.name }}
-      </option>
-    </select>
-    <select
-      v-else-if="effect.kind === 'stage'"
-      class="plain-field"
-      :value="effect.stageId"
-      :aria-label="`Stage of effect ${place + 1}`"
-      @change="set({ stageId: value($event) })"
-    >
-      <option value="">
-        Choose a stage
-      </option>
-      <option
-        v-for="one in stages"
-        :key="one.id"
-        :value="one.id"
-      >
-        {{ one.name }}
-      </option>
-    </select>
-    <select
-      v-else-if="effect.kind === 'add-group' || effect.kind === 'remove-group'"
-      class="plain-field"
-      :value="effect.groupId"
-      :aria-label="`Group of effect ${place + 1}`"
-      @change="set({ groupId: value($event) })"
-    >
-      <option value="">
-        Choose a group
-      </option>
-      <option
-        v-for="one in groups"
+        v-for="one in chooses.from"
         :key="one.id"
         :value="one.id"
       >

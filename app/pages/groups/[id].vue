@@ -25,10 +25,14 @@ const rule = computed(() => {
   return asked && columns.value.length > 0 ? `${MODULE_FACTS[asked.module].many} whose ${sayConditions(asked.conditions, columns.value)}` : ''
 })
 
+/** Somebody has removed it while it is open here. */
+const gone = ref(false)
 const changes = ref(0)
 const changed = useThrottleFn(() => changes.value++, 1_000, true)
 useLive((notice) => {
   if (notice.kind === 'group' && notice.groupId === id) {
+    gone.value = notice.removed ?? false
+    if (gone.value) return
     void load()
     void changed()
   }
@@ -59,8 +63,17 @@ useKeys([
 
 <template>
   <div class="page">
+    <p
+      v-if="gone"
+      class="notice"
+      role="status"
+    >
+      This group has been removed. Its people are as they were. <NuxtLink to="/groups">
+        All groups
+      </NuxtLink>
+    </p>
     <LoadProblem
-      v-if="problem"
+      v-else-if="problem"
       :problem="problem"
       @again="load"
     />
@@ -71,7 +84,7 @@ useKeys([
     >
       Opening the group…
     </p>
-    <template v-if="group">
+    <template v-if="group && !gone">
       <header class="head">
         <h1><bdi>{{ group.name }}</bdi></h1>
         <p class="quiet figures">

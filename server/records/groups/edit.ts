@@ -87,6 +87,6 @@ export async function removeGroup(asker: SignedIn, id: string, now: Date): Promi
     if (!mayEdit(asker, there)) throw notAllowed('remove this group; its maker or a lead does')
     await database.delete(peopleGroup).where(eq(peopleGroup.id, id))
     await note('group-removed', asker.id, now, { groupId: id, name: there.name })
-    announceGroup(id)
+    announceGroup(id, true)
   })
 }

@@ -25,4 +25,5 @@ export const mirrorOf = ({ conditions }: StoredGroup): Mirrored | null => condit
 export const wayOf = (group: StoredGroup): GroupWay => !group.conditions ? 'hand' : mirrorOf(group) ? 'field' : 'rule'
 
 /** Tells everybody: a group is everybody's. */
-export const announceGroup = (groupId: string): void => announce({ kind: 'group', groupId }, 'group.see', [{}])
+export const announceGroup = (groupId: string, removed = false): void =>
+  announce({ kind: 'group', groupId, ...removed && { removed } }, 'group.see', [{}])

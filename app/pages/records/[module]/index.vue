@@ -140,6 +140,7 @@ useKeys([
           v-if="hasNumbers(module)"
           type="button"
           class="plain-button calm"
+          :disabled="!found?.rows.length"
           @click="callThem"
         >
           Call in a round
@@ -148,7 +149,7 @@ useKeys([
           v-if="hasNumbers(module)"
           type="button"
           class="plain-button calm"
-          :disabled="texting"
+          :disabled="texting || !found?.rows.length"
           @click="textThem"
         >
           Text in bulk
