@@ -90,6 +90,8 @@ export interface BulkPlan {
   event: number | null
   runs: PlanRun[]
   last: number | null
+  /** The latest start at which all of it is out before the event; null where none is early enough, or there is no event. */
+  latestStart: number | null
   left: { why: LeftWhy, people: number }[]
   places: PlanPlace[]
   lines: { id: string, name: string, everyMs: number, perDay: number | null, people: number }[]

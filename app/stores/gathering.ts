@@ -10,10 +10,11 @@ interface Gathered { bulkId: string, name: string, people: number }
 
 /** For which bulk text I am gathering people, over as many lists and groups as I like; it outlives a reload. */
 export const useGathering = defineStore('gathering', () => {
-  const { me } = useMe()
+  const me = useMe()
+  const myId = () => me.me!.id
   // on a machine that several use everybody gathers for themselves
   const all = useLocalStorage<Record<string, Gathered>>('plauder-gathering', {})
-  const mine = computed(() => all.value[me!.id] ?? null)
+  const mine = computed(() => me.me ? all.value[myId()] ?? null : null)
   /** What came of adding last, until somebody is added again. */
   const added = shallowRef<AddedToBulk | null>(null)
   const { problem, busy, trying } = useTrying()
@@ -21,11 +22,11 @@ export const useGathering = defineStore('gathering', () => {
   function begin(gathered: Gathered): void {
     added.value = null
     problem.value = ''
-    all.value = { ...all.value, [me!.id]: gathered }
+    all.value = { ...all.value, [myId()]: gathered }
   }
 
   function end(): void {
-    const { [me!.id]: _mine, ...others } = all.value
+    const { [myId()]: _mine, ...others } = all.value
     all.value = others
   }
 
@@ -33,7 +34,7 @@ export const useGathering = defineStore('gathering', () => {
     const { bulkId } = mine.value!
     added.value = null
     added.value = await api<AddedToBulk>(`/api/bulk-texts/${bulkId}/people`, { method: 'POST', body: whom })
-    if (mine.value?.bulkId === bulkId) all.value = { ...all.value, [me!.id]: { ...mine.value, people: added.value.people } }
+    if (mine.value?.bulkId === bulkId) all.value = { ...all.value, [myId()]: { ...mine.value, people: added.value.people } }
   })
 
   return { mine, added, problem, busy, begin, end, add }

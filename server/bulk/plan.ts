@@ -2,6 +2,7 @@ import { and, eq, sql } from 'drizzle-orm'
 import { nextReachable, reachableUntil } from '~~/core/hours/reachable'
 import { zoneRules } from '~~/core/hours/zones'
 import { wishOf } from '~~/core/hours/wish'
+import { latestStart } from '~~/core/plan/latest'
 import { makePlan, type PlanGroup, type PlanLine } from '~~/core/plan/plan'
 import { countBetween, lastOf, type PlanRun } from '~~/core/plan/run'
 import type { BulkPlan, Closed, PlanPlace } from '~~/shared/bulk-texts'
@@ -55,15 +56,14 @@ function restOf(run: PlanRun, now: number): PlanRun {
 export async function planFrom(bulk: StoredBulk, zone: string, { start, days }: { start: number, days: number }, now: Date) {
   const groups = await readyGroups(bulk.id)
   const lines = await planLines(bulk.id, groups, now)
-  const plan = makePlan({
-    start,
+  const asked = {
     event: bulk.eventAt?.getTime() ?? null,
     days,
     zone: zoneRules(zone) ?? zoneRules('Etc/UTC')!,
     groups: groups.map(planGroupOf),
     lines,
-  })
-  return { groups, lines, plan }
+  }
+  return { groups, lines, asked, plan: makePlan({ ...asked, start }) }
 }
 
 /** The same, as it is shown before it is started. */
@@ -71,13 +71,14 @@ export async function previewPlan(asker: SignedIn, id: string, asked: StartBulkF
   return tx(async () => {
     const bulk = await mustSeeBulk(asker, id)
     const start = startOf(asked, now)
-    const { groups, lines, plan } = await planFrom(bulk, asker.zone, { start, days: asked.days }, now)
+    const { groups, lines, plan, asked: all } = await planFrom(bulk, asker.zone, { start, days: asked.days }, now)
     return {
       start,
       days: asked.days,
       event: bulk.eventAt?.getTime() ?? null,
       runs: plan.runs,
       last: plan.last,
+      latestStart: latestStart(all, now.getTime()),
       left: plan.left.map(({ why, people }) => ({ why, people })),
       places: placesShown(groups, plan.runs, start),
       lines: lines.map(({ id: lineId, name, everyMs, perDay }) => ({

@@ -2,11 +2,12 @@ import { and, eq, inArray, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { afterStep, type BulkTextStep } from '~~/core/bulk/states'
 import { STALE_AFTER } from '~~/core/message/gate'
+import type { MessageState } from '~~/core/message/states'
 import type { Plan } from '~~/core/plan/plan'
 import type { BulkStarted } from '~~/shared/bulk-texts'
 import type { StartBulkForm } from '~~/shared/schemas/bulk-text'
 import { ask, tx } from '../db/door'
-import { at, uuidArray } from '../db/instants'
+import { at, textArray, uuidArray } from '../db/instants'
 import { bulkPerson, bulkText, message } from '../db/schema'
 import { badInput, conflict } from '../http/problem'
 import { note } from '../identity/audit'
@@ -104,11 +105,20 @@ async function setGoing(bulk: StoredBulk, zone: string, from: number, now: Date)
   })
 }
 
-/** Its texts that are on their way and have not been handed over. */
-export async function waitingOf(id: string, now: Date): Promise<string[]> {
+/** Its texts that are on their way and have not been handed over: what waits can be taken back. */
+async function waitingOf(id: string, now: Date): Promise<string[]> {
+  return textsIn(['waiting'], id, now)
+}
+
+/** Whether something of it is on its way yet: what is just being handed over may come back, and wait again. */
+export async function mayStillWait(id: string, now: Date): Promise<boolean> {
+  return (await textsIn(['waiting', 'handing-over'], id, now)).length > 0
+}
+
+async function textsIn(states: MessageState[], id: string, now: Date): Promise<string[]> {
   const { rows } = await ask<{ id: string }>(sql`
     select p.id from ${bulkPerson} p join ${message} m on m.id = p.id
-    where p.bulk_id = ${id}::uuid and p.standing = 'texted' and p.changed_at >= ${at(now.getTime() - STALE_AFTER)} and m.state = 'waiting'`)
+    where p.bulk_id = ${id}::uuid and p.standing = 'texted' and p.changed_at >= ${at(now.getTime() - STALE_AFTER)} and m.state = any(${textArray(states)})`)
   return rows.map(row => row.id)
 }
 

@@ -13,7 +13,7 @@ import { zonesOf, type Place } from '../records/phones'
 import { sendText } from '../texting/send'
 import { showOnCompany } from './company'
 import { announceBulk, BULK_COLUMNS, lockBulk, type StoredBulk } from './one'
-import { goOn, waitingOf } from './run'
+import { goOn, mayStillWait } from './run'
 import type { StoredGroup } from './plan'
 
 /** Between two looks at whose turn it is lies at least so much. */
@@ -61,7 +61,7 @@ async function look(id: string, turn: number, now: () => Date): Promise<Date | n
   const next = nextAfter(bulk.runs ?? [], begun)
   const behind = (await groupsOf(id)).some(group => (due.get(group.name) ?? 0) > group.begun)
   // as long as something waits for its carrier, it can still be stopped
-  const waits = next === null && !behind && (await waitingOf(id, now())).length > 0
+  const waits = next === null && !behind && await mayStillWait(id, now())
   if (next === null && !behind && !waits) return end(bulk, now())
   await tx(database => database.update(bulkText).set({ lookedAt: now(), paced }).where(and(eq(bulkText.id, id), eq(bulkText.turn, turn))))
   const shortest = now().getTime() + SHORTEST_MS

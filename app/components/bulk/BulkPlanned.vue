@@ -113,6 +113,25 @@ const label = computed(() => start.value === null ? `Send ${many(leaves.value, '
       >
         {{ many(one.people, 'person', 'people') }} {{ LEFT_WHY_WORDS[one.why] }}.
       </p>
+      <p
+        v-if="plan.event !== null"
+        class="quiet"
+      >
+        <template v-if="plan.latestStart === null">
+          No start is early enough for everybody: that takes fewer people, a later event, or lines that send more.
+        </template>
+        <template v-else>
+          All of it is out in time if it starts {{ when(plan.latestStart) }} at the latest.
+          <button
+            v-if="left > 0"
+            type="button"
+            class="plain-button"
+            @click="move(plan.latestStart)"
+          >
+            Start then
+          </button>
+        </template>
+      </p>
       <form
         class="start"
         novalidate

@@ -8,6 +8,7 @@ import { useKeys } from '~/composables/keys'
 import { useLive } from '~/composables/live'
 import { useLoaded } from '~/composables/loaded'
 import { useTextMany } from '~/composables/text-many'
+import { useGathering } from '~/stores/gathering'
 import { sayConditions } from '~/words/conditions'
 import { many } from '~/words/count'
 import { sayWay } from '~/words/groups'
@@ -28,7 +29,9 @@ const rule = computed(() => {
 /** Somebody has removed it while it is open here. */
 const gone = ref(false)
 const changes = ref(0)
-const changed = useThrottleFn(() => changes.value++, 1_000, true)
+/** In a busy firm something happens to some record all the time. */
+const OFTEN_MS = 2_000
+const changed = useThrottleFn(() => changes.value++, OFTEN_MS, true)
 useLive((notice) => {
   if (notice.kind === 'group' && notice.groupId === id) {
     gone.value = notice.removed ?? false
@@ -44,6 +47,7 @@ useLive((notice) => {
 })
 
 const total = ref<number | null>(null)
+const gathering = useGathering()
 const whom = { selection: null, groupId: id }
 const { problem: notTexted, busy: texting, textMany } = useTextMany()
 const text = () => void (group.value && total.value && textMany(group.value.name, whom))
@@ -161,8 +165,8 @@ useKeys([
       >
         {{ notTexted }}
       </p>
-      <GatherLine
-        v-if="total"
+      <LazyGatherLine
+        v-if="gathering.mine && total"
         :whom="whom"
         :which="`all ${total.toLocaleString('en-US')} in this group`"
       />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useThrottleFn } from '@vueuse/core'
 import type { GroupHead } from '~~/shared/groups'
 import { TEXTED_MODULES } from '~~/shared/modules'
 import { useKeys } from '~/composables/keys'
@@ -11,8 +12,11 @@ import { sayWay } from '~/words/groups'
 const route = useRoute()
 const { found: groups, problem, load } = useLoaded<GroupHead[]>('/api/groups')
 const { found: counts, load: count } = useLoaded<Record<string, number | null>>('/api/groups/counts')
+/** Many may come or go at once. */
+const OFTEN_MS = 2_000
 const loadBoth = () => Promise.all([load(), count()])
-useLive(notice => void (notice.kind === 'group' && loadBoth()), () => void loadBoth())
+const loadSoon = useThrottleFn(loadBoth, OFTEN_MS, true)
+useLive(notice => void (notice.kind === 'group' && loadSoon()), () => void loadSoon())
 
 /** From a list whose conditions are to be a rule. */
 function begunAs() {

@@ -4,6 +4,7 @@ import { reachableAt, reachableUntil } from '~~/core/hours/reachable'
 import { wallOf } from '~~/core/hours/schedule'
 import { hoursOf } from '~~/core/hours/wish'
 import { zoneRules } from '~~/core/hours/zones'
+import { latestStart } from '~~/core/plan/latest'
 import { makePlan, type Plan, type PlanAsked, type PlanGroup, type PlanLine } from '~~/core/plan/plan'
 import { countBetween, dueBy, lastOf, nextAfter } from '~~/core/plan/run'
 
@@ -175,6 +176,41 @@ describe('the plan of a bulk text', () => {
     expect(() => makePlan(asked({ lines: [line({ everyMs: 0 })] }))).toThrow('no rate')
     expect(() => makePlan(asked({ lines: [line({ perDay: 0 })] }))).toThrow('nothing in a day')
     expect(() => makePlan(asked({ groups: [group('a', ['Europe/London'], 1, { lineId: 'none' })] }))).toThrow('not among the lines')
+  })
+})
+
+describe('the latest start', () => {
+  const QUARTER = 15 * 60_000
+
+  it('is as long before the event as all of it takes, and at night before they close', () => {
+    // an hour of texts: in Honolulu it is 7:00 at the earliest start, and noon at the event
+    const hour = asked({ groups: [group('a', ['Pacific/Honolulu'], 3_600)], event: utc('2026-11-25T22:00') })
+    expect(latestStart(hour, hour.start)).toBe(utc('2026-11-25T21:00'))
+    // with an event in the morning of the next day, the evening before is the latest: 17:00 there is 3:00 UTC
+    const night = asked({ groups: [group('a', ['Pacific/Honolulu'], 7_200)], event: utc('2026-11-26T18:30') })
+    expect(makePlan({ ...night, start: latestStart(night, night.start)! }).left).toEqual([])
+    expect(makePlan({ ...night, start: latestStart(night, night.start)! + QUARTER }).left).not.toEqual([])
+  })
+
+  it('is the first moment that is left where only that is early enough, and none where not even that is', () => {
+    const start = utc('2026-11-25T20:07:30')
+    const all = asked({ groups: [group('a', ['Pacific/Honolulu'], 3_600)], event: start + HOUR })
+    expect([latestStart(all, start), latestStart(all, start + SECOND)]).toEqual([start, null])
+    expect(latestStart({ ...all, event: null }, start)).toBeNull()
+    expect(latestStart({ ...all, event: start }, start)).toBeNull()
+  })
+
+  it('leaves nobody out, and is the latest of all quarters of an hour that does not', () => {
+    fc.assert(
+      fc.property(someAsked, fc.integer({ min: 1, max: 40 }), (one, quarters) => {
+        const all = { ...one, days: 1, event: Math.ceil(one.start / QUARTER) * QUARTER + quarters * QUARTER }
+        const isOut = (start: number) => makePlan({ ...all, start }).left.every(({ why }) => why !== 'after-event')
+        const first = Math.ceil(all.start / QUARTER)
+        const starts = [all.start, ...Array.from({ length: quarters }, (_, i) => (first + i) * QUARTER)]
+        expect(latestStart(all, all.start)).toBe(isOut(all.start) ? starts.filter(isOut).at(-1)! : null)
+      }),
+      { numRuns: 150 },
+    )
   })
 })
 

@@ -194,6 +194,17 @@ describe('a bulk text under way', () => {
     expect(got()).toEqual([one.e164])
   })
 
+  it('says which start is early enough for its event', async () => {
+    const leads = [await makeLead(firm.ada), await makeLead(firm.ada)]
+    // noon in Honolulu
+    const id = await bulkOf(leads, { eventAt: now.getTime() + 4 * 3_600_000 })
+    await checked(id)
+    const latest = async () => (await previewPlan(firm.ada, id, startBulkForm.cast({}), now)).latestStart
+    expect(await latest()).toBe(now.getTime() + 3.75 * 3_600_000)
+    now = later(now, 5 * 3_600_000)
+    expect(await latest()).toBeNull()
+  })
+
   it('leaves out whoever could not be reached before the event', async () => {
     const three = await Promise.all(Array.from({ length: 3 }, () => makeLead(firm.ada)))
     const id = await bulkOf(three, { occasion: 'Fitting day', eventAt: now.getTime() + 1_500 })

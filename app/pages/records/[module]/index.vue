@@ -9,6 +9,7 @@ import { rememberList } from '~/composables/walk-through'
 import { useSelection } from '~/composables/selection'
 import { useTextMany } from '~/composables/text-many'
 import { useCalls } from '~/stores/calls'
+import { useGathering } from '~/stores/gathering'
 import { useMe } from '~/stores/me'
 import { many } from '~/words/count'
 
@@ -80,6 +81,7 @@ function callThem(): void {
 }
 const { problem: textProblem, busy: texting, textMany } = useTextMany()
 const textThem = () => void (found.value?.rows.length && textMany(facts.many, { selection: meant(), groupId: null }))
+const gathering = useGathering()
 const whichGathered = computed(() => selection.count.value > 0
   ? `the ${selection.count.value.toLocaleString('en-US')} chosen`
   : `all ${(total.value ?? 0).toLocaleString('en-US')} of this list`)
@@ -236,8 +238,8 @@ useKeys([
     >
       {{ textProblem }}
     </p>
-    <GatherLine
-      v-if="total && (hasNumbers(module) || holdsPeople(module))"
+    <LazyGatherLine
+      v-if="gathering.mine && total && (hasNumbers(module) || holdsPeople(module))"
       :whom="{ selection: meant(), groupId: null }"
       :which="whichGathered"
     />
