@@ -47,11 +47,12 @@ type CameRow = Record<string, unknown> & Omit<Extract<GroupFeedItem, { kind: 'ca
 
 async function cameFrom(asker: SignedIn, groupId: string, until: ReturnType<typeof at>): Promise<GroupFeedItem[]> {
   const { rows } = await ask<CameRow>(sql`
-    select ${milliseconds(sql`i.made_at`)} as at, i.activity_id as "activityId", i.record_id as "recordId", r.name, t.words from (
-      select distinct on (i.made_at, i.activity_id) i.made_at, i.activity_id, p.record_id from ${CAME_IN}
+    select ${milliseconds(sql`i.made_at`)} as at, i.activity_id as "activityId", i.record_id as "recordId", i.name, t.words from (
+      select distinct on (i.made_at, i.activity_id) i.made_at, i.activity_id, p.record_id, r.name from ${CAME_IN}
+        join ${record} r on r.id = p.record_id and ${seesRecord(asker, 'r')}
       where b.group_id = ${groupId}::uuid and i.made_at < ${until}
       order by i.made_at desc, i.activity_id limit ${sql.raw(String(10 * SIZE))}
-    ) i join ${record} r on r.id = i.record_id and ${seesRecord(asker, 'r')} left join ${activityContent} t on t.activity_id = i.activity_id
+    ) i left join ${activityContent} t on t.activity_id = i.activity_id
     where ${mayReadEntry(asker, sql`i.activity_id`)}
     order by i.made_at desc limit ${sql.raw(String(SIZE + 1))}`)
   return rows.map(row => ({ ...row, kind: 'came-in' }))
