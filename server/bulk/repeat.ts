@@ -28,7 +28,7 @@ export async function repeatBulk(asker: SignedIn, id: string, newId: string, now
         gone: [...before].filter(one => !today.has(one)).length,
       })
       // making it twice leaves the first as it is by now
-      .where(and(eq(bulkText.id, newId), eq(bulkText.body, '')))
+      .where(and(eq(bulkText.id, newId), eq(bulkText.madeBy, asker.id), eq(bulkText.body, '')))
     return { id: newId }
   })
 }

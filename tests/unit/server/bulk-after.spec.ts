@@ -183,6 +183,10 @@ describe('a bulk text that is repeated', () => {
       state: 'draft', name: 'Winter tyres', body: 'Time for winter tyres. Ada', lineId: firm.portland.id, repeats: { came: 1, gone: 1 }, eventAt: null,
     })
     await expect(repeatBulk(firm.noor, id, uuid(), now)).rejects.toMatchObject(problem(404))
+    // whoever knows the id of somebody else's draft does not write into it by that
+    const hers = await make(chosen([await makeLead(firm.mika)]), firm.mika)
+    await repeatBulk(firm.ada, id, hers, now)
+    expect((await readBulk(firm.mika, hers)).body).toBe('')
     await send(next)
     expect(carrier.asked.map(({ to }) => to).sort()).toEqual([one, two, two, three].map(({ e164 }) => e164).sort())
   })
