@@ -86,12 +86,11 @@ try {
   await served.stop()
   const meanwhile = percentile(waits, 0.95)
   const bare = await bareInserts(size(10_000, 100))
-  console.log(
-    `# timeline p95 ${usual.toFixed(1)} ms, while a file is brought in ${meanwhile.toFixed(1)} ms; bare inserts ${bare.toFixed(0)} rows a second`,
-  )
+  const asked = waits.length > 0 ? `${meanwhile.toFixed(1)} ms` : 'not asked: it was over too soon'
+  console.log(`# timeline p95 ${usual.toFixed(1)} ms, while a file is brought in ${asked}; bare inserts ${bare.toFixed(0)} rows a second`)
   figure('import-rows-a-second', perSecond, '>=2000', perSecond >= 2_000)
   figure('import/bare-inserts', perSecond / bare, '>=0.4', perSecond >= 0.4 * bare)
-  figure('timeline-during-import/usual', meanwhile / usual, '<=3', meanwhile <= 3 * usual)
+  if (waits.length > 0) figure('timeline-during-import/usual', meanwhile / usual, '<=3', meanwhile <= 3 * usual)
 }
 finally {
   rmSync(folder, { recursive: true, force: true })

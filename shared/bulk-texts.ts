@@ -1,8 +1,10 @@
 import type { LeftOutReason, NumberWay } from '../core/bulk/fate'
 import type { BulkStanding, BulkTextState } from '../core/bulk/states'
+import type { MessageState } from '../core/message/states'
 import type { LeftWhy } from '../core/plan/plan'
 import type { PlanRun } from '../core/plan/run'
 import type { FillIn } from '../core/template/fill-ins'
+import type { NationalLanguage } from '../core/text/national'
 import type { TextedModule } from './modules'
 
 /** More than anybody answers in months. */
@@ -42,6 +44,8 @@ export interface BulkTextDetail extends BulkTextHead {
   lineId: string | null
   numberWay: NumberWay
   latelyDays: number
+  /** How many of a hundred are held back by chance. */
+  holdOut: number
   occasion: string
   place: string
   eventAt: number | null
@@ -106,6 +110,8 @@ export interface BulkPersonRow {
   reason: LeftOutReason | null
   detail: string | null
   lately: boolean
+  /** A number was chosen, or words were written, for them alone. */
+  own: boolean
   number: string | null
   line: string | null
   words: string | null
@@ -116,8 +122,43 @@ export interface BulkPersonRow {
   sentAt: number | null
   answeredAt: number | null
 }
+
+/** Somebody in a bulk text that has not been started, with what can be changed for them alone. */
+export interface BulkOne {
+  recordId: string
+  name: string
+  words: string | null
+  /** Whether these are words for them alone. */
+  ownWords: boolean
+  /** On which number they would get it; null if on none. */
+  phoneId: string | null
+  /** Whether it was chosen for them alone. */
+  ownPhone: boolean
+  numbers: { phoneId: string, label: string, number: string, takesTexts: boolean }[]
+  /** Whose national tables the carrier of their line knows. */
+  languages: readonly NationalLanguage[]
+}
+
 /** How many there are in all, the counts of the bulk text say. */
 export interface BulkPeople { rows: BulkPersonRow[], page: number, size: number }
+
+/** How many of how many. */
+export interface Hits { hits: number, of: number }
+
+/** What became of it. Shares are of those who got it; a share of those who were held back stands beside them. */
+export interface BulkResults {
+  /** Those that did not arrive, by why. */
+  failed: { state: MessageState, code: string | null, people: number }[]
+  answered: Hits
+  optedOut: Hits
+  /** How long half of those who answered took at most, milliseconds; null as long as nobody has. */
+  medianMs: number | null
+  cost: { micros: number, currency: string } | null
+  /** How many of those held back have written within the same days; null where nobody was. */
+  heldOut: Hits | null
+  /** Within how many days an answer counts. */
+  days: number
+}
 
 export interface BulkStarted { leaves: number, left: { why: LeftWhy, people: number }[] }
 

@@ -17,6 +17,7 @@ export const STANDING_WORDS: Record<BulkStanding, string> = {
   'ready': 'will get it',
   'left-out': 'left out',
   'taken-out': 'taken out',
+  'held-out': 'held back',
   'texted': 'sent',
   'refused': 'refused',
 }
@@ -27,6 +28,7 @@ export const THOSE_WORDS: Record<BulkStanding, string> = {
   'ready': 'Those who will get it',
   'left-out': 'Those who are left out',
   'taken-out': 'Those who were taken out by hand',
+  'held-out': 'Those who are held back by chance',
   'texted': 'Those to whom it was sent',
   'refused': 'Those to whom it was refused at the last moment',
 }
@@ -49,13 +51,17 @@ export const LEFT_OUT_WORDS: Record<LeftOutReason, Said> = {
   'opted-out': { one: 'has opted out', many: 'have opted out', then: 'stays so, nothing to do', mendable: false },
   'open-wish': { one: 'may want no texts', many: 'may want no texts', then: 'read what they wrote, and decide', mendable: true },
   'no-line': { one: 'is where none of our lines can text', many: 'are where none of our lines can text', then: 'choose another line for them', mendable: true },
-  'same-number': { one: 'shares a number with another', many: 'share a number with another', then: 'the first of them gets it', mendable: false },
+  'same-number': { one: 'shares a number with another', many: 'share a number with another', then: 'the first of them gets it; another number may do', mendable: true },
+  'own-words-old': { one: 'has words of their own', many: 'have words of their own', then: 'written before it came to say something else; look at them', mendable: true },
   'empty-field': { one: 'has an empty field', many: 'have an empty field', then: 'and the text has no stand-in for it', mendable: true },
   'too-long': { one: 'would get too many parts', many: 'would get too many parts', then: 'more than the carrier takes', mendable: true },
   'zone-unknown': { one: 'is in a place that we do not know', many: 'are in a place that we do not know', then: 'so nobody knows when it is night there', mendable: true },
   'never-in-hours': { one: 'can be reached at no hour', many: 'can be reached at no hour', then: 'what they want and what is allowed have no hour in common', mendable: true },
   'after-event': { one: 'could not be reached in time', many: 'could not be reached in time', then: 'it would have left after the event', mendable: false },
 }
+
+/** What words or another number for somebody alone can mend. */
+export const CHANGED_ALONE: readonly LeftOutReason[] = ['same-number', 'own-words-old', 'empty-field', 'too-long']
 
 export const sayLeftOut = (reason: LeftOutReason, people: number): string => LEFT_OUT_WORDS[reason][people === 1 ? 'one' : 'many']
 

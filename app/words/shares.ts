@@ -1,4 +1,5 @@
 import { difference, wilson } from '~~/core/numbers/wilson'
+import type { Hits } from '~~/shared/bulk-texts'
 import type { VersionResult } from '~~/shared/template'
 
 const percent = (share: number) => `${Math.round(share * 100)} %`
@@ -7,6 +8,16 @@ const percent = (share: number) => `${Math.round(share * 100)} %`
 export function sayShare(hits: number, of: number): string {
   const found = wilson(hits, of)
   return found ? `${percent(found.share)} (${Math.round(found.low * 100)} to ${Math.round(found.high * 100)})` : 'not yet'
+}
+
+/** What a text has made of those who got it, beside those who were held back, in a plain sentence. */
+export function sayWhatItMade(got: Hits, held: Hits): string {
+  const [first, second] = [wilson(got.hits, got.of), wilson(held.hits, held.of)]
+  if (!first || !second) return 'Nothing can be said as long as nobody has got it.'
+  const { low, high, verdict } = difference(first, second)
+  const [least, most] = [low, high].map(share => Math.round(Math.abs(share) * 100)).sort((a, b) => a - b)
+  if (verdict === 'open') return 'No difference can be told: with so few people, chance alone makes one like this.'
+  return `Of a hundred, the text itself made ${least} to ${most} ${verdict === 'first' ? 'more' : 'fewer'} write. Chance alone hardly makes that.`
 }
 
 /** Whether one version was answered more than the other, in a plain sentence. */

@@ -3,7 +3,7 @@ import type { PhoneKind } from '../phone/kinds'
 
 /** Why somebody cannot get the text, by what is looked at first. */
 export const LEFT_OUT_REASONS = [
-  'no-number', 'not-usable', 'landline', 'opted-out', 'open-wish', 'no-line', 'same-number', 'empty-field', 'too-long', 'zone-unknown', 'never-in-hours',
+  'no-number', 'not-usable', 'landline', 'opted-out', 'open-wish', 'no-line', 'same-number', 'own-words-old', 'empty-field', 'too-long', 'zone-unknown', 'never-in-hours',
   'after-event',
 ] as const
 export type LeftOutReason = typeof LEFT_OUT_REASONS[number]
@@ -11,6 +11,10 @@ export type LeftOutReason = typeof LEFT_OUT_REASONS[number]
 /** Which of somebody's numbers is texted: a mobile before any other, or the one from which they wrote or called last. */
 export const NUMBER_WAYS = ['mobile', 'answered'] as const
 export type NumberWay = typeof NUMBER_WAYS[number]
+
+/** Whether a text can reach a number at all, whatever its owner wants. */
+export const takesTexts = ({ e164, unusable, kind }: Pick<NumberFacts, 'e164' | 'unusable' | 'kind'>): boolean =>
+  e164 !== null && !unusable && kind !== 'landline'
 
 /** One of a person's numbers, as far as it matters for a text. Instants are epoch milliseconds. */
 export interface NumberFacts {
@@ -35,8 +39,10 @@ export type Picked<T extends NumberFacts = NumberFacts> = T & { e164: string }
  * The number on which somebody is texted.
  *
  * Whoever has refused texts on one of their numbers is not texted on another one: they meant us, and not the telephone.
+ *
+ * @param ownId the one that was chosen for them alone: it comes first if it can be texted
  */
-export function pickNumber<T extends NumberFacts>(numbers: T[], way: NumberWay): Picked<T> | LeftOutReason {
+export function pickNumber<T extends NumberFacts>(numbers: T[], way: NumberWay, ownId: string | null = null): Picked<T> | LeftOutReason {
   if (numbers.length === 0) return 'no-number'
   const usable = numbers.filter((one): one is Picked<T> => one.e164 !== null && !one.unusable)
   if (usable.length === 0) return 'not-usable'
@@ -44,6 +50,8 @@ export function pickNumber<T extends NumberFacts>(numbers: T[], way: NumberWay):
   if (usable.some(({ openWish }) => openWish)) return 'open-wish'
   const texted = usable.filter(({ kind }) => kind !== 'landline')
   if (texted.length === 0) return 'landline'
+  const own = texted.find(({ phoneId }) => phoneId === ownId)
+  if (own) return own
   const rank = (one: Picked<T>) => way === 'answered' ? -(one.lastHeardAt ?? 0) : one.kind === 'mobile' ? 0 : 1
   // a stable sort: among equals the order of the record decides
   return [...texted].sort((a, b) => rank(a) - rank(b))[0]!

@@ -19,8 +19,9 @@ export const afterStep = (state: BulkTextState, step: BulkTextStep): BulkTextSta
   STEPS[step].from.includes(state) ? STEPS[step].to : null
 
 /**
- * Where somebody stands in a bulk text: not looked at yet; can be texted; cannot, for a reason; taken out by hand; their text is
- * on its way or gone, and the text itself says what became of it; refused at the last moment, for a reason.
+ * Where somebody stands in a bulk text: not looked at yet; can be texted; cannot, for a reason; taken out by hand; held back by
+ * chance, to see what the text makes of it; their text is on its way or gone, and the text itself says what became of it;
+ * refused at the last moment, for a reason.
  */
-export const BULK_STANDINGS = ['chosen', 'ready', 'left-out', 'taken-out', 'texted', 'refused'] as const
+export const BULK_STANDINGS = ['chosen', 'ready', 'left-out', 'taken-out', 'held-out', 'texted', 'refused'] as const
 export type BulkStanding = typeof BULK_STANDINGS[number]

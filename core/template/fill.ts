@@ -13,9 +13,18 @@ export interface Hole extends Place {
   path: string
 }
 
+/** Stands where a hole would be, in what is shown to whoever is to fill it. */
+export const GAP = '____'
+
 export type Filled
   = | { ok: true, text: string }
-    | { ok: false, holes: Hole[], problems: TemplateProblem[] }
+    | {
+      ok: false
+      holes: Hole[]
+      problems: TemplateProblem[]
+      /** The text with a gap for each hole; null where something else is wrong. */
+      gapped: string | null
+    }
 
 /** Fills one template many times; see `fillTemplate`. */
 export type Filler = (values: FieldValues, clock: PersonsClock) => Filled
@@ -27,7 +36,7 @@ export type Filler = (values: FieldValues, clock: PersonsClock) => Filled
  */
 export function makeFiller(source: string): Filler {
   const parsed = parseTemplate(source)
-  if (!parsed.ok) return () => ({ ok: false, holes: [], problems: parsed.problems })
+  if (!parsed.ok) return () => ({ ok: false, holes: [], problems: parsed.problems, gapped: null })
   const holes: Hole[] = []
   for (const output of outputsOf(parsed.pieces)) watch(output, holes)
   return (values, clock) => {
@@ -48,14 +57,14 @@ export function fillTemplate(source: string, values: FieldValues, clock: Persons
 function render(engine: Liquid, pieces: Template[], values: FieldValues, clock: PersonsClock, holes: Hole[]): Filled {
   try {
     const text = String(engine.renderSync(pieces, values, { globals: { clock } }))
-    if (holes.length > 0) return { ok: false, holes: [...holes], problems: [] }
+    if (holes.length > 0) return { ok: false, holes: [...holes], problems: [], gapped: text }
     if (text.trim() === '')
-      return { ok: false, holes: [], problems: [{ line: 1, column: 1, message: 'Nothing is left of the text for this person.' }] }
+      return { ok: false, holes: [], problems: [{ line: 1, column: 1, message: 'Nothing is left of the text for this person.' }], gapped: null }
     return { ok: true, text }
   }
   catch (error) {
     const place = (error as { token?: { getPosition(): number[] } }).token?.getPosition() ?? [1, 1]
-    return { ok: false, holes: [], problems: [{ line: place[0]!, column: place[1]!, message: renderMessage(error) }] }
+    return { ok: false, holes: [], problems: [{ line: place[0]!, column: place[1]!, message: renderMessage(error) }], gapped: null }
   }
 }
 
@@ -75,7 +84,10 @@ function watch(output: Output, holes: Hole[]): void {
   const amount = value.filters.length === 0 ? /^fill_in\.(\w+)$/.exec(pathOf(output))?.[1] : undefined
   value.value = function* (context: Context, lenient?: boolean) {
     const result: unknown = yield evaluate(context, lenient)
-    if (isBlank(result)) holes.push({ path: pathOf(output), line, column })
+    if (isBlank(result)) {
+      holes.push({ path: pathOf(output), line, column })
+      return GAP
+    }
     const written = (amount && typedIn(context, amount)) ?? result
     return typeof written === 'string' ? asWritten(written, context.getSync(['clock']) as PersonsClock) : written
   } as typeof value.value

@@ -1,8 +1,6 @@
 import { and, eq, sql } from 'drizzle-orm'
-import { v7 as uuid } from 'uuid'
 import { afterStep } from '~~/core/bulk/states'
-import { ask, tx } from '../db/door'
-import { at, textArray } from '../db/instants'
+import { tx } from '../db/door'
 import { bulkPerson, bulkText } from '../db/schema'
 import { conflict } from '../http/problem'
 import { quietFor } from '../http/quiet'
@@ -12,7 +10,8 @@ import { crashPoint } from '../jobs/crash-points'
 import { CHECK_BULK } from '../jobs/kinds'
 import { settle, type Handler } from '../jobs/outbox'
 import { announceBulk, lockBulk, mustHoldBulk, type StoredBulk } from './one'
-import { makeJudge, type Judged } from './judge'
+import { makeJudge } from './judge'
+import { storeJudged } from './judged'
 
 /** Few enough that others hardly wait. */
 const PIECE = 100
@@ -63,7 +62,7 @@ async function nextPiece(id: string, turn: number, now: Date): Promise<boolean> 
     const locked = await lockBulk(id)
     // written anew meanwhile: what was found is about another wording
     if (!locked || locked.turn !== turn || locked.state !== 'checking') return false
-    await store(bulk, judged, now)
+    await storeJudged(bulk, judged.map((one, i) => ({ ...one, position: bulk.checked + i })), now)
     const ended = ids.length < PIECE
     await database.update(bulkText)
       .set({ checked: bulk.checked + ids.length, ...(ended && { state: 'checked' as const }) })
@@ -96,34 +95,7 @@ async function putAway(id: string, now: Date): Promise<number> {
   const rows = await tx(database => database.update(bulkPerson)
     .set({ standing: 'chosen', reason: null, changedAt: now })
     .where(and(eq(bulkPerson.bulkId, id), sql`${bulkPerson.id} = any(array(
-      select p.id from ${bulkPerson} p where p.bulk_id = ${id}::uuid and p.standing in ('ready', 'left-out') limit ${sql.raw(String(PIECE_PUT_AWAY))}))`))
+      select p.id from ${bulkPerson} p where p.bulk_id = ${id}::uuid and p.standing in ('ready', 'left-out', 'held-out') limit ${sql.raw(String(PIECE_PUT_AWAY))}))`))
     .returning({ id: bulkPerson.id }))
   return rows.length
-}
-
-/** Whoever was taken out by hand stays out. The first who has a number gets the text, as the people stand. */
-async function store(bulk: StoredBulk, judged: Judged[], now: Date): Promise<void> {
-  const numbers = judged.flatMap(({ e164, standing }) => standing === 'ready' && e164 ? [e164] : [])
-  const { rows } = await ask<{ e164: string }>(sql`
-    select e164 from ${bulkPerson} where bulk_id = ${bulk.id}::uuid and e164 = any(${textArray(numbers)}) and standing in ('ready', 'texted')`)
-  const taken = new Set(rows.map(({ e164 }) => e164))
-  const people = judged.map((one, i) => {
-    const again = one.standing === 'ready' && taken.has(one.e164!)
-    if (one.standing === 'ready') taken.add(one.e164!)
-    return { ...one, id: uuid(), position: bulk.checked + i, ...(again && { standing: 'left-out', reason: 'same-number' }) }
-  })
-  await ask(sql`
-    insert into ${bulkPerson} as b (id, bulk_id, record_id, position, standing, reason, detail, lately, phone_id, e164, line_id, zones,
-      wish_from, wish_to, words, units, parts, ref, changed_at)
-    select x.id, ${bulk.id}::uuid, x."recordId", x.position, x.standing, x.reason, x.detail, x.lately, x."phoneId", x.e164, x."lineId", x.zones,
-      x."wishFrom", x."wishTo", x.words, x.units, x.parts, x.ref, ${at(now)}
-    from jsonb_to_recordset(${JSON.stringify(people)}::jsonb) as x(id uuid, "recordId" uuid, position int, standing text, reason text,
-      detail text, lately boolean, "phoneId" uuid, e164 text, "lineId" uuid, zones text, "wishFrom" int, "wishTo" int, words text, units int,
-      parts int, ref text)
-    on conflict (bulk_id, record_id) do update set position = excluded.position,
-      standing = case when b.standing = 'taken-out' then b.standing else excluded.standing end,
-      reason = excluded.reason, detail = excluded.detail, lately = excluded.lately, phone_id = excluded.phone_id, e164 = excluded.e164,
-      line_id = excluded.line_id, zones = excluded.zones, wish_from = excluded.wish_from, wish_to = excluded.wish_to, words = excluded.words,
-      units = excluded.units, parts = excluded.parts, ref = excluded.ref, changed_at = excluded.changed_at
-    where b.standing not in ('texted', 'refused')`)
 }

@@ -1,14 +1,15 @@
 import { sql } from 'drizzle-orm'
 import type { NumberFacts } from '~~/core/bulk/fate'
+import { showRef } from '~~/core/message/ref'
 import { ask } from '../db/door'
 import { at, milliseconds, uuidArray } from '../db/instants'
-import { consentProposal, conversation, message, numberState, phone, record } from '../db/schema'
+import { bulkPerson, consentProposal, conversation, message, numberState, phone, record } from '../db/schema'
 import type { SignedIn } from '../identity/sign-in'
 import { personColumns, personJoins, type PersonRow } from '../templates/people'
 import { seesRecord } from '../reading/visible'
 
 /** A number with whether we have texted it within the days that count. */
-export type KnownNumber = NumberFacts & { lately: boolean }
+export type KnownNumber = NumberFacts & { lately: boolean, label: string, typed: string }
 
 export type BulkPersonFacts = PersonRow & {
   zone: string | null
@@ -32,7 +33,7 @@ export async function factsOf(
 ): Promise<Map<string, BulkPersonFacts>> {
   const { rows } = await ask<BulkPersonFacts>(sql`
     select ${personColumns(asker, body)}, r.zone, r.country as own_country, r.region, r.wish_from, r.wish_to, (
-      select json_agg(json_build_object('phoneId', p.id, 'e164', p.e164, 'country', p.country, 'kind', p.kind,
+      select json_agg(json_build_object('phoneId', p.id, 'label', p.label, 'typed', p.typed, 'e164', p.e164, 'country', p.country, 'kind', p.kind,
         'unusable', p.unusable is not null, 'optedOut', coalesce(n.texts = 'refused', false),
         'openWish', exists (select 1 from ${consentProposal} w where w.e164 = p.e164 and w.decided_at is null),
         'lastHeardAt', ${milliseconds(sql`n.last_heard_at`)},
@@ -46,4 +47,23 @@ export async function factsOf(
     from ${record} r ${personJoins(asker)}
     where r.id = any(${uuidArray(ids)}) and ${seesRecord(asker, 'r')}`)
   return new Map(rows.map(row => [row.id, row]))
+}
+
+/** What was chosen and written for somebody alone. */
+export interface Own {
+  phoneId: string | null
+  words: string | null
+  /** For which wording of the bulk text. */
+  wording: number | null
+  /** The reference that is written in their words, where it is still there. */
+  ref: string | null
+}
+
+/** Those of some people who have something of their own. */
+export async function ownOf(bulkId: string, ids: string[]): Promise<Map<string, Own>> {
+  const { rows } = await ask<Own & { recordId: string } & Record<string, unknown>>(sql`
+    select record_id as "recordId", own_phone_id as "phoneId", own_words as words, own_wording as wording, ref from ${bulkPerson}
+    where bulk_id = ${bulkId}::uuid and record_id = any(${uuidArray(ids)}) and (own_phone_id is not null or own_words is not null)`)
+  const stillThere = ({ words, ref }: Own) => ref && words?.includes(showRef(ref)) ? ref : null
+  return new Map(rows.map(({ recordId, ...own }) => [recordId, { ...own, ref: stillThere(own) }]))
 }

@@ -17,7 +17,7 @@ import { personValues } from '../templates/people'
 import { senderValues } from '../templates/values'
 import { linesOf } from '../texting/lines'
 import { freshRef } from '../texting/refs'
-import { factsOf, type BulkPersonFacts } from './facts'
+import { factsOf, ownOf, type BulkPersonFacts, type Own } from './facts'
 import type { StoredBulk } from './one'
 
 /** What the check has found of somebody. */
@@ -62,9 +62,9 @@ export async function makeJudge(asker: SignedIn, bulk: StoredBulk): Promise<(ids
   const fill = fillerOf(bulk.body)
   const hasRef = bulk.body.includes('message.')
 
-  function judge(person: BulkPersonFacts, now: Date): Omit<Judged, 'recordId'> {
+  function judge(person: BulkPersonFacts, own: Own | undefined, now: Date): Omit<Judged, 'recordId'> {
     const left = (reason: LeftOutReason, more: Partial<Judged> = {}) => ({ ...NOTHING, ...more, standing: 'left-out' as const, reason })
-    const number = pickNumber(person.numbers ?? [], bulk.numberWay)
+    const number = pickNumber(person.numbers ?? [], bulk.numberWay, own?.phoneId)
     if (typeof number === 'string') return left(number)
     const known = { phoneId: number.phoneId, e164: number.e164, lately: number.lately }
     const line = pickLine(lines, number)
@@ -73,6 +73,10 @@ export async function makeJudge(asker: SignedIn, bulk: StoredBulk): Promise<(ids
     const place = { ...known, lineId: line.id, zones: zones.join(' '), wishFrom: person.wish_from, wishTo: person.wish_to }
     if (zones.length === 0) return left('zone-unknown', place)
     if (!nextReachable(now, zones, hoursOf(wishOf({ wishFrom: person.wish_from, wishTo: person.wish_to })))) return left('never-in-hours', place)
+    if (own?.words) {
+      const text = { ...place, ...measured(own.words, line), ref: own.ref }
+      return own.wording === bulk.wording ? within(text, line) : left('own-words-old', text)
+    }
     const ref = hasRef ? freshRef() : null
     const filled = fill(
       { ...always, ...personValues(person), message: { ref: ref && showRef(ref) } },
@@ -80,27 +84,37 @@ export async function makeJudge(asker: SignedIn, bulk: StoredBulk): Promise<(ids
     )
     if (!filled.ok) {
       const missing = [...filled.holes.map(({ path }) => labels.get(path) ?? path), ...filled.problems.map(({ message }) => message)]
-      return left('empty-field', { ...place, detail: [...new Set(missing)].join(', ') })
+      return left('empty-field', { ...place, detail: [...new Set(missing)].join(', '), words: filled.gapped, ref })
     }
-    const { units, parts } = measureText(filled.text, line.languages)
-    const text = { ...place, words: filled.text, units, parts, ref }
-    return parts > (line.price?.mostParts ?? MOST_PARTS) ? left('too-long', text) : { ...NOTHING, ...text }
+    return within({ ...place, ...measured(filled.text, line), ref }, line)
   }
 
   return async (ids, now) => {
     const since = new Date(now.getTime() - bulk.latelyDays * DAY)
     const facts = await factsOf(asker, ids, { body: bulk.body, lineIds: lines.map(({ id }) => id), since })
+    const own = await ownOf(bulk.id, ids)
     const budget = new Budget(COMPUTING_MS)
     const judged: Judged[] = []
     for (const id of ids) {
       const person = facts.get(id)
       // gone meanwhile, or no longer to be seen: nothing is said of them
-      if (person) judged.push({ recordId: id, ...judge(person, now) })
+      if (person) judged.push({ recordId: id, ...judge(person, own.get(id), now) })
       await budget.makeRoom()
     }
     return judged
   }
 }
+
+function measured(words: string, { languages }: Line) {
+  const { units, parts } = measureText(words, languages)
+  return { words, units, parts }
+}
+
+/** Ready, unless it has more parts than the line's carrier takes. */
+const within = (text: Partial<Judged> & { parts: number }, { price }: Line): Omit<Judged, 'recordId'> =>
+  text.parts > (price?.mostParts ?? MOST_PARTS)
+    ? { ...NOTHING, ...text, standing: 'left-out', reason: 'too-long' }
+    : { ...NOTHING, ...text }
 
 const NOTHING: Omit<Judged, 'recordId'> = {
   standing: 'ready',

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util'
 import { eq, sql } from 'drizzle-orm'
 import { afterStep } from '~~/core/bulk/states'
 import { checkTemplate } from '~~/core/template/check'
@@ -15,7 +16,7 @@ import type { SignedIn } from '../identity/sign-in'
 import { catalogueOf } from '../templates/catalogue'
 import { mustSeeTemplate } from '../templates/templates'
 import { linesOf } from '../texting/lines'
-import { announceBulk, mustHoldBulk, mustSeeBulk } from './one'
+import { announceBulk, mustHoldBulk, mustSeeBulk, type StoredBulk } from './one'
 import { peopleFor } from './whom'
 
 /** Begins a bulk text to those who are chosen now. Making the same again gives the first. */
@@ -79,12 +80,19 @@ export async function writeBulk(asker: SignedIn, id: string, form: WriteBulkForm
     const found = await mustHoldBulk(asker, id)
     mustBeOpen(found.state)
     const { eventAt, ...rest } = form
+    const written = { ...rest, eventAt: eventAt === null ? null : new Date(eventAt) }
     await database.update(bulkText)
-      .set({ ...rest, eventAt: eventAt === null ? null : new Date(eventAt), state: 'draft', checked: 0, turn: found.turn + 1 })
+      .set({ ...written, state: 'draft', checked: 0, turn: found.turn + 1, wording: found.wording + (saysTheSame(found, written) ? 0 : 1) })
       .where(eq(bulkText.id, id))
     announceBulk(found)
   })
 }
+
+type Said = Pick<StoredBulk, 'body' | 'answers' | 'occasion' | 'place' | 'eventAt'>
+
+/** Whether what somebody was written alone still goes with what all the others get. */
+const saysTheSame = (...said: [Said, Said]): boolean => isDeepStrictEqual(...said.map(({ body, answers, occasion, place, eventAt }) =>
+  [body, answers, occasion, place, eventAt?.getTime()]) as [unknown, unknown])
 
 function mustBeOpen(state: Parameters<typeof afterStep>[0]): void {
   if (afterStep(state, 'write') === null)

@@ -63,6 +63,7 @@ export async function readBulk(asker: SignedIn, id: string): Promise<BulkTextDet
       lineId: bulk.lineId,
       numberWay: bulk.numberWay,
       latelyDays: bulk.latelyDays,
+      holdOut: bulk.holdOut,
       occasion: bulk.occasion,
       place: bulk.place,
       eventAt: bulk.eventAt?.getTime() ?? null,
@@ -70,7 +71,7 @@ export async function readBulk(asker: SignedIn, id: string): Promise<BulkTextDet
       checked: bulk.checked,
       why: bulk.why,
       leftOut: leftOutOf(tallies),
-      answered: sum(({ answered }) => answered),
+      answered: sum(({ standing, answered }) => standing === 'texted' && answered),
       repeats: bulk.came === null || bulk.gone === null ? null : { came: bulk.came, gone: bulk.gone },
       mayRepeat: bulk.whom !== null,
       lately: sum(({ standing, lately }) => standing === 'ready' && lately),
@@ -112,7 +113,7 @@ async function tallyOfThoseUnderWay(id: string): Promise<Tally[]> {
   const { rows } = await ask<Pick<Tally, 'standing' | 'reason' | 'people'> & Record<string, unknown>>(sql`
     select standing, reason, count(*)::int as people from ${bulkPerson} where bulk_id = ${id}::uuid group by 1, 2`)
   const { rows: [counted] } = await ask<{ people: number }>(sql`
-    select count(*)::int as people from ${bulkPerson} where bulk_id = ${id}::uuid and answered_at is not null`)
+    select count(*)::int as people from ${bulkPerson} where bulk_id = ${id}::uuid and standing = 'texted' and answered_at is not null`)
   const UNASKED = { detail: null, lately: false, answered: false, parts: null, micros: null, currency: null }
   const answered = counted!.people
   return rows.flatMap(row => row.standing === 'texted'
@@ -177,6 +178,7 @@ export async function readBulkPeople(
   await mustSeeBulk(asker, id)
   const { rows } = await ask<PersonRow>(sql`
     select p.record_id as "recordId", r.name, company.name as company, r.city, p.standing, p.reason, p.detail, p.lately, p.e164, l.name as line,
+      p.own_words is not null or p.own_phone_id is not null as own,
       p.words, p.units, p.parts, m.state, ${milliseconds(sql`m.handed_at`)} as "sentAt", ${milliseconds(sql`p.answered_at`)} as "answeredAt"
     from (select * from ${bulkPerson} p where ${which({ bulkId: id, ...those })} ${IN_ORDER}
       limit ${sql.raw(String(PAGE))} offset ${(page - 1) * PAGE}) p

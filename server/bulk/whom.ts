@@ -20,7 +20,7 @@ export const which = ({ bulkId, standing, reason, lately, answered }: ThoseOfBul
   ...standing ? [sql`p.standing = ${standing}`] : [],
   ...reason ? [sql`p.reason = ${reason}`] : [],
   ...lately ? [sql`p.lately`] : [],
-  ...answered === 'yes' ? [sql`p.answered_at is not null`] : [],
+  ...answered === 'yes' ? [sql`p.standing = 'texted' and p.answered_at is not null`] : [],
   // whoever did not get it has not left it unanswered
   ...answered === 'no' ? [sql`p.standing = 'texted' and p.answered_at is null`] : [],
 ], sql` and `)

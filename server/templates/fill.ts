@@ -77,6 +77,7 @@ const FILLING_MS = 500
 const TOO_MUCH: Filled = {
   ok: false,
   holes: [],
+  gapped: null,
   problems: [{ line: 1, column: 1, message: 'The templates together take too long to fill. Take out what some of them compute.' }],
 }
 

@@ -56,6 +56,8 @@ export const writeBulkForm = object({
   numberWay: string().oneOf(NUMBER_WAYS).default('mobile'),
   latelyDays: number().typeError('Write a number of days.').integer('Write whole days.').min(0, 'Write a number of days, or 0.')
     .max(90, 'At most 90 days.').default(3),
+  holdOut: number().typeError('Write a number, or 0.').integer('Write a whole number.').min(0, 'Write a number, or 0.')
+    .max(50, 'At most half of them, 50.').default(0),
   occasion: line(120).default(''),
   place: line(120).default(''),
   /** Epoch milliseconds. */
@@ -82,6 +84,17 @@ export const takeOutForm = object({
   out: boolean().required(),
 })
 export type TakeOutForm = InferType<typeof takeOutForm>
+
+/** What somebody gets alone: on which number, and in which words; null: as all the others. */
+export const ownTextForm = object({
+  phoneId: idOf('phone').nullable().default(null),
+  words: string().trim().max(5_000, 'A text to many holds 5,000 characters.').nullable().default(null)
+    .test('written', 'Write what they get, or take the words of all the others.', words => words !== ''),
+})
+export type OwnTextForm = InferType<typeof ownTextForm>
+
+/** Somebody in a bulk text. */
+export const personOfBulk = object({ id: idOf('bulk-text').required(), recordId: idOf('record').required() })
 
 export const bulkPeopleQuery = object({
   ...those,

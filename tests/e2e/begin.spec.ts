@@ -4,11 +4,12 @@ import { join } from 'node:path'
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from '@playwright/test'
 import { slipWith, zoneWhereItIs } from './people'
+import { PORT } from './world'
 import { startApplication, startPractice, stop } from '../../scripts/world.mjs'
 
 /** A Plauder of its own, without any data: what a new firm meets first. */
 test('a new firm begins with the key that the start has printed, and sends its first text', async ({ page }) => {
-  const port = Number(process.env.E2E_PORT ?? 4610) + 4
+  const port = PORT + 4
   const folder = mkdtempSync(join(tmpdir(), 'plauder-begin-'))
   const practice = startPractice({
     folder,

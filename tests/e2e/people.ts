@@ -1,12 +1,23 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, test as base, type APIRequestContext, type Browser, type BrowserContextOptions, type Locator, type Page } from '@playwright/test'
+import { PRACTICE_PORT, startWorld, type World } from './world'
 import { DEMO_PASSWORD } from '../../demo/colleagues'
 
-export const PRACTICE = `http://127.0.0.1:${Number(process.env.E2E_PORT ?? 4610) + 1}`
+export const PRACTICE = `http://127.0.0.1:${PRACTICE_PORT}`
 
-/** Every browser that a test has opened is closed behind it: their live pages would slow the next one down. */
-export const test = base.extend<{ tidy: undefined }>({
+/**
+ * Each worker has a world of its own, in which its tests have corners of their own. Every browser that a test has opened is
+ * closed behind it: their live pages would slow the next one down.
+ */
+export const test = base.extend<{ tidy: undefined }, { world: World }>({
+  // eslint-disable-next-line no-empty-pattern -- Playwright reads from the pattern what a fixture needs
+  world: [async ({}, use) => {
+    const world = await startWorld()
+    await use(world)
+    await world.end()
+  }, { scope: 'worker', auto: true, timeout: 120_000 }],
+  baseURL: async ({ world }, use) => use(world.address),
   tidy: [async ({ browser }, use) => {
     await use(undefined)
     await Promise.all(browser.contexts().map(context => context.close()))

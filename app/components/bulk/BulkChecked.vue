@@ -73,6 +73,20 @@ const inParts = computed(() => Object.entries(bulk.parts)
           See them
         </button>
       </li>
+      <li v-if="bulk.counts['held-out'] > 0">
+        <strong class="count">{{ bulk.counts['held-out'].toLocaleString('en-US') }}</strong>
+        <p>
+          held back by chance
+          <span class="small quiet block">{{ bulk.holdOut }} of a hundred; they get nothing</span>
+        </p>
+        <button
+          type="button"
+          class="plain-button"
+          @click="emit('see', { standing: 'held-out' })"
+        >
+          See them
+        </button>
+      </li>
       <li v-if="bulk.counts['taken-out'] > 0">
         <strong class="count">{{ bulk.counts['taken-out'].toLocaleString('en-US') }}</strong>
         <p>taken out by hand</p>

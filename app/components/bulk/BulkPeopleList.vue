@@ -4,7 +4,7 @@ import type { BulkPeople, BulkPersonRow, BulkTextDetail } from '~~/shared/bulk-t
 import { api } from '~/composables/api'
 import { useLoaded } from '~/composables/loaded'
 import { STATE_WORDS } from '~~/core/message/words'
-import { ANSWERED_WORDS, LEFT_OUT_WORDS, STANDING_WORDS, THOSE_WORDS, type Those } from '~/words/bulk'
+import { ANSWERED_WORDS, CHANGED_ALONE, LEFT_OUT_WORDS, STANDING_WORDS, THOSE_WORDS, type Those } from '~/words/bulk'
 import { many } from '~/words/count'
 
 /** The people of a bulk text: what each gets or got, or why nothing, and what can be done about it. */
@@ -51,6 +51,21 @@ async function take(row: BulkPersonRow, out: boolean): Promise<void> {
   emit('changed')
   await load()
 }
+/** Whom one is changing, of those who are shown. */
+const changing = ref<string | null>(null)
+const list = useTemplateRef<HTMLElement>('list')
+watch([which, page], () => changing.value = null)
+const mayChange = (row: BulkPersonRow) => bulk.state === 'checked'
+  && (row.standing === 'ready' || (row.standing === 'left-out' && !!row.reason && CHANGED_ALONE.includes(row.reason)))
+async function changed(): Promise<void> {
+  const { recordId } = people.value!.rows.find(row => row.recordId === changing.value)!
+  changing.value = null
+  emit('changed')
+  await load()
+  await nextTick()
+  // whoever can be texted now is not among those who are left out any more
+  ;(document.getElementById(`change-${recordId}`) ?? list.value?.querySelector<HTMLElement>('.end button'))?.focus()
+}
 const isOver = computed(() => bulk.state === 'done')
 function why(row: BulkPersonRow): string {
   if (row.standing === 'refused') return row.detail ?? ''
@@ -61,9 +76,15 @@ function why(row: BulkPersonRow): string {
 </script>
 
 <template>
-  <section class="people">
+  <section
+    ref="list"
+    class="people"
+    aria-labelledby="bulk-people"
+  >
     <div class="top">
-      <h2>{{ title }}</h2>
+      <h2 id="bulk-people">
+        {{ title }}
+      </h2>
       <p class="kinds">
         <button
           v-for="one in kinds"
@@ -100,45 +121,71 @@ function why(row: BulkPersonRow): string {
           <col class="who"><col class="stands"><col><col class="acts">
         </colgroup>
       </template>
-      <tr
+      <template
         v-for="row in people?.rows"
         :key="row.recordId"
       >
-        <td>
-          <NuxtLink :to="`/record/${row.recordId}`">
-            <strong>{{ row.name }}</strong>
-          </NuxtLink>
-          <span class="quiet small block">{{ [row.company, row.city].filter(Boolean).join(', ') }}</span>
-        </td>
-        <td>
-          <span :class="row.standing">{{ STANDING_WORDS[row.standing] }}</span>
-          <span class="quiet small block">{{ why(row) }}</span>
-        </td>
-        <td>
-          <span class="words">{{ row.words }}</span>
-          <span class="quiet small block figures">{{ [row.number, row.line, row.parts && many(row.parts, 'part', 'parts')].filter(Boolean).join(', ') }}</span>
-        </td>
-        <td class="end">
-          <button
-            v-if="!isOver && (row.standing === 'ready' || row.standing === 'left-out')"
-            type="button"
-            class="plain-button calm"
-            :aria-label="`Take ${row.name} out`"
-            @click="take(row, true)"
+        <tr>
+          <td>
+            <NuxtLink :to="`/record/${row.recordId}`">
+              <strong>{{ row.name }}</strong>
+            </NuxtLink>
+            <span class="quiet small block">{{ [row.company, row.city].filter(Boolean).join(', ') }}</span>
+          </td>
+          <td>
+            <span :class="row.standing">{{ STANDING_WORDS[row.standing] }}</span>
+            <span class="quiet small block">{{ why(row) }}</span>
+          </td>
+          <td>
+            <span class="words">{{ row.words }}</span>
+            <span class="quiet small block figures">{{ [row.number, row.line, row.parts && many(row.parts, 'part', 'parts'), row.own && 'changed for them alone'].filter(Boolean).join(', ') }}</span>
+          </td>
+          <td class="end">
+            <button
+              v-if="mayChange(row)"
+              :id="`change-${row.recordId}`"
+              type="button"
+              class="plain-button"
+              :aria-label="`Change what ${row.name} gets`"
+              :aria-expanded="changing === row.recordId"
+              @click="changing = changing === row.recordId ? null : row.recordId"
+            >
+              Change
+            </button>
+            <button
+              v-if="!isOver && (row.standing === 'ready' || row.standing === 'left-out')"
+              type="button"
+              class="plain-button calm"
+              :aria-label="`Take ${row.name} out`"
+              @click="take(row, true)"
+            >
+              Take out
+            </button>
+            <button
+              v-if="!isOver && row.standing === 'taken-out'"
+              type="button"
+              class="plain-button calm"
+              :aria-label="`Put ${row.name} back`"
+              @click="take(row, false)"
+            >
+              Put back
+            </button>
+          </td>
+        </tr>
+        <tr v-if="changing === row.recordId">
+          <td
+            colspan="4"
+            class="changing"
           >
-            Take out
-          </button>
-          <button
-            v-if="!isOver && row.standing === 'taken-out'"
-            type="button"
-            class="plain-button calm"
-            :aria-label="`Put ${row.name} back`"
-            @click="take(row, false)"
-          >
-            Put back
-          </button>
-        </td>
-      </tr>
+            <BulkOneForm
+              :bulk-id="bulk.id"
+              :record-id="row.recordId"
+              @kept="changed"
+              @close="changing = null"
+            />
+          </td>
+        </tr>
+      </template>
     </PagedTable>
   </section>
 </template>
@@ -152,8 +199,10 @@ h2 { font-size: var(--size-text); }
 td { border-top: 1px solid var(--rule); padding: var(--space-3) var(--space-5) var(--space-3) 0; vertical-align: baseline; overflow-wrap: anywhere; }
 .who { width: 14rem; }
 .stands { width: 14rem; }
-.acts { width: 6rem; }
+.acts { width: 8.5rem; }
 .end { text-align: right; padding-right: 0; }
+.end .plain-button + .plain-button { margin-left: var(--space-4); }
+.changing { border-top: 0; padding-top: 0; }
 .block { display: block; }
 .words { white-space: pre-wrap; }
 .refused { color: var(--wrong); font-weight: 700; }

@@ -1,10 +1,8 @@
 <script setup lang="ts">
-import { DayField, TimeField } from '#components'
 import { useSessionStorage } from '@vueuse/core'
-import type { Component } from 'vue'
 import { instantOf, wallOf } from '~~/core/hours/schedule'
 import type { Field } from '~~/core/template/fields'
-import { fillInFields, type FillIn, type FillInKind } from '~~/core/template/fill-ins'
+import { fillInFields, type FillIn } from '~~/core/template/fill-ins'
 import type { BulkTextDetail } from '~~/shared/bulk-texts'
 import type { LineChoice } from '~~/shared/composer'
 import type { TemplateDetail } from '~~/shared/template'
@@ -29,6 +27,7 @@ interface Written {
   lineId: string
   numberWay: BulkTextDetail['numberWay']
   latelyDays: string
+  holdOut: string
   occasion: string
   place: string
   day: string
@@ -47,6 +46,7 @@ const form = useSessionStorage<Written>(kept, {
   lineId: bulk.lineId ?? USUAL,
   numberWay: bulk.numberWay,
   latelyDays: String(bulk.latelyDays),
+  holdOut: String(bulk.holdOut),
   occasion: bulk.occasion,
   place: bulk.place,
   day: at.slice(0, 10),
@@ -75,6 +75,8 @@ const begun = ref(0)
 const text = useTemplateRef<{ openList: () => void }>('text')
 
 const { errors, saving, save } = useSaving('body')
+const fillInErrors = computed(() =>
+  Object.fromEntries(form.value.fillIns.map(({ key }) => [key, errors.value[`answers.${key}`] ?? ''])))
 const eventProblem = ref('')
 function eventAt(): number | null | undefined {
   const { day, time } = form.value
@@ -86,10 +88,16 @@ const check = () => save(async () => {
   const moment = eventAt()
   eventProblem.value = moment === undefined ? 'Choose a day and a time that there is, or neither.' : ''
   if (moment === undefined) return
-  const { day: _day, time: _time, lineId, latelyDays, ...rest } = form.value
+  const { day: _day, time: _time, lineId, latelyDays, holdOut, ...rest } = form.value
   await api(`/api/bulk-texts/${bulk.id}`, {
     method: 'PUT',
-    body: { ...rest, lineId: lineId === USUAL ? null : lineId, latelyDays: latelyDays === '' ? null : Number(latelyDays), eventAt: moment },
+    body: {
+      ...rest,
+      lineId: lineId === USUAL ? null : lineId,
+      latelyDays: latelyDays === '' ? null : Number(latelyDays),
+      holdOut: Number(holdOut),
+      eventAt: moment,
+    },
   })
   await api(`/api/bulk-texts/${bulk.id}/check`, { method: 'POST', body: {} })
   // from here on the server has it
@@ -102,7 +110,6 @@ onMounted(() => {
   name?.focus()
   name?.select()
 })
-const TYPED: Partial<Record<FillInKind, Component>> = { date: DayField, time: TimeField }
 </script>
 
 <template>
@@ -181,42 +188,12 @@ const TYPED: Partial<Record<FillInKind, Component>> = { date: DayField, time: Ti
         class="fill-ins"
       >
         <legend>The same for all</legend>
-        <LabelledField
-          v-for="one in form.fillIns"
-          :id="`bulk-fill-in-${one.key}`"
-          :key="one.key"
-          v-slot="{ input }"
-          :label="one.label"
-          :error="errors[`answers.${one.key}`]"
-        >
-          <select
-            v-if="one.kind === 'choice'"
-            v-bind="input"
-            v-model="form.answers[one.key]"
-            class="plain-field"
-          >
-            <option
-              v-for="option in one.options"
-              :key="option"
-            >
-              {{ option }}
-            </option>
-          </select>
-          <component
-            :is="TYPED[one.kind]"
-            v-else-if="TYPED[one.kind]"
-            :id="input.id"
-            :model-value="form.answers[one.key] ?? ''"
-            roomy
-            @update:model-value="form.answers[one.key] = $event"
-          />
-          <InputText
-            v-else
-            v-bind="input"
-            v-model="form.answers[one.key]"
-            :placeholder="one.example ? `such as ${one.example}` : undefined"
-          />
-        </LabelledField>
+        <FillInFields
+          v-model="form.answers"
+          :fill-ins="form.fillIns"
+          of="bulk-fill-in"
+          :errors="fillInErrors"
+        />
       </fieldset>
     </div>
     <div class="column">
@@ -327,6 +304,22 @@ const TYPED: Partial<Record<FillInKind, Component>> = { date: DayField, time: Ti
           class="few"
           inputmode="numeric"
         />
+      </LabelledField>
+      <LabelledField
+        id="bulk-hold-out"
+        v-slot="{ input }"
+        label="Hold back so many of a hundred, by chance"
+        :error="errors.holdOut"
+      >
+        <InputText
+          v-bind="input"
+          v-model="form.holdOut"
+          class="few"
+          inputmode="numeric"
+        />
+        <p class="field-hint">
+          They get nothing; afterwards you see what the text itself has made of it.
+        </p>
       </LabelledField>
       <p class="acts">
         <Button

@@ -1,7 +1,4 @@
 <script setup lang="ts">
-import { DayField, TimeField } from '#components'
-import type { Component } from 'vue'
-import type { FillInKind } from '~~/core/template/fill-ins'
 import { watchDebounced } from '@vueuse/core'
 import type { FilledTemplate } from '~~/shared/template'
 import { problemIn } from '~/composables/trying'
@@ -44,7 +41,6 @@ async function take(): Promise<void> {
   if (await refill()) emit('filled', text.value)
   else await nextTick(() => form.value?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus())
 }
-const TYPED: Partial<Record<FillInKind, Component>> = { date: DayField, time: TimeField }
 </script>
 
 <template>
@@ -57,51 +53,12 @@ const TYPED: Partial<Record<FillInKind, Component>> = { date: DayField, time: Ti
     @keydown.enter.stop
     @keydown.esc.stop.prevent="emit('back')"
   >
-    <LabelledField
-      v-for="one in template.fillIns"
-      :id="`fill-in-${one.key}`"
-      :key="one.key"
-      v-slot="{ input }"
-      :label="one.label"
-      :error="errors[one.key]"
-    >
-      <select
-        v-if="one.kind === 'choice'"
-        :id="input.id"
-        v-model="answers[one.key]"
-        class="plain-field blank"
-        :aria-invalid="!!errors[one.key]"
-        :aria-describedby="input['aria-describedby']"
-      >
-        <option
-          v-for="option in one.options"
-          :key="option"
-        >
-          {{ option }}
-        </option>
-      </select>
-      <component
-        :is="TYPED[one.kind]"
-        v-else-if="TYPED[one.kind]"
-        :id="input.id"
-        v-model="answers[one.key]"
-        roomy
-        :aria-invalid="!!errors[one.key]"
-        :aria-describedby="input['aria-describedby']"
-      />
-      <input
-        v-else
-        :id="input.id"
-        v-model="answers[one.key]"
-        class="plain-field blank"
-        type="text"
-        :inputmode="one.kind === 'number' ? 'decimal' : undefined"
-        :placeholder="one.example ? `such as ${one.example}` : undefined"
-        :aria-invalid="!!errors[one.key]"
-        :aria-describedby="input['aria-describedby']"
-        autocomplete="off"
-      >
-    </LabelledField>
+    <FillInFields
+      v-model="answers"
+      :fill-ins="template.fillIns"
+      of="fill-in"
+      :errors="errors"
+    />
     <p
       v-if="missing.length > 0"
       class="notice"
@@ -129,9 +86,6 @@ const TYPED: Partial<Record<FillInKind, Component>> = { date: DayField, time: Ti
 
 <style scoped>
 .fill-ins { display: grid; grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr)); gap: var(--space-4) var(--space-6); align-items: start; }
-.blank { width: 100%; padding: var(--space-2) var(--space-3); }
-.blank[aria-invalid='true'] { border-color: var(--wrong); }
-.blank::placeholder { color: var(--quiet); opacity: 1; }
 .notice, .filled, .acts { grid-column: 1 / -1; }
 .filled { white-space: pre-wrap; font-size: var(--size-text); border-left: 3px solid var(--accent); padding-left: var(--space-5); }
 .examples { color: var(--quiet); }

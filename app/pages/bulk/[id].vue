@@ -165,6 +165,11 @@ async function written(): Promise<void> {
         :busy="busy"
         @turn="doing('turn', { step: $event })"
       />
+      <BulkResults
+        v-if="begun"
+        :bulk="bulk"
+        :changes="changes"
+      />
       <div ref="list">
         <BulkPeopleList
           v-if="step === 'send' || (step === 'check' && seeing)"

@@ -44,8 +44,12 @@ export const bulkText = pgTable('bulk_text', {
   /** Over which line all of it goes; null: each person's usual one, else the nearest. */
   lineId: id('line_id').references(() => line.id),
   numberWay: text('number_way', { enum: NUMBER_WAYS }).notNull().default('mobile'),
+  /** Grows whenever it comes to say something else: whoever has words of their own for an earlier one is looked at again. */
+  wording: integer('wording').notNull().default(0),
   /** Whom we have texted within so many days is pointed out. */
   latelyDays: integer('lately_days').notNull().default(3),
+  /** How many of a hundred are held back by chance; which, its id decides. */
+  holdOut: integer('hold_out').notNull().default(0),
   /** What it is about, with its place and moment: whatever would leave from then on is left out. */
   occasion: text('occasion').notNull().default(''),
   place: text('place').notNull().default(''),
@@ -92,6 +96,10 @@ export const bulkPerson = pgTable('bulk_person', {
   units: integer('units'),
   parts: integer('parts'),
   ref: text('ref'),
+  /** What was chosen and written for them alone, and for which wording. */
+  ownPhoneId: id('own_phone_id').references(() => phone.id, { onDelete: 'set null' }),
+  ownWords: text('own_words'),
+  ownWording: integer('own_wording'),
   /** When they have written for the first time since it went to them. */
   answeredAt: instant('answered_at'),
   changedAt: instant('changed_at').notNull(),
@@ -103,7 +111,9 @@ export const bulkPerson = pgTable('bulk_person', {
   index('bulk_person_answered').on(table.bulkId, table.position).where(sql`${table.answeredAt} is not null`),
   index('bulk_person_record').on(table.recordId),
   index('bulk_person_phone').on(table.phoneId),
+  index('bulk_person_own_phone').on(table.ownPhoneId).where(sql`${table.ownPhoneId} is not null`),
   index('bulk_person_standing').on(table.bulkId, table.standing, table.reason, table.position),
+  index('bulk_person_held_out').on(table.e164).where(sql`${table.standing} = 'held-out'`),
   // whose turn it is, of those who may be texted in the same hours over the same line
   index('bulk_person_next').on(table.bulkId, table.lineId, table.zones, table.wishFrom, table.wishTo, table.position)
     .where(sql`${table.standing} = 'ready'`),

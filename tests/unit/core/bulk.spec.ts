@@ -21,6 +21,13 @@ describe('the number on which somebody is texted', () => {
     expect(pickNumber(numbers.map(number), way)).toMatchObject({ phoneId })
   })
 
+  it('is the one that was chosen for them alone, where a text reaches it, and past no opt-out', () => {
+    const numbers = [{ phoneId: 'a' }, { phoneId: 'b', kind: 'unknown' as const }, { phoneId: 'c', kind: 'landline' as const }].map(number)
+    expect(pickNumber(numbers, 'mobile', 'b')).toMatchObject({ phoneId: 'b' })
+    expect(pickNumber(numbers, 'mobile', 'c')).toMatchObject({ phoneId: 'a' })
+    expect(pickNumber([...numbers, number({ optedOut: true })], 'mobile', 'b')).toBe('opted-out')
+  })
+
   it.each<[string, Partial<NumberFacts>[]]>([
     ['no-number', []],
     ['not-usable', [{ e164: null }, { unusable: true }]],

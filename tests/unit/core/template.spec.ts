@@ -106,6 +106,7 @@ describe('fillTemplate', () => {
         { path: 'person.bikes', line: 1, column: 29 },
         { path: 'person.nickname', line: 1, column: 52 },
       ],
+      gapped: 'Hi Iris, ____ and ____',
     })
     expect(fill('{% if true %}{{ person.bikes }}{% endif %}')).toMatchObject({ ok: false, holes: [{ path: 'person.bikes' }] })
     expect(fill('{% if person.bikes %}{{ person.bikes }}{% endif %}Hello')).toEqual({ ok: true, text: 'Hello' })

@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import { explain } from '~~/core/message/words'
+import { sayMoney } from '~~/core/numbers/money'
+import type { BulkResults, BulkTextDetail } from '~~/shared/bulk-texts'
+import { useLoaded } from '~/composables/loaded'
+import { many } from '~/words/count'
+import { sayWhatItMade } from '~/words/shares'
+import { span } from '~/words/time'
+
+/** What became of a bulk text: who answered and how fast, what did not arrive, what it cost, and what it made beside those who were held back. */
+const { bulk, changes } = defineProps<{ bulk: BulkTextDetail, /** Grows when something happened to it. */ changes: number }>()
+
+const { found: results, problem, load } = useLoaded<BulkResults>(`/api/bulk-texts/${bulk.id}/results`)
+watch(() => changes, load)
+const rows = computed(() => results.value
+  ? [
+      { name: 'Answered', hits: results.value.answered },
+      ...results.value.heldOut ? [{ name: 'Wrote, though held back', hits: results.value.heldOut }] : [],
+      { name: 'Opted out', hits: results.value.optedOut },
+    ]
+  : [])
+const facts = computed(() => [
+  results.value && results.value.medianMs !== null && `Half of the answers came within ${span(results.value.medianMs)}.`,
+  results.value?.cost && `It cost ${sayMoney(results.value.cost)}.`,
+].filter(Boolean))
+</script>
+
+<template>
+  <section aria-label="What became of it">
+    <h2>What became of it</h2>
+    <LoadProblem
+      v-if="problem"
+      :problem="problem"
+      @again="load"
+    />
+    <p
+      v-else-if="!results"
+      class="quiet"
+      role="status"
+    >
+      Counting what became of it…
+    </p>
+    <p
+      v-else-if="results.answered.of === 0"
+      class="quiet"
+    >
+      Nothing has gone yet.
+    </p>
+    <template v-else>
+      <ShareBars :rows="rows" />
+      <p class="quiet small">
+        An answer counts for {{ results.days }} days. In brackets: what the share may as well be, nineteen times of twenty.
+      </p>
+      <p v-if="results.heldOut">
+        <strong>{{ sayWhatItMade(results.answered, results.heldOut) }}</strong>&#32;
+        <span class="quiet">{{ many(results.heldOut.of, 'person was', 'people were') }} held back by chance.</span>
+      </p>
+      <p v-if="facts.length > 0">
+        {{ facts.join(' ') }}
+      </p>
+      <ul v-if="results.failed.length > 0">
+        <li
+          v-for="{ state, code, people } in results.failed"
+          :key="`${state} ${code}`"
+        >
+          <strong class="figures">{{ people.toLocaleString('en-US') }}</strong> did not arrive: {{ explain(state, code)?.why }}
+        </li>
+      </ul>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+section { display: grid; gap: var(--space-3); max-width: 60rem; border-top: 1px solid var(--rule); padding-top: var(--space-4); }
+h2 { font-size: var(--size-text); }
+ul { padding: 0; list-style: none; }
+</style>

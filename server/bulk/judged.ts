@@ -1,0 +1,39 @@
+import { sql } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
+import { ask } from '../db/door'
+import { at, textArray } from '../db/instants'
+import { bulkPerson } from '../db/schema'
+import { isHeldOut } from './hold-out'
+import type { Judged } from './judge'
+import type { StoredBulk } from './one'
+
+/** What was found of somebody, and where they stand among the others. */
+export type Placed = Judged & { position: number }
+
+/** Whoever was taken out by hand stays out. The first who has a number gets the text, as the people stand. */
+export async function storeJudged(bulk: StoredBulk, judged: Placed[], now: Date): Promise<void> {
+  const numbers = judged.flatMap(({ e164, standing }) => standing === 'ready' && e164 ? [e164] : [])
+  const { rows } = await ask<{ e164: string }>(sql`
+    select e164 from ${bulkPerson} where bulk_id = ${bulk.id}::uuid and e164 = any(${textArray(numbers)}) and standing in ('ready', 'texted', 'held-out')`)
+  const taken = new Set(rows.map(({ e164 }) => e164))
+  const people = judged.map((one) => {
+    const again = one.standing === 'ready' && taken.has(one.e164!)
+    if (one.standing === 'ready') taken.add(one.e164!)
+    const held = one.standing === 'ready' && isHeldOut(bulk.id, one.recordId, bulk.holdOut)
+    return { ...one, id: uuid(), ...(held && { standing: 'held-out' }), ...(again && { standing: 'left-out', reason: 'same-number' }) }
+  })
+  await ask(sql`
+    insert into ${bulkPerson} as b (id, bulk_id, record_id, position, standing, reason, detail, lately, phone_id, e164, line_id, zones,
+      wish_from, wish_to, words, units, parts, ref, changed_at)
+    select x.id, ${bulk.id}::uuid, x."recordId", x.position, x.standing, x.reason, x.detail, x.lately, x."phoneId", x.e164, x."lineId", x.zones,
+      x."wishFrom", x."wishTo", x.words, x.units, x.parts, x.ref, ${at(now)}
+    from jsonb_to_recordset(${JSON.stringify(people)}::jsonb) as x(id uuid, "recordId" uuid, position int, standing text, reason text,
+      detail text, lately boolean, "phoneId" uuid, e164 text, "lineId" uuid, zones text, "wishFrom" int, "wishTo" int, words text, units int,
+      parts int, ref text)
+    on conflict (bulk_id, record_id) do update set position = excluded.position,
+      standing = case when b.standing = 'taken-out' then b.standing else excluded.standing end,
+      reason = excluded.reason, detail = excluded.detail, lately = excluded.lately, phone_id = excluded.phone_id, e164 = excluded.e164,
+      line_id = excluded.line_id, zones = excluded.zones, wish_from = excluded.wish_from, wish_to = excluded.wish_to, words = excluded.words,
+      units = excluded.units, parts = excluded.parts, ref = excluded.ref, changed_at = excluded.changed_at
+    where b.standing not in ('texted', 'refused')`)
+}
