@@ -9,20 +9,16 @@ export const ANSWERS_WITHIN_DAYS = 14
 export const ANSWERS_WITHIN = sql.raw(`interval '${ANSWERS_WITHIN_DAYS} days'`)
 
 /**
- * Whoever writes after a bulk text has gone to them has answered it, the first time that they do. Of those who were held back
- * it is noted too: so many would have written anyway.
+ * Whoever writes after a bulk text has gone to them has answered it, the first time that they do, over whichever line. Of
+ * those who were held back it is noted too, from the moment at which it was started: so many would have written anyway.
  */
 export async function noteAnswer(conversationId: string, now: Date): Promise<void> {
   const { rows } = await ask<{ id: string, madeBy: string }>(sql`
     update ${bulkPerson} p set answered_at = ${at(now)}
-    from ${message} m, ${bulkText} b
-    where m.conversation_id = ${conversationId}::uuid and m.origin = 'bulk' and m.handed_at < ${at(now)}
-      and m.handed_at > ${at(now)} - ${ANSWERS_WITHIN} and p.id = m.id and p.answered_at is null and b.id = p.bulk_id
+    from ${conversation} c, ${bulkText} b, ${bulkPerson} q left join ${message} m on m.id = q.id
+    where c.id = ${conversationId}::uuid and q.e164 = c.remote and q.standing in ('texted', 'held-out') and q.answered_at is null
+      and p.id = q.id and b.id = q.bulk_id
+      and case q.standing when 'texted' then m.handed_at else b.started_at end between ${at(now)} - ${ANSWERS_WITHIN} and ${at(now)}
     returning b.id, b.made_by as "madeBy"`)
-  await ask(sql`
-    update ${bulkPerson} p set answered_at = ${at(now)}
-    from ${conversation} c, ${bulkText} b
-    where c.id = ${conversationId}::uuid and p.e164 = c.remote and p.standing = 'held-out' and p.answered_at is null and b.id = p.bulk_id
-      and b.started_at < ${at(now)} and b.started_at > ${at(now)} - ${ANSWERS_WITHIN}`)
   for (const bulk of rows) announceBulk(bulk)
 }

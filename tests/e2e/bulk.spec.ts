@@ -124,6 +124,43 @@ test('the start is moved by key, and the plan with it; who was texted lately is 
   await expect(page.getByRole('listitem').filter({ hasText: 'checked, not started' }).first()).toBeVisible()
 })
 
+test('a handful is chosen, written to, checked and texted over the list itself, by keyboard alone', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  const numbers = [freshNumber(), freshNumber(), freshNumber()]
+  for (const [i, number] of numbers.entries()) await makeLead(page.request, ['Ansel', 'Bram', 'Cosima'][i]!, number, { lastName: 'Fewaway' })
+  await leadsNamed(page, 'Fewaway', 3)
+  const [first, , third] = await page.locator('tbody a.open').allInnerTexts()
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('x')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('x')
+  await page.keyboard.press('r')
+  await page.keyboard.press('t')
+  const over = page.getByRole('dialog', { name: 'Text 2 people' })
+  await expect(words(page)).toBeFocused()
+  await page.keyboard.type('The workshop is open. Ada')
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
+  // whatever comes between, what was typed is there again
+  await page.keyboard.press('Escape')
+  await expect(over).toBeHidden()
+  await page.keyboard.press('r')
+  await page.keyboard.press('t')
+  await expect(words(page)).toContainText('The workshop is open. Ada')
+  await expect(words(page)).toBeFocused()
+  await page.keyboard.press('Control+Enter')
+  await expect(over.getByRole('button', { name: 'Send 2 texts' })).toBeFocused()
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
+  await page.keyboard.press('Control+Enter')
+  await expect(over.getByRole('status')).toContainText('2 of 2 sent, done', { timeout: 20_000 })
+  await over.getByRole('button', { name: 'Back to the list' }).click()
+  await expect(over).toBeHidden()
+  expect(new URL(page.url()).pathname).toBe('/records/leads')
+  const got: string[] = []
+  for (const [i, number] of numbers.entries()) if ((await textsOnHandset(page.request, number)).length === 1) got.push(['Ansel', 'Bram', 'Cosima'][i]!)
+  expect(got).toEqual([first, third].map(name => name!.split(' ')[0]!).sort())
+})
+
 test('what is missing of one is written for them alone at the check, by key; and the page says what became of it', async ({ browser }) => {
   const page = await signIn(browser, 'ada')
   const [one, nameless] = [freshNumber(), freshNumber()]

@@ -58,7 +58,7 @@ const asAll = () => put({ phoneId: null, words: null })
     novalidate
     @submit.prevent="keep"
     @keydown.esc.stop.prevent="emit('close')"
-    @keydown.ctrl.enter.prevent="keep"
+    @keydown.ctrl.enter.prevent.stop="keep"
   >
     <LabelledField
       id="bulk-one-words"

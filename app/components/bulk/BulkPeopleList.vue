@@ -8,7 +8,13 @@ import { ANSWERED_WORDS, CHANGED_ALONE, LEFT_OUT_WORDS, STANDING_WORDS, THOSE_WO
 import { many } from '~/words/count'
 
 /** The people of a bulk text: what each gets or got, or why nothing, and what can be done about it. */
-const { bulk, changes } = defineProps<{ bulk: BulkTextDetail, /** Grows when something happened to them. */ changes: number }>()
+const { bulk, changes, few = false } = defineProps<{
+  bulk: BulkTextDetail
+  /** Grows when something happened to them. */
+  changes: number
+  /** They are a handful: nothing is done with several of them. */
+  few?: boolean
+}>()
 const which = defineModel<Those>('which', { required: true })
 const emit = defineEmits<{ changed: [] }>()
 
@@ -100,7 +106,7 @@ function why(row: BulkPersonRow): string {
       </p>
     </div>
     <BulkThose
-      v-if="people && people.rows.length > 0"
+      v-if="!few && people && people.rows.length > 0"
       :bulk="bulk"
       :those="which"
       :title="title"

@@ -1,12 +1,10 @@
 <script setup lang="ts">
 import { useSessionStorage } from '@vueuse/core'
 import { instantOf, wallOf } from '~~/core/hours/schedule'
-import type { Field } from '~~/core/template/fields'
-import { fillInFields, type FillIn } from '~~/core/template/fill-ins'
 import type { BulkTextDetail } from '~~/shared/bulk-texts'
 import type { LineChoice } from '~~/shared/composer'
-import type { TemplateDetail } from '~~/shared/template'
 import { api } from '~/composables/api'
+import type { BulkWording } from '~/composables/bulk-wording'
 import { useKeys } from '~/composables/keys'
 import { useLoaded } from '~/composables/loaded'
 import { useSaving } from '~/composables/saving'
@@ -17,13 +15,8 @@ const { bulk } = defineProps<{ bulk: BulkTextDetail }>()
 const emit = defineEmits<{ written: [] }>()
 const { zone } = useMe().me!
 
-interface Written {
+interface Written extends BulkWording {
   name: string
-  body: string
-  templateId: string | null
-  templateVersion: number | null
-  fillIns: FillIn[]
-  answers: Record<string, string>
   lineId: string
   numberWay: BulkTextDetail['numberWay']
   latelyDays: string
@@ -54,29 +47,7 @@ const form = useSessionStorage<Written>(kept, {
 }, { mergeDefaults: true })
 
 const { found: lines } = useLoaded<LineChoice[]>('/api/lines')
-const { found: templates, problem: noTemplates } = useLoaded<TemplateDetail[]>('/api/templates')
-const { found: catalogue } = useLoaded(() => api<Field[]>('/api/templates/fields', { query: { modules: bulk.modules } }))
-const fields = computed(() => [...catalogue.value ?? [], ...fillInFields(form.value.fillIns)])
-const fitting = computed(() => templates.value?.filter(one => bulk.modules.every(module => one.modules.includes(module))) ?? [])
-const OWN = 'own'
-const template = computed({
-  get: () => form.value.templateId ?? OWN,
-  set: (id: string) => {
-    const chosen = fitting.value.find(one => one.id === id)
-    form.value.templateId = chosen?.id ?? null
-    form.value.templateVersion = chosen?.version ?? null
-    form.value.fillIns = chosen?.fillIns ?? []
-    if (chosen) form.value.body = chosen.body
-    begun.value++
-  },
-})
-/** The editor begins anew with another template. */
-const begun = ref(0)
-const text = useTemplateRef<{ openList: () => void }>('text')
-
 const { errors, saving, save } = useSaving('body')
-const fillInErrors = computed(() =>
-  Object.fromEntries(form.value.fillIns.map(({ key }) => [key, errors.value[`answers.${key}`] ?? ''])))
 const eventProblem = ref('')
 function eventAt(): number | null | undefined {
   const { day, time } = form.value
@@ -130,71 +101,11 @@ onMounted(() => {
           v-model="form.name"
         />
       </LabelledField>
-      <LabelledField
-        id="bulk-template"
-        v-slot="{ input }"
-        label="Template"
-        :error="errors.templateId ?? noTemplates"
-      >
-        <select
-          v-bind="input"
-          v-model="template"
-          class="plain-field"
-        >
-          <option :value="OWN">
-            none, in my own words
-          </option>
-          <option
-            v-for="one in fitting"
-            :key="one.id"
-            :value="one.id"
-          >
-            {{ one.name }}
-          </option>
-        </select>
-      </LabelledField>
-      <div class="field">
-        <p class="text-head">
-          <span>Text</span>
-          <button
-            type="button"
-            class="plain-button"
-            @mousedown.prevent
-            @click="text?.openList()"
-          >
-            Insert a field
-          </button>
-        </p>
-        <TemplateText
-          v-if="fields.length > 0"
-          ref="text"
-          :key="begun"
-          v-model="form.body"
-          label="Text"
-          :fields="fields"
-          :invalid="!!errors.body"
-          described-by="bulk-body-error"
-        />
-        <p
-          id="bulk-body-error"
-          class="field-error"
-          role="alert"
-        >
-          {{ errors.body }}
-        </p>
-      </div>
-      <fieldset
-        v-if="form.fillIns.length > 0"
-        class="fill-ins"
-      >
-        <legend>The same for all</legend>
-        <FillInFields
-          v-model="form.answers"
-          :fill-ins="form.fillIns"
-          of="bulk-fill-in"
-          :errors="fillInErrors"
-        />
-      </fieldset>
+      <BulkWords
+        v-model="form"
+        :modules="bulk.modules"
+        :errors="errors"
+      />
     </div>
     <div class="column">
       <fieldset class="occasion">
@@ -336,7 +247,6 @@ onMounted(() => {
 <style scoped>
 .writing { display: grid; grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr); gap: var(--space-9); align-content: start; }
 .column { display: grid; gap: var(--space-5); align-content: start; min-width: 0; }
-.text-head { display: flex; gap: var(--space-6); align-items: baseline; }
 fieldset { border: 0; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: var(--space-4) var(--space-5); }
 legend { font-weight: 700; padding-bottom: var(--space-2); }
 select { width: 100%; }

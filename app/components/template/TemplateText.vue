@@ -117,7 +117,8 @@ function swap(from: string, to: string): void {
   editor.value?.commands.setContent(toDocument(written))
 }
 const openList = () => editor.value?.chain().focus().insertContent('{{').run()
-defineExpose({ insert, swap, openList })
+const focus = () => editor.value?.commands.focus('end')
+defineExpose({ insert, swap, openList, focus })
 </script>
 
 <template>

@@ -113,7 +113,7 @@ export const bulkPerson = pgTable('bulk_person', {
   index('bulk_person_phone').on(table.phoneId),
   index('bulk_person_own_phone').on(table.ownPhoneId).where(sql`${table.ownPhoneId} is not null`),
   index('bulk_person_standing').on(table.bulkId, table.standing, table.reason, table.position),
-  index('bulk_person_held_out').on(table.e164).where(sql`${table.standing} = 'held-out'`),
+  index('bulk_person_unanswered').on(table.e164).where(sql`${table.standing} in ('texted', 'held-out') and ${table.answeredAt} is null`),
   // whose turn it is, of those who may be texted in the same hours over the same line
   index('bulk_person_next').on(table.bulkId, table.lineId, table.zones, table.wishFrom, table.wishTo, table.position)
     .where(sql`${table.standing} = 'ready'`),

@@ -19,8 +19,8 @@ beforeEach(() => carrier = fakeCarrier())
 
 type Lead = Awaited<ReturnType<typeof makeLead>>
 let now = DAY
-const hear = (from: Lead, text: string) =>
-  takeEvent('practice', { id: uuid(), at: now, kind: 'received', ref: uuid(), from: from.e164, to: firm.portland.e164, text }, now)
+const hear = (from: Lead, text: string, to = firm.portland) =>
+  takeEvent('practice', { id: uuid(), at: now, kind: 'received', ref: uuid(), from: from.e164, to: to.e164, text }, now)
 const didNotArrive = (ref: string, code: string) =>
   takeEvent('practice', { id: uuid(), at: now, kind: 'undelivered', ref, key: null, code }, now)
 async function seconds(count: number): Promise<void> {
@@ -102,6 +102,8 @@ describe('what became of a bulk text', () => {
     await didNotArrive(refOf(gets![1]!), 'recipient-unreachable')
     now = later(now, 600_000)
     await hear(gets![0]!, 'Yes please')
+    // over another line it is an answer as well
+    await hear(gets![3]!, 'Not now', firm.second)
     await hear(gets![2]!, 'STOP')
     await hear(held![0]!, 'Do you do winter tyres?')
     await hear(held![0]!, 'Hello?')
@@ -109,7 +111,7 @@ describe('what became of a bulk text', () => {
     const results = await readResults(firm.ada, id)
     expect(results).toMatchObject({
       failed: [{ state: 'undelivered', code: 'recipient-unreachable', people: 1 }],
-      answered: { of: gets!.length },
+      answered: { hits: 2, of: gets!.length },
       optedOut: { hits: 1, of: gets!.length },
       heldOut: { hits: 1, of: held!.length },
       cost: { micros: 8_000 * gets!.length, currency: 'USD' },

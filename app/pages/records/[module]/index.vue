@@ -80,7 +80,14 @@ function callThem(): void {
   if (hasNumbers(module) && found.value?.rows.length) calling.value = meant()
 }
 const { problem: textProblem, busy: texting, textMany } = useTextMany()
-const textThem = () => void (found.value?.rows.length && textMany(facts.many, { selection: meant(), groupId: null }))
+/** So few, chosen one by one, are texted over the list itself; more need a plan, on a page. */
+const HANDFUL = 20
+const handful = shallowRef<{ selection: Selection, people: number } | null>(null)
+function textThem(): void {
+  const people = selection.count.value
+  if (people > 0 && people <= HANDFUL && !selection.everything.value) handful.value = { selection: meant(), people }
+  else if (found.value?.rows.length) void textMany(facts.many, { selection: meant(), groupId: null })
+}
 const gathering = useGathering()
 const whichGathered = computed(() => selection.count.value > 0
   ? `the ${selection.count.value.toLocaleString('en-US')} chosen`
@@ -248,6 +255,14 @@ useKeys([
       :whom="{ selection: calling, groupId: null }"
       :called="facts.many"
       @close="calling = null"
+    />
+    <LazyHandfulText
+      v-if="handful && hasNumbers(module)"
+      :selection="handful.selection"
+      :people="handful.people"
+      :module="module"
+      :called="facts.many"
+      @close="handful = null"
     />
     <LoadProblem
       v-if="problem"

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { useSessionStorage } from '@vueuse/core'
+import { v7 as uuid } from 'uuid'
+import type { TextedModule } from '~~/shared/modules'
+import type { Selection } from '~~/shared/schemas/list'
+import { api } from '~/composables/api'
+import { unwritten, type BulkWording } from '~/composables/bulk-wording'
+import { useSaving } from '~/composables/saving'
+import { useMe } from '~/stores/me'
+import { many } from '~/words/count'
+import { shortDay } from '~/words/time'
+
+/**
+ * A text to a handful who were chosen one by one: written, checked and sent over the list itself. It is a bulk text like any
+ * other, and is there under Bulk. What was typed outlives a reload.
+ */
+const { selection, people, module, called } = defineProps<{
+  selection: Selection
+  people: number
+  module: TextedModule
+  /** What they are called, for its name. */
+  called: string
+}>()
+const emit = defineEmits<{ close: [] }>()
+const { zone } = useMe().me!
+
+const id = uuid()
+const kept = `plauder-handful-${module}`
+const wording = useSessionStorage<BulkWording>(kept, unwritten(), { mergeDefaults: true })
+const made = ref(false)
+const checked = ref(false)
+const { errors, saving, save } = useSaving('body')
+
+const check = () => save(async () => {
+  const name = `${called}, ${shortDay(Date.now(), zone)}`
+  // making the same again gives the first
+  await api('/api/bulk-texts', { method: 'POST', body: { id, name, selection } })
+  made.value = true
+  await api(`/api/bulk-texts/${id}`, { method: 'PUT', body: { ...wording.value, name } })
+  await api(`/api/bulk-texts/${id}/check`, { method: 'POST', body: {} })
+  checked.value = true
+})
+const sent = () => sessionStorage.removeItem(kept)
+</script>
+
+<template>
+  <Dialog
+    visible
+    modal
+    :header="`Text ${many(people, 'person', 'people')}`"
+    :style="{ width: checked ? '64rem' : '42rem', maxWidth: '96vw' }"
+    @update:visible="emit('close')"
+  >
+    <HandfulChecked
+      v-if="checked"
+      :id="id"
+      @write="checked = false"
+      @sent="sent"
+      @close="emit('close')"
+    />
+    <form
+      v-else
+      class="form"
+      novalidate
+      @submit.prevent="check"
+      @keydown.ctrl.enter.capture.prevent.stop="check"
+    >
+      <BulkWords
+        v-model="wording"
+        :modules="[module]"
+        :errors="errors"
+        first
+      />
+      <p class="acts">
+        <Button
+          type="submit"
+          label="Check them"
+          :loading="saving"
+        />
+        <span class="quiet small"><kbd>Ctrl Enter</kbd> Nothing is sent by that.</span>
+        <NuxtLink
+          v-if="made"
+          :to="`/bulk/${id}`"
+          class="page"
+        >
+          As a page, with line, occasion and start
+        </NuxtLink>
+      </p>
+    </form>
+  </Dialog>
+</template>
+
+<style scoped>
+.form { display: grid; gap: var(--space-5); }
+.acts { display: flex; align-items: center; gap: var(--space-6); flex-wrap: wrap; }
+.page { margin-left: auto; }
+</style>

@@ -1,0 +1,14 @@
+import type { FillIn } from '~~/core/template/fill-ins'
+
+/** What a text to many says while it is being written. */
+export interface BulkWording {
+  /** As a template is stored. */
+  body: string
+  templateId: string | null
+  templateVersion: number | null
+  fillIns: FillIn[]
+  /** What is filled in for all, by the keys of the fill-ins. */
+  answers: Record<string, string>
+}
+
+export const unwritten = (): BulkWording => ({ body: '', templateId: null, templateVersion: null, fillIns: [], answers: {} })
