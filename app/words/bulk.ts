@@ -1,6 +1,7 @@
 import type { LeftOutReason } from '~~/core/bulk/fate'
 import type { BulkStanding, BulkTextState } from '~~/core/bulk/states'
 import type { LeftWhy } from '~~/core/plan/plan'
+import { many } from './count'
 
 export const BULK_WORDS: Record<BulkTextState, string> = {
   draft: 'being written',
@@ -64,6 +65,15 @@ export const LEFT_OUT_WORDS: Record<LeftOutReason, Said> = {
 export const CHANGED_ALONE: readonly LeftOutReason[] = ['same-number', 'own-words-old', 'empty-field', 'too-long']
 
 export const sayLeftOut = (reason: LeftOutReason, people: number): string => LEFT_OUT_WORDS[reason][people === 1 ? 'one' : 'many']
+
+/** How those of a repeated one differ from those of the first. */
+export function sayRepeated({ came, gone }: { came: number, gone: number }): string {
+  const differs = [
+    came > 0 && `with ${many(came, 'person', 'people')} who came since`,
+    gone > 0 && `without ${many(gone, 'person', 'people')} who went`,
+  ].filter(Boolean)
+  return differs.length > 0 ? `The same as before, ${differs.join(' and ')}.` : 'The same as before, to the same people.'
+}
 
 export const LEFT_WHY_WORDS: Record<LeftWhy, string> = {
   'after-event': 'cannot be reached before it',

@@ -237,6 +237,12 @@ test('whoever has not answered gets another one or becomes a group, and next mon
   await page.goto(first)
   await page.getByRole('button', { name: 'Repeat it' }).click()
   await expect(page.getByText('to 4 leads. Not sent yet.')).toBeVisible()
-  await expect(page.getByText('with 1 person who came since, and without 0 who went')).toBeVisible()
+  await expect(page.getByText('The same as before, with 1 person who came since.')).toBeVisible()
   await expect(words(page)).toContainText('Shall we look at your bikes in December?')
+
+  // it is not to be after all
+  await page.getByRole('button', { name: 'Remove', exact: true }).click()
+  await page.getByRole('button', { name: 'Remove it' }).click()
+  await expect(page).toHaveURL(/\/bulk$/)
+  await expect(page.getByRole('listitem').filter({ hasText: 'done' }).first()).toBeVisible()
 })

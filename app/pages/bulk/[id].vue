@@ -4,7 +4,7 @@ import { MODULE_FACTS } from '~~/shared/modules'
 import { api } from '~/composables/api'
 import { useBulk } from '~/composables/bulk'
 import { useGathering } from '~/stores/gathering'
-import type { Those } from '~/words/bulk'
+import { sayRepeated, type Those } from '~/words/bulk'
 import { many } from '~/words/count'
 
 /** One bulk text, from what it says to what became of it. */
@@ -56,6 +56,15 @@ async function repeat(): Promise<void> {
   if (await trying(() => api(`/api/bulk-texts/${id}/repeat`, { method: 'POST', body: { id: newId } }))) await navigateTo(`/bulk/${newId}`)
   busy.value = false
 }
+const removing = ref(false)
+async function remove(): Promise<void> {
+  busy.value = true
+  if (await trying(() => api(`/api/bulk-texts/${id}`, { method: 'DELETE' }))) {
+    if (gathering.mine?.bulkId === id) gathering.end()
+    await navigateTo('/bulk')
+  }
+  busy.value = false
+}
 async function started(): Promise<void> {
   which.value = {}
   await load()
@@ -94,8 +103,16 @@ async function written(): Promise<void> {
             Gather more people
           </button>
           <template v-if="bulk.repeats && !begun">
-            The same as before, with {{ many(bulk.repeats.came, 'person', 'people') }} who came since, and without {{ bulk.repeats.gone.toLocaleString('en-US') }} who went.
+            {{ sayRepeated(bulk.repeats) }}
           </template>
+          <button
+            v-if="!begun && !removing"
+            type="button"
+            class="plain-button calm"
+            @click="removing = true"
+          >
+            Remove
+          </button>
           <button
             v-if="bulk.mayRepeat && (bulk.state === 'done' || bulk.state === 'stopped')"
             type="button"
@@ -116,6 +133,27 @@ async function written(): Promise<void> {
           </li>
         </ol>
       </header>
+      <p
+        v-if="removing && !begun"
+        class="notice"
+      >
+        Remove “{{ bulk.name }}”, with what is written and checked in it? Its people stay as they are.
+        <button
+          type="button"
+          class="plain-button wrong"
+          :disabled="busy"
+          @click="remove"
+        >
+          Remove it
+        </button>
+        <button
+          type="button"
+          class="plain-button calm"
+          @click="removing = false"
+        >
+          Keep it
+        </button>
+      </p>
       <BulkWriting
         v-if="step === 'what'"
         :bulk="bulk"

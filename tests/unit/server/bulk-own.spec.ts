@@ -4,10 +4,11 @@ import { startCheck } from '~~/server/bulk/check'
 import { makeBulk, writeBulk } from '~~/server/bulk/make'
 import { readOne, writeOwn } from '~~/server/bulk/own'
 import { readBulkPeople } from '~~/server/bulk/read'
+import { removeBulk } from '~~/server/bulk/remove'
 import { startBulk } from '~~/server/bulk/run'
 import { takeOut } from '~~/server/bulk/take-out'
 import { tx } from '~~/server/db/door'
-import { phone, record } from '~~/server/db/schema'
+import { bulkPerson, phone, record } from '~~/server/db/schema'
 import { takeEvent } from '~~/server/texting/events'
 import { bulkPeopleQuery, makeBulkForm, ownTextForm, startBulkForm, writeBulkForm } from '~~/shared/schemas/bulk-text'
 import { useDatabase } from '../../support/database'
@@ -50,6 +51,21 @@ async function another(recordId: string, e164: string, values: object = {}): Pro
     .values({ id, recordId, position: 1, label: 'work', typed: e164, e164, country: 'US', kind: 'unknown', ...values }))
   return id
 }
+
+describe('a bulk text that is not to be', () => {
+  it('is removed with what was found in it before it is started, and never afterwards', async () => {
+    const one = await makeLead(firm.ada)
+    const [first, second] = [await checked([one]), await checked([one])]
+    await expect(removeBulk(firm.mika, first, now)).rejects.toMatchObject(problem(404))
+    await removeBulk(firm.ada, first, now)
+    await expect(removeBulk(firm.ada, first, now)).rejects.toMatchObject(problem(404))
+    expect(await tx(database => database.select().from(bulkPerson).where(eq(bulkPerson.bulkId, first)))).toEqual([])
+    await startBulk(firm.ada, second, startBulkForm.cast({}), now)
+    await expect(removeBulk(firm.ada, second, now)).rejects.toMatchObject(problem(409, { type: 'started' }))
+    for (let i = 0; i < 3; i++) await drain(now = later(now, 1_000))
+    expect(carrier.asked).toHaveLength(1)
+  })
+})
 
 describe('what somebody gets alone', () => {
   it('is their own words and number, is looked at anew at once, and is what is sent', async () => {
