@@ -1,14 +1,13 @@
 import { defineConfig } from '@playwright/test'
 import { chromiumOptions } from './scripts/chromium.mjs'
 
-/** Two worlds beside each other, each with the production build, its demo data and the practice carrier. */
+/** One world for all tests, in their own corners of it: the production build, its demo data, the practice carrier. */
 export default defineConfig({
   testDir: 'tests/e2e',
   // two worlds may be tested beside each other
   outputDir: `test-results/${process.env.E2E_PORT ?? 4610}`,
   globalSetup: './tests/e2e/world.ts',
-  // half of the time a test waits for a page
-  workers: 2,
+  workers: 1,
   forbidOnly: !!process.env.CI,
   // machines differ: nothing here is about time, and what is waited for are events
   timeout: 300_000,

@@ -11,4 +11,7 @@ export interface BulkWording {
   answers: Record<string, string>
 }
 
+/** Where the browser keeps what is being written on a bulk text's own page. */
+export const keptOnPage = (bulkId: string): string => `plauder-bulk-${bulkId}`
+
 export const unwritten = (): BulkWording => ({ body: '', templateId: null, templateVersion: null, fillIns: [], answers: {} })

@@ -3,7 +3,7 @@ import type { BulkResults } from '~~/shared/bulk-texts'
 import type { MessageState } from '~~/core/message/states'
 import { ask, tx } from '../db/door'
 import { textArray } from '../db/instants'
-import { bulkPerson, consentEntry, message } from '../db/schema'
+import { bulkPerson, consentEntry, message, numberState } from '../db/schema'
 import type { SignedIn } from '../identity/sign-in'
 import { ANSWERS_WITHIN, ANSWERS_WITHIN_DAYS } from './answers'
 import { mustSeeBulk } from './one'
@@ -29,19 +29,17 @@ interface Counted extends Record<string, unknown> {
 export async function readResults(asker: SignedIn, id: string): Promise<BulkResults> {
   return tx(async () => {
     await mustSeeBulk(asker, id)
-    const optedOut = sql`exists (select 1 from ${consentEntry} e where e.e164 = p.e164 and e.kind = 'refused' and e.covers in ('texts', 'both')
-      and e.at > m.handed_at and e.at <= m.handed_at + ${ANSWERS_WITHIN}
-      and not exists (select 1 from ${consentEntry} a where a.annuls_id = e.id))`
     const { rows: [found] } = await ask<Counted>(sql`
       select count(*) filter (where p.standing = 'texted' and m.handed_at is not null)::int as texted,
         count(*) filter (where p.standing = 'texted' and p.answered_at is not null)::int as answered,
-        count(*) filter (where ${optedOut})::int as "optedOut",
+        count(*) filter (where e.at > m.handed_at and e.at <= m.handed_at + ${ANSWERS_WITHIN})::int as "optedOut",
         (percentile_cont(0.5) within group (order by extract(epoch from p.answered_at - m.handed_at) * 1000)
           filter (where p.standing = 'texted'))::float8 as "medianMs",
         sum(m.cost_micros)::float8 as micros, count(distinct m.currency)::int as currencies, min(m.currency) as currency,
         count(*) filter (where p.standing = 'held-out')::int as held,
         count(*) filter (where p.standing = 'held-out' and p.answered_at is not null)::int as "heldWrote"
       from ${bulkPerson} p left join ${message} m on m.id = p.id
+        left join ${numberState} n on n.e164 = p.e164 and n.texts = 'refused' left join ${consentEntry} e on e.id = n.texts_entry_id
       where p.bulk_id = ${id}::uuid and p.standing in ('texted', 'held-out')`)
     const { rows: failed } = await ask<BulkResults['failed'][number] & Record<string, unknown>>(sql`
       select m.state, m.code, count(*)::int as people from ${bulkPerson} p join ${message} m on m.id = p.id

@@ -127,6 +127,11 @@ test('people are gathered over several lists and a group, over a reload, and who
   await leadsNamed(page, 'Gathered', 3)
   await page.getByRole('checkbox', { name: 'Choose Gijs Gathered' }).check()
   await page.getByRole('button', { name: 'Text them', exact: true }).click()
+  // it is begun as a handful
+  await expect(page.getByRole('textbox', { name: 'Text', exact: true })).toBeFocused()
+  await page.keyboard.type('Come and see us')
+  await page.getByRole('button', { name: 'As a page' }).click()
+  await expect(page.getByRole('textbox', { name: 'Text', exact: true })).toContainText('Come and see us')
   await page.getByRole('button', { name: 'Gather more people' }).click()
   const line = page.getByRole('region', { name: 'Gathering people' })
   await expect(line).toContainText('1 person so far')

@@ -101,6 +101,10 @@ test('a text from a sender that is no number waits on the shelf, and can be answ
   await expect(ada.getByRole('button', { name: new RegExp(from) })).toHaveCount(0)
 })
 
+test('a connection is kept for longer than whoever is in front of it keeps it', async ({ request }) => {
+  expect((await request.get('/api/ready')).headers()['keep-alive']).toBe('timeout=75')
+})
+
 test('headers that are too long are a problem document', async ({ request }) => {
   const answer = await request.get('/api/me', { headers: { cookie: `x=${'a'.repeat(20_000)}` } })
   expect([answer.status(), answer.headers()['content-type']]).toEqual([431, 'application/problem+json'])

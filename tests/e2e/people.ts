@@ -7,7 +7,7 @@ import { DEMO_PASSWORD } from '../../demo/colleagues'
 export const PRACTICE = `http://127.0.0.1:${PRACTICE_PORT}`
 
 /**
- * Each worker has a world of its own, in which its tests have corners of their own. Every browser that a test has opened is
+ * Each worker has a world of its own, and after a failure the next one a fresh one. Every browser that a test has opened is
  * closed behind it: their live pages would slow the next one down.
  */
 export const test = base.extend<{ tidy: undefined }, { world: World }>({

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useThrottleFn } from '@vueuse/core'
 import { explain } from '~~/core/message/words'
 import { sayMoney } from '~~/core/numbers/money'
 import type { BulkResults, BulkTextDetail } from '~~/shared/bulk-texts'
@@ -10,8 +11,11 @@ import { span } from '~/words/time'
 /** What became of a bulk text: who answered and how fast, what did not arrive, what it cost, and what it made beside those who were held back. */
 const { bulk, changes } = defineProps<{ bulk: BulkTextDetail, /** Grows when something happened to it. */ changes: number }>()
 
+const OFTEN_MS = 5_000
 const { found: results, problem, load } = useLoaded<BulkResults>(`/api/bulk-texts/${bulk.id}/results`)
-watch(() => changes, load)
+// of a large one all that has become of it takes a while to count, and nobody waits for each
+watch(() => changes, useThrottleFn(load, OFTEN_MS, true))
+watch(() => bulk.state, load)
 const rows = computed(() => results.value
   ? [
       { name: 'Answered', hits: results.value.answered },

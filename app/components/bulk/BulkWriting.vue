@@ -4,7 +4,7 @@ import { instantOf, wallOf } from '~~/core/hours/schedule'
 import type { BulkTextDetail } from '~~/shared/bulk-texts'
 import type { LineChoice } from '~~/shared/composer'
 import { api } from '~/composables/api'
-import type { BulkWording } from '~/composables/bulk-wording'
+import { keptOnPage, type BulkWording } from '~/composables/bulk-wording'
 import { useKeys } from '~/composables/keys'
 import { useLoaded } from '~/composables/loaded'
 import { useSaving } from '~/composables/saving'
@@ -28,7 +28,7 @@ interface Written extends BulkWording {
 }
 const USUAL = 'usual'
 const at = bulk.eventAt === null ? '' : wallOf(bulk.eventAt, zone)
-const kept = `plauder-bulk-${bulk.id}`
+const kept = keptOnPage(bulk.id)
 const form = useSessionStorage<Written>(kept, {
   name: bulk.name,
   body: bulk.body,

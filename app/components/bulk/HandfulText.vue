@@ -4,7 +4,7 @@ import { v7 as uuid } from 'uuid'
 import type { TextedModule } from '~~/shared/modules'
 import type { Selection } from '~~/shared/schemas/list'
 import { api } from '~/composables/api'
-import { unwritten, type BulkWording } from '~/composables/bulk-wording'
+import { keptOnPage, unwritten, type BulkWording } from '~/composables/bulk-wording'
 import { useSaving } from '~/composables/saving'
 import { useMe } from '~/stores/me'
 import { many } from '~/words/count'
@@ -27,18 +27,24 @@ const { zone } = useMe().me!
 const id = uuid()
 const kept = `plauder-handful-${module}`
 const wording = useSessionStorage<BulkWording>(kept, unwritten(), { mergeDefaults: true })
-const made = ref(false)
 const checked = ref(false)
 const { errors, saving, save } = useSaving('body')
 
+const name = `${called}, ${shortDay(Date.now(), zone)}`
+/** Making the same again gives the first. */
+const make = () => api('/api/bulk-texts', { method: 'POST', body: { id, name, selection } })
 const check = () => save(async () => {
-  const name = `${called}, ${shortDay(Date.now(), zone)}`
-  // making the same again gives the first
-  await api('/api/bulk-texts', { method: 'POST', body: { id, name, selection } })
-  made.value = true
+  await make()
   await api(`/api/bulk-texts/${id}`, { method: 'PUT', body: { ...wording.value, name } })
   await api(`/api/bulk-texts/${id}/check`, { method: 'POST', body: {} })
   checked.value = true
+})
+/** There it can be given more people, a line, an occasion and a start. */
+const asPage = () => save(async () => {
+  await make()
+  if (wording.value.body !== '') sessionStorage.setItem(keptOnPage(id), JSON.stringify(wording.value))
+  sessionStorage.removeItem(kept)
+  await navigateTo(`/bulk/${id}`)
 })
 const sent = () => sessionStorage.removeItem(kept)
 </script>
@@ -78,13 +84,14 @@ const sent = () => sessionStorage.removeItem(kept)
           :loading="saving"
         />
         <span class="quiet small"><kbd>Ctrl Enter</kbd> Nothing is sent by that.</span>
-        <NuxtLink
-          v-if="made"
-          :to="`/bulk/${id}`"
-          class="page"
+        <button
+          type="button"
+          class="plain-button calm page"
+          :disabled="saving"
+          @click="asPage"
         >
-          As a page, with line, occasion and start
-        </NuxtLink>
+          As a page: more people, line, start
+        </button>
       </p>
     </form>
   </Dialog>
