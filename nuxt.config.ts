@@ -40,12 +40,6 @@ export default defineNuxtConfig({
     externals: { external: ['@electric-sql/pglite'] },
     logLevel: 2,
   },
-  hooks: {
-    // what another page needs is brought ahead when one points at it (stores/ahead), not all at every start
-    'build:manifest': (manifest) => {
-      for (const file of Object.values(manifest)) file.prefetch = false
-    },
-  },
   vite: {
     plugins: [usedIconWeights],
     // a request costs more than a few kilobytes that a page does not need at once
