@@ -54,9 +54,9 @@ export const writeBulkForm = object({
   /** None: each person’s usual line. */
   lineId: idOf('line').nullable().default(null),
   numberWay: string().oneOf(NUMBER_WAYS).default('mobile'),
-  latelyDays: number().typeError('Write a number of days.').integer('Write whole days.').min(0, 'Write a number of days, or 0.')
+  latelyDays: number().typeError('Write a number of days.').nonNullable('Write a number of days.').integer('Write whole days.').min(0, 'Write a number of days, or 0.')
     .max(90, 'At most 90 days.').default(3),
-  holdOut: number().typeError('Write a number, or 0.').integer('Write a whole number.').min(0, 'Write a number, or 0.')
+  holdOut: number().typeError('Write a number, or 0.').nonNullable('Write a number, or 0.').integer('Write a whole number.').min(0, 'Write a number, or 0.')
     .max(50, 'At most half of them, 50.').default(0),
   occasion: line(120).default(''),
   place: line(120).default(''),

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useSessionStorage } from '@vueuse/core'
 import { GAP } from '~~/core/template/fill'
 import { measureText } from '~~/core/text/measure'
 import type { BulkOne } from '~~/shared/bulk-texts'
@@ -14,7 +15,9 @@ const path = `/api/bulk-texts/${bulkId}/people/${recordId}`
 const { found: one, problem, load } = useLoaded<BulkOne>(path)
 const { errors, saving, save } = useSaving('words')
 const phoneId = ref<string | null>(null)
-const words = ref('')
+/** What was typed outlives a reload, until it is kept or left. */
+const typed = useSessionStorage<string | null>(`plauder-bulk-one-${bulkId}-${recordId}`, null)
+const words = computed({ get: () => typed.value ?? one.value?.words ?? '', set: text => typed.value = text })
 const field = useTemplateRef<HTMLTextAreaElement>('field')
 const usable = computed(() => one.value?.numbers.filter(({ takesTexts }) => takesTexts) ?? [])
 const measure = computed(() => measureText(words.value, one.value?.languages ?? []))
@@ -22,7 +25,6 @@ const measure = computed(() => measureText(words.value, one.value?.languages ?? 
 watch(one, async (found) => {
   if (!found) return
   phoneId.value = found.phoneId ?? usable.value[0]?.phoneId ?? null
-  words.value = found.words ?? ''
   await nextTick()
   field.value?.focus()
   const gap = words.value.indexOf(GAP)
@@ -31,6 +33,7 @@ watch(one, async (found) => {
 
 const put = (own: { phoneId: string | null, words: string | null }) => save(async () => {
   await api(path, { method: 'PUT', body: own })
+  typed.value = null
   emit('kept')
 })
 /** What is as with all the others stays so: it follows when they get something else. */
@@ -41,6 +44,10 @@ function keep(): Promise<boolean> {
     phoneId: phoneId.value === number && !ownPhone ? null : phoneId.value,
     words: isCommon ? null : words.value,
   })
+}
+function leave(): void {
+  typed.value = null
+  emit('close')
 }
 const asAll = () => put({ phoneId: null, words: null })
 </script>
@@ -57,7 +64,7 @@ const asAll = () => put({ phoneId: null, words: null })
     :aria-label="`What ${one.name} gets alone`"
     novalidate
     @submit.prevent="keep"
-    @keydown.esc.stop.prevent="emit('close')"
+    @keydown.esc.stop.prevent="leave"
     @keydown.ctrl.enter.prevent.stop="keep"
   >
     <LabelledField
@@ -127,7 +134,7 @@ const asAll = () => put({ phoneId: null, words: null })
       <button
         type="button"
         class="plain-button"
-        @click="emit('close')"
+        @click="leave"
       >
         Leave it as it was
       </button>

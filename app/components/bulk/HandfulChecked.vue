@@ -39,6 +39,8 @@ const send = () => save(async () => {
 
 const main = useTemplateRef<HTMLElement>('main')
 const canBeSent = computed(() => bulk.value?.state === 'checked' && leaves.value > 0)
+/** Pressed twice in one moment it is sent once. */
+const sendOnce = () => void (canBeSent.value && !saving.value && send())
 /** The next key goes to what comes next. */
 watch(canBeSent, async () => {
   await nextTick()
@@ -50,7 +52,7 @@ watch(canBeSent, async () => {
   <div
     ref="main"
     class="handful"
-    @keydown.ctrl.enter.prevent="canBeSent && send()"
+    @keydown.ctrl.enter.prevent="sendOnce"
   >
     <LoadProblem
       v-if="problem"
@@ -99,7 +101,7 @@ watch(canBeSent, async () => {
             :label="`Send ${many(leaves, 'text', 'texts')}${later}`"
             :loading="saving"
             :disabled="!canBeSent"
-            @click="send"
+            @click="sendOnce"
           />
           <kbd>Ctrl Enter</kbd>
           <button

@@ -69,7 +69,7 @@ const sent = () => sessionStorage.removeItem(kept)
       class="form"
       novalidate
       @submit.prevent="check"
-      @keydown.ctrl.enter.capture.prevent.stop="check"
+      @keydown.ctrl.enter.capture.prevent.stop="!saving && check()"
     >
       <BulkWords
         v-model="wording"
