@@ -4,11 +4,15 @@ import type { MessageState } from '../core/message/states'
 import type { LeftWhy } from '../core/plan/plan'
 import type { PlanRun } from '../core/plan/run'
 import type { FillIn } from '../core/template/fill-ins'
+import type { Topic } from '../core/request/topics'
 import type { NationalLanguage } from '../core/text/national'
 import type { TextedModule } from './modules'
 
 /** More than anybody answers in months. */
 export const MOST_IN_BULK = 100_000
+
+/** As many answers to a bulk text as are gathered by what they ask. */
+export const MOST_ASKING = 1_000
 
 /** Over how many days it can be spread. */
 export const MOST_DAYS = 14
@@ -33,8 +37,34 @@ export interface BulkTextHead {
 /** How many are left out for a reason. */
 export interface LeftOut { reason: LeftOutReason, people: number, /** What is missing, of empty fields. */ detail: string | null }
 
+/** Somebody who has written since a bulk text went to them, and waits for an answer. Instants are epoch milliseconds. */
+export interface WhoAsks {
+  recordId: string
+  name: string
+  conversationId: string
+  /** All that they have written since they wait. */
+  words: string
+  at: number
+}
+
+/** Who asks for the same; a topic, or the word that they have in common. */
+export interface AskedTheSame { topic: Topic | null, word: string | null, people: WhoAsks[] }
+
+/** What those ask who have answered a bulk text and wait, gathered by what they ask for. */
+export interface BulkAsked {
+  same: AskedTheSame[]
+  /** Who asks what nobody else does, and who asks nothing. */
+  alone: WhoAsks[]
+  other: WhoAsks[]
+  /** There are more of them than are looked at. */
+  more: boolean
+}
+
 /** A text as somebody would get it. */
 export interface BulkSample { recordId: string, name: string, words: string, units: number, parts: number }
+
+/** One audience of an occasion, and how many of those who got it have answered. */
+export interface BulkAudience { id: string, name: string, state: BulkTextState, answered: Hits }
 
 export interface BulkTextDetail extends BulkTextHead {
   body: string
@@ -57,6 +87,10 @@ export interface BulkTextDetail extends BulkTextHead {
   leftOut: LeftOut[]
   /** How many have written since it went to them. */
   answered: number
+  /** All that are about the same occasion, this one among them; none where it stands alone. */
+  audiences: BulkAudience[]
+  /** The bulk text whose questions it answers. */
+  answersTo: { id: string, name: string } | null
   /** Where it repeats another one: how many came to its people since, and how many went. */
   repeats: { came: number, gone: number } | null
   mayRepeat: boolean
@@ -114,6 +148,8 @@ export interface BulkPersonRow {
   own: boolean
   number: string | null
   line: string | null
+  /** What they have written and wait with, where they are answered. */
+  asked: string | null
   words: string | null
   units: number | null
   parts: number | null

@@ -29,6 +29,8 @@ export interface InboxItem {
   last: { kind: 'text' | 'call', words: string, ours: boolean, by: string | null, state: string } | null
   waitsSince: number | null
   waitsFor: OwedFor | null
+  /** Which bulk text they have answered, where that is what waits. */
+  answersTo: string | null
   returnsAt: number | null
   /** Who has it, where it was handed to somebody. */
   assignee: { id: string, firstName: string } | null

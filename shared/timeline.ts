@@ -31,7 +31,7 @@ export interface AnyMessage {
   direction: 'out' | 'in'
   state: MessageState | 'received'
   code: string | null
-  origin: 'by-hand' | 'disposition' | 'bulk' | 'automatic' | null
+  origin: 'by-hand' | 'disposition' | 'bulk' | 'bulk-answer' | 'automatic' | null
   authorId: string | null
   template: { name: string, version: number } | null
   /** What a colleague calls it. */

@@ -6,7 +6,13 @@ import { api } from '~/composables/api'
 import { useTrying } from '~/composables/trying'
 import { useMe } from './me'
 
-interface Gathered { bulkId: string, name: string, people: number }
+interface Gathered {
+  bulkId: string
+  name: string
+  people: number
+  /** It is another audience of this one's occasion, and is made when somebody is in it. */
+  besideId?: string | null
+}
 
 /** For which bulk text I am gathering people, over as many lists and groups as I like; it outlives a reload. */
 export const useGathering = defineStore('gathering', () => {
@@ -31,10 +37,13 @@ export const useGathering = defineStore('gathering', () => {
   }
 
   const add = (whom: Whom) => trying(async () => {
-    const { bulkId } = mine.value!
+    const { bulkId, besideId, name } = mine.value!
     added.value = null
-    added.value = await api<AddedToBulk>(`/api/bulk-texts/${bulkId}/people`, { method: 'POST', body: whom })
-    if (mine.value?.bulkId === bulkId) all.value = { ...all.value, [myId()]: { ...mine.value, people: added.value.people } }
+    // making it once more gives the first, to which they are added then
+    if (besideId) await api('/api/bulk-texts', { method: 'POST', body: { id: bulkId, name, besideId, ...whom } })
+    const came = await api<AddedToBulk>(`/api/bulk-texts/${bulkId}/people`, { method: 'POST', body: whom })
+    added.value = besideId ? { ...came, added: came.people, again: 0 } : came
+    if (mine.value?.bulkId === bulkId) all.value = { ...all.value, [myId()]: { ...mine.value, people: came.people, besideId: null } }
   })
 
   return { mine, added, problem, busy, begin, end, add }

@@ -20,6 +20,17 @@ export function sayWhatItMade(got: Hits, held: Hits): string {
   return `Of a hundred, the text itself made ${least} to ${most} ${verdict === 'first' ? 'more' : 'fewer'} write. Chance alone hardly makes that.`
 }
 
+/** Whether one audience has answered more than the other, in a plain sentence. */
+export function sayWhichMore(one: { name: string, hits: Hits }, other: { name: string, hits: Hits }): string {
+  const [first, second] = [wilson(one.hits.hits, one.hits.of), wilson(other.hits.hits, other.hits.of)]
+  if (!first || !second) return ''
+  const { low, high, verdict } = difference(first, second)
+  if (verdict === 'open') return `Whether “${one.name}” or “${other.name}” answers more cannot be told: with so few people, chance alone makes such a difference.`
+  const [least, most] = [low, high].map(share => Math.round(Math.abs(share) * 100)).sort((a, b) => a - b)
+  const [more, less] = verdict === 'first' ? [one, other] : [other, one]
+  return `Of a hundred in “${more.name}” ${least} to ${most} more have answered than in “${less.name}”. Chance alone hardly makes that.`
+}
+
 /** Whether one version was answered more than the other, in a plain sentence. */
 export function sayDifference(one: VersionResult, other: VersionResult): string {
   const [first, second] = [wilson(one.answered, one.waited), wilson(other.answered, other.waited)]

@@ -3,8 +3,8 @@ import type { PhoneKind } from '../phone/kinds'
 
 /** Why somebody cannot get the text, by what is looked at first. */
 export const LEFT_OUT_REASONS = [
-  'no-number', 'not-usable', 'landline', 'opted-out', 'open-wish', 'no-line', 'same-number', 'own-words-old', 'empty-field', 'too-long', 'zone-unknown', 'never-in-hours',
-  'after-event',
+  'no-number', 'not-usable', 'landline', 'opted-out', 'open-wish', 'no-line', 'answered', 'same-number', 'other-audience', 'own-words-old', 'empty-field', 'too-long',
+  'zone-unknown', 'never-in-hours', 'after-event',
 ] as const
 export type LeftOutReason = typeof LEFT_OUT_REASONS[number]
 

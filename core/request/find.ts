@@ -1,3 +1,4 @@
+import { anyOf, holds, holdsAny, plainly, sentencesOf } from './plain'
 import { REQUEST_WORDS, type RequestWords } from './words'
 
 /** What somebody asks for in a text. */
@@ -33,16 +34,6 @@ export function findRequest(text: string, wall: string): Request | null {
   }
   return null
 }
-
-const sentencesOf = (text: string) => text.match(/[^.!?\n]+(?:[.!?](?=\S)[^.!?\n]*)*[.!?]*/g) ?? []
-
-const plainly = (text: string) => text.toLowerCase().replaceAll('ß', 'ss').replaceAll(/[’‘`´]/g, '\'').normalize('NFD').replaceAll(/\p{M}/gu, '')
-  .replaceAll(/\s+/g, ' ')
-
-const escaped = (words: string) => words.replaceAll(/[.*+?^${}()|[\]\\]/g, String.raw`\$&`)
-const anyOf = (all: readonly string[]) => all.map(escaped).join('|')
-const holds = (text: string, words: string) => new RegExp(String.raw`(?<![\p{L}\d])${escaped(words)}(?![\p{L}\d])`, 'u').test(text)
-const holdsAny = (text: string, all: readonly string[]) => all.some(words => holds(text, words))
 
 /** By so many days from today, or on the next of a weekday; and at what time. */
 interface Said { days: number | null, weekday: number | null, time: string | null }

@@ -8,8 +8,8 @@ import type { SignedIn } from '../identity/sign-in'
 import { personColumns, personJoins, type PersonRow } from '../templates/people'
 import { seesRecord } from '../reading/visible'
 
-/** A number with whether we have texted it within the days that count. */
-export type KnownNumber = NumberFacts & { lately: boolean, label: string, typed: string }
+/** A number with whether we have texted it within the days that count, and whether they wait for an answer on it. */
+export type KnownNumber = NumberFacts & { lately: boolean, waits: boolean, label: string, typed: string }
 
 export type BulkPersonFacts = PersonRow & {
   zone: string | null
@@ -18,6 +18,14 @@ export type BulkPersonFacts = PersonRow & {
   wish_from: number | null
   wish_to: number | null
   numbers: KnownNumber[] | null
+}
+
+interface Wanted {
+  body: string
+  lineIds: string[]
+  since: Date
+  /** Whether they are answered: then their line is the one that waits. */
+  answers?: boolean
 }
 
 /**
@@ -29,7 +37,7 @@ export type BulkPersonFacts = PersonRow & {
 export async function factsOf(
   asker: SignedIn,
   ids: string[],
-  { body, lineIds, since }: { body: string, lineIds: string[], since: Date },
+  { body, lineIds, since, answers = false }: Wanted,
 ): Promise<Map<string, BulkPersonFacts>> {
   const { rows } = await ask<BulkPersonFacts>(sql`
     select ${personColumns(asker, body)}, r.zone, r.country as own_country, r.region, r.wish_from, r.wish_to, (
@@ -38,7 +46,11 @@ export async function factsOf(
         'openWish', exists (select 1 from ${consentProposal} w where w.e164 = p.e164 and w.decided_at is null),
         'lastHeardAt', ${milliseconds(sql`n.last_heard_at`)},
         'usualLineId', (select v.line_id from ${conversation} v where v.remote = p.e164 and v.line_id = any(${uuidArray(lineIds)})
-          order by v.last_at desc limit 1),
+          order by ${answers ? sql`v.waits_since is not null desc,` : sql``} v.last_at desc limit 1),
+        'waits', ${answers
+          ? sql`exists (select 1 from ${conversation} v where v.remote = p.e164 and v.line_id = any(${uuidArray(lineIds)})
+          and v.waits_since is not null)`
+          : sql`false`},
         'lately', exists (select 1 from ${conversation} v join ${message} m on m.conversation_id = v.id
           where v.remote = p.e164 and m.direction = 'out' and m.made_at >= ${at(since)}
             and m.state not in ('taken-back', 'failed', 'held'))

@@ -47,8 +47,9 @@ type Line = LineChoice & { shared: boolean }
 
 /** Tells of people what they would get, or why nothing; everything that is the same for all is read once. */
 export async function makeJudge(asker: SignedIn, bulk: StoredBulk): Promise<(ids: string[], now: Date) => Promise<Judged[]>> {
+  const answersSomebody = bulk.answersId !== null
   const lines: Line[] = (await linesOf(asker))
-    .filter(line => line.active && (bulk.lineId ? line.id === bulk.lineId : !line.private))
+    .filter(line => line.active && (bulk.lineId ? line.id === bulk.lineId : answersSomebody || !line.private))
     .map(line => ({ ...line, shared: !line.mine }))
   const answers = readAnswers(bulk.fillIns, bulk.answers)
   const home = await firmHome()
@@ -69,6 +70,7 @@ export async function makeJudge(asker: SignedIn, bulk: StoredBulk): Promise<(ids
     const known = { phoneId: number.phoneId, e164: number.e164, lately: number.lately }
     const line = pickLine(lines, number)
     if (!line) return left('no-line', known)
+    if (answersSomebody && !number.waits) return left('answered', known)
     const zones = zonesOf({ zone: person.zone, country: person.own_country, region: person.region }, number.e164)
     const place = { ...known, lineId: line.id, zones: zones.join(' '), wishFrom: person.wish_from, wishTo: person.wish_to }
     if (zones.length === 0) return left('zone-unknown', place)
@@ -91,7 +93,7 @@ export async function makeJudge(asker: SignedIn, bulk: StoredBulk): Promise<(ids
 
   return async (ids, now) => {
     const since = new Date(now.getTime() - bulk.latelyDays * DAY)
-    const facts = await factsOf(asker, ids, { body: bulk.body, lineIds: lines.map(({ id }) => id), since })
+    const facts = await factsOf(asker, ids, { body: bulk.body, lineIds: lines.map(({ id }) => id), since, answers: answersSomebody })
     const own = await ownOf(bulk.id, ids)
     const budget = new Budget(COMPUTING_MS)
     const judged: Judged[] = []

@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util'
-import { eq, sql } from 'drizzle-orm'
+import { and, eq, inArray, ne, sql } from 'drizzle-orm'
 import { afterStep } from '~~/core/bulk/states'
 import { checkTemplate } from '~~/core/template/check'
 import { readAnswers } from '~~/core/template/fill-ins'
@@ -20,14 +20,20 @@ import { announceBulk, mustHoldBulk, mustSeeBulk, type StoredBulk } from './one'
 import { peopleFor } from './whom'
 
 /** Begins a bulk text to those who are chosen now. Making the same again gives the first. */
-export async function makeBulk(asker: SignedIn, { id, name, ...whom }: MakeBulkForm, now: Date): Promise<{ id: string }> {
+export async function makeBulk(asker: SignedIn, { id, name, besideId, ...whom }: MakeBulkForm, now: Date): Promise<{ id: string }> {
   const ids = await idsOf(asker, whom, now)
   if (ids.length === 0) throw badInput({ selection: 'Nobody is there to be texted. Choose others.' })
   mustBeFew(ids.length)
   return tx(async (database) => {
+    const beside = besideId ? await mustSeeBulk(asker, besideId) : null
     const [made] = await database
       .insert(bulkText)
-      .values({ id, name, modules: await modulesOf(ids), madeBy: asker.id, madeAt: now, recordIds: ids, groupId: whom.groupId, whom })
+      .values({
+        id, name, modules: await modulesOf(ids), madeBy: asker.id, madeAt: now, recordIds: ids, groupId: whom.groupId, whom, occasionId: id,
+        ...beside && { occasionId: beside.occasionId, occasion: beside.occasion, place: beside.place, eventAt: beside.eventAt },
+        // whoever asks is answered on the number from which they wrote, however lately they were texted
+        ...whom.whoAsk && { answersId: whom.whoAsk.bulkId, numberWay: 'answered' as const, latelyDays: 0 },
+      })
       .onConflictDoNothing()
       .returning({ id: bulkText.id, madeBy: bulkText.madeBy })
     if (!made) return { id }
@@ -84,8 +90,15 @@ export async function writeBulk(asker: SignedIn, id: string, form: WriteBulkForm
     await database.update(bulkText)
       .set({ ...written, state: 'draft', checked: 0, turn: found.turn + 1, wording: found.wording + (saysTheSame(found, written) ? 0 : 1) })
       .where(eq(bulkText.id, id))
+    await sayOccasion(found, written)
     announceBulk(found)
   })
+}
+
+/** The other audiences that have not been started are about the same occasion, and say so. */
+async function sayOccasion({ id, occasionId }: StoredBulk, { occasion, place, eventAt }: Said): Promise<void> {
+  await tx(database => database.update(bulkText).set({ occasion, place, eventAt })
+    .where(and(eq(bulkText.occasionId, occasionId), ne(bulkText.id, id), inArray(bulkText.state, ['draft', 'checking', 'checked']))))
 }
 
 type Said = Pick<StoredBulk, 'body' | 'answers' | 'occasion' | 'place' | 'eventAt'>

@@ -28,8 +28,13 @@ export async function readyGroups(bulkId: string): Promise<StoredGroup[]> {
 export const planGroupOf = ({ name, lineId, zones, wishFrom, wishTo, people }: StoredGroup): PlanGroup =>
   ({ id: name, lineId, zones: zones.split(' ').filter(Boolean), wish: wishOf({ wishFrom, wishTo }), people })
 
-/** The lines of these groups, with their rates and with what other bulk texts that are under way still send over them. */
-export async function planLines(bulkId: string, groups: StoredGroup[], now: Date): Promise<(PlanLine & { name: string })[]> {
+/**
+ * The lines of these groups, with their rates and with what other bulk texts that are under way still send over them. Whoever is
+ * answered does not wait for those, nor for another day.
+ */
+async function planLines(
+  { id: bulkId, answersId }: StoredBulk, groups: StoredGroup[], now: Date,
+): Promise<(PlanLine & { name: string })[]> {
   const ids = [...new Set(groups.map(({ lineId }) => lineId))]
   return tx(async (database) => {
     const lines = await database.select().from(line).where(sql`${line.id} = any(${uuidArray(ids)})`).orderBy(line.name)
@@ -40,8 +45,8 @@ export async function planLines(bulkId: string, groups: StoredGroup[], now: Date
       id,
       name,
       everyMs: Math.ceil(60_000 / textsAMinute),
-      perDay: textsADay,
-      taken: runs.filter(({ lineId }) => lineId === id).map(({ from, everyMs, people }) => ({ from, everyMs, people })),
+      perDay: answersId ? null : textsADay,
+      taken: answersId ? [] : runs.filter(({ lineId }) => lineId === id).map(({ from, everyMs, people }) => ({ from, everyMs, people })),
     }))
   })
 }
@@ -55,7 +60,7 @@ function restOf(run: PlanRun, now: number): PlanRun {
 /** When each of those who are ready would leave, if it were started then. */
 export async function planFrom(bulk: StoredBulk, zone: string, { start, days }: { start: number, days: number }, now: Date) {
   const groups = await readyGroups(bulk.id)
-  const lines = await planLines(bulk.id, groups, now)
+  const lines = await planLines(bulk, groups, now)
   const asked = {
     event: bulk.eventAt?.getTime() ?? null,
     days,

@@ -2,11 +2,11 @@ import { eq, sql } from 'drizzle-orm'
 import { BULK_STANDINGS } from '~~/core/bulk/states'
 import type { LeftOutReason } from '~~/core/bulk/fate'
 import { showPhone } from '~~/core/phone/show'
-import type { BulkCounts, BulkPeople, BulkPersonRow, BulkSample, BulkTextDetail, BulkTextHead, LeftOut } from '~~/shared/bulk-texts'
+import type { BulkAudience, BulkCounts, BulkPeople, BulkPersonRow, BulkSample, BulkTextDetail, BulkTextHead, LeftOut } from '~~/shared/bulk-texts'
 import type { BulkPeopleQuery } from '~~/shared/schemas/bulk-text'
 import { ask, tx } from '../db/door'
 import { milliseconds } from '../db/instants'
-import { bulkGroup, bulkPerson, bulkText, carrierPrice, colleague, line, message, record, template } from '../db/schema'
+import { activityContent, bulkGroup, bulkPerson, bulkText, carrierPrice, colleague, conversation, line, message, record, template } from '../db/schema'
 import type { SignedIn } from '../identity/sign-in'
 import { joinCompany } from '../reading/company'
 import { seesRecord, visible } from '../reading/visible'
@@ -72,8 +72,10 @@ export async function readBulk(asker: SignedIn, id: string): Promise<BulkTextDet
       why: bulk.why,
       leftOut: leftOutOf(tallies),
       answered: sum(({ standing, answered }) => standing === 'texted' && answered),
+      audiences: await audiencesOf(asker, bulk.occasionId),
+      answersTo: await answersOf(asker, bulk.answersId),
       repeats: bulk.came === null || bulk.gone === null ? null : { came: bulk.came, gone: bulk.gone },
-      mayRepeat: bulk.whom !== null,
+      mayRepeat: bulk.whom !== null && bulk.answersId === null,
       lately: sum(({ standing, lately }) => standing === 'ready' && lately),
       parts: partsOf(tallies),
       cost: costOf(tallies),
@@ -83,6 +85,23 @@ export async function readBulk(asker: SignedIn, id: string): Promise<BulkTextDet
       places: bulk.runs ? placesShown(groups, bulk.runs) : [],
     }
   })
+}
+
+/** All about one occasion, each for an audience of its own; none where there is but one. */
+async function audiencesOf(asker: SignedIn, occasionId: string): Promise<BulkAudience[]> {
+  const { rows } = await ask<Omit<BulkAudience, 'answered'> & { hits: number, of: number } & Record<string, unknown>>(sql`
+    select b.id, b.name, b.state, s.hits, s.of from ${bulkText} b cross join lateral (
+      select count(*)::int as of, count(p.answered_at)::int as hits from ${bulkPerson} p where p.bulk_id = b.id and p.standing = 'texted') s
+    where b.occasion_id = ${occasionId}::uuid and ${visible(asker, 'bulk.work', { owner: sql`b.made_by`, team: sql`null::uuid` })}
+    order by b.made_at, b.id`)
+  return rows.length < 2 ? [] : rows.map(({ hits, of, ...audience }) => ({ ...audience, answered: { hits, of } }))
+}
+
+async function answersOf(asker: SignedIn, id: string | null): Promise<BulkTextDetail['answersTo']> {
+  if (!id) return null
+  const { rows: [found] } = await ask<{ id: string, name: string }>(sql`
+    select b.id, b.name from ${bulkText} b where b.id = ${id}::uuid and ${visible(asker, 'bulk.work', { owner: sql`b.made_by`, team: sql`null::uuid` })}`)
+  return found ?? null
 }
 
 interface Tally {
@@ -167,6 +186,11 @@ async function statesOf(id: string): Promise<Record<string, number>> {
 /** As an index has them, so that a page is read and not sorted. */
 const IN_ORDER = sql`order by p.bulk_id, p.standing, p.reason, p.position`
 
+/** What somebody `p` has written since they wait. */
+const WAITS_WITH = sql`(select string_agg(t.words, ${'\n'} order by i.made_at) from ${conversation} v
+  join ${message} i on i.conversation_id = v.id and i.direction = 'in' and i.made_at >= v.waits_since
+  join ${activityContent} t on t.activity_id = i.activity_id where v.line_id = p.line_id and v.remote = p.e164)`
+
 type PersonRow = Record<string, unknown> & BulkPersonRow & { e164: string | null }
 
 /** A page of its people: those of one standing, or left out for one reason, in the order in which they were gathered. */
@@ -175,11 +199,11 @@ export async function readBulkPeople(
   id: string,
   { page, ...those }: BulkPeopleQuery,
 ): Promise<BulkPeople> {
-  await mustSeeBulk(asker, id)
+  const bulk = await mustSeeBulk(asker, id)
   const { rows } = await ask<PersonRow>(sql`
     select p.record_id as "recordId", r.name, company.name as company, r.city, p.standing, p.reason, p.detail, p.lately, p.e164, l.name as line,
       p.own_words is not null or p.own_phone_id is not null as own,
-      p.words, p.units, p.parts, m.state, ${milliseconds(sql`m.handed_at`)} as "sentAt", ${milliseconds(sql`p.answered_at`)} as "answeredAt"
+      ${bulk.answersId ? WAITS_WITH : sql`null`} as asked, p.words, p.units, p.parts, m.state, ${milliseconds(sql`m.handed_at`)} as "sentAt", ${milliseconds(sql`p.answered_at`)} as "answeredAt"
     from (select * from ${bulkPerson} p where ${which({ bulkId: id, ...those })} ${IN_ORDER}
       limit ${sql.raw(String(PAGE))} offset ${(page - 1) * PAGE}) p
     join ${record} r on r.id = p.record_id and ${seesRecord(asker, 'r')} ${joinCompany(asker)}

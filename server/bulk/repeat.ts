@@ -13,9 +13,9 @@ import { mustSeeBulk } from './one'
 export async function repeatBulk(asker: SignedIn, id: string, newId: string, now: Date): Promise<{ id: string }> {
   return tx(async (database) => {
     const bulk = await mustSeeBulk(asker, id)
-    if (!bulk.whom) throw conflict('unknown-whom', 'It cannot be repeated', 'To whom it went is not known any more. Choose them in a list, and make a new one.')
+    if (!bulk.whom || bulk.answersId) throw conflict('unknown-whom', 'It cannot be repeated', 'To whom it went is not known any more. Choose them in a list, and make a new one.')
     const { name, body, templateId, templateVersion, fillIns, answers, lineId, numberWay, latelyDays, holdOut, occasion, place } = bulk
-    await makeBulk(asker, { id: newId, name, ...bulk.whom }, now)
+    await makeBulk(asker, { id: newId, name, besideId: null, ...bulk.whom }, now)
     const idsOf = async (which: string) =>
       (await database.select({ ids: bulkText.recordIds }).from(bulkText).where(eq(bulkText.id, which)))[0]?.ids ?? []
     const [before, today] = [new Set(await idsOf(id)), new Set(await idsOf(newId))]

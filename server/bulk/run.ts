@@ -34,7 +34,8 @@ export async function startBulk(asker: SignedIn, id: string, asked: StartBulkFor
     const leaves = plan.runs.reduce((sum, { people }) => sum + people, 0)
     if (leaves === 0)
       throw badInput({ start: plan.left.some(({ why }) => why === 'after-event') ? 'Nobody would get it in time. Start earlier.' : 'Nobody is left who can get it. Put somebody back, or change what it says.' })
-    await mayTextSoMany(asker, leaves)
+    // whoever is answered has asked
+    if (!bulk.answersId) await mayTextSoMany(asker, leaves)
     await note('bulk-started', asker.id, now, { bulkId: id, name: bulk.name, people: leaves, start: from, days })
     return { leaves, left: plan.left.map(({ why, people }) => ({ why, people })) }
   })

@@ -3,13 +3,14 @@ import type { Wished } from '~~/core/hours/wish'
 import { mayGo } from '~~/core/plan/pace'
 import { dueBy, nextAfter } from '~~/core/plan/run'
 import { ask, tx } from '../db/door'
-import { bulkGroup, bulkPerson, bulkText, line, phone, record } from '../db/schema'
+import { bulkGroup, bulkPerson, bulkText, conversation, line, phone, record } from '../db/schema'
 import { Problem } from '../http/problem'
 import { note } from '../identity/audit'
 import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
 import { crashPoint } from '../jobs/crash-points'
 import { settle, type Handler } from '../jobs/outbox'
 import { zonesOf, type Place } from '../records/phones'
+import { seeFrom } from '../texting/seen'
 import { sendText } from '../texting/send'
 import { showOnCompany } from './company'
 import { announceBulk, BULK_COLUMNS, lockBulk, type StoredBulk } from './one'
@@ -98,11 +99,14 @@ interface Next {
   recordId: string
   phoneId: string | null
   lineId: string
+  e164: string
   words: string
   ref: string | null
   group: Group
   /** Their number is another one than was checked. */
   changed: boolean
+  /** They were to be answered, and nothing waits any more. */
+  answered: boolean
 }
 
 /** Whose turn it is on a line: of each group as many as are due, together no more than may go. */
@@ -112,8 +116,10 @@ async function nextOf(bulk: StoredBulk, groups: Group[], due: Map<string, number
     const wanted = Math.min(count - next.length, due.get(group.name)! - group.begun)
     if (wanted <= 0) continue
     const { rows } = await ask<Omit<Next, 'group'> & Record<string, unknown>>(sql`
-      select b.id, b.record_id as "recordId", b.phone_id as "phoneId", b.line_id as "lineId", b.words, b.ref,
-        not exists (select 1 from ${phone} p where p.id = b.phone_id and p.e164 = b.e164) as changed
+      select b.id, b.record_id as "recordId", b.phone_id as "phoneId", b.line_id as "lineId", b.e164, b.words, b.ref,
+        not exists (select 1 from ${phone} p where p.id = b.phone_id and p.e164 = b.e164) as changed,
+        ${bulk.answersId !== null} and not exists (select 1 from ${conversation} v where v.line_id = b.line_id and v.remote = b.e164
+          and v.waits_since is not null) as answered
       from ${bulkPerson} b where bulk_id = ${bulk.id}::uuid and standing = 'ready' and line_id = ${group.lineId}::uuid and zones = ${group.zones}
         and wish_from is not distinct from ${group.wishFrom}::int and wish_to is not distinct from ${group.wishTo}::int
       order by position limit ${wanted}`)
@@ -140,6 +146,7 @@ async function sendTo(bulk: StoredBulk, asker: SignedIn, people: Next[], now: ()
   for (const person of people) {
     try {
       if (person.changed) await refuse(bulk, person, 'Their number is another one since it was checked.', now())
+      else if (person.answered) await refuse(bulk, person, 'They have been answered meanwhile.', now())
       else await sendOne(bulk, asker, person, now())
     }
     catch (error) {
@@ -192,12 +199,15 @@ async function sendOne(bulk: StoredBulk, asker: SignedIn, person: Next, now: Dat
       templateVersion: bulk.templateVersion,
       nightAllowed: false,
       anyway: [],
-      seenUntil: null,
+      // what a colleague has answered since it was begun comes first
+      seenUntil: bulk.answersId ? bulk.madeAt.getTime() : null,
       later: null,
       ref,
       pictureIds: [],
-    }, now, 'bulk')
-    await showOnCompany(bulk, recordId, now)
+    }, now, bulk.answersId ? 'bulk-answer' : 'bulk')
+    // an answer is on the company as any answer is, and whoever gives it has seen what they wrote
+    if (bulk.answersId) await seeFrom(asker, { lineId, remote: person.e164 }, bulk.madeAt)
+    else await showOnCompany(bulk, recordId, now)
     await hadTurn(bulk.id, group, 1)
   })
 }

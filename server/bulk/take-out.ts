@@ -34,7 +34,7 @@ export async function takeOut(asker: SignedIn, id: string, { recordId, lately, o
     }
     catch (error) {
       if (!isDuplicate(error, 'bulk_person_number')) throw error
-      throw conflict('same-number', 'Same number', 'Somebody else in this bulk text has the same number, and gets the text. Take them out first.')
+      throw conflict('same-number', 'Same number', 'Somebody else in this bulk text, or in another audience of the same occasion, has the same number and gets a text. Take them out first.')
     }
   })
 }

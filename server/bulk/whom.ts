@@ -1,5 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm'
-import type { BulkWhom, ThoseOfBulk, ThoseOfRound } from '~~/shared/schemas/bulk-text'
+import type { BulkWhom, ThoseOfBulk, ThoseOfRound, WhoAsk } from '~~/shared/schemas/bulk-text'
+import { uuidArray } from '../db/instants'
 import { bulkPerson, call, disposition, record, roundPerson } from '../db/schema'
 import { mustHoldRound } from '../calling/rounds/one'
 import type { SignedIn } from '../identity/sign-in'
@@ -7,10 +8,11 @@ import { seesRecord } from '../reading/visible'
 import { chosenPeople } from '../records/chosen-people'
 import { mustSeeBulk } from './one'
 
-/** To whom a bulk text is to go, as a query of `id` and `place`: out of a list, a group, another bulk text or a call round. */
-export async function peopleFor(asker: SignedIn, { ofBulk, ofRound, ...whom }: BulkWhom, now: Date): Promise<SQL> {
+/** To whom a bulk text goes, as a query of `id` and `place`: out of a list, a group, another bulk text or a call round, or as an answer. */
+export async function peopleFor(asker: SignedIn, { ofBulk, ofRound, whoAsk, ...whom }: BulkWhom, now: Date): Promise<SQL> {
   if (ofBulk) return peopleOfBulk(asker, ofBulk)
   if (ofRound) return peopleOfRound(asker, ofRound)
+  if (whoAsk) return peopleWhoAsk(asker, whoAsk)
   return chosenPeople(asker, whom, now)
 }
 
@@ -29,6 +31,13 @@ export async function peopleOfBulk(asker: SignedIn, those: ThoseOfBulk): Promise
   await mustSeeBulk(asker, those.bulkId)
   return sql`select p.record_id as id, p.position::bigint as place from ${bulkPerson} p
     join ${record} r on r.id = p.record_id and ${seesRecord(asker, 'r')} where ${which(those)}`
+}
+
+async function peopleWhoAsk(asker: SignedIn, { bulkId, recordIds }: WhoAsk): Promise<SQL> {
+  await mustSeeBulk(asker, bulkId)
+  return sql`select p.record_id as id, p.position::bigint as place from ${bulkPerson} p
+    join ${record} r on r.id = p.record_id and ${seesRecord(asker, 'r')}
+    where p.bulk_id = ${bulkId}::uuid and p.record_id = any(${uuidArray(recordIds)}) and p.standing = 'texted'`
 }
 
 /** Those of a round who were reached, or those who were not though their turn had come. */

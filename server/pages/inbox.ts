@@ -6,7 +6,7 @@ import type { InboxQuery } from '~~/shared/schemas/inbox'
 import { ask } from '../db/door'
 import { at, milliseconds } from '../db/instants'
 import { planned } from '../db/prepared'
-import { activityContent, call, colleague, conversation, conversationSeen, line, message, phone, record, recording } from '../db/schema'
+import { activityContent, bulkPerson, bulkText, call, colleague, conversation, conversationSeen, line, message, phone, record, recording } from '../db/schema'
 import type { SignedIn } from '../identity/sign-in'
 import { joinContact } from '../reading/contact'
 import { seesRecord, visible } from '../reading/visible'
@@ -162,13 +162,18 @@ async function read(asker: SignedIn, chosen: SQL, usual: boolean): Promise<Inbox
       ${milliseconds(sql`v.returns_at`)} as returns_at, mine.id as line_id, mine.name as line_name,
       h.id as record_id, h.name as record_name, h.module, coalesce(h.holders, 0)::int as holders,
       has.id as assignee_id, has.first_name as assignee_name, newest.kind, newest.words, newest.direction, newest.state, author.first_name as author,
-      ${unseenBy(asker)} as unseen, ${whose(asker)} as whose
+      answered.name as answers_to, ${unseenBy(asker)} as unseen, ${whose(asker)} as whose
     from v join mine on mine.id = v.line_id
     left join lateral (
       select r.id, r.name, r.module, count(*) over () as holders from ${phone} p join ${record} r on r.id = p.record_id ${joinContact}
       where p.e164 = v.remote and ${seesRecord(asker, 'r')}
       order by contact.at desc nulls last limit 1
     ) h on true
+    left join lateral (
+      select b.name from ${bulkPerson} p join ${bulkText} b on b.id = p.bulk_id
+      where v.waits_since is not null and p.e164 = v.remote and p.standing = 'texted' and p.answered_at >= v.waits_since
+      order by p.answered_at desc limit 1
+    ) answered on true
     left join ${colleague} has on has.id = v.assignee_id
     left join lateral (
       (select 'text' as kind, m.made_at, m.direction, m.state, m.author_id, left(t.words, 200) as words from ${message} m
@@ -191,6 +196,7 @@ type Row = Record<string, unknown> & {
   last_at: number
   waits_since: number | null
   waits_for: OwedFor | null
+  answers_to: string | null
   returns_at: number | null
   line_id: string
   line_name: string
@@ -222,6 +228,7 @@ const itemOf = (row: Row): InboxItem => ({
   last: row.direction ? { kind: row.kind, words: row.words ?? '', ours: row.direction === 'out', by: row.author, state: row.state } : null,
   waitsSince: row.waits_since,
   waitsFor: row.waits_for,
+  answersTo: row.answers_to,
   returnsAt: row.returns_at,
   assignee: row.assignee_id ? { id: row.assignee_id, firstName: row.assignee_name } : null,
   unseen: row.unseen,

@@ -56,7 +56,7 @@ const NUMBER_USABLE = sql<boolean>`(
       and p.unusable = 'not-theirs'))`
 
 /** The bulk text that it belongs to does not go on. */
-const PAUSED = sql<boolean>`(${message.origin} is not distinct from 'bulk' and exists (
+const PAUSED = sql<boolean>`(coalesce(${message.origin}, '') in ('bulk', 'bulk-answer') and exists (
   select 1 from ${bulkPerson} b join ${bulkText} t on t.id = b.bulk_id where b.id = ${message.id} and t.state = 'paused'))`
 
 async function readAll(messageIds: string[]) {

@@ -16,6 +16,10 @@ export async function seeConversation(asker: SignedIn, conversationId: string, n
   })
 }
 
+/** I have seen what came from a number over a line up to a moment. */
+export const seeFrom = (asker: SignedIn, { lineId, remote }: { lineId: string, remote: string }, until: Date): Promise<void> =>
+  see(asker, sql`v.line_id = ${lineId}::uuid and v.remote = ${remote}`, until)
+
 /** I have seen what was said with a record: the conversations with its numbers, over the lines that I answer. */
 export async function seeRecord(asker: SignedIn, recordId: string, now: Date): Promise<void> {
   await tx(async () => {

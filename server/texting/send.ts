@@ -5,6 +5,7 @@ import { isStillFrom } from '~~/core/template/kinship'
 import { measureText, MOST_PARTS } from '~~/core/text/measure'
 import type { SendForm } from '~~/shared/schemas/texting'
 import { isDuplicate } from '../db/failures'
+import type { MessageOrigin } from '../db/schema/texting'
 import { badInput, conflict } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { clockRules } from '../records/phones'
@@ -26,7 +27,7 @@ import { readSituation, type Recipient, type Situation } from './situation'
  * @throws Problem 409 `opted-out`, `night` (with what time it is there), `texting-off`, or a doubt, `wish`, `twice` or `answered`;
  * 422 at the field
  */
-export async function sendText(asker: SignedIn, form: SendForm, now: Date, origin: 'by-hand' | 'disposition' | 'bulk' = 'by-hand'): Promise<Queued> {
+export async function sendText(asker: SignedIn, form: SendForm, now: Date, origin: Exclude<MessageOrigin, 'automatic'> = 'by-hand'): Promise<Queued> {
   const situation = await readSituation(asker, form, now)
   if (situation.earlier) return firstResult(asker, form.id, situation.earlier)
   const { same } = situation
@@ -44,7 +45,7 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date, origi
     if (!earlier) throw error
     return firstResult(asker, form.id, earlier)
   }
-  const leavesAt = form.later ? leavesAtOf(form.later, now) : new Date(now.getTime() + (origin === 'bulk' ? 0 : situation.takeBackMs))
+  const leavesAt = form.later ? leavesAtOf(form.later, now) : new Date(now.getTime() + (origin === 'bulk' || origin === 'bulk-answer' ? 0 : situation.takeBackMs))
   checkRules(form, situation, form.later ? leavesAt : now)
   askInDoubt(form, situation, now)
   const template = situation.templateBody !== null && isStillFrom(form.text, situation.templateBody)

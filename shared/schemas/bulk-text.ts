@@ -1,8 +1,8 @@
-import { boolean, mixed, number, object, string, type InferType } from 'yup'
+import { array, boolean, mixed, number, object, string, type InferType } from 'yup'
 import { LEFT_OUT_REASONS, NUMBER_WAYS } from '../../core/bulk/fate'
 import { BULK_STANDINGS } from '../../core/bulk/states'
-import { MOST_DAYS } from '../bulk-texts'
-import { freshId, idOf, line, page } from './common'
+import { MOST_ASKING, MOST_DAYS } from '../bulk-texts'
+import { freshId, idIfSeen, idOf, line, page } from './common'
 import { whom, type Whom } from './list'
 import { fillIns } from './template'
 
@@ -20,14 +20,28 @@ export type ThoseOfBulk = InferType<typeof thoseOfBulk>
 const thoseOfRound = object({ roundId: idOf('round').required(), reached: boolean().required() })
 export type ThoseOfRound = InferType<typeof thoseOfRound>
 
-/** To whom: out of a list, a group, another bulk text or a call round. */
-const anyWhom = { ...whom, ofBulk: thoseOfBulk.nullable().default(null), ofRound: thoseOfRound.nullable().default(null) }
-export interface BulkWhom extends Whom { ofBulk: ThoseOfBulk | null, ofRound: ThoseOfRound | null }
+/** Those of a bulk text who have written, and are answered. */
+const whoAsk = object({
+  bulkId: idOf('bulk-text').required(),
+  recordIds: array(idIfSeen().required()).min(1, 'Choose at least one of them.').max(MOST_ASKING).required(),
+})
+export type WhoAsk = InferType<typeof whoAsk>
+
+/** To whom: out of a list, a group, another bulk text or a call round, or as an answer. */
+const anyWhom = {
+  ...whom,
+  ofBulk: thoseOfBulk.nullable().default(null),
+  ofRound: thoseOfRound.nullable().default(null),
+  whoAsk: whoAsk.nullable().default(null),
+}
+export interface BulkWhom extends Whom { ofBulk: ThoseOfBulk | null, ofRound: ThoseOfRound | null, whoAsk: WhoAsk | null }
 
 export const makeBulkForm = object({
   /** Made by the browser: making the same again gives the first. */
   id: freshId().required(),
   name: line(80).required('Give the bulk text a name.'),
+  /** About the same occasion as this one, for another audience. */
+  besideId: idOf('bulk-text').nullable().default(null),
   ...anyWhom,
 })
 export type MakeBulkForm = InferType<typeof makeBulkForm>

@@ -153,7 +153,7 @@ test('a handful is chosen, written to, checked and texted over the list itself, 
   expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
   await page.keyboard.press('Control+Enter')
   await expect(over.getByRole('status')).toContainText('2 of 2 sent, done', { timeout: 20_000 })
-  await over.getByRole('button', { name: 'Back to the list' }).click()
+  await over.getByRole('button', { name: 'Done' }).click()
   await expect(over).toBeHidden()
   expect(new URL(page.url()).pathname).toBe('/records/leads')
   const got: string[] = []

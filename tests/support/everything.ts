@@ -151,11 +151,11 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
         total: 1,
         madeAt: DAY,
       } as typeof schema.bulkChange.$inferInsert)
-    await database.insert(schema.bulkText).values({ id: bulkText, name: words, modules: ['lead'], madeBy: owner.id, madeAt: DAY, recordIds: [recordId], body: `Hi ${words}` })
+    await database.insert(schema.bulkText).values({ id: bulkText, name: words, modules: ['lead'], madeBy: owner.id, madeAt: DAY, recordIds: [recordId], occasionId: bulkText, body: `Hi ${words}` })
     const group = id()
     await database.insert(schema.peopleGroup).values({ id: group, name: `Test ride ${number}`, madeBy: owner.id, madeAt: DAY })
     await database.insert(schema.groupMember).values({ groupId: group, recordId })
-    await database.insert(schema.bulkPerson).values({ id: id(), bulkId: bulkText, recordId, position: 0, standing: 'ready', words, e164: number, lineId: line.id, zones: 'Pacific/Honolulu', changedAt: DAY })
+    await database.insert(schema.bulkPerson).values({ id: id(), bulkId: bulkText, occasionId: bulkText, recordId, position: 0, standing: 'ready', words, e164: number, lineId: line.id, zones: 'Pacific/Honolulu', changedAt: DAY })
     await database
       .insert(schema.recordImport)
       .values({

@@ -18,6 +18,8 @@ const { bulk, changes, few = false } = defineProps<{
 const which = defineModel<Those>('which', { required: true })
 const emit = defineEmits<{ changed: [] }>()
 
+/** One may lie over another. */
+const headed = useId()
 const page = ref(1)
 const { found: people, problem, load, trying } = useLoaded(() =>
   api<BulkPeople>(`/api/bulk-texts/${bulk.id}/people`, { query: { ...which.value, page: page.value } }))
@@ -49,6 +51,7 @@ const title = computed(() => {
   if (answered) return ANSWERED_WORDS[answered].those
   if (reason) return `Those who ${LEFT_OUT_WORDS[reason].many}`
   if (lately) return 'Those who were texted lately'
+  if (few && !standing) return 'Each with their text'
   return standing ? THOSE_WORDS[standing] : 'Everybody in it'
 })
 
@@ -85,10 +88,10 @@ function why(row: BulkPersonRow): string {
   <section
     ref="list"
     class="people"
-    aria-labelledby="bulk-people"
+    :aria-labelledby="headed"
   >
     <div class="top">
-      <h2 id="bulk-people">
+      <h2 :id="headed">
         {{ title }}
       </h2>
       <p class="kinds">
@@ -143,6 +146,10 @@ function why(row: BulkPersonRow): string {
             <span class="quiet small block">{{ why(row) }}</span>
           </td>
           <td>
+            <span
+              v-if="row.asked"
+              class="quiet block asked"
+            >“<bdi>{{ row.asked }}</bdi>”</span>
             <span class="words">{{ row.words }}</span>
             <span class="quiet small block figures">{{ [row.number, row.line, row.parts && many(row.parts, 'part', 'parts'), row.own && 'changed for them alone'].filter(Boolean).join(', ') }}</span>
           </td>

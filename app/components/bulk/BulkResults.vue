@@ -5,7 +5,7 @@ import { sayMoney } from '~~/core/numbers/money'
 import type { BulkResults, BulkTextDetail } from '~~/shared/bulk-texts'
 import { useLoaded } from '~/composables/loaded'
 import { many } from '~/words/count'
-import { sayWhatItMade } from '~/words/shares'
+import { sayWhatItMade, sayWhichMore } from '~/words/shares'
 import { span } from '~/words/time'
 
 /** What became of a bulk text: who answered and how fast, what did not arrive, what it cost, and what it made beside those who were held back. */
@@ -23,6 +23,8 @@ const rows = computed(() => results.value
       { name: 'Opted out', hits: results.value.optedOut },
     ]
   : [])
+/** Each with its own wording: those to whom something has gone. */
+const audiences = computed(() => bulk.audiences.filter(({ answered }) => answered.of > 0).map(({ name, answered }) => ({ name, hits: answered })))
 const facts = computed(() => [
   results.value && results.value.medianMs !== null && `Half of the answers came within ${span(results.value.medianMs)}.`,
   results.value?.cost && `It cost ${sayMoney(results.value.cost)}.`,
@@ -59,6 +61,16 @@ const facts = computed(() => [
         <strong>{{ sayWhatItMade(results.answered, results.heldOut) }}</strong>&#32;
         <span class="quiet">{{ many(results.heldOut.of, 'person was', 'people were') }} held back by chance.</span>
       </p>
+      <div
+        v-if="audiences.length > 1"
+        class="audiences"
+      >
+        <h3>Answered, by audience</h3>
+        <ShareBars :rows="audiences" />
+        <p v-if="audiences.length === 2">
+          {{ sayWhichMore(audiences[0]!, audiences[1]!) }}
+        </p>
+      </div>
       <p v-if="facts.length > 0">
         {{ facts.join(' ') }}
       </p>
@@ -76,6 +88,8 @@ const facts = computed(() => [
 
 <style scoped>
 section { display: grid; gap: var(--space-3); max-width: 60rem; border-top: 1px solid var(--rule); padding-top: var(--space-4); }
+h3 { font-size: var(--size-text); }
+.audiences { display: grid; gap: var(--space-3); }
 h2 { font-size: var(--size-text); }
 ul { padding: 0; list-style: none; }
 </style>

@@ -12,9 +12,9 @@ const cameOf = computed(() => {
   return `${added.toLocaleString('en-US')} added${again > 0 ? `; ${again.toLocaleString('en-US')} ${again === 1 ? 'was' : 'were'} in it already, and ${again === 1 ? 'counts' : 'count'} once` : ''}.`
 })
 function back(): void {
-  const { bulkId } = gathering.mine!
+  const { bulkId, besideId } = gathering.mine!
   gathering.end()
-  void navigateTo(`/bulk/${bulkId}?step=what`)
+  void navigateTo(`/bulk/${besideId ?? bulkId}?step=what`)
 }
 </script>
 
@@ -45,7 +45,7 @@ function back(): void {
         class="plain-button"
         @click="back"
       >
-        That is all, write it
+        {{ gathering.mine.besideId ? 'Back to the first audience' : 'That is all, write it' }}
       </button>
       <button
         type="button"

@@ -114,7 +114,7 @@ watch(canBeSent, async () => {
         </template>
         <Button
           v-else
-          label="Back to the list"
+          label="Done"
           @click="emit('close')"
         />
         <NuxtLink

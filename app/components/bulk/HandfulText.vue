@@ -2,37 +2,38 @@
 import { useSessionStorage } from '@vueuse/core'
 import { v7 as uuid } from 'uuid'
 import type { TextedModule } from '~~/shared/modules'
-import type { Selection } from '~~/shared/schemas/list'
 import { api } from '~/composables/api'
 import { keptOnPage, unwritten, type BulkWording } from '~/composables/bulk-wording'
 import { useSaving } from '~/composables/saving'
+import type { ChosenWhom } from '~/composables/text-many'
 import { useMe } from '~/stores/me'
-import { many } from '~/words/count'
 import { shortDay } from '~/words/time'
 
 /**
- * A text to a handful who were chosen one by one: written, checked and sent over the list itself. It is a bulk text like any
- * other, and is there under Bulk. What was typed outlives a reload.
+ * A text to a handful, or one answer to all who ask the same: written, checked and sent over the page itself. It is a bulk text
+ * like any other, and is there under Bulk. What was typed outlives a reload.
  */
-const { selection, people, module, called } = defineProps<{
-  selection: Selection
-  people: number
-  module: TextedModule
-  /** What they are called, for its name. */
+const { whom, title, modules, called, draft } = defineProps<{
+  whom: ChosenWhom
+  title: string
+  modules: TextedModule[]
+  /** What it is called under Bulk. */
   called: string
+  /** Under which name the browser keeps what is typed. */
+  draft: string
 }>()
-const emit = defineEmits<{ close: [] }>()
+const emit = defineEmits<{ close: [], sent: [wording: BulkWording] }>()
 const { zone } = useMe().me!
 
 const id = uuid()
-const kept = `plauder-handful-${module}`
+const kept = `plauder-handful-${draft}`
 const wording = useSessionStorage<BulkWording>(kept, unwritten(), { mergeDefaults: true })
 const checked = ref(false)
 const { errors, saving, save } = useSaving('body')
 
-const name = `${called}, ${shortDay(Date.now(), zone)}`
+const name = `${called}, ${shortDay(Date.now(), zone)}`.slice(0, 80)
 /** Making the same again gives the first. */
-const make = () => api('/api/bulk-texts', { method: 'POST', body: { id, name, selection } })
+const make = () => api('/api/bulk-texts', { method: 'POST', body: { id, name, ...whom } })
 const check = () => save(async () => {
   await make()
   await api(`/api/bulk-texts/${id}`, { method: 'PUT', body: { ...wording.value, name } })
@@ -46,14 +47,17 @@ const asPage = () => save(async () => {
   sessionStorage.removeItem(kept)
   await navigateTo(`/bulk/${id}`)
 })
-const sent = () => sessionStorage.removeItem(kept)
+function sent(): void {
+  sessionStorage.removeItem(kept)
+  emit('sent', wording.value)
+}
 </script>
 
 <template>
   <Dialog
     visible
     modal
-    :header="`Text ${many(people, 'person', 'people')}`"
+    :header="title"
     :style="{ width: checked ? '64rem' : '42rem', maxWidth: '96vw' }"
     @update:visible="emit('close')"
   >
@@ -73,7 +77,7 @@ const sent = () => sessionStorage.removeItem(kept)
     >
       <BulkWords
         v-model="wording"
-        :modules="[module]"
+        :modules="modules"
         :errors="errors"
         first
       />

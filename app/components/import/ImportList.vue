@@ -5,6 +5,7 @@ import { hasNumbers, type Module } from '~~/shared/modules'
 import { api } from '~/composables/api'
 import { useImportsUnderWay } from '~/composables/import'
 import { useNow } from '~/composables/now'
+import { useTextMany } from '~/composables/text-many'
 import { useTrying } from '~/composables/trying'
 import { sayCounts, STATE_WORDS } from '~/words/imports'
 import { ago } from '~/words/time'
@@ -34,14 +35,13 @@ async function takeBack(one: ImportProgress): Promise<void> {
 
 /** A file whose people are to be called, one after the other. */
 const calling = shallowRef<ImportProgress | null>(null)
-const selection = computed(
-  () =>
-    calling.value && {
-      list: { module, sort: 'name', direction: 'up' as const, words: '', where: '' },
-      ids: null,
-      importId: calling.value.id,
-    },
-)
+const broughtBy = ({ id }: ImportProgress) => ({
+  list: { module, sort: 'name', direction: 'up' as const, words: '', where: '' },
+  ids: null,
+  importId: id,
+})
+const selection = computed(() => calling.value && broughtBy(calling.value))
+const { problem: notTexted, busy, textMany } = useTextMany()
 const canBeCalled = ({ state, made, joined, leftOut }: ImportProgress) =>
   hasNumbers(module) && (state === 'done' || state === 'stopped') && made + joined + leftOut > 0
 
@@ -56,6 +56,13 @@ const moving = ({ state }: ImportProgress) => state === 'running' || state === '
       :problem="problem"
       @again="load"
     />
+    <p
+      v-if="notTexted"
+      class="notice failed"
+      role="alert"
+    >
+      {{ notTexted }}
+    </p>
     <ul class="files">
       <li
         v-for="one in all"
@@ -77,6 +84,15 @@ const moving = ({ state }: ImportProgress) => state === 'running' || state === '
               @click="calling = one"
             >
               Call them in a round
+            </button>
+            <button
+              v-if="canBeCalled(one)"
+              type="button"
+              class="plain-button"
+              :disabled="busy"
+              @click="textMany(one.fileName, { selection: broughtBy(one) })"
+            >
+              Text them
             </button>
             <button
               v-if="one.state === 'running'"

@@ -42,7 +42,10 @@ const said = computed(() => sayLast(item.last))
       class="when small figures"
       :class="item.waitsSince === null ? 'quiet' : 'waits'"
     >{{ when }}</span>
-    <span class="said"><bdi>{{ said }}</bdi></span>
+    <span class="said"><span
+      v-if="item.answersTo"
+      class="to"
+    >to “<bdi>{{ item.answersTo }}</bdi>”: </span><bdi>{{ said }}</bdi></span>
     <span class="small quiet over">{{ item.assignee ? `${item.assignee.firstName} has it` : item.line }}</span>
   </button>
 </template>
@@ -56,6 +59,7 @@ const said = computed(() => sayLast(item.last))
 .said { grid-area: 1 / 2; }
 .unseen .name, .unseen .said { font-weight: 800; }
 .when { grid-area: 1 / 3; text-align: right; }
+.to { color: var(--quiet); font-weight: 400; }
 .waits { color: var(--waiting); font-weight: 700; }
 .over { grid-area: 2 / 3; display: none; }
 .ring { display: inline-block; width: 0.6em; height: 0.6em; margin-right: var(--space-2); border: 2px solid var(--accent); border-radius: 50%; }

@@ -49,11 +49,14 @@ const history = computed(() => {
   ]
   return steps.flatMap(({ what, at }) => at === null ? [] : [`${what} ${clockToSecond(at, zone.value)}`]).join(', ')
 })
+const ORIGIN_WORDS = {
+  'automatic': 'sent by Plauder itself', 'disposition': 'set off by a disposition', 'bulk': 'in a bulk text', 'bulk-answer': 'one answer to several', 'by-hand': null,
+} as const
 const foot = computed(() => {
   const { name, origin, template, parts, pictures, costMicros, currency } = message.value
   return [
     name ? `“${name}”` : null,
-    origin === 'automatic' ? 'sent by Plauder itself' : origin === 'disposition' ? 'set off by a disposition' : null,
+    origin && ORIGIN_WORDS[origin],
     template ? `Template ${template.name} (v${template.version})` : null,
     ours.value ? pictures.length > 0 ? 'Picture message' : (parts === 1 ? '1 part' : `${parts} parts`) : null,
     costMicros !== null && currency ? sayMoney({ micros: costMicros, currency }) : null,

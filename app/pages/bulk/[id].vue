@@ -94,8 +94,11 @@ async function written(): Promise<void> {
         <h1>{{ bulk.name }}</h1>
         <p class="quiet">
           to {{ whom }}.{{ begun ? '' : ' Not sent yet.' }}
+          <template v-if="bulk.answersTo">
+            It answers those who wrote to <NuxtLink :to="`/bulk/${bulk.answersTo.id}`">{{ bulk.answersTo.name }}</NuxtLink>.
+          </template>
           <button
-            v-if="!begun"
+            v-if="!begun && !bulk.answersTo"
             type="button"
             class="plain-button"
             @click="gather"
@@ -123,6 +126,10 @@ async function written(): Promise<void> {
             Repeat it
           </button>
         </p>
+        <BulkAudiences
+          v-if="!bulk.answersTo && (!begun || bulk.audiences.length > 0)"
+          :bulk="bulk"
+        />
         <ol class="steps">
           <li
             v-for="one in STEPS"
@@ -202,6 +209,11 @@ async function written(): Promise<void> {
         :bulk="bulk"
         :busy="busy"
         @turn="doing('turn', { step: $event })"
+      />
+      <BulkAsked
+        v-if="begun && bulk.answered > 0"
+        :bulk="bulk"
+        :changes="changes"
       />
       <BulkResults
         v-if="begun"

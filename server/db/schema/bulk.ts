@@ -30,6 +30,10 @@ export const bulkText = pgTable('bulk_text', {
   /** To whom it was begun: a list or a group has other people in it when the text is repeated. */
   whom: jsonb('whom').$type<BulkWhom>(),
   /** Which one it repeats, how many came to its people since, and how many went. */
+  /** The bulk text whose questions it answers: it leaves as an answer does, by the conversation that waits. */
+  answersId: id('answers_id').references((): AnyPgColumn => bulkText.id, { onDelete: 'set null' }),
+  /** The same for all that are about one occasion, each for another audience: whoever is in two of them gets one text. */
+  occasionId: id('occasion_id').notNull(),
   repeatsId: id('repeats_id').references((): AnyPgColumn => bulkText.id, { onDelete: 'set null' }),
   came: integer('came'),
   gone: integer('gone'),
@@ -69,13 +73,15 @@ export const bulkText = pgTable('bulk_text', {
   why: text('why'),
   startedAt: instant('started_at'),
   endedAt: instant('ended_at'),
-}, table => [...knownValues('bulk_text', table), index('bulk_text_made').on(table.madeBy, table.madeAt), index('bulk_text_group').on(table.groupId, table.startedAt).where(sql`${table.groupId} is not null`)])
+}, table => [...knownValues('bulk_text', table), index('bulk_text_made').on(table.madeBy, table.madeAt), index('bulk_text_occasion').on(table.occasionId), index('bulk_text_group').on(table.groupId, table.startedAt).where(sql`${table.groupId} is not null`)])
 
 /** Somebody in a bulk text, as the check has found them, and where they stand. */
 export const bulkPerson = pgTable('bulk_person', {
   /** The id that their text has once it is on its way: with it nobody gets two. */
   id: id().primaryKey(),
   bulkId: id('bulk_id').notNull().references(() => bulkText.id, { onDelete: 'cascade' }),
+  /** Of their bulk text. */
+  occasionId: id('occasion_id').notNull(),
   recordId: id('record_id').notNull().references(() => record.id, { onDelete: 'cascade' }),
   position: integer('position').notNull(),
   standing: text('standing', { enum: BULK_STANDINGS }).notNull(),
@@ -117,8 +123,10 @@ export const bulkPerson = pgTable('bulk_person', {
   // whose turn it is, of those who may be texted in the same hours over the same line
   index('bulk_person_next').on(table.bulkId, table.lineId, table.zones, table.wishFrom, table.wishTo, table.position)
     .where(sql`${table.standing} = 'ready'`),
-  // the same number on two records is still one telephone
-  uniqueIndex('bulk_person_number').on(table.bulkId, table.e164).where(sql`${table.standing} in ('ready', 'texted')`),
+  // which bulk text somebody has answered
+  index('bulk_person_heard').on(table.e164, table.answeredAt).where(sql`${table.standing} = 'texted' and ${table.answeredAt} is not null`),
+  // the same number on two records is still one telephone, and whoever is in two audiences gets one text
+  uniqueIndex('bulk_person_number').on(table.occasionId, table.e164).where(sql`${table.standing} in ('ready', 'texted')`),
 ])
 
 /** People of a bulk text who may be texted in the same hours over the same line, as they are planned, and how many have had their turn. */

@@ -89,7 +89,7 @@ export const conversation = pgTable('conversation', {
   index('conversation_remote').on(table.remote),
 ])
 
-const MESSAGE_ORIGINS = ['by-hand', 'disposition', 'bulk', 'automatic'] as const
+const MESSAGE_ORIGINS = ['by-hand', 'disposition', 'bulk', 'bulk-answer', 'automatic'] as const
 export type MessageOrigin = typeof MESSAGE_ORIGINS[number]
 
 /** What colleagues did with a conversation that is no message of it: put back, handed over, nothing needed. */

@@ -73,9 +73,9 @@ const MEANWHILE: Record<keyof GateFacts, () => Promise<[Waiting, Date?]>> = {
     const bulkId = uuid()
     await change(text, { origin: 'bulk' })
     await tx(async (database) => {
-      await database.insert(bulkText).values({ id: bulkId, name: 'Winter tyres', modules: ['lead'], madeBy: firm.ada.id, madeAt: DAY, state: 'paused' })
+      await database.insert(bulkText).values({ id: bulkId, occasionId: bulkId, name: 'Winter tyres', modules: ['lead'], madeBy: firm.ada.id, madeAt: DAY, state: 'paused' })
       await database.insert(bulkPerson).values({
-        id: text.id, bulkId, recordId: text.recordId, position: 0, standing: 'texted', e164: text.e164, lineId: firm.portland.id,
+        id: text.id, bulkId, occasionId: bulkId, recordId: text.recordId, position: 0, standing: 'texted', e164: text.e164, lineId: firm.portland.id,
         zones: 'Pacific/Honolulu', words: 'Hi', changedAt: DAY,
       })
     })

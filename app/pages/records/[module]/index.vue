@@ -258,10 +258,11 @@ useKeys([
     />
     <LazyHandfulText
       v-if="handful && hasNumbers(module)"
-      :selection="handful.selection"
-      :people="handful.people"
-      :module="module"
+      :whom="{ selection: handful.selection }"
+      :title="`Text ${many(handful.people, 'person', 'people')}`"
+      :modules="[module]"
       :called="facts.many"
+      :draft="module"
       @close="handful = null"
     />
     <LoadProblem
