@@ -42,7 +42,7 @@ function planRatio(): void {
     zone: zoneRules('America/Los_Angeles')!,
     groups: ZONES.flatMap(zone => LINES.map(lineId =>
       ({ id: `${zone} ${lineId}`, zones: [zone], wish: null, lineId, people: Math.round(PLANNED / ZONES.length / LINES.length) }))),
-    lines: LINES.map(id => ({ id, everyMs: 1_000, perDay: 6_000, taken: [] })),
+    lines: LINES.map(id => ({ id, everyMs: 1_000, perDay: 6_000, newSince: null, sent: null, taken: [] })),
   }
   const best = (work: () => void) => Math.min(...Array.from({ length: 5 }, () => {
     const begun = performance.now()

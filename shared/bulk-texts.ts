@@ -1,6 +1,7 @@
 import type { LeftOutReason, NumberWay } from '../core/bulk/fate'
-import type { BulkStanding, BulkTextState } from '../core/bulk/states'
+import type { BulkStanding, BulkTextState, PaceChange } from '../core/bulk/states'
 import type { MessageState } from '../core/message/states'
+import type { Busiest } from '../core/plan/answers'
 import type { LeftWhy } from '../core/plan/plan'
 import type { PlanRun } from '../core/plan/run'
 import type { FillIn } from '../core/template/fill-ins'
@@ -87,6 +88,12 @@ export interface BulkTextDetail extends BulkTextHead {
   leftOut: LeftOut[]
   /** How many have written since it went to them. */
   answered: number
+  /** How many answers an hour it goes by; null: as fast as its lines. */
+  answersAnHour: number | null
+  /** Since when it waits because answers have piled up. */
+  waitsSince: number | null
+  /** How its pace has changed, the newest first. */
+  pace: BulkPace[]
   /** All that are about the same occasion, this one among them; none where it stands alone. */
   audiences: BulkAudience[]
   /** The bulk text whose questions it answers. */
@@ -120,6 +127,21 @@ export interface PlanPlace {
   closed: Closed[]
 }
 
+/** One change of a bulk text's pace: how many answers waited then, and how many an hour it goes by from then on. Epoch milliseconds. */
+export interface BulkPace { at: number, what: PaceChange, waiting: number, anHour: number | null }
+
+/** What similar texts brought, and what that means for this plan. */
+export interface ExpectedAnswers {
+  /** Of those before it; few, where little is known. */
+  brought: Hits
+  /** Within which half of the answers came, milliseconds; null where none is known. */
+  medianMs: number | null
+  /** In the hour in which most come. */
+  busiest: Busiest | null
+  /** How many colleagues answer the lines over which it goes. */
+  answering: number
+}
+
 /** When each would leave, if it were started so. */
 export interface BulkPlan {
   /** When it would start, at the earliest now. */
@@ -132,7 +154,8 @@ export interface BulkPlan {
   latestStart: number | null
   left: { why: LeftWhy, people: number }[]
   places: PlanPlace[]
-  lines: { id: string, name: string, everyMs: number, perDay: number | null, people: number }[]
+  lines: { id: string, name: string, everyMs: number, perDay: number | null, newMost: number | null, people: number }[]
+  expected: ExpectedAnswers
 }
 
 export interface BulkPersonRow {

@@ -18,6 +18,10 @@ const STEPS: Record<BulkTextStep, { from: BulkTextState[], to: BulkTextState }> 
 export const afterStep = (state: BulkTextState, step: BulkTextStep): BulkTextState | null =>
   STEPS[step].from.includes(state) ? STEPS[step].to : null
 
+/** How its pace has changed by itself, or by hand: it waits for answers to be worked off, goes on, or goes by another number of them. */
+export const PACE_CHANGES = ['waits', 'goes-on', 'set'] as const
+export type PaceChange = typeof PACE_CHANGES[number]
+
 /**
  * Where somebody stands in a bulk text: not looked at yet; can be texted; cannot, for a reason; taken out by hand; held back by
  * chance, to see what the text makes of it; their text is on its way or gone, and the text itself says what became of it;

@@ -3,6 +3,7 @@ import { nextReachable, reachableUntil, type HoursWindow } from '../hours/reacha
 import type { ZoneRules } from '../hours/rules'
 import { instantOf, wallOf } from '../hours/schedule'
 import { hoursOf } from '../hours/wish'
+import { mostWhileNew } from './new-line'
 import { countBetween, lastOf, type PlanRun } from './run'
 
 /** People who may be texted in the same hours, over the same line: one of them is as good as another. */
@@ -22,7 +23,11 @@ export interface PlanLine {
   everyMs: number
   /** The most texts of one day; null for as many as go. */
   perDay: number | null
-  /** What other bulk texts will send over it. */
+  /** Since when it is there, where it may be new; null for one that has been there all along. */
+  newSince: number | null
+  /** What has gone to many over it on a day already, which counts into that day. */
+  sent: { day: string, texts: number } | null
+  /** What other bulk texts will send over it: what they leave of its rate is left to this one. */
   taken: Pick<PlanRun, 'from' | 'everyMs' | 'people'>[]
 }
 
@@ -84,7 +89,6 @@ function planLine(
   groups: PlanGroup[],
   { start, event, days, zone }: PlanAsked,
 ): { runs: PlanRun[], left: Map<string, number> } {
-  const { everyMs } = line
   const left = new Map(groups.map(({ id, people }) => [id, people]))
   const share = Math.ceil(groups.reduce((sum, { people }) => sum + people, 0) / days)
   const taken = [...line.taken].sort((a, b) => a.from - b.from)
@@ -94,13 +98,18 @@ function planLine(
 
   let at = start
   for (let waiting = groups; (waiting = waiting.filter(({ id }) => left.get(id)! > 0)).length > 0;) {
-    at = pastTaken(taken, at)
+    const everyMs = roomAt(line.everyMs, taken, at)
+    if (everyMs === null) {
+      at = nextChange(taken, at)
+      continue
+    }
     if (at >= end) break
     const day = dayAt(zone, at)
     const [midnight, tomorrow] = [dayStart(zone, day), dayStart(zone, addDays(day, 1))]
-    const others = taken.reduce((sum, run) => sum + countBetween(run, midnight, tomorrow), 0)
+    const before = line.sent?.day === day ? line.sent.texts : 0
+    const others = taken.reduce((sum, run) => sum + countBetween(run, midnight, tomorrow), before)
     const sent = sentOn.get(day) ?? 0
-    const room = Math.min(share, (line.perDay ?? Infinity) - others) - sent
+    const room = Math.min(share - sent, mostOn(line, midnight) - others - sent)
     if (room <= 0) {
       at = days > 1 ? sameTimeOn(addDays(day, 1), start, zone) : tomorrow
       continue
@@ -114,8 +123,7 @@ function planLine(
       continue
     }
     const group = open.reduce((soonest, one) => closings.get(one)! < closings.get(soonest)! ? one : soonest)
-    const nextTaken = taken.find(run => run.from > at)?.from ?? Infinity
-    const until = Math.min(closings.get(group)!, end, tomorrow, nextTaken, ...openings)
+    const until = Math.min(closings.get(group)!, end, tomorrow, nextChange(taken, at), ...openings)
     const people = Math.min(left.get(group.id)!, room, Math.ceil((until - at) / everyMs))
     runs.push({ groupId: group.id, lineId: line.id, from: at, everyMs, people })
     left.set(group.id, left.get(group.id)! - people)
@@ -125,11 +133,25 @@ function planLine(
   return { runs, left }
 }
 
-/** The first moment at which no other bulk text has the line. */
-function pastTaken(taken: PlanLine['taken'], at: number): number {
-  const run = taken.find(({ from, people, everyMs }) => from <= at && at < from + people * everyMs)
-  return run ? pastTaken(taken, run.from + run.people * run.everyMs) : at
+/** The most that a line sends on a day. */
+const mostOn = ({ perDay, newSince }: PlanLine, midnight: number): number =>
+  Math.min(perDay ?? Infinity, mostWhileNew(newSince, midnight) ?? Infinity)
+
+type Taken = PlanLine['taken']
+const endOf = ({ from, people, everyMs }: Taken[number]) => from + people * everyMs
+
+/** How far apart texts leave of what others leave of the line's rate at a moment; null where they leave nothing. */
+function roomAt(everyMs: number, taken: Taken, at: number): number | null {
+  const others = taken.filter(run => run.from <= at && at < endOf(run)).reduce((sum, run) => sum + 1 / run.everyMs, 0)
+  const left = 1 / everyMs - others
+  return left <= HARDLY / everyMs ? null : Math.ceil(1 / left - HARDLY)
 }
+/** What sums of fractions are out by. */
+const HARDLY = 1e-9
+
+/** When another bulk text begins or ends on the line next. */
+const nextChange = (taken: Taken, at: number): number =>
+  Math.min(Infinity, ...taken.flatMap(run => [run.from, endOf(run)]).filter(change => change > at))
 
 /** The hour of the start on another day; where clocks are put forward over it, right after. */
 function sameTimeOn(day: string, start: number, zone: ZoneRules): number {

@@ -60,7 +60,7 @@ async function make(
         .insert(colleague)
         .values({ id: adminId, name: person, firstName: person.split(' ')[0]!, mail, passwordHash, role: 'admin', title: 'Admin', zone })
       await database.insert(teamMember).values({ teamId, colleagueId: adminId })
-      if (number) await database.insert(line).values({ id: uuid(), ...number, name: 'First line', teamId, carrier: PRACTICE })
+      if (number) await database.insert(line).values({ id: uuid(), ...number, name: 'First line', teamId, carrier: PRACTICE, newSince: now })
       await layStartingSet(set)
       await database.delete(beginKey)
       await note('firm-made', adminId, now, { name, country, set, practice: number !== null })

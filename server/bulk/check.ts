@@ -10,6 +10,7 @@ import { crashPoint } from '../jobs/crash-points'
 import { CHECK_BULK } from '../jobs/kinds'
 import { settle, type Handler } from '../jobs/outbox'
 import { announceBulk, lockBulk, mustHoldBulk, type StoredBulk } from './one'
+import { readBrought } from './brought'
 import { makeJudge } from './judge'
 import { storeJudged } from './judged'
 
@@ -65,7 +66,7 @@ async function nextPiece(id: string, turn: number, now: Date): Promise<boolean> 
     await storeJudged(bulk, judged.map((one, i) => ({ ...one, position: bulk.checked + i })), now)
     const ended = ids.length < PIECE
     await database.update(bulkText)
-      .set({ checked: bulk.checked + ids.length, ...(ended && { state: 'checked' as const }) })
+      .set({ checked: bulk.checked + ids.length, ...(ended && { state: 'checked' as const, brought: await readBrought(bulk, now) }) })
       .where(eq(bulkText.id, id))
     announceBulk(bulk)
     return !ended

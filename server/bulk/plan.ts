@@ -1,17 +1,21 @@
-import { and, eq, sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
+import { dayAt, dayStart } from '~~/core/hours/days'
 import { nextReachable, reachableUntil } from '~~/core/hours/reachable'
 import { zoneRules } from '~~/core/hours/zones'
 import { wishOf } from '~~/core/hours/wish'
+import { busiestHour } from '~~/core/plan/answers'
 import { latestStart } from '~~/core/plan/latest'
-import { makePlan, type PlanGroup, type PlanLine } from '~~/core/plan/plan'
-import { countBetween, lastOf, type PlanRun } from '~~/core/plan/run'
-import type { BulkPlan, Closed, PlanPlace } from '~~/shared/bulk-texts'
+import { mostWhileNew } from '~~/core/plan/new-line'
+import { makePlan, type PlanGroup } from '~~/core/plan/plan'
+import { lastOf, type PlanRun } from '~~/core/plan/run'
+import type { BulkPlan, Closed, ExpectedAnswers, PlanPlace } from '~~/shared/bulk-texts'
 import type { StartBulkForm } from '~~/shared/schemas/bulk-text'
 import { ask, tx } from '../db/door'
 import { uuidArray } from '../db/instants'
-import { bulkGroup, bulkPerson, bulkText, line } from '../db/schema'
+import { bulkGroup, bulkPerson, colleague, line, teamMember } from '../db/schema'
 import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
+import { planLines } from './lines'
 import { mustSeeBulk, type StoredBulk } from './one'
 
 /** People of a bulk text who may be texted in the same hours over the same line. */
@@ -28,43 +32,15 @@ export async function readyGroups(bulkId: string): Promise<StoredGroup[]> {
 export const planGroupOf = ({ name, lineId, zones, wishFrom, wishTo, people }: StoredGroup): PlanGroup =>
   ({ id: name, lineId, zones: zones.split(' ').filter(Boolean), wish: wishOf({ wishFrom, wishTo }), people })
 
-/**
- * The lines of these groups, with their rates and with what other bulk texts that are under way still send over them. Whoever is
- * answered does not wait for those, nor for another day.
- */
-async function planLines(
-  { id: bulkId, answersId }: StoredBulk, groups: StoredGroup[], now: Date,
-): Promise<(PlanLine & { name: string })[]> {
-  const ids = [...new Set(groups.map(({ lineId }) => lineId))]
-  return tx(async (database) => {
-    const lines = await database.select().from(line).where(sql`${line.id} = any(${uuidArray(ids)})`).orderBy(line.name)
-    const others = await database.select({ runs: bulkText.runs }).from(bulkText)
-      .where(and(eq(bulkText.state, 'running'), sql`${bulkText.id} <> ${bulkId}::uuid`))
-    const runs = others.flatMap(({ runs }) => runs ?? []).map(run => restOf(run, now.getTime())).filter(({ people }) => people > 0)
-    return lines.map(({ id, name, textsAMinute, textsADay }) => ({
-      id,
-      name,
-      everyMs: Math.ceil(60_000 / textsAMinute),
-      perDay: answersId ? null : textsADay,
-      taken: answersId ? [] : runs.filter(({ lineId }) => lineId === id).map(({ from, everyMs, people }) => ({ from, everyMs, people })),
-    }))
-  })
-}
-
-/** What of a run is still to come. */
-function restOf(run: PlanRun, now: number): PlanRun {
-  const gone = countBetween(run, -Infinity, now)
-  return { ...run, from: run.from + gone * run.everyMs, people: run.people - gone }
-}
-
 /** When each of those who are ready would leave, if it were started then. */
 export async function planFrom(bulk: StoredBulk, zone: string, { start, days }: { start: number, days: number }, now: Date) {
   const groups = await readyGroups(bulk.id)
-  const lines = await planLines(bulk, groups, now)
+  const rules = zoneRules(zone) ?? zoneRules('Etc/UTC')!
+  const lines = await planLines(bulk, groups, rules, now)
   const asked = {
     event: bulk.eventAt?.getTime() ?? null,
     days,
-    zone: zoneRules(zone) ?? zoneRules('Etc/UTC')!,
+    zone: rules,
     groups: groups.map(planGroupOf),
     lines,
   }
@@ -76,7 +52,8 @@ export async function previewPlan(asker: SignedIn, id: string, asked: StartBulkF
   return tx(async () => {
     const bulk = await mustSeeBulk(asker, id)
     const start = startOf(asked, now)
-    const { groups, lines, plan, asked: all } = await planFrom(bulk, asker.zone, { start, days: asked.days }, now)
+    const paced = { ...bulk, answersAnHour: asked.answersAnHour }
+    const { groups, lines, plan, asked: all } = await planFrom(paced, asker.zone, { start, days: asked.days }, now)
     return {
       start,
       days: asked.days,
@@ -86,15 +63,31 @@ export async function previewPlan(asker: SignedIn, id: string, asked: StartBulkF
       latestStart: latestStart(all, now.getTime()),
       left: plan.left.map(({ why, people }) => ({ why, people })),
       places: placesShown(groups, plan.runs, start),
-      lines: lines.map(({ id: lineId, name, everyMs, perDay }) => ({
+      expected: await expectedOf(bulk, plan.runs, lines.map(({ id: lineId }) => lineId)),
+      lines: lines.map(({ id: lineId, name, everyMs, perDay, newSince }) => ({
         id: lineId,
         name,
         everyMs,
         perDay,
+        newMost: mostWhileNew(newSince, dayStart(all.zone, dayAt(all.zone, start))),
         people: groups.filter(group => group.lineId === lineId).reduce((sum, { people }) => sum + people, 0),
       })),
     }
   })
+}
+
+/** How many answers would come back, and who is there for them. */
+async function expectedOf({ brought }: StoredBulk, runs: PlanRun[], lineIds: string[]): Promise<ExpectedAnswers> {
+  const { rows: [found] } = await ask<{ people: number }>(sql`
+    select count(distinct c.id)::int as people from ${line} l left join ${teamMember} t on t.team_id = l.team_id
+      join ${colleague} c on c.id = coalesce(l.colleague_id, t.colleague_id)
+    where l.id = any(${uuidArray(lineIds)})`)
+  return {
+    brought: { hits: brought?.answered ?? 0, of: brought?.texted ?? 0 },
+    medianMs: brought?.delays[4] ?? null,
+    busiest: busiestHour(runs, brought),
+    answering: found!.people,
+  }
 }
 
 /**

@@ -11,6 +11,7 @@ import type { SignedIn } from '../identity/sign-in'
 import { joinCompany } from '../reading/company'
 import { seesRecord, visible } from '../reading/visible'
 import { mustSeeBulk } from './one'
+import { paceOf } from './pace'
 import { placesShown } from './plan'
 import { which } from './whom'
 
@@ -72,6 +73,9 @@ export async function readBulk(asker: SignedIn, id: string): Promise<BulkTextDet
       why: bulk.why,
       leftOut: leftOutOf(tallies),
       answered: sum(({ standing, answered }) => standing === 'texted' && answered),
+      answersAnHour: bulk.answersAnHour,
+      waitsSince: bulk.waitsSince?.getTime() ?? null,
+      pace: bulk.startedAt ? await paceOf(id) : [],
       audiences: await audiencesOf(asker, bulk.occasionId),
       answersTo: await answersOf(asker, bulk.answersId),
       repeats: bulk.came === null || bulk.gone === null ? null : { came: bulk.came, gone: bulk.gone },

@@ -14,6 +14,7 @@ import { note } from '../identity/audit'
 import { readHouseRules } from '../identity/house-rules'
 import type { SignedIn } from '../identity/sign-in'
 import { addJob } from '../jobs/add'
+import { endJob } from '../jobs/change'
 import { SEND_BULK } from '../jobs/kinds'
 import { takeBackWaiting } from '../texting/take-back-many'
 import { countOnCompanies } from './company'
@@ -29,14 +30,14 @@ export async function startBulk(asker: SignedIn, id: string, asked: StartBulkFor
   return tx(async () => {
     const bulk = await turnTo(asker, id, 'start')
     const from = startOf(asked, now)
-    const { days } = asked
-    const plan = await setGoing({ ...bulk, days, startAt: new Date(from) }, asker.zone, from, now)
+    const { days, answersAnHour } = asked
+    const plan = await setGoing({ ...bulk, days, answersAnHour, startAt: new Date(from) }, asker.zone, from, now)
     const leaves = plan.runs.reduce((sum, { people }) => sum + people, 0)
     if (leaves === 0)
       throw badInput({ start: plan.left.some(({ why }) => why === 'after-event') ? 'Nobody would get it in time. Start earlier.' : 'Nobody is left who can get it. Put somebody back, or change what it says.' })
     // whoever is answered has asked
     if (!bulk.answersId) await mayTextSoMany(asker, leaves)
-    await note('bulk-started', asker.id, now, { bulkId: id, name: bulk.name, people: leaves, start: from, days })
+    await note('bulk-started', asker.id, now, { bulkId: id, name: bulk.name, people: leaves, start: from, days, answersAnHour })
     return { leaves, left: plan.left.map(({ why, people }) => ({ why, people })) }
   })
 }
@@ -52,6 +53,7 @@ export async function turnBulk(asker: SignedIn, id: string, step: 'pause' | 'go-
       await database.update(bulkText)
         .set({ state: afterStep(bulk.state, step)!, turn: bulk.turn + 1, ...(step === 'stop' && { endedAt: now }) })
         .where(eq(bulkText.id, id))
+      await endTurn(bulk, now)
       if (step === 'stop') await standBack(id, now)
       announceBulk(bulk)
     }
@@ -94,9 +96,10 @@ async function setGoing(bulk: StoredBulk, zone: string, from: number, now: Date)
   return tx(async (database) => {
     const { groups, plan } = await planFrom(bulk, zone, { start: from, days: daysLeft(bulk, from) }, now)
     const turn = bulk.turn + 1
+    await endTurn(bulk, now)
     await storeGroups(bulk, groups)
     await database.update(bulkText)
-      .set({ state: 'running', turn, days: bulk.days, startAt: bulk.startAt, runs: plan.runs, startedAt: bulk.startedAt ?? now, endedAt: null, lookedAt: null, why: null })
+      .set({ state: 'running', turn, days: bulk.days, startAt: bulk.startAt, runs: plan.runs, startedAt: bulk.startedAt ?? now, endedAt: null, lookedAt: null, why: null, answersAnHour: bulk.answersAnHour, waitsSince: null })
       .where(eq(bulkText.id, bulk.id))
     await addJob({
       kind: SEND_BULK, key: `${bulk.id} ${turn}`, lane: bulk.id, payload: { bulkId: bulk.id, turn }, dueAt: new Date(plan.runs[0]?.from ?? now),
@@ -105,6 +108,9 @@ async function setGoing(bulk: StoredBulk, zone: string, from: number, now: Date)
     return plan
   })
 }
+
+/** What was to be looked at in this turn is not looked at any more: waiting for its moment, it would hold up the next turn. */
+const endTurn = ({ id, turn }: StoredBulk, now: Date) => endJob(SEND_BULK, `${id} ${turn}`, now)
 
 /** Its texts that are on their way and have not been handed over: what waits can be taken back. */
 async function waitingOf(id: string, now: Date): Promise<string[]> {

@@ -14,6 +14,7 @@ import { seeFrom } from '../texting/seen'
 import { sendText } from '../texting/send'
 import { showOnCompany } from './company'
 import { announceBulk, BULK_COLUMNS, lockBulk, type StoredBulk } from './one'
+import { seeToAnswers } from './pace'
 import { goOn, mayStillWait } from './run'
 import type { StoredGroup } from './plan'
 
@@ -40,9 +41,14 @@ async function look(id: string, turn: number, now: () => Date): Promise<Date | n
   const asker = await colleagueAtWork(bulk.madeBy)
   if (!asker) return pauseByItself(bulk, 'Whoever made it is not here any more.', now())
   const begun = now().getTime()
+  const groups = await groupsOf(id)
+  if (groups.some(group => group.begun < group.people)) {
+    const pace = await seeToAnswers(bulk, now())
+    if (pace instanceof Date) return pace
+    if (pace === 'goes-on') return planAnew(bulk, asker, now())
+  }
   if (isLate(bulk, begun)) return planAnew(bulk, asker, now())
 
-  const groups = await groupsOf(id)
   const due = dueBy(bulk.runs ?? [], begun)
   const paced = { ...bulk.paced }
   let away = false

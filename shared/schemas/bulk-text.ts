@@ -79,11 +79,18 @@ export const writeBulkForm = object({
 })
 export type WriteBulkForm = InferType<typeof writeBulkForm>
 
+/** How many answers an hour can be worked off; null: it goes as fast as its lines. */
+const answersAnHour = () => number().typeError('Write a number of answers.').integer('Write a whole number.').min(1, 'At least one an hour.')
+  .max(10_000, 'At most 10,000 an hour.').nullable().default(null)
+
+export const paceForm = object({ answersAnHour: answersAnHour() })
+
 /** @property start when the first leaves, epoch milliseconds; null: at once */
 export const startBulkForm = object({
   start: number().integer().min(0).max(8.64e15).nullable().default(null),
   days: number().typeError('Write a number of days.').integer('Write whole days.').min(1, 'At least one day.')
     .max(MOST_DAYS, `At most ${MOST_DAYS} days.`).default(1),
+  answersAnHour: answersAnHour(),
 })
 export type StartBulkForm = InferType<typeof startBulkForm>
 

@@ -18,6 +18,7 @@ function another(): void {
 <template>
   <nav
     class="audiences"
+    :class="{ several: bulk.audiences.length > 0 }"
     aria-label="Audiences"
   >
     <NuxtLink
@@ -40,6 +41,7 @@ function another(): void {
 </template>
 
 <style scoped>
-.audiences { display: flex; align-items: baseline; gap: var(--space-2) var(--space-7); flex-wrap: wrap; width: 100%; }
+.audiences { display: flex; align-items: baseline; gap: var(--space-2) var(--space-7); flex-wrap: wrap; }
+.several { width: 100%; order: 1; }
 [aria-current] { font-weight: 700; color: var(--ink); text-decoration: none; }
 </style>

@@ -25,7 +25,14 @@ const days = ref('1')
 const day = ref('')
 const time = ref('')
 const { errors, saving, save } = useSaving('start')
-const asked = computed(() => ({ start: start.value ?? undefined, days: Math.min(MOST_DAYS, Math.max(1, Math.round(Number(days.value)) || 1)) }))
+const anHour = ref('')
+/** What is no number of answers is planned as if nothing were written, and refused when it is started. */
+const plannedAnHour = computed(() => /^[1-9]\d{0,3}$/.test(anHour.value) ? Number(anHour.value) : undefined)
+const asked = computed(() => ({
+  start: start.value ?? undefined,
+  days: Math.min(MOST_DAYS, Math.max(1, Math.round(Number(days.value)) || 1)),
+  answersAnHour: plannedAnHour.value,
+}))
 const { found: plan, problem, load } = useLoaded(() => api<BulkPlan>(`/api/bulk-texts/${bulk.id}/plan`, { query: asked.value }))
 const loadSoon = useDebounceFn(load, 60, { maxWait: 120 })
 watch([asked, () => changes], loadSoon)
@@ -47,11 +54,13 @@ const leaves = computed(() => plan.value?.runs.reduce((sum, { people }) => sum +
 const left = computed(() => plan.value?.left.reduce((sum, { people }) => sum + people, 0) ?? 0)
 const when = (at: number) => `${dayName(at, zone, now.value).replace('Today', 'today')}, ${clock(at, zone)}`
 const parts = computed(() => Object.entries(bulk.parts).reduce((sum, [count, people]) => sum + Number(count) * people, 0))
-const pace = computed(() => plan.value?.lines.map(({ name, everyMs, perDay, people }) =>
-  `${name}: ${many(people, 'text', 'texts')}, ${many(Math.round(60_000 / everyMs), 'text', 'texts')} a minute${perDay ? `, ${perDay.toLocaleString('en-US')} a day` : ''}`) ?? [])
+/** A pace by answers may be slower than one a minute. */
+const rate = (everyMs: number) => everyMs <= 60_000 ? `${many(Math.round(60_000 / everyMs), 'text', 'texts')} a minute` : `${many(Math.round(3_600_000 / everyMs), 'text', 'texts')} an hour`
+const pace = computed(() => plan.value?.lines.map(({ name, everyMs, perDay, newMost, people }) =>
+  `${name}: ${many(people, 'text', 'texts')}, ${rate(everyMs)}${perDay ? `, ${perDay.toLocaleString('en-US')} a day` : ''}${newMost ? `; it is new, so ${newMost.toLocaleString('en-US')} that day and twice as many each day after` : ''}`) ?? [])
 
 const go = () => save(async () => {
-  await api(`/api/bulk-texts/${bulk.id}/start`, { method: 'POST', body: { start: start.value, days: asked.value.days } })
+  await api(`/api/bulk-texts/${bulk.id}/start`, { method: 'POST', body: { start: start.value, days: asked.value.days, answersAnHour: anHour.value === '' ? null : anHour.value } })
   emit('started')
 })
 const label = computed(() => start.value === null ? `Send ${many(leaves.value, 'text', 'texts')} now` : `Send ${many(leaves.value, 'text', 'texts')} from ${when(start.value)}`)
@@ -181,6 +190,17 @@ const label = computed(() => start.value === null ? `Send ${many(leaves.value, '
             inputmode="numeric"
           > {{ asked.days === 1 ? 'day: as soon as they can be reached' : 'days, each from the hour of the start on' }}</span>
         </p>
+        <div
+          v-if="!bulk.answersTo"
+          class="line"
+        >
+          <span class="name">Answers</span>
+          <PaceField
+            v-model="anHour"
+            :answers="plan.expected"
+            :error="errors.answersAnHour"
+          />
+        </div>
         <p
           v-if="errors.start || errors.days"
           class="notice failed"

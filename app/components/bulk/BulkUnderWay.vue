@@ -10,7 +10,7 @@ import { clock, dayName } from '~/words/time'
 
 /** How far a bulk text has come, what became of what was sent, and what is left. */
 const { bulk, busy } = defineProps<{ bulk: BulkTextDetail, busy: boolean }>()
-const emit = defineEmits<{ turn: [step: 'pause' | 'go-on' | 'stop'] }>()
+const emit = defineEmits<{ turn: [step: 'pause' | 'go-on' | 'stop'], changed: [] }>()
 const { zone } = useMe().me!
 const now = useNow()
 
@@ -45,6 +45,10 @@ const states = computed(() => Object.entries(bulk.states).sort(([, a], [, b]) =>
     >
       It has paused by itself: {{ bulk.why }}
     </p>
+    <BulkPaced
+      :bulk="bulk"
+      @changed="emit('changed')"
+    />
     <p class="acts">
       <button
         v-if="bulk.state === 'running'"

@@ -209,6 +209,7 @@ async function written(): Promise<void> {
         :bulk="bulk"
         :busy="busy"
         @turn="doing('turn', { step: $event })"
+        @changed="load"
       />
       <BulkAsked
         v-if="begun && bulk.answered > 0"
@@ -235,6 +236,7 @@ async function written(): Promise<void> {
 
 <style scoped>
 .page { padding: var(--space-5) var(--space-8) var(--space-9); display: grid; gap: var(--space-6); align-content: start; min-width: 0; }
+.head .plain-button + .plain-button { margin-left: var(--space-5); }
 .head { display: flex; align-items: baseline; gap: var(--space-3) var(--space-6); flex-wrap: wrap; }
 .steps { display: flex; gap: var(--space-5); margin-left: auto; padding: 0; list-style: none; font-size: var(--size-small); color: var(--quiet); }
 .steps [aria-current] { color: var(--accent); font-weight: 700; }

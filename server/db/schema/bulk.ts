@@ -1,7 +1,8 @@
 import { sql } from 'drizzle-orm'
 import { boolean, check, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid, type AnyPgColumn } from 'drizzle-orm/pg-core'
 import { LEFT_OUT_REASONS, NUMBER_WAYS } from '../../../core/bulk/fate'
-import { BULK_STANDINGS, BULK_TEXT_STATES } from '../../../core/bulk/states'
+import { BULK_STANDINGS, BULK_TEXT_STATES, PACE_CHANGES } from '../../../core/bulk/states'
+import type { Brought } from '../../../core/plan/answers'
 import type { PlanRun } from '../../../core/plan/run'
 import type { FillIn } from '../../../core/template/fill-ins'
 import type { TextedModule } from '../../../shared/modules'
@@ -71,6 +72,14 @@ export const bulkText = pgTable('bulk_text', {
   paced: jsonb('paced').$type<Record<string, number>>().notNull().default({}),
   /** Why it has paused by itself. */
   why: text('why'),
+  /** What similar texts had brought when it was checked. */
+  brought: jsonb('brought').$type<Brought>(),
+  /** How many answers an hour can be worked off, where it goes no faster than that; null: as fast as its lines. */
+  answersAnHour: integer('answers_an_hour'),
+  /** Since when it waits because answers have piled up. */
+  waitsSince: instant('waits_since'),
+  /** When it was last counted how many wait for an answer. */
+  answersLookedAt: instant('answers_looked_at'),
   startedAt: instant('started_at'),
   endedAt: instant('ended_at'),
 }, table => [...knownValues('bulk_text', table), index('bulk_text_made').on(table.madeBy, table.madeAt), index('bulk_text_occasion').on(table.occasionId), index('bulk_text_group').on(table.groupId, table.startedAt).where(sql`${table.groupId} is not null`)])
@@ -128,6 +137,17 @@ export const bulkPerson = pgTable('bulk_person', {
   // the same number on two records is still one telephone, and whoever is in two audiences gets one text
   uniqueIndex('bulk_person_number').on(table.occasionId, table.e164).where(sql`${table.standing} in ('ready', 'texted')`),
 ])
+
+/** Each change of a bulk text's pace, with its reason. */
+export const bulkPace = pgTable('bulk_pace', {
+  bulkId: id('bulk_id').notNull().references(() => bulkText.id, { onDelete: 'cascade' }),
+  at: instant('at').notNull(),
+  what: text('what', { enum: PACE_CHANGES }).notNull(),
+  /** How many answers waited then. */
+  waiting: integer('waiting').notNull(),
+  /** How many an hour can be worked off from then on; null: it does not go by that any more. */
+  anHour: integer('an_hour'),
+}, table => [...knownValues('bulk_pace', table), primaryKey({ columns: [table.bulkId, table.at] })])
 
 /** People of a bulk text who may be texted in the same hours over the same line, as they are planned, and how many have had their turn. */
 export const bulkGroup = pgTable('bulk_group', {

@@ -52,6 +52,8 @@ export const line = pgTable('line', {
   /** How many bulk texts leave over it in a minute, and in a day; null: as many as go. */
   textsAMinute: integer('texts_a_minute').notNull().default(60),
   textsADay: integer('texts_a_day'),
+  /** When it came, so that it begins with few; null: it was there all along. */
+  newSince: instant('new_since'),
 }, table => knownValues('line', table))
 
 /** Everything between one address of ours and one of somebody else: of texts, between a line and a number. */

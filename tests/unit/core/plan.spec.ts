@@ -14,7 +14,7 @@ const SECOND = 1_000
 const utc = (when: string) => Date.parse(`${when}Z`)
 const group = (id: string, zones: string[], people: number, values: Partial<PlanGroup> = {}): PlanGroup =>
   ({ id, zones, people, wish: null, lineId: 'one', ...values })
-const line = (values: Partial<PlanLine> = {}): PlanLine => ({ id: 'one', everyMs: SECOND, perDay: null, taken: [], ...values })
+const line = (values: Partial<PlanLine> = {}): PlanLine => ({ id: 'one', everyMs: SECOND, perDay: null, newSince: null, sent: null, taken: [], ...values })
 const asked = (values: Partial<PlanAsked>): PlanAsked =>
   ({ start: utc('2026-11-25T17:00'), event: null, days: 1, zone, groups: [], lines: [line()], ...values })
 
@@ -27,21 +27,30 @@ const textsOf = ({ runs }: Plan): Text[] => runs
 /** Of whatever leaves, all moments are multiples of it. */
 const STEP = 10_000
 
+/** How far apart texts leave of what the others leave of a line. */
+const roomOf = (everyMs: number, taken: PlanLine['taken'], at: number): number => {
+  const active = taken.filter(run => run.from <= at && at < run.from + run.people * run.everyMs)
+  const halves = active.reduce((sum, run) => sum + 2 * everyMs / run.everyMs, 0)
+  return halves >= 2 ? Infinity : 2 * everyMs / (2 - halves)
+}
+
 /** The same rules step by step, with nothing worked out ahead: of those who may be texted now, whoever's hours end soonest. */
 function plainly({ start, event, days, zone, groups, lines }: PlanAsked): Text[] {
   const texts: Text[] = []
-  for (const { id: lineId, everyMs, perDay, taken } of lines) {
+  for (const { id: lineId, everyMs, perDay, taken, sent: before } of lines) {
     const left = new Map(groups.filter(one => one.lineId === lineId).map(one => [one.id, one.people]))
     const all = [...left.values()].reduce((sum, people) => sum + people, 0)
     const others = taken.flatMap(run => Array.from({ length: run.people }, (_, i) => run.from + i * run.everyMs))
     const sent: number[] = []
     const on = (moments: number[], day: string) => moments.filter(at => dayAt(zone, at) === day).length
-    const busy = (at: number) => taken.some(run => run.from <= at && at < run.from + run.people * run.everyMs)
+    const room = (at: number) => roomOf(everyMs, taken, at)
     let free = start
     for (let at = start; at < event!; at += STEP) {
-      if (at < free || busy(at)) continue
+      if ([...left.values()].every(people => people === 0)) break
+      if (at < free || room(at) === Infinity) continue
       const day = dayAt(zone, at)
-      if (on(sent, day) >= Math.min(Math.ceil(all / days), (perDay ?? Infinity) - on(others, day))) continue
+      const allowed = (perDay ?? Infinity) - on(others, day) - (before?.day === day ? before.texts : 0)
+      if (on(sent, day) >= Math.min(Math.ceil(all / days), allowed)) continue
       // on the days after the first nothing leaves before the hour of the start
       if (days > 1 && day !== dayAt(zone, start) && sent.length > 0 && wallOf(at, zone).slice(11) < wallOf(start, zone).slice(11)) continue
       const open = groups.filter(one => one.lineId === lineId && left.get(one.id)! > 0 && reachableAt(at, one.zones, hoursOf(one.wish)))
@@ -51,7 +60,7 @@ function plainly({ start, event, days, zone, groups, lines }: PlanAsked): Text[]
       texts.push({ at, groupId: next.id, lineId })
       sent.push(at)
       left.set(next.id, left.get(next.id)! - 1)
-      free = at + everyMs
+      free = at + room(at)
     }
   }
   return texts.sort((a, b) => a.at - b.at || a.lineId.localeCompare(b.lineId))
@@ -74,12 +83,18 @@ const someLine = (id: string) => fc.record({
   id: fc.constant(id),
   everyMs: fc.constantFrom(STEP, 37 * STEP, 90 * STEP),
   perDay: fc.option(fc.integer({ min: 5, max: 40 }), { nil: null }),
+  newSince: fc.constant(null),
+  sent: fc.option(
+    fc.record({ day: fc.constantFrom(...STARTS.map(start => dayAt(zone, start))), texts: fc.integer({ min: 0, max: 30 }) }),
+    { nil: null },
+  ),
   taken: fc.array(fc.record({
     from: fc.constantFrom(...STARTS).chain(start => fc.integer({ min: 0, max: 200 }).map(minutes => start + minutes * 60_000)),
-    everyMs: fc.constantFrom(STEP, 6 * STEP),
+    // all of the line's rate, or half of it
+    everyMs: fc.constantFrom(1, 2),
     people: fc.integer({ min: 1, max: 20 }),
-  }), { maxLength: 2 }),
-})
+  }), { maxLength: 3 }),
+}).map(({ taken, ...one }): PlanLine => ({ ...one, taken: taken.map(run => ({ ...run, everyMs: run.everyMs * one.everyMs })) }))
 const someAsked = fc.record({
   start: fc.constantFrom(...STARTS),
   event: fc.integer({ min: 1, max: 40 }),
@@ -111,8 +126,8 @@ describe('the plan of a bulk text', () => {
       }
       for (const { id, everyMs, perDay, taken } of one.lines) {
         const own = texts.filter(({ lineId }) => lineId === id).map(({ at }) => at)
-        own.forEach((at, i) => expect(i === 0 || at - own[i - 1]! >= everyMs).toBe(true))
-        for (const run of taken) expect(own.some(at => at >= run.from && at < run.from + run.people * run.everyMs)).toBe(false)
+        own.forEach((at, i) => expect(i === 0 || at - own[i - 1]! >= roomOf(everyMs, taken, own[i - 1]!)).toBe(true))
+        for (const at of own) expect(roomOf(everyMs, taken, at)).toBeLessThan(Infinity)
         const share = Math.ceil(one.groups.filter(({ lineId }) => lineId === id).reduce((sum, { people }) => sum + people, 0) / days)
         for (const day of new Set(own.map(at => dayAt(one.zone, at)))) {
           const others = taken.flatMap(run => Array.from({ length: run.people }, (_, i) => run.from + i * run.everyMs))
@@ -141,10 +156,21 @@ describe('the plan of a bulk text', () => {
     expect(capped.runs.map(({ from, people }) => [wallOf(from, zone), people])).toEqual([
       ['2026-11-25T09:00', 10], ['2026-11-26T08:00', 10], ['2026-11-27T08:00', 5],
     ])
+    const partly = makePlan(asked({ groups, lines: [line({ perDay: 10, sent: { day: '2026-11-25', texts: 7 } })] }))
+    expect(partly.runs.map(({ people }) => people)).toEqual([3, 10, 10, 2])
     const spread = makePlan(asked({ groups, days: 3 }))
     expect(spread.runs.map(({ from, people }) => [wallOf(from, zone), people])).toEqual([
       ['2026-11-25T09:00', 9], ['2026-11-26T09:00', 9], ['2026-11-27T09:00', 7],
     ])
+  })
+
+  it('begins with few texts a day on a new line, and doubles them until it is known', () => {
+    const start = utc('2026-11-25T17:00')
+    const plan = (newSince: number | null) => makePlan(asked({ start, groups: [group('portland', ['America/Los_Angeles'], 1_000)], lines: [line({ newSince })] }))
+      .runs.map(({ people }) => people)
+    expect(plan(start)).toEqual([200, 400, 400])
+    expect(plan(start - 7 * 24 * HOUR)).toEqual([1_000])
+    expect(plan(null)).toEqual([1_000])
   })
 
   it('says who cannot be reached before the event, and who at no hour at all', () => {

@@ -2,6 +2,8 @@ import { v7 as uuid } from 'uuid'
 import { readAsked } from '~~/server/bulk/asked'
 import { startCheck } from '~~/server/bulk/check'
 import { makeBulk, writeBulk } from '~~/server/bulk/make'
+import { setPace } from '~~/server/bulk/pace'
+import { previewPlan } from '~~/server/bulk/plan'
 import { readBulk, readBulkPeople } from '~~/server/bulk/read'
 import { repeatBulk } from '~~/server/bulk/repeat'
 import { startBulk, turnBulk } from '~~/server/bulk/run'
@@ -184,5 +186,72 @@ describe('two audiences of one occasion', () => {
       { id: grocers, state: 'checked', answered: { hits: 0, of: 0 } },
     ])
     await expect(beside(uuid(), [grocer!], 'x')).rejects.toMatchObject({ details: { status: 404 } })
+  })
+})
+
+describe('a pace by answers', () => {
+  const paced = async (people: Lead[], answersAnHour: number) => {
+    const id = await begin({ selection: selectionOf(people) }, 'Shall I keep you a place?', { lineId: firm.portland.id })
+    await startBulk(firm.ada, id, startBulkForm.cast({ answersAnHour }), now)
+    return id
+  }
+
+  it('spreads the texts so that no more answers come than can be worked off, by what similar ones have brought', async () => {
+    const many = await leads(...Array.from({ length: 40 }, (_, i) => `Similar ${i}`))
+    const before = await begin({ selection: selectionOf(many) }, 'Shall I keep you a place?', { lineId: firm.portland.id })
+    await start(before)
+    await seconds(42)
+    for (const one of many.slice(0, 20)) await hear(one, 'Yes')
+    now = later(now, 2 * 86_400_000)
+    const id = await begin({ selection: selectionOf(await leads('Una', 'Dos')) }, 'And this time?', { lineId: firm.portland.id })
+    const slow = await previewPlan(firm.ada, id, startBulkForm.cast({ answersAnHour: 30 }), now)
+    const { hits, of } = slow.expected.brought
+    expect(hits).toBeGreaterThanOrEqual(20)
+    expect(of).toBeGreaterThanOrEqual(40)
+    expect(slow.expected.answering).toBe(3)
+    // were half of them to answer, sixty an hour would bring the thirty
+    const everyMs = Math.ceil(3_600_000 / 30 * hits / of)
+    expect(slow.lines).toMatchObject([{ everyMs }])
+    expect(slow.last! - slow.runs[0]!.from).toBe(everyMs)
+    const fast = await previewPlan(firm.ada, id, startBulkForm.cast({}), now)
+    expect(fast.lines).toMatchObject([{ everyMs: 1_000 }])
+    expect(fast.expected.busiest!.high).toBeGreaterThanOrEqual(fast.expected.busiest!.likely)
+  })
+
+  it('waits when they pile up, goes on by itself when they are worked off, and writes down why', async () => {
+    const people = await leads('Una', 'Dos', 'Tre', 'Fyra', 'Cinq', 'Sei')
+    // two an hour at about fifteen of a hundred: one text every few minutes
+    const id = await paced(people, 2)
+    const sent = () => carrier.asked.filter(({ text }) => text.startsWith('Shall')).map(({ to }) => to)
+    const minutes = async (count: number) => {
+      for (let i = 0; i < count * 4; i++) await drain(now = later(now, 15_000))
+    }
+    while (sent().length < 2) await minutes(1)
+    const [first, second] = sent().map(number => people.find(({ e164 }) => e164 === number)!)
+    await hear(first!, 'When?')
+    await hear(second!, 'When?')
+    await minutes(30)
+    expect(sent()).toHaveLength(2)
+    expect(await readBulk(firm.ada, id)).toMatchObject({ state: 'running', waitsSince: expect.any(Number), pace: [{ what: 'waits', waiting: 2, anHour: 2 }] })
+    await sendText(firm.ada, textTo(first!.phoneId, firm.portland, { text: 'At ten.' }), now)
+    await minutes(30)
+    expect(sent().length).toBeGreaterThan(2)
+    expect(await readBulk(firm.ada, id)).toMatchObject({ waitsSince: null, pace: [{ what: 'goes-on', waiting: 1 }, { what: 'waits' }] })
+    // by hand it goes as fast as its line again
+    await setPace(firm.ada, id, null, now)
+    await seconds(6)
+    expect(sent()).toHaveLength(6)
+    expect(await readBulk(firm.ada, id)).toMatchObject({ answersAnHour: null, pace: [{ what: 'set', anHour: null }, { what: 'goes-on' }, { what: 'waits' }] })
+    await seconds(2)
+    await expect(setPace(firm.ada, id, 5, now)).rejects.toMatchObject({ details: { type: 'not-now' } })
+    await expect(setPace(firm.mika, id, 5, now)).rejects.toMatchObject({ details: { status: 404 } })
+  })
+
+  it('leaves the line to others meanwhile, as far as it leaves it free', async () => {
+    const slow = await paced(await leads('Una', 'Dos', 'Tre'), 2)
+    const quick = await begin({ selection: selectionOf(await leads('Fyra', 'Cinq')) }, 'Winter tyres?', { lineId: firm.portland.id })
+    const plan = await previewPlan(firm.ada, quick, startBulkForm.cast({}), now)
+    expect(plan.last! - now.getTime()).toBeLessThan(5_000)
+    await turnBulk(firm.ada, slow, 'stop', now)
   })
 })
