@@ -74,6 +74,8 @@ export interface BulkTextDetail extends BulkTextHead {
   answers: Record<string, unknown>
   lineId: string | null
   numberWay: NumberWay
+  numberLabel: string
+  pictureIds: string[]
   latelyDays: number
   /** How many of a hundred are held back by chance. */
   holdOut: number
@@ -180,6 +182,8 @@ export interface BulkPersonRow {
   state: string | null
   sentAt: number | null
   answeredAt: number | null
+  /** A colleague has said so; nothing came in. */
+  answerNoted: boolean
 }
 
 /** Somebody in a bulk text that has not been started, with what can be changed for them alone. */

@@ -9,9 +9,11 @@ export interface BulkWording {
   fillIns: FillIn[]
   /** What is filled in for all, by the keys of the fill-ins. */
   answers: Record<string, string>
+  /** Pictures that go with each text. */
+  pictureIds: string[]
 }
 
 /** Where the browser keeps what is being written on a bulk text's own page. */
 export const keptOnPage = (bulkId: string): string => `plauder-bulk-${bulkId}`
 
-export const unwritten = (): BulkWording => ({ body: '', templateId: null, templateVersion: null, fillIns: [], answers: {} })
+export const unwritten = (): BulkWording => ({ body: '', templateId: null, templateVersion: null, fillIns: [], answers: {}, pictureIds: [] })

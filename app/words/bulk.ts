@@ -52,6 +52,7 @@ export const LEFT_OUT_WORDS: Record<LeftOutReason, Said> = {
   'opted-out': { one: 'has opted out', many: 'have opted out', then: 'stays so, nothing to do', mendable: false },
   'open-wish': { one: 'may want no texts', many: 'may want no texts', then: 'read what they wrote, and decide', mendable: true },
   'no-line': { one: 'is where none of our lines can text', many: 'are where none of our lines can text', then: 'choose another line for them', mendable: true },
+  'no-pictures': { one: 'is texted over a line that takes no such pictures', many: 'are texted over a line that takes no such pictures', then: 'fewer or smaller ones, or none', mendable: true },
   'answered': { one: 'has been answered', many: 'have been answered', then: 'a colleague was quicker, or nothing was needed', mendable: false },
   'same-number': { one: 'shares a number with another', many: 'share a number with another', then: 'the first of them gets it; another number may do', mendable: true },
   'other-audience': { one: 'is in another audience', many: 'are in another audience', then: 'and get the text that is written for that one', mendable: false },

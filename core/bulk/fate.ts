@@ -3,13 +3,13 @@ import type { PhoneKind } from '../phone/kinds'
 
 /** Why somebody cannot get the text, by what is looked at first. */
 export const LEFT_OUT_REASONS = [
-  'no-number', 'not-usable', 'landline', 'opted-out', 'open-wish', 'no-line', 'answered', 'same-number', 'other-audience', 'own-words-old', 'empty-field', 'too-long',
+  'no-number', 'not-usable', 'landline', 'opted-out', 'open-wish', 'no-line', 'no-pictures', 'answered', 'same-number', 'other-audience', 'own-words-old', 'empty-field', 'too-long',
   'zone-unknown', 'never-in-hours', 'after-event',
 ] as const
 export type LeftOutReason = typeof LEFT_OUT_REASONS[number]
 
-/** Which of somebody's numbers is texted: a mobile before any other, or the one from which they wrote or called last. */
-export const NUMBER_WAYS = ['mobile', 'answered'] as const
+/** Which of somebody's numbers is texted: a mobile before any other, the one from which they wrote or called last, or one with a label. */
+export const NUMBER_WAYS = ['mobile', 'answered', 'label'] as const
 export type NumberWay = typeof NUMBER_WAYS[number]
 
 /** Whether a text can reach a number at all, whatever its owner wants. */
@@ -19,6 +19,7 @@ export const takesTexts = ({ e164, unusable, kind }: Pick<NumberFacts, 'e164' | 
 /** One of a person's numbers, as far as it matters for a text. Instants are epoch milliseconds. */
 export interface NumberFacts {
   phoneId: string
+  label: string
   /** Null for one that could not be read. */
   e164: string | null
   country: string | null
@@ -40,9 +41,12 @@ export type Picked<T extends NumberFacts = NumberFacts> = T & { e164: string }
  *
  * Whoever has refused texts on one of their numbers is not texted on another one: they meant us, and not the telephone.
  *
+ * @param label of which one comes first, in whatever case; where none has it, a mobile does
  * @param ownId the one that was chosen for them alone: it comes first if it can be texted
  */
-export function pickNumber<T extends NumberFacts>(numbers: T[], way: NumberWay, ownId: string | null = null): Picked<T> | LeftOutReason {
+export function pickNumber<T extends NumberFacts>(
+  numbers: T[], { way, label = '' }: { way: NumberWay, label?: string }, ownId: string | null = null,
+): Picked<T> | LeftOutReason {
   if (numbers.length === 0) return 'no-number'
   const usable = numbers.filter((one): one is Picked<T> => one.e164 !== null && !one.unusable)
   if (usable.length === 0) return 'not-usable'
@@ -52,7 +56,11 @@ export function pickNumber<T extends NumberFacts>(numbers: T[], way: NumberWay, 
   if (texted.length === 0) return 'landline'
   const own = texted.find(({ phoneId }) => phoneId === ownId)
   if (own) return own
-  const rank = (one: Picked<T>) => way === 'answered' ? -(one.lastHeardAt ?? 0) : one.kind === 'mobile' ? 0 : 1
+  const rank = (one: Picked<T>) => {
+    if (way === 'answered') return -(one.lastHeardAt ?? 0)
+    if (way === 'label' && one.label.trim().toLowerCase() === label.trim().toLowerCase()) return -1
+    return one.kind === 'mobile' ? 0 : 1
+  }
   // a stable sort: among equals the order of the record decides
   return [...texted].sort((a, b) => rank(a) - rank(b))[0]!
 }

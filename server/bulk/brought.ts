@@ -23,7 +23,8 @@ export async function readBrought({ id, modules, templateId }: Pick<StoredBulk, 
     )
     select (select count(*)::int from ${bulkPerson} p where p.bulk_id in (select id from alike) and p.standing = 'texted') as texted,
       count(*)::int as answered,
-      percentile_cont(${TENTHS}) within group (order by extract(epoch from p.answered_at - m.handed_at) * 1000)::float8[] as delays
+      percentile_cont(${TENTHS}) within group (order by extract(epoch from p.answered_at - m.handed_at) * 1000)
+        filter (where p.answer_noted_by is null) as delays
     from ${bulkPerson} p join ${message} m on m.id = p.id and m.handed_at is not null
     where p.bulk_id in (select id from alike) and p.standing = 'texted' and p.answered_at is not null`)
   return { texted: found!.texted, answered: found!.answered, delays: found!.delays ?? [] }

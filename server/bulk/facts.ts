@@ -9,7 +9,7 @@ import { personColumns, personJoins, type PersonRow } from '../templates/people'
 import { seesRecord } from '../reading/visible'
 
 /** A number with whether we have texted it within the days that count, and whether they wait for an answer on it. */
-export type KnownNumber = NumberFacts & { lately: boolean, waits: boolean, label: string, typed: string }
+export type KnownNumber = NumberFacts & { lately: boolean, waits: boolean, typed: string }
 
 export type BulkPersonFacts = PersonRow & {
   zone: string | null

@@ -60,23 +60,25 @@ export async function makeJudge(asker: SignedIn, bulk: StoredBulk): Promise<(ids
     ...(answers.ok && { 'fill-in as typed': answers.typed }),
   }
   const labels = new Map(Object.values(await catalogueOf(bulk.modules, bulk.fillIns)).flat().map(field => [field.path, fullLabel(field)]))
+  const pictures = bulk.pictureIds.length
   const fill = fillerOf(bulk.body)
   const hasRef = bulk.body.includes('message.')
 
   function judge(person: BulkPersonFacts, own: Own | undefined, now: Date): Omit<Judged, 'recordId'> {
     const left = (reason: LeftOutReason, more: Partial<Judged> = {}) => ({ ...NOTHING, ...more, standing: 'left-out' as const, reason })
-    const number = pickNumber(person.numbers ?? [], bulk.numberWay, own?.phoneId)
+    const number = pickNumber(person.numbers ?? [], { way: bulk.numberWay, label: bulk.numberLabel }, own?.phoneId)
     if (typeof number === 'string') return left(number)
     const known = { phoneId: number.phoneId, e164: number.e164, lately: number.lately }
     const line = pickLine(lines, number)
     if (!line) return left('no-line', known)
+    if (!takesPictures(pictures, line)) return left('no-pictures', known)
     if (answersSomebody && !number.waits) return left('answered', known)
     const zones = zonesOf({ zone: person.zone, country: person.own_country, region: person.region }, number.e164)
     const place = { ...known, lineId: line.id, zones: zones.join(' '), wishFrom: person.wish_from, wishTo: person.wish_to }
     if (zones.length === 0) return left('zone-unknown', place)
     if (!nextReachable(now, zones, hoursOf(wishOf({ wishFrom: person.wish_from, wishTo: person.wish_to })))) return left('never-in-hours', place)
     if (own?.words) {
-      const text = { ...place, ...measured(own.words, line), ref: own.ref }
+      const text = { ...place, ...measured(own.words, line, pictures), ref: own.ref }
       return own.wording === bulk.wording ? within(text, line) : left('own-words-old', text)
     }
     const ref = hasRef ? freshRef() : null
@@ -88,7 +90,7 @@ export async function makeJudge(asker: SignedIn, bulk: StoredBulk): Promise<(ids
       const missing = [...filled.holes.map(({ path }) => labels.get(path) ?? path), ...filled.problems.map(({ message }) => message)]
       return left('empty-field', { ...place, detail: [...new Set(missing)].join(', '), words: filled.gapped, ref })
     }
-    return within({ ...place, ...measured(filled.text, line), ref }, line)
+    return within({ ...place, ...measured(filled.text, line, pictures), ref }, line)
   }
 
   return async (ids, now) => {
@@ -107,10 +109,14 @@ export async function makeJudge(asker: SignedIn, bulk: StoredBulk): Promise<(ids
   }
 }
 
-function measured(words: string, { languages }: Line) {
+/** With pictures it is one message, whatever its length. */
+function measured(words: string, { languages }: Line, pictures: number) {
   const { units, parts } = measureText(words, languages)
-  return { words, units, parts }
+  return { words, units, parts: pictures > 0 ? 1 : parts }
 }
+
+const takesPictures = (pictures: number, { price }: Line): boolean =>
+  pictures === 0 || (!!price && price.microsPerPicture !== null && pictures <= price.mostPictures)
 
 /** Ready, unless it has more parts than the line's carrier takes. */
 const within = (text: Partial<Judged> & { parts: number }, { price }: Line): Omit<Judged, 'recordId'> =>

@@ -16,6 +16,7 @@ import type { SignedIn } from '../identity/sign-in'
 import { catalogueOf } from '../templates/catalogue'
 import { mustSeeTemplate } from '../templates/templates'
 import { linesOf } from '../texting/lines'
+import { mustBeUnsent } from '../texting/pictures'
 import { announceBulk, mustHoldBulk, mustSeeBulk, type StoredBulk } from './one'
 import { peopleFor } from './whom'
 
@@ -73,13 +74,14 @@ export async function addToBulk(asker: SignedIn, id: string, whom: BulkWhom, now
  * @throws Problem 422 at the field; 409 once it has been started
  */
 export async function writeBulk(asker: SignedIn, id: string, form: WriteBulkForm, now: Date): Promise<void> {
-  const { modules } = await mustSeeBulk(asker, id)
+  const { modules, pictureIds: had } = await mustSeeBulk(asker, id)
   const [wrong] = checkTemplate(form.body, await catalogueOf(modules, form.fillIns))
   if (wrong) throw badInput({ body: `Line ${wrong.line}, character ${wrong.column}: ${wrong.message}` })
   const answers = readAnswers(form.fillIns, form.answers)
   if (!answers.ok) throw badInput(Object.fromEntries(Object.entries(answers.problems).map(([key, reason]) => [`answers.${key}`, reason])))
   const line = form.lineId ? (await linesOf(asker)).find(one => one.id === form.lineId) : null
   if (line === undefined || line?.active === false) throw badInput({ lineId: 'This line cannot be used. Choose another one.' })
+  await mustBeUnsent(asker, form.pictureIds.filter(one => !had.includes(one)))
   if (form.templateId) await mustSeeTemplate(asker, form.templateId)
   if (form.eventAt !== null && form.eventAt <= now.getTime()) throw badInput({ eventAt: 'This moment has passed. Choose one to come, or none.' })
   await tx(async (database) => {

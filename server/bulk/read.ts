@@ -63,6 +63,8 @@ export async function readBulk(asker: SignedIn, id: string): Promise<BulkTextDet
       answers: bulk.answers,
       lineId: bulk.lineId,
       numberWay: bulk.numberWay,
+      numberLabel: bulk.numberLabel,
+      pictureIds: bulk.pictureIds,
       latelyDays: bulk.latelyDays,
       holdOut: bulk.holdOut,
       occasion: bulk.occasion,
@@ -123,11 +125,11 @@ interface Tally {
 /** All counts of a bulk text in one walk over its people. */
 async function tally(id: string): Promise<Tally[]> {
   const { rows } = await ask<Tally & Record<string, unknown>>(sql`
-    select s.standing, s.reason, s.detail, s.lately, s.answered, s.parts, s.people, c.micros_per_part::float8 as micros, c.currency from (
+    select s.standing, s.reason, s.detail, s.lately, s.answered, s.parts, s.people, case when b.picture_ids = '[]' then c.micros_per_part else c.micros_per_picture end::float8 as micros, c.currency from (
       select standing, reason, case when reason = 'empty-field' then detail end as detail, lately, answered_at is not null as answered, parts, line_id,
         count(*)::int as people
       from ${bulkPerson} where bulk_id = ${id}::uuid group by 1, 2, 3, 4, 5, 6, 7
-    ) s left join ${line} l on l.id = s.line_id left join ${carrierPrice} c on c.carrier = l.carrier and c.country = l.country`)
+    ) s join ${bulkText} b on b.id = ${id}::uuid left join ${line} l on l.id = s.line_id left join ${carrierPrice} c on c.carrier = l.carrier and c.country = l.country`)
   return rows
 }
 
@@ -207,7 +209,7 @@ export async function readBulkPeople(
   const { rows } = await ask<PersonRow>(sql`
     select p.record_id as "recordId", r.name, company.name as company, r.city, p.standing, p.reason, p.detail, p.lately, p.e164, l.name as line,
       p.own_words is not null or p.own_phone_id is not null as own,
-      ${bulk.answersId ? WAITS_WITH : sql`null`} as asked, p.words, p.units, p.parts, m.state, ${milliseconds(sql`m.handed_at`)} as "sentAt", ${milliseconds(sql`p.answered_at`)} as "answeredAt"
+      ${bulk.answersId ? WAITS_WITH : sql`null`} as asked, p.words, p.units, p.parts, m.state, ${milliseconds(sql`m.handed_at`)} as "sentAt", ${milliseconds(sql`p.answered_at`)} as "answeredAt", p.answer_noted_by is not null as "answerNoted"
     from (select * from ${bulkPerson} p where ${which({ bulkId: id, ...those })} ${IN_ORDER}
       limit ${sql.raw(String(PAGE))} offset ${(page - 1) * PAGE}) p
     join ${record} r on r.id = p.record_id and ${seesRecord(asker, 'r')} ${joinCompany(asker)}

@@ -34,7 +34,7 @@ export async function readResults(asker: SignedIn, id: string): Promise<BulkResu
         count(*) filter (where p.standing = 'texted' and p.answered_at is not null)::int as answered,
         count(*) filter (where e.at > m.handed_at and e.at <= m.handed_at + ${ANSWERS_WITHIN})::int as "optedOut",
         (percentile_cont(0.5) within group (order by extract(epoch from p.answered_at - m.handed_at) * 1000)
-          filter (where p.standing = 'texted'))::float8 as "medianMs",
+          filter (where p.standing = 'texted' and p.answer_noted_by is null))::float8 as "medianMs",
         sum(m.cost_micros)::float8 as micros, count(distinct m.currency)::int as currencies, min(m.currency) as currency,
         count(*) filter (where p.standing = 'held-out')::int as held,
         count(*) filter (where p.standing = 'held-out' and p.answered_at is not null)::int as "heldWrote"

@@ -10,6 +10,7 @@ import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
 import { crashPoint } from '../jobs/crash-points'
 import { settle, type Handler } from '../jobs/outbox'
 import { zonesOf, type Place } from '../records/phones'
+import { copyPictures } from '../texting/pictures'
 import { seeFrom } from '../texting/seen'
 import { sendText } from '../texting/send'
 import { showOnCompany } from './company'
@@ -209,7 +210,7 @@ async function sendOne(bulk: StoredBulk, asker: SignedIn, person: Next, now: Dat
       seenUntil: bulk.answersId ? bulk.madeAt.getTime() : null,
       later: null,
       ref,
-      pictureIds: [],
+      pictureIds: await copyPictures(asker, bulk.pictureIds, now),
     }, now, bulk.answersId ? 'bulk-answer' : 'bulk')
     // an answer is on the company as any answer is, and whoever gives it has seen what they wrote
     if (bulk.answersId) await seeFrom(asker, { lineId, remote: person.e164 }, bulk.madeAt)

@@ -1,10 +1,12 @@
 import { and, eq, inArray, isNull, lt, sql } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
 import { MOST_PICTURES, type PictureFacts } from '~~/shared/pictures'
 import { once, read, tx } from '../db/door'
-import { draft, message, picture } from '../db/schema'
+import { bulkText, draft, message, picture } from '../db/schema'
 import { badInput, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { mayReadEntry } from '../reading/entries'
+import { visible } from '../reading/visible'
 import type { Price } from './lines'
 import { shrinkPicture } from './shrink-picture'
 
@@ -26,7 +28,7 @@ export async function takePicture(asker: SignedIn, id: string, file: Buffer, now
 /** Takes a picture out before its text is sent. */
 export async function dropPicture(asker: SignedIn, id: string): Promise<void> {
   await tx(database =>
-    database.delete(picture).where(and(eq(picture.id, id), eq(picture.colleagueId, asker.id), isNull(picture.messageId))),
+    database.delete(picture).where(and(eq(picture.id, id), eq(picture.colleagueId, asker.id), isNull(picture.messageId), NOT_IN_BULK)),
   )
 }
 
@@ -34,18 +36,39 @@ export async function dropPicture(asker: SignedIn, id: string): Promise<void> {
 export async function readPicture(asker: SignedIn, id: string): Promise<{ type: string, bytes: Buffer }> {
   const [found] = await read(database =>
     database
-      .select({ type: picture.type, bytes: picture.bytes })
+      .select({ type: picture.type, bytes: BYTES })
       .from(picture)
       .where(
         and(
           eq(picture.id, id),
           sql`(${picture.colleagueId} = ${asker.id}::uuid or exists (
-    select 1 from ${message} m where m.id = ${picture.messageId} and ${mayReadEntry(asker, sql`m.activity_id`)}))`,
+    select 1 from ${message} m where m.id = ${picture.messageId} and ${mayReadEntry(asker, sql`m.activity_id`)})
+    or exists (select 1 from ${bulkText} b where b.picture_ids ? ${picture.id}::text
+      and ${visible(asker, 'bulk.work', { owner: sql`b.made_by`, team: sql`null::uuid` })}))`,
         ),
       ),
   )
-  if (!found) throw notFound('picture')
-  return found
+  if (!found?.bytes) throw notFound('picture')
+  return { type: found.type, bytes: found.bytes }
+}
+
+/** @throws Problem 422 where one of them is not the asker's own, or is in a text that was sent */
+export async function mustBeUnsent(asker: SignedIn, ids: string[]): Promise<void> {
+  if ((await unsent(asker, ids)).length < ids.length)
+    throw badInput({ pictureIds: 'A picture of this text is not there any more. Take it out and put it in anew.' })
+}
+
+/** The same pictures once more, for a text that goes to many: each has its own place in it, and the bytes are there once. */
+export async function copyPictures(asker: SignedIn, ids: string[], now: Date): Promise<string[]> {
+  if (ids.length === 0) return []
+  return tx(async (database) => {
+    const originals = await database.select().from(picture).where(inArray(picture.id, ids))
+    const copies = ids.flatMap(id => originals.filter(one => one.id === id))
+      .map(({ id: ofId, type, width, height, size }) =>
+        ({ id: uuid(), colleagueId: asker.id, type, width, height, size, bytes: null, ofId, at: now }))
+    if (copies.length > 0) await database.insert(picture).values(copies)
+    return copies.map(({ id }) => id)
+  })
 }
 
 /** @throws Problem 422 where the line's carrier does not take these pictures */
@@ -71,9 +94,10 @@ export async function picturesOf(messageIds: string[]): Promise<Map<string, { ty
   const rows
     = messageIds.length === 0
       ? []
-      : await read(database => database.select().from(picture).where(inArray(picture.messageId, messageIds)).orderBy(picture.id))
+      : await read(database => database.select({ messageId: picture.messageId, type: picture.type, bytes: BYTES }).from(picture)
+          .where(inArray(picture.messageId, messageIds)).orderBy(picture.id))
   const byMessage = new Map<string, { type: string, bytes: Buffer }[]>()
-  for (const { messageId, type, bytes } of rows) byMessage.set(messageId!, [...byMessage.get(messageId!) ?? [], { type, bytes }])
+  for (const { messageId, type, bytes } of rows) byMessage.set(messageId!, [...byMessage.get(messageId!) ?? [], { type, bytes: bytes! }])
   return byMessage
 }
 
@@ -86,6 +110,13 @@ export async function takePicturesBack(messageId: string): Promise<string[]> {
   return rows.map(({ id }) => id).sort()
 }
 
+/** No bulk text has it, and no text of one. */
+const NOT_IN_BULK = sql`not exists (select 1 from ${bulkText} b where b.picture_ids ? picture.id::text)
+  and not exists (select 1 from ${picture} copy where copy.of_id = picture.id)`
+
+/** Its own, or those of the picture that it is once more. */
+const BYTES = sql<Buffer | null>`coalesce(${picture.bytes}, (select original.bytes from ${picture} original where original.id = picture.of_id))`
+
 const unsent = (asker: SignedIn, ids: string[]) => read(database => database
   .select({ id: picture.id, width: picture.width, height: picture.height, size: picture.size })
   .from(picture)
@@ -95,5 +126,5 @@ const unsent = (asker: SignedIn, ids: string[]) => read(database => database
 async function forgetUnsent(asker: SignedIn, now: Date): Promise<void> {
   const old = and(eq(picture.colleagueId, asker.id), isNull(picture.messageId), lt(picture.at, new Date(now.getTime() - KEPT_UNSENT_MS)))
   await once(sql`delete from ${picture} where ${old} and not exists (select 1 from ${draft} d where d.colleague_id = ${asker.id}::uuid
-    and d.picture_ids ? ${picture.id}::text)`)
+    and d.picture_ids ? ${picture.id}::text) and ${NOT_IN_BULK}`)
 }

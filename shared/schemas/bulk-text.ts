@@ -4,6 +4,7 @@ import { BULK_STANDINGS } from '../../core/bulk/states'
 import { MOST_ASKING, MOST_DAYS } from '../bulk-texts'
 import { freshId, idIfSeen, idOf, line, page } from './common'
 import { whom, type Whom } from './list'
+import { pictureIds } from './texting'
 import { fillIns } from './template'
 
 /** Which people of a bulk text: of one standing, left out for one reason, texted lately before, with or without an answer. */
@@ -68,6 +69,8 @@ export const writeBulkForm = object({
   /** None: each person’s usual line. */
   lineId: idOf('line').nullable().default(null),
   numberWay: string().oneOf(NUMBER_WAYS).default('mobile'),
+  numberLabel: line(40).default('').when('numberWay', { is: 'label', then: one => one.required('Write the label, as it stands on the records.') }),
+  pictureIds: pictureIds(),
   latelyDays: number().typeError('Write a number of days.').nonNullable('Write a number of days.').integer('Write whole days.').min(0, 'Write a number of days, or 0.')
     .max(90, 'At most 90 days.').default(3),
   holdOut: number().typeError('Write a number, or 0.').nonNullable('Write a number, or 0.').integer('Write a whole number.').min(0, 'Write a number, or 0.')
@@ -116,6 +119,9 @@ export type OwnTextForm = InferType<typeof ownTextForm>
 
 /** Somebody in a bulk text. */
 export const personOfBulk = object({ id: idOf('bulk-text').required(), recordId: idOf('record').required() })
+
+/** Somebody has answered in another way than by a text, or has not after all. */
+export const answeredForm = object({ answered: boolean().required() })
 
 export const bulkPeopleQuery = object({
   ...those,

@@ -23,7 +23,7 @@ const ref = string().test(
   value => value == null || readRef(value).ok,
 )
 
-const pictureIds = () =>
+export const pictureIds = () =>
   array().of(idOf('picture').required()).max(MOST_PICTURES, `A text takes ${MOST_PICTURES} pictures at most.`).default([])
 
 export const sendForm = object({

@@ -110,8 +110,19 @@ const inParts = computed(() => Object.entries(bulk.parts)
         <p class="words">
           {{ bulk.longest.words }}
         </p>
+        <p
+          v-if="bulk.pictureIds.length > 0"
+          class="pictures"
+        >
+          <img
+            v-for="(id, place) in bulk.pictureIds"
+            :key="id"
+            :src="`/api/pictures/${id}`"
+            :alt="`Picture ${place + 1}`"
+          >
+        </p>
         <p class="small quiet figures">
-          {{ many(bulk.longest.units, 'character', 'characters') }}, {{ many(bulk.longest.parts, 'part', 'parts') }}
+          {{ many(bulk.longest.units, 'character', 'characters') }}, {{ bulk.pictureIds.length > 0 ? 'one picture message' : many(bulk.longest.parts, 'part', 'parts') }}
         </p>
       </blockquote>
     </template>
@@ -134,5 +145,7 @@ li { display: grid; grid-template-columns: 4.5rem minmax(0, 1fr) auto; gap: var(
 .wrong { color: var(--wrong); }
 .block { display: block; }
 blockquote { margin: 0 0 var(--space-5); border-left: 3px solid var(--accent); padding-left: var(--space-5); }
+.pictures { display: flex; gap: var(--space-3); flex-wrap: wrap; padding: var(--space-2) 0; }
+.pictures img { height: 72px; max-width: 160px; object-fit: cover; border-radius: var(--round-small); }
 .words { white-space: pre-wrap; overflow-wrap: anywhere; font-size: var(--size-text); }
 </style>

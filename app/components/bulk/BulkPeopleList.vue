@@ -60,6 +60,12 @@ async function take(row: BulkPersonRow, out: boolean): Promise<void> {
   emit('changed')
   await load()
 }
+/** They have answered by mail, say, and are not to be asked again. */
+async function answeredElsewhere(row: BulkPersonRow, answered: boolean): Promise<void> {
+  if (!await trying(() => api(`/api/bulk-texts/${bulk.id}/people/${row.recordId}/answered`, { method: 'PUT', body: { answered } }))) return
+  emit('changed')
+  await load()
+}
 /** Whom one is changing, of those who are shown. */
 const changing = ref<string | null>(null)
 const list = useTemplateRef<HTMLElement>('list')
@@ -79,7 +85,7 @@ const isOver = computed(() => bulk.state === 'done')
 function why(row: BulkPersonRow): string {
   if (row.standing === 'refused') return row.detail ?? ''
   if (row.standing === 'texted')
-    return [row.state && STATE_WORDS[row.state as keyof typeof STATE_WORDS], row.answeredAt && 'has answered'].filter(Boolean).join(', ')
+    return [row.state && STATE_WORDS[row.state as keyof typeof STATE_WORDS], row.answeredAt && (row.answerNoted ? 'has answered, in another way' : 'has answered')].filter(Boolean).join(', ')
   return row.reason ? [LEFT_OUT_WORDS[row.reason].one, row.detail].filter(Boolean).join(': ') : ''
 }
 </script>
@@ -182,6 +188,16 @@ function why(row: BulkPersonRow): string {
               @click="take(row, false)"
             >
               Put back
+            </button>
+            <button
+              v-if="row.standing === 'texted' && !few && (!row.answeredAt || row.answerNoted)"
+              type="button"
+              class="plain-button calm"
+              :aria-label="row.answerNoted ? `${row.name} has not answered` : `${row.name} has answered in another way`"
+              :title="row.answerNoted ? undefined : 'By mail or at the counter: they count as answered, and get no other text to those who have not'"
+              @click="answeredElsewhere(row, !row.answerNoted)"
+            >
+              {{ row.answerNoted ? 'Not answered' : 'Has answered' }}
             </button>
           </td>
         </tr>

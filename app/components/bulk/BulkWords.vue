@@ -5,6 +5,7 @@ import type { TextedModule } from '~~/shared/modules'
 import type { TemplateDetail } from '~~/shared/template'
 import { api } from '~/composables/api'
 import type { BulkWording } from '~/composables/bulk-wording'
+import { usePictures } from '~/composables/pictures'
 import { useLoaded } from '~/composables/loaded'
 
 /** What a text to many says: out of a template that suits all of them, or in one's own words, and what is filled in for all. */
@@ -40,6 +41,13 @@ watch(text, async (there) => {
   await nextTick()
   if (first) there?.focus()
 })
+const pictureIds = computed({ get: () => wording.value.pictureIds, set: ids => wording.value.pictureIds = ids })
+const pictures = usePictures(pictureIds)
+const chooser = useTemplateRef<HTMLInputElement>('chooser')
+function choose(): void {
+  void pictures.add([...chooser.value?.files ?? []])
+  chooser.value!.value = ''
+}
 const fillInErrors = computed(() =>
   Object.fromEntries(wording.value.fillIns.map(({ key }) => [key, errors[`answers.${key}`] ?? ''])))
 </script>
@@ -79,6 +87,21 @@ const fillInErrors = computed(() =>
       >
         Insert a field
       </button>
+      <button
+        type="button"
+        class="plain-button"
+        @click="chooser?.click()"
+      >
+        Add a picture
+      </button>
+      <input
+        ref="chooser"
+        type="file"
+        hidden
+        multiple
+        accept="image/jpeg,image/png,image/gif,image/webp"
+        @change="choose"
+      >
     </p>
     <TemplateText
       v-if="fields.length > 0"
@@ -96,6 +119,20 @@ const fillInErrors = computed(() =>
       role="alert"
     >
       {{ errors.body }}
+    </p>
+    <LazyPictureTray
+      v-if="pictureIds.length > 0 || pictures.comingIn.value > 0"
+      :ids="pictureIds"
+      :coming-in="pictures.comingIn.value"
+      :line="null"
+      @remove="pictures.remove"
+    />
+    <p
+      v-if="pictures.problem.value || errors.pictureIds"
+      class="field-error"
+      role="alert"
+    >
+      {{ pictures.problem.value || errors.pictureIds }}
     </p>
   </div>
   <fieldset v-if="wording.fillIns.length > 0">

@@ -19,6 +19,7 @@ interface Written extends BulkWording {
   name: string
   lineId: string
   numberWay: BulkTextDetail['numberWay']
+  numberLabel: string
   latelyDays: string
   holdOut: string
   occasion: string
@@ -38,6 +39,8 @@ const form = useSessionStorage<Written>(kept, {
   answers: bulk.answers as Record<string, string>,
   lineId: bulk.lineId ?? USUAL,
   numberWay: bulk.numberWay,
+  numberLabel: bulk.numberLabel,
+  pictureIds: bulk.pictureIds,
   latelyDays: String(bulk.latelyDays),
   holdOut: String(bulk.holdOut),
   occasion: bulk.occasion,
@@ -201,7 +204,22 @@ onMounted(() => {
           <option value="answered">
             the one from which they answered last
           </option>
+          <option value="label">
+            the one with a label
+          </option>
         </select>
+      </LabelledField>
+      <LabelledField
+        v-if="form.numberWay === 'label'"
+        id="bulk-number-label"
+        v-slot="{ input }"
+        label="Its label, such as Work; where none has it, a mobile"
+        :error="errors.numberLabel"
+      >
+        <InputText
+          v-bind="input"
+          v-model="form.numberLabel"
+        />
       </LabelledField>
       <LabelledField
         id="bulk-lately"

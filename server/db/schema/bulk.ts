@@ -49,6 +49,9 @@ export const bulkText = pgTable('bulk_text', {
   /** Over which line all of it goes; null: each person's usual one, else the nearest. */
   lineId: id('line_id').references(() => line.id),
   numberWay: text('number_way', { enum: NUMBER_WAYS }).notNull().default('mobile'),
+  numberLabel: text('number_label').notNull().default(''),
+  /** The pictures that go with each text. */
+  pictureIds: jsonb('picture_ids').$type<string[]>().notNull().default([]),
   /** Grows whenever it comes to say something else: whoever has words of their own for an earlier one is looked at again. */
   wording: integer('wording').notNull().default(0),
   /** Whom we have texted within so many days is pointed out. */
@@ -117,6 +120,8 @@ export const bulkPerson = pgTable('bulk_person', {
   ownWording: integer('own_wording'),
   /** When they have written for the first time since it went to them. */
   answeredAt: instant('answered_at'),
+  /** Who has said that they have answered in another way: by mail, at the counter. */
+  answerNotedBy: id('answer_noted_by').references(() => colleague.id),
   changedAt: instant('changed_at').notNull(),
 }, table => [
   ...knownValues('bulk_person', table),

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import { bigint, boolean, check, index, integer, jsonb, pgTable, text, unique, primaryKey } from 'drizzle-orm/pg-core'
+import { bigint, boolean, check, index, integer, jsonb, pgTable, text, unique, primaryKey, type AnyPgColumn } from 'drizzle-orm/pg-core'
 import type { LineHours } from '~~/core/hours/line-hours'
 import type { NationalLanguage, Shift } from '~~/core/text/national'
 import { MESSAGE_KINDS } from '../../../core/message/kinds'
@@ -201,11 +201,15 @@ export const picture = pgTable('picture', {
   width: integer('width').notNull(),
   height: integer('height').notNull(),
   size: integer('size').notNull(),
-  bytes: bytes('bytes').notNull(),
+  /** Null for the same picture in another text, which says whose bytes it has. */
+  bytes: bytes('bytes'),
+  ofId: id('of_id').references((): AnyPgColumn => picture.id),
   at: instant('at').notNull(),
 }, table => [
   ...knownValues('picture', table),
   index('picture_message').on(table.messageId).where(sql`${table.messageId} is not null`),
+  check('picture_somewhere', sql`(${table.bytes} is null) <> (${table.ofId} is null)`),
+  index('picture_of').on(table.ofId).where(sql`${table.ofId} is not null`),
   index('picture_unsent').on(table.colleagueId, table.at).where(sql`${table.messageId} is null`),
 ])
 

@@ -1,31 +1,33 @@
 import fc from 'fast-check'
-import { pickLine, pickNumber, type NumberFacts } from '~~/core/bulk/fate'
+import { pickLine, pickNumber, type NumberFacts, type NumberWay } from '~~/core/bulk/fate'
 import { afterStep, BULK_TEXT_STATES } from '~~/core/bulk/states'
 import { mayGo } from '~~/core/plan/pace'
 
 const number = (values: Partial<NumberFacts> = {}): NumberFacts => ({
-  phoneId: 'a', e164: '+18085550101', country: 'US', kind: 'mobile', unusable: false, optedOut: false, openWish: false, lastHeardAt: null, usualLineId: null,
+  phoneId: 'a', label: '', e164: '+18085550101', country: 'US', kind: 'mobile', unusable: false, optedOut: false, openWish: false, lastHeardAt: null, usualLineId: null,
   ...values,
 })
 const line = (id: string, e164: string, country = 'US', shared = true) => ({ id, e164, country, shared })
 
 describe('the number on which somebody is texted', () => {
-  it.each<[string, Partial<NumberFacts>[], 'mobile' | 'answered', string]>([
+  it.each<[string, Partial<NumberFacts>[], NumberWay, string]>([
     ['a mobile before any other', [{ phoneId: 'a', kind: 'unknown' }, { phoneId: 'b' }], 'mobile', 'b'],
     ['of several the first on the record', [{ phoneId: 'a' }, { phoneId: 'b' }], 'mobile', 'a'],
     ['the one from which they answered last, if so wanted', [{ phoneId: 'a' }, { phoneId: 'b', kind: 'unknown', lastHeardAt: 5 }, { phoneId: 'c', lastHeardAt: 4 }], 'answered', 'b'],
     ['the first, where they never answered', [{ phoneId: 'a', kind: 'unknown' }, { phoneId: 'b' }], 'answered', 'a'],
+    ['the one with the label, if so wanted', [{ phoneId: 'a' }, { phoneId: 'b', kind: 'unknown', label: 'Desk' }], 'label', 'b'],
+    ['a mobile, where none has the label', [{ phoneId: 'a', kind: 'unknown', label: 'Home' }, { phoneId: 'b' }], 'label', 'b'],
     ['never a landline', [{ phoneId: 'a', kind: 'landline' }, { phoneId: 'b', kind: 'unknown' }], 'mobile', 'b'],
     ['none that is out of service', [{ phoneId: 'a', unusable: true }, { phoneId: 'b' }], 'mobile', 'b'],
   ])('is %s', (_, numbers, way, phoneId) => {
-    expect(pickNumber(numbers.map(number), way)).toMatchObject({ phoneId })
+    expect(pickNumber(numbers.map(number), { way, label: ' desk ' })).toMatchObject({ phoneId })
   })
 
   it('is the one that was chosen for them alone, where a text reaches it, and past no opt-out', () => {
     const numbers = [{ phoneId: 'a' }, { phoneId: 'b', kind: 'unknown' as const }, { phoneId: 'c', kind: 'landline' as const }].map(number)
-    expect(pickNumber(numbers, 'mobile', 'b')).toMatchObject({ phoneId: 'b' })
-    expect(pickNumber(numbers, 'mobile', 'c')).toMatchObject({ phoneId: 'a' })
-    expect(pickNumber([...numbers, number({ optedOut: true })], 'mobile', 'b')).toBe('opted-out')
+    expect(pickNumber(numbers, { way: 'mobile' }, 'b')).toMatchObject({ phoneId: 'b' })
+    expect(pickNumber(numbers, { way: 'mobile' }, 'c')).toMatchObject({ phoneId: 'a' })
+    expect(pickNumber([...numbers, number({ optedOut: true })], { way: 'mobile' }, 'b')).toBe('opted-out')
   })
 
   it.each<[string, Partial<NumberFacts>[]]>([
@@ -37,7 +39,7 @@ describe('the number on which somebody is texted', () => {
     ['opted-out', [{ phoneId: 'a', optedOut: true, kind: 'landline' }, { phoneId: 'b' }]],
     ['open-wish', [{ openWish: true }]],
   ])('is none: %s', (reason, numbers) => {
-    expect(pickNumber(numbers.map(number), 'mobile')).toBe(reason)
+    expect(pickNumber(numbers.map(number), { way: 'mobile' })).toBe(reason)
   })
 })
 

@@ -2,23 +2,28 @@ import { eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { startCheck } from '~~/server/bulk/check'
 import { addToBulk, makeBulk, writeBulk } from '~~/server/bulk/make'
+import { noteAnswered } from '~~/server/bulk/note-answered'
 import { readBulk, readBulkPeople } from '~~/server/bulk/read'
 import { repeatBulk } from '~~/server/bulk/repeat'
+import { readResults } from '~~/server/bulk/results'
 import { startBulk } from '~~/server/bulk/run'
 import { putBulkInGroup } from '~~/server/bulk/to-group'
 import { tx } from '~~/server/db/door'
-import { activity, bulkText, call, disposition, phone, roundPerson } from '~~/server/db/schema'
+import { activity, bulkText, call, carrierPrice, disposition, phone, picture, roundPerson } from '~~/server/db/schema'
 import { makeRound } from '~~/server/calling/rounds/make'
 import { saveGroup } from '~~/server/records/groups/edit'
 import { putInGroup } from '~~/server/records/groups/members'
 import { listGroupPeople } from '~~/server/records/groups/people'
 import { takeEvent } from '~~/server/texting/events'
+import { dropPicture, readPicture, takePicture } from '~~/server/texting/pictures'
+import { readTimeline } from '~~/server/timeline/read'
 import { addToBulkForm, bulkPeopleQuery, bulkToGroupForm, makeBulkForm, startBulkForm, writeBulkForm } from '~~/shared/schemas/bulk-text'
 import { groupForm } from '~~/shared/schemas/group'
 import { roundForm } from '~~/shared/schemas/round'
 import { useDatabase } from '../../support/database'
 import { drain, fakeCarrier } from '../../support/fake-carrier'
 import { DAY, later, makeFirm, makeLead, type Firm } from '../../support/firm'
+import { noise } from '../../support/noise'
 
 useDatabase()
 let firm: Firm
@@ -167,6 +172,58 @@ describe('a bulk text to those of a call round', () => {
   })
 })
 
+describe('pictures of a bulk text', () => {
+  const put = async (who = firm.ada) => (await takePicture(who, uuid(), await noise(40, 30).png().toBuffer(), now)).id
+  const written = (id: string, values: object, who = firm.ada) =>
+    writeBulk(who, id, writeBulkForm.validateSync({ name: 'Winter tyres', body: 'Look!', lineId: firm.portland.id, ...values }), now)
+
+  it('go with each text as one message, are kept once, and stay as long as somebody has them', async () => {
+    const [one, two] = [await makeLead(firm.ada), await makeLead(firm.ada)]
+    const pictureIds = [await put(), await put()]
+    const id = await make(chosen([one, two]))
+    await written(id, { body: `Look! ${'a'.repeat(400)}`, pictureIds })
+    await startCheck(firm.ada, id, now)
+    await drain(now)
+    expect(await readBulk(firm.ada, id)).toMatchObject({ pictureIds, parts: { 1: 2 }, counts: { ready: 2 } })
+    // whoever takes it out of the one that is being written does not take it from the bulk text
+    await dropPicture(firm.ada, pictureIds[0]!)
+    await startBulk(firm.ada, id, startBulkForm.cast({}), now)
+    for (let i = 0; i < 5; i++) await drain(now = later(now, 1_000))
+    expect(carrier.asked.map(({ to, pictures }) => [to, pictures.length]).sort()).toEqual([[one.e164, 2], [two.e164, 2]].sort())
+    const [first, second] = carrier.asked.map(({ pictures }) => pictures.map(({ bytes }) => bytes.length))
+    expect(first).toEqual(second)
+    const kept = await tx(database => database.select({ bytes: picture.bytes }).from(picture))
+    expect(kept.filter(({ bytes }) => bytes !== null).length).toBe(2)
+    const [entry] = (await readTimeline(firm.mika, one.recordId)).entries
+    const shown = entry!.message!.pictures[0]!.id
+    expect(pictureIds).not.toContain(shown)
+    expect((await readPicture(firm.mika, shown)).bytes.length).toBeGreaterThan(100)
+    // her lead sees what is in it, somebody else does not
+    expect((await readPicture(firm.odile, pictureIds[0]!)).type).toBe('image/png')
+    await expect(readPicture(firm.mika, pictureIds[0]!)).rejects.toMatchObject(problem(404))
+    const next = uuid()
+    await repeatBulk(firm.ada, id, next, now)
+    expect(await readBulk(firm.ada, next)).toMatchObject({ pictureIds })
+  })
+
+  it('are one’s own, and leave out whoever is texted over a line that takes none', async () => {
+    const one = await makeLead(firm.ada)
+    const id = await make(chosen([one]))
+    const hers = { pictureIds: [await put(firm.mika)] }
+    await expect(written(id, hers)).rejects.toMatchObject(problem(422, { fields: { pictureIds: expect.any(String) } }))
+    const many = [await put(), await put(), await put(), await put()]
+    await tx(database => database.update(carrierPrice).set({ mostPictures: 3 }))
+    await written(id, { pictureIds: many.slice(0, 3) })
+    await startCheck(firm.ada, id, now)
+    await drain(now)
+    expect(await readBulk(firm.ada, id)).toMatchObject({ counts: { ready: 1 } })
+    await tx(database => database.update(carrierPrice).set({ microsPerPicture: null }))
+    await startCheck(firm.ada, id, now)
+    await drain(now)
+    expect(await readBulk(firm.ada, id)).toMatchObject({ leftOut: [{ reason: 'no-pictures', people: 1 }] })
+  })
+})
+
 describe('a bulk text that is repeated', () => {
   it('goes to those who are in its group by now, says who came and who went, and is written already', async () => {
     const [one, two, three] = [await makeLead(firm.ada), await makeLead(firm.ada), await makeLead(firm.ada)]
@@ -196,5 +253,32 @@ describe('a bulk text that is repeated', () => {
     await tx(database => database.update(bulkText).set({ whom: null }).where(eq(bulkText.id, id)))
     await expect(repeatBulk(firm.ada, id, uuid(), now)).rejects.toMatchObject(problem(409, { type: 'unknown-whom' }))
     expect((await readBulk(firm.ada, id)).mayRepeat).toBe(false)
+  })
+})
+
+describe('whoever answers in another way', () => {
+  it('counts as answered once somebody has said so, is not asked again, and not with how fast answers came', async () => {
+    const [one, two] = [await makeLead(firm.ada), await makeLead(firm.ada)]
+    const id = await make(chosen([one, two]))
+    await send(id)
+    await noteAnswered(firm.ada, id, one.recordId, true, now)
+    await noteAnswered(firm.ada, id, one.recordId, true, later(now, 5))
+    expect(await readBulk(firm.ada, id)).toMatchObject({ answered: 1 })
+    expect(await readResults(firm.ada, id)).toMatchObject({ answered: { hits: 1, of: 2 }, medianMs: null })
+    expect(await peopleOf(await make({ ofBulk: { bulkId: id, answered: 'no' } }))).toEqual(ids(two))
+    await noteAnswered(firm.ada, id, one.recordId, false, now)
+    expect(await readBulk(firm.ada, id)).toMatchObject({ answered: 0 })
+    await expect(noteAnswered(firm.ada, id, (await makeLead(firm.ada)).recordId, true, now)).rejects.toMatchObject(problem(404))
+    await expect(noteAnswered(firm.mika, id, two.recordId, true, now)).rejects.toMatchObject(problem(404))
+  })
+
+  it('by text has answered, whatever somebody says afterwards', async () => {
+    const one = await makeLead(firm.ada)
+    const id = await make(chosen([one]))
+    await send(id)
+    await takeEvent('practice', { id: uuid(), at: now, kind: 'received', ref: uuid(), from: one.e164, to: firm.portland.e164, text: 'Yes' }, now)
+    await drain(now)
+    await noteAnswered(firm.ada, id, one.recordId, false, now)
+    expect(await readBulk(firm.ada, id)).toMatchObject({ answered: 1 })
   })
 })
