@@ -1,12 +1,13 @@
 import { FIRST_NAMES, LAST_NAMES } from '../demo/names'
 import { idAt } from '../demo/rows'
+import type { EmbeddedDatabase } from '../server/db/embedded/open'
 import type { OpenDatabase } from '../server/db/start'
 import { load } from './load'
 
 const OF_A_COMPANY = 5
 
 /** People with a number each, some in each company, loaded by COPY; gives them back. */
-export async function fillPeople(database: OpenDatabase, count: number): Promise<{ id: string, e164: string }[]> {
+export async function fillPeople(database: OpenDatabase | EmbeddedDatabase, count: number): Promise<{ id: string, e164: string }[]> {
   const {
     rows: [own],
   } = await database.pool.query(

@@ -8,7 +8,7 @@ import pg from 'pg'
 import { startPostgres } from '../scripts/postgres.mjs'
 import { buildIfNeeded } from '../scripts/prepare.mjs'
 
-const ALL = ['measure', 'templates', 'way-out', 'interface', 'bulk', 'shelf', 'keys', 'lists', 'found', 'rounds', 'timeline', 'inbox', 'imports']
+const ALL = ['measure', 'templates', 'way-out', 'interface', 'bulk', 'bulk-out', 'shelf', 'keys', 'lists', 'found', 'rounds', 'timeline', 'inbox', 'imports']
 const wanted = process.argv.slice(2).filter(argument => argument !== '--small')
 const small = process.argv.includes('--small')
 if (small) process.env.BENCH_SMALL = '1'

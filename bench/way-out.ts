@@ -1,27 +1,14 @@
-import { mkdtempSync, rmSync } from 'node:fs'
-import { createServer } from 'node:http'
-import { tmpdir } from 'node:os'
+import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { createApp, createRouter, defineEventHandler, getHeaders, toNodeListener } from 'h3'
 import type pg from 'pg'
 import { v7 as uuid } from 'uuid'
-import { COLLEAGUES, DEMO_PASSWORD } from '../demo/colleagues'
-import { fillDemo } from '../demo/lay'
-import { fetchPrices } from '../server/tellers/keep-up'
-import { practiceCarrier } from '../server/carriers/practice'
-import { registerCarrier } from '../server/carriers/registry'
-import { openDoor } from '../server/db/door'
 import { openEmbedded } from '../server/db/embedded/open'
-import { readBytes } from '../server/http/body'
-import { whoSignedIn, openSignIn } from '../server/identity/sign-in'
 import { HAND_OVER } from '../server/jobs/kinds'
-import { startOutbox } from '../server/jobs/outbox'
-import { takeEvent } from '../server/texting/events'
 import { handOver } from '../server/texting/hand-over'
 import { sendText } from '../server/texting/send'
 import { TAKE_BACK_MS } from '../shared/texting'
-import { secretsFor, startPractice } from '../scripts/world.mjs'
-import { exitCode, figure, PARTS, size } from './support'
+import { exitCode, figure, size } from './support'
+import { startWholeWay, textOf, THREAD } from './whole-way'
 
 /**
  * Texts a second through the whole way out: use case, outbox, practice carrier, delivery events. Against
@@ -29,9 +16,6 @@ import { exitCode, figure, PARTS, size } from './support'
  */
 const TEXTS = Number(process.env.BENCH_TEXTS ?? size(500, 20))
 const WARM_UP = size(300, 5)
-const [reportPort, practicePort] = [4820, 4821]
-const folder = mkdtempSync(join(tmpdir(), 'plauder-bench-'))
-const thread = join(PARTS, 'database-thread.mjs')
 
 interface Statement { text: string, values: unknown[] | undefined }
 
@@ -56,96 +40,35 @@ function record(pool: pg.Pool): Statement[] {
 }
 
 async function main(): Promise<void> {
-  const practice = startPractice({
-    folder,
-    port: reportPort,
-    practicePort,
-    env: { PRACTICE_PER_SECOND: '100000', PRACTICE_PACE: '{"sent":0,"delivered":0}' },
-  })
-  await practice.open
-  const secrets = secretsFor(folder)
+  const way = await startWholeWay()
+  const { database, folder, ada, lineId } = way
   try {
-    const database = await openEmbedded(thread, { folder: join(folder, 'database'), startFrom: join(PARTS, 'empty-database.tar.gz') })
-    openDoor(database.pool)
-    await fillDemo(new Date())
     await database.pool.query('vacuum analyze')
-    const carrier = practiceCarrier({
-      url: `http://127.0.0.1:${practicePort}`,
-      key: secrets.PLAUDER_CARRIER_KEY,
-      webhookSecret: secrets.PLAUDER_WEBHOOK_SECRET,
-    })
-    registerCarrier(carrier)
-    await fetchPrices(carrier)
-    const ada = (await whoSignedIn(
-      (await openSignIn(COLLEAGUES[0]!.mail, DEMO_PASSWORD, { address: 'bench' }, new Date())).signIn,
-      new Date(),
-    ))!
     const { rows: phones } = await database.pool.query<{ id: string, e164: string }>(
       'select p.id, p.e164 from phone p join record r on r.id = p.record_id left join number_state n on n.e164 = p.e164 where p.country = \'US\' and p.kind = \'mobile\' and r.module <> \'candidate\' and coalesce(n.texts, \'unknown\') <> \'refused\'',
     )
-    const { rows: [line] } = await database.pool.query<{ id: string }>('select id from line where e164 = \'+15035550118\'')
     const start = join(folder, 'start.tar.gz')
-    const { writeFileSync } = await import('node:fs')
     writeFileSync(start, await database.dump())
-
     const statements = record(database.pool)
-    let delivered = 0
-    let wanted = 0
-    let done = () => {}
-    const router = createRouter().post('/api/carriers/practice/events', defineEventHandler(async (event) => {
-      const body = await readBytes(event, 65_536)
-      if (!carrier.webhook!.isSigned(body, getHeaders(event))) throw new Error('A report was not signed.')
-      const report = carrier.readEvent(JSON.parse(body.toString('utf8')))
-      await takeEvent('practice', report, new Date())
-      if (report.kind === 'delivered' && ++delivered === wanted) done()
-      return { taken: true }
-    }))
-    const server = createServer(toNodeListener(createApp().use(router))).listen(reportPort, '127.0.0.1')
-    const stopOutbox = startOutbox({ handlers: { [HAND_OVER]: handOver } })
+    const stopOutbox = way.work({ [HAND_OVER]: handOver })
 
     /** Sends so many texts and waits until all are delivered; gives the milliseconds. */
-    const send = async (count: number) => {
-      const allDelivered = new Promise<void>(resolve => done = resolve)
-      wanted += count
-      const begun = performance.now()
+    const send = (count: number) => way.timeUntilDelivered(count, async () => {
       const queue = Array.from({ length: count }, (_, i) => i)
       await Promise.all(Array.from({ length: 8 }, async () => {
-        for (let i = queue.shift(); i !== undefined; i = queue.shift()) {
-          // as if written five seconds ago, so that the time to take it back does not count
-          await sendText(
-            ada,
-            {
-              id: uuid(),
-              lineId: line!.id,
-              phoneId: phones[i % phones.length]!.id,
-              conversationId: null,
-              recordId: null,
-              text: `Bench ${i}`,
-              templateId: null,
-              templateVersion: null,
-              nightAllowed: true,
-              anyway: ['twice'], seenUntil: null,
-              later: null,
-              ref: null,
-              pictureIds: [],
-            },
-            new Date(Date.now() - TAKE_BACK_MS),
-          )
-        }
+        for (let i = queue.shift(); i !== undefined; i = queue.shift())
+          await sendText(ada, textOf(uuid(), lineId, phones[i % phones.length]!.id, `Bench ${i}`), new Date(Date.now() - TAKE_BACK_MS))
       }))
-      await allDelivered
-      return performance.now() - begun
-    }
+    })
     // the database is WebAssembly, which is compiled better while it runs
     await send(WARM_UP)
     const warm = statements.length
     const wayOut = TEXTS / await send(TEXTS) * 1_000
     await stopOutbox()
-    server.close()
     const count = statements.length
-    await database.close()
+    await way.close()
 
-    const replay = await openEmbedded(thread, { folder: join(folder, 'replay'), startFrom: start })
+    const replay = await openEmbedded(THREAD, { folder: join(folder, 'replay'), startFrom: start })
     const client = await replay.pool.connect()
     for (const { text, values } of statements.slice(0, warm)) await client.query({ text, values: values as unknown[] })
     const replayBegun = performance.now()
@@ -164,8 +87,7 @@ async function main(): Promise<void> {
     figure('way-out/own-sql-bare', wayOut / bareSql, '>=0.5', wayOut / bareSql >= 0.5)
   }
   finally {
-    practice.child.kill('SIGKILL')
-    rmSync(folder, { recursive: true, force: true })
+    way.remove()
   }
 }
 

@@ -3,7 +3,7 @@ import { afterStep } from '~~/core/bulk/states'
 import { tx } from '../db/door'
 import { bulkPerson, bulkText } from '../db/schema'
 import { conflict } from '../http/problem'
-import { quietFor } from '../http/quiet'
+import { giveWay } from '../http/quiet'
 import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
 import { addJob } from '../jobs/add'
 import { crashPoint } from '../jobs/crash-points'
@@ -42,9 +42,7 @@ export const checkBulks: Handler = async (claims, now) => claims.map(claim => as
   while (more && now().getTime() < until) {
     const begun = performance.now()
     more = await nextPiece(String(claim.payload.bulkId), Number(claim.payload.turn), now())
-    const took = performance.now() - begun
-    // whoever asked meanwhile has the database for as long as the work took; if nobody did, it goes on at once
-    if (more && quietFor() < took) await new Promise(resolve => setTimeout(resolve, took))
+    if (more) await giveWay(begun)
   }
   return settle(claim, now(), async () => more ? { dueAt: now() } : 'done')
 })

@@ -17,7 +17,7 @@ import { addJob } from '../jobs/add'
 import { endJob } from '../jobs/change'
 import { SEND_BULK } from '../jobs/kinds'
 import { takeBackWaiting } from '../texting/take-back-many'
-import { countOnCompanies } from './company'
+import { showOnCompanies } from './company'
 import { planFrom, startOf, storeGroups } from './plan'
 import { announceBulk, mustHoldBulk, type StoredBulk } from './one'
 
@@ -54,7 +54,7 @@ export async function turnBulk(asker: SignedIn, id: string, step: 'pause' | 'go-
         .set({ state: afterStep(bulk.state, step)!, turn: bulk.turn + 1, ...(step === 'stop' && { endedAt: now }) })
         .where(eq(bulkText.id, id))
       await endTurn(bulk, now)
-      if (step === 'stop') await standBack(id, now)
+      if (step === 'stop') await standBack(bulk, now)
       announceBulk(bulk)
     }
     await note(`bulk-${step}`, asker.id, now, { bulkId: id, name: bulk.name })
@@ -130,12 +130,13 @@ async function textsIn(states: MessageState[], id: string, now: Date): Promise<s
 }
 
 /** Takes back what has not been handed over: whoever it was for stands as before, with another id for their text. */
-async function standBack(id: string, now: Date): Promise<void> {
+async function standBack(bulk: StoredBulk, now: Date): Promise<void> {
+  const { id } = bulk
   const back = await takeBackWaiting(await waitingOf(id, now), now)
   if (back.length === 0) return
   const people = await tx(database => database.update(bulkPerson)
     .set({ standing: 'ready', changedAt: now, id: sql`(select x.fresh from unnest(${uuidArray(back)}, ${uuidArray(back.map(() => uuid()))}) x (old, fresh) where x.old = ${bulkPerson.id})` })
     .where(and(eq(bulkPerson.bulkId, id), inArray(bulkPerson.id, back)))
     .returning({ recordId: bulkPerson.recordId }))
-  await countOnCompanies(id, people.map(({ recordId }) => recordId))
+  if (!bulk.answersId) await showOnCompanies(bulk, people.map(({ recordId }) => recordId), now)
 }

@@ -6,6 +6,7 @@ import { ask, tx } from '../db/door'
 import { bulkGroup, bulkPerson, bulkText, conversation, line, phone, record } from '../db/schema'
 import { Problem } from '../http/problem'
 import { note } from '../identity/audit'
+import { giveWay } from '../http/quiet'
 import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
 import { crashPoint } from '../jobs/crash-points'
 import { settle, type Handler } from '../jobs/outbox'
@@ -13,7 +14,8 @@ import { zonesOf, type Place } from '../records/phones'
 import { copyPictures } from '../texting/pictures'
 import { seeFrom } from '../texting/seen'
 import { sendText } from '../texting/send'
-import { showOnCompany } from './company'
+import { queueForTurn } from './claim'
+import { showOnCompanies } from './company'
 import { announceBulk, BULK_COLUMNS, lockBulk, type StoredBulk } from './one'
 import { seeToAnswers } from './pace'
 import { goOn, mayStillWait } from './run'
@@ -148,26 +150,53 @@ interface Sent {
   stop: string | null
 }
 
+/** So many are sent beside each other, so that their carrier gets them together, and written down as having had their turn. */
+const TOGETHER = 4
+
 async function sendTo(bulk: StoredBulk, asker: SignedIn, people: Next[], now: () => Date): Promise<Sent> {
   const sent: Sent = { away: false, stop: null }
-  for (const person of people) {
-    try {
-      if (person.changed) await refuse(bulk, person, 'Their number is another one since it was checked.', now())
-      else if (person.answered) await refuse(bulk, person, 'They have been answered meanwhile.', now())
-      else await sendOne(bulk, asker, person, now())
-    }
-    catch (error) {
-      if (!(error instanceof Problem)) throw error
-      const { type, fields, detail } = error.details
-      // about all, and not about this one
-      if (type === 'texting-off' || type === 'not-allowed' || !await isActive(person.lineId)) return { ...sent, stop: fields?.lineId ?? detail }
-      if (type === 'night') sent.away = await placeAnew(bulk, person, now()) || sent.away
-      else await refuse(bulk, person, Object.values(fields ?? {})[0] ?? detail, now())
-    }
-    crashPoint('bulk-sent')
+  for (let from = 0; from < people.length && !sent.stop; from += TOGETHER) {
+    const begun = performance.now()
+    const some = people.slice(from, from + TOGETHER)
+    const outcomes = await Promise.all(some.map(person => sendOrRefuse(bulk, asker, person, now())))
+    await hadTheirTurn(bulk, some.filter((_, i) => outcomes[i] === 'sent' || outcomes[i] === 'refused'), now())
+    sent.away ||= outcomes.includes('away')
+    sent.stop = outcomes.find(outcome => typeof outcome === 'object')?.stop ?? null
+    await giveWay(begun)
   }
   if (people.length > 0) announceBulk(bulk)
   return sent
+}
+
+/** What has become of somebody's turn; `stop`: why nobody can be texted at the moment. */
+type Outcome = 'sent' | 'refused' | 'away' | 'not-now' | { stop: string }
+
+async function sendOrRefuse(bulk: StoredBulk, asker: SignedIn, person: Next, now: Date): Promise<Outcome> {
+  try {
+    if (person.changed) return await refuse(person, 'Their number is another one since it was checked.', now)
+    if (person.answered) return await refuse(person, 'They have been answered meanwhile.', now)
+    return await sendOne(bulk, asker, person, now)
+  }
+  catch (error) {
+    if (!(error instanceof Problem)) throw error
+    const { type, fields, detail } = error.details
+    if (type === 'not-claimed') return 'not-now'
+    // about all, and not about this one
+    if (type === 'texting-off' || type === 'not-allowed' || !await isActive(person.lineId)) return { stop: fields?.lineId ?? detail }
+    if (type === 'night') return await placeAnew(person, now) ? 'away' : 'refused'
+    return refuse(person, Object.values(fields ?? {})[0] ?? detail, now)
+  }
+  finally {
+    crashPoint('bulk-sent')
+  }
+}
+
+/** A crash before this loses nothing: who is marked gets no other text, and whose turn is counted too late is not there any more then. */
+async function hadTheirTurn(bulk: StoredBulk, people: Next[], now: Date): Promise<void> {
+  const groups = new Set(people.map(({ group }) => group))
+  for (const group of groups) await hadTurn(bulk.id, group, people.filter(person => person.group === group).length)
+  // an answer is on the company as any answer is
+  if (!bulk.answersId && people.length > 0) await showOnCompanies(bulk, people.map(({ recordId }) => recordId), now)
 }
 
 async function isActive(lineId: string): Promise<boolean> {
@@ -186,57 +215,46 @@ async function pauseByItself(bulk: StoredBulk, why: string, now: Date): Promise<
   return null
 }
 
-async function sendOne(bulk: StoredBulk, asker: SignedIn, person: Next, now: Date): Promise<void> {
-  const { id, recordId, phoneId, lineId, words, ref, group } = person
-  await tx(async (database) => {
-    // whoever pauses or stops it waits for this one, and this one does not begin after that
-    const locked = await lockBulk(bulk.id)
-    if (locked?.state !== 'running' || locked.turn !== bulk.turn) return
-    const still = await database.update(bulkPerson).set({ standing: 'texted', changedAt: now })
-      .where(and(eq(bulkPerson.id, id), eq(bulkPerson.standing, 'ready'))).returning({ id: bulkPerson.id })
-    if (still.length === 0) return
-    await sendText(asker, {
-      id,
-      lineId,
-      phoneId,
-      conversationId: null,
-      recordId: null,
-      text: words,
-      templateId: bulk.templateId,
-      templateVersion: bulk.templateVersion,
-      nightAllowed: false,
-      anyway: [],
-      // what a colleague has answered since it was begun comes first
-      seenUntil: bulk.answersId ? bulk.madeAt.getTime() : null,
-      later: null,
-      ref,
-      pictureIds: await copyPictures(asker, bulk.pictureIds, now),
-    }, now, bulk.answersId ? 'bulk-answer' : 'bulk')
-    // an answer is on the company as any answer is, and whoever gives it has seen what they wrote
-    if (bulk.answersId) await seeFrom(asker, { lineId, remote: person.e164 }, bulk.madeAt)
-    else await showOnCompany(bulk, recordId, now)
-    await hadTurn(bulk.id, group, 1)
-  })
+async function sendOne(bulk: StoredBulk, asker: SignedIn, person: Next, now: Date): Promise<'sent'> {
+  const { id, phoneId, lineId, words, ref } = person
+  await sendText(asker, {
+    id,
+    lineId,
+    phoneId,
+    conversationId: null,
+    recordId: null,
+    text: words,
+    templateId: bulk.templateId,
+    templateVersion: bulk.templateVersion,
+    nightAllowed: false,
+    anyway: [],
+    // what a colleague has answered since it was begun comes first
+    seenUntil: bulk.answersId ? bulk.madeAt.getTime() : null,
+    later: null,
+    ref,
+    pictureIds: await copyPictures(asker, bulk.pictureIds, now),
+  }, now, bulk.answersId ? 'bulk-answer' : 'bulk', queueForTurn({ bulkId: bulk.id, turn: bulk.turn }))
+  // whoever answers has seen what they wrote
+  if (bulk.answersId) await seeFrom(asker, { lineId, remote: person.e164 }, bulk.madeAt)
+  return 'sent'
 }
 
 /** The rules have said no at the last moment: the reason stands beside the person, and the text can be sent by hand. */
-async function refuse(bulk: StoredBulk, { id, group }: Next, why: string, now: Date): Promise<void> {
-  await tx(async (database) => {
-    await database.update(bulkPerson)
-      .set({ standing: 'refused', detail: why, changedAt: now })
-      .where(eq(bulkPerson.id, id))
-    await hadTurn(bulk.id, group, 1)
-  })
+async function refuse({ id }: Next, why: string, now: Date): Promise<'refused'> {
+  await tx(database => database.update(bulkPerson)
+    .set({ standing: 'refused', detail: why, changedAt: now })
+    .where(and(eq(bulkPerson.id, id), eq(bulkPerson.standing, 'ready'))))
+  return 'refused'
 }
 
 /** Their hours are others than when they were checked: they have moved, or have said when they want to be reached. */
-async function placeAnew(bulk: StoredBulk, person: Next, now: Date): Promise<boolean> {
+async function placeAnew(person: Next, now: Date): Promise<boolean> {
   const { rows: [found] } = await ask<Wished & Place & { e164: string } & Record<string, unknown>>(sql`
     select b.e164, r.zone, r.country, r.region, r.wish_from as "wishFrom", r.wish_to as "wishTo"
     from ${bulkPerson} b join ${record} r on r.id = b.record_id where b.id = ${person.id}::uuid`)
   const zones = found ? zonesOf(found, found.e164).join(' ') : ''
   if (!found || zones === '') {
-    await refuse(bulk, person, 'Nobody knows what time it is there.', now)
+    await refuse(person, 'Nobody knows what time it is there.', now)
     return false
   }
   await tx(database => database.update(bulkPerson)
@@ -253,6 +271,8 @@ async function end(bulk: StoredBulk, now: Date): Promise<null> {
     await database.update(bulkPerson).set({ standing: 'left-out', reason: bulk.eventAt ? 'after-event' : 'never-in-hours', changedAt: now })
       .where(and(eq(bulkPerson.bulkId, bulk.id), eq(bulkPerson.standing, 'ready')))
     await database.update(bulkText).set({ state: 'done', endedAt: now }).where(eq(bulkText.id, bulk.id))
+    // whatever a crash has left uncounted
+    if (!bulk.answersId) await showOnCompanies(bulk, null, now)
     await note('bulk-done', bulk.madeBy, now, { bulkId: bulk.id, name: bulk.name })
     announceBulk(bulk)
   })

@@ -5,7 +5,7 @@ import type { Outcome } from '~~/shared/import'
 import { inTurns, once, read, tx } from '../db/door'
 import { uuidArray } from '../db/instants'
 import { importPiece, phone, record, recordImport, recordPerson } from '../db/schema'
-import { quietFor } from '../http/quiet'
+import { giveWay, quietFor } from '../http/quiet'
 import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
 import { crashPoint } from '../jobs/crash-points'
 import { settle, type Claim, type Handler } from '../jobs/outbox'
@@ -41,9 +41,7 @@ export const importMany: Handler = async (claims, now) => claims.map(claim => as
     const begun = performance.now()
     const together = TOGETHER[inTurns() ? 'inTurns' : 'beside']
     more = await nextPieces(claim, quietFor() > ALONE_AFTER_MS ? together.alone : together.inCompany, now)
-    const took = performance.now() - begun
-    // whoever asked meanwhile has the database for as long as the work took; if nobody did, it goes on at once
-    if (more && inTurns() && quietFor() < took) await new Promise(resolve => setTimeout(resolve, took))
+    if (more && inTurns()) await giveWay(begun)
   }
   return settle(claim, now(), async () => more ? { dueAt: now() } : 'done')
 })

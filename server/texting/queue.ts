@@ -1,4 +1,4 @@
-import { sql, type SQL, type SQLWrapper } from 'drizzle-orm'
+import { sql, type Placeholder, type SQL, type SQLWrapper } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import type { WallMoment } from '~~/core/hours/schedule'
 import { messageEntry } from '~~/core/timeline/kinds'
@@ -52,14 +52,36 @@ export interface Outgoing {
  * @returns null if a colleague has answered meanwhile
  * @throws the database's own error (isDuplicate `message_pkey`) if there is a text with this id
  */
-export async function queueText(out: Outgoing, now: Date): Promise<Queued | null> {
-  const values = valuesOf(out, now)
-  const { rows } = await storeText(values)
+export const queueText = (out: Outgoing, now: Date): Promise<Queued | null> => queueBy(storeText, valuesOf(out, now), out)
+
+/** Writes a text, as `queueText` does. */
+export type Queue = typeof queueText
+
+type Value<Values> = (name: keyof Values & string) => Placeholder
+
+/**
+ * The same for texts that are claimed in the same statement: it is written only where the claim has a row, and the claim is made
+ * only where the text is written.
+ *
+ * @param claim steps of the statement, the last of them `claimed`, which changes something only where `asked` has a row
+ * @returns gives for the values of a claim what queues by it: null too where the claim has no row
+ */
+export function queueClaimed<Claim extends Record<string, unknown>>(
+  claim: (value: Value<Values & Claim>) => SQL,
+): (values: Claim) => Queue {
+  const store = statement<Values & Claim, ShownRow>(value => storing(value, claim(value)))
+  return claimed => (out, now) => queueBy(values => store({ ...values, ...claimed }), valuesOf(out, now), out)
+}
+
+async function queueBy(store: (values: Values) => Promise<{ rows: ShownRow[] }>, values: Values, out: Outgoing): Promise<Queued | null> {
+  const { rows } = await store(values)
   if (!rows[0]?.conversation_id) return null
   announceShown(rows)
   wakeOutbox(out.leavesAt)
   return { id: out.id, activityId: values.activityId, leavesAt: out.leavesAt.getTime() }
 }
+
+type Values = ReturnType<typeof valuesOf>
 
 function valuesOf({ line, leavesAt, later, ref, seenUntil, ...out }: Outgoing, now: Date) {
   const { encoding, shift, units, parts } = measureText(out.text, line.languages)
@@ -107,7 +129,7 @@ export const answeredSince = (
 
 const OUT = sql.raw(`'${messageEntry('text', 'out')}'`)
 
-const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
+function storing(value: Value<Values>, claim: SQL | null): SQL {
   const [now, activityId, byHand, bulk, authorId] = [
     sql`${value('now')}::timestamptz`,
     sql`${value('activityId')}::uuid`,
@@ -120,11 +142,11 @@ const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
       select 1 where ${value('seenUntil')}::timestamptz is null or not exists (${answeredSince({
         lineId: value('lineId'), remote: value('to'), authorId: value('authorId'), seenUntil: value('seenUntil'),
       })})
-    ), before as (
+    ), ${claim ? sql`${claim},` : sql``} before as (
       select id, waits_since from ${conversation} where line_id = ${value('lineId')}::uuid and remote = ${value('to')}
     ), talk as (
       insert into ${conversation} as v (id, kind, line_id, remote, last_at, went_out, bulk_only)
-        select ${value('conversationId')}::uuid, 'text', ${value('lineId')}::uuid, ${value('to')}, ${now}, true, ${bulk} from asked
+        select ${value('conversationId')}::uuid, 'text', ${value('lineId')}::uuid, ${value('to')}, ${now}, true, ${bulk} from ${claim ? sql`claimed` : sql`asked`}
       on conflict (line_id, remote) do update set last_at = case when ${bulk} then v.last_at else excluded.last_at end, went_out = true,
         bulk_only = v.bulk_only and ${bulk},
         waits_since = case when not ${byHand} then v.waits_since end, waits_for = case when not ${byHand} then v.waits_for end,
@@ -172,4 +194,6 @@ const storeText = statement<ReturnType<typeof valuesOf>, ShownRow>((value) => {
       ${value('lineTeam')}::uuid as line_team,
       (select json_agg(json_build_object('recordId', r.id, 'activityId', ${activityId}, 'ownerId', r.owner_id, 'teamId', r.team_id))
         from shown join ${record} r on r.id = shown.record_id) as shown`
-})
+}
+
+const storeText = statement<Values, ShownRow>(value => storing(value, null))

@@ -13,7 +13,7 @@ import { countUse } from '../templates/templates'
 import { dropDraft } from './drafts'
 import { mayText, type Line } from './lines'
 import { checkPictures } from './pictures'
-import { queueText, type Queued } from './queue'
+import { queueText, type Queue, type Queued } from './queue'
 import { leavesAtOf } from './schedule'
 import { readSituation, type Recipient, type Situation } from './situation'
 
@@ -24,10 +24,17 @@ import { readSituation, type Recipient, type Situation } from './situation'
  * What may change between the check and the writing, a STOP above all, is asked again by the gate.
  *
  * @param origin what set it off, to be said on the timeline
+ * @param queue how it is written, where more has to hold for it
  * @throws Problem 409 `opted-out`, `night` (with what time it is there), `texting-off`, or a doubt, `wish`, `twice` or `answered`;
- * 422 at the field
+ * or `not-claimed`, where more has to hold; 422 at the field
  */
-export async function sendText(asker: SignedIn, form: SendForm, now: Date, origin: Exclude<MessageOrigin, 'automatic'> = 'by-hand'): Promise<Queued> {
+export async function sendText(
+  asker: SignedIn,
+  form: SendForm,
+  now: Date,
+  origin: Exclude<MessageOrigin, 'automatic'> = 'by-hand',
+  queue: Queue = queueText,
+): Promise<Queued> {
   const situation = await readSituation(asker, form, now)
   if (situation.earlier) return firstResult(asker, form.id, situation.earlier)
   const { same } = situation
@@ -52,7 +59,7 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date, origi
     ? { templateId: form.templateId, templateVersion: form.templateVersion }
     : { templateId: null, templateVersion: null }
   try {
-    const queued = await queueText({
+    const queued = await queue({
       id: form.id,
       line,
       to: recipient.e164,
@@ -70,8 +77,11 @@ export async function sendText(asker: SignedIn, form: SendForm, now: Date, origi
       pictureIds: form.pictureIds,
       seenUntil: form.seenUntil,
     }, now)
-    // a colleague was quicker by less than a statement
-    if (!queued) throw answeredMeanwhile((await readSituation(asker, form, now)).answered!)
+    if (!queued) {
+      // a colleague was quicker by less than a statement
+      const { answered } = await readSituation(asker, form, now)
+      throw answered ? answeredMeanwhile(answered) : conflict('not-claimed', 'Not its turn', 'What it is a part of does not go on, or it is sent already.')
+    }
     if (form.ref) await dropDraft(asker.id, form.ref)
     if (template.templateId) await countUse(asker.id, template.templateId)
     return queued

@@ -211,7 +211,7 @@ onMounted(() => {
       </LabelledField>
       <LabelledField
         v-if="form.numberWay === 'label'"
-        id="bulk-number-label"
+        id="bulk-labelled"
         v-slot="{ input }"
         label="Its label, such as Work; where none has it, a mobile"
         :error="errors.numberLabel"
