@@ -73,6 +73,8 @@ export interface BulkTextDetail extends BulkTextHead {
   fillIns: FillIn[]
   answers: Record<string, unknown>
   lineId: string | null
+  /** Whoever has no usual line is texted over any that suits. */
+  spread: boolean
   numberWay: NumberWay
   numberLabel: string
   pictureIds: string[]
@@ -158,6 +160,8 @@ export interface BulkPlan {
   places: PlanPlace[]
   lines: { id: string, name: string, everyMs: number, perDay: number | null, newMost: number | null, people: number }[]
   expected: ExpectedAnswers
+  /** Where not all are reached in time: spread over which lines how many would be left then; null where that does not help. */
+  spread: { lines: string[], left: number } | null
 }
 
 export interface BulkPersonRow {

@@ -45,4 +45,6 @@ export type GroupFeedItem
   = | { kind: 'sent', at: number, bulkId: string, name: string, by: string, texted: number, answered: number, mayOpen: boolean }
     | { kind: 'came-in', at: number, activityId: string, recordId: string, name: string, words: string | null }
 
-export interface GroupFeed { items: GroupFeedItem[], /** Where it goes on; null where that was all. */ next: number | null }
+/** Where a page of the feed ends: of the last item, when it was, epoch milliseconds, and its id. */
+export interface FeedPlace { at: number, id: string }
+export interface GroupFeed { items: GroupFeedItem[], /** Where it goes on; null where that was all. */ next: FeedPlace | null }

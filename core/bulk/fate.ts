@@ -71,9 +71,12 @@ export interface BulkLine { id: string, e164: string, country: string, shared: b
  * The line over which somebody is texted: the one over which we spoke last, else the nearest of those in their country.
  *
  * @param lines those that may be used
+ * @param drawn from 0 to below 1: whoever has no usual one gets any of those in their country by it, so that each of them has its share
  * @returns null where none of them texts to that country
  */
-export function pickLine<T extends BulkLine>(lines: T[], { e164, country, usualLineId }: Picked): T | null {
+export function pickLine<T extends BulkLine>(lines: T[], { e164, country, usualLineId }: Picked, drawn: number | null = null): T | null {
   const there = lines.filter(line => line.country === country)
-  return there.find(({ id }) => id === usualLineId) ?? nearestFirst(there, e164)[0] ?? null
+  const usual = there.find(({ id }) => id === usualLineId)
+  if (usual) return usual
+  return (drawn === null ? nearestFirst(there, e164)[0] : there[Math.floor(drawn * there.length)]) ?? null
 }

@@ -17,6 +17,7 @@ import { personValues } from '../templates/people'
 import { senderValues } from '../templates/values'
 import { linesOf } from '../texting/lines'
 import { freshRef } from '../texting/refs'
+import { drawFor } from './draw'
 import { factsOf, ownOf, type BulkPersonFacts, type Own } from './facts'
 import type { StoredBulk } from './one'
 
@@ -69,7 +70,7 @@ export async function makeJudge(asker: SignedIn, bulk: StoredBulk): Promise<(ids
     const number = pickNumber(person.numbers ?? [], { way: bulk.numberWay, label: bulk.numberLabel }, own?.phoneId)
     if (typeof number === 'string') return left(number)
     const known = { phoneId: number.phoneId, e164: number.e164, lately: number.lately }
-    const line = pickLine(lines, number)
+    const line = pickLine(lines, number, bulk.spread ? drawFor(bulk.id, person.id, ' line') : null)
     if (!line) return left('no-line', known)
     if (!takesPictures(pictures, line)) return left('no-pictures', known)
     if (answersSomebody && !number.waits) return left('answered', known)

@@ -6,7 +6,7 @@ import { wishOf } from '~~/core/hours/wish'
 import { busiestHour } from '~~/core/plan/answers'
 import { latestStart } from '~~/core/plan/latest'
 import { mostWhileNew } from '~~/core/plan/new-line'
-import { makePlan, type PlanGroup } from '~~/core/plan/plan'
+import { makePlan, type Plan, type PlanAsked, type PlanGroup } from '~~/core/plan/plan'
 import { lastOf, type PlanRun } from '~~/core/plan/run'
 import type { BulkPlan, Closed, ExpectedAnswers, PlanPlace } from '~~/shared/bulk-texts'
 import type { StartBulkForm } from '~~/shared/schemas/bulk-text'
@@ -15,6 +15,7 @@ import { uuidArray } from '../db/instants'
 import { bulkGroup, bulkPerson, colleague, line, teamMember } from '../db/schema'
 import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
+import { linesOf } from '../texting/lines'
 import { planLines } from './lines'
 import { mustSeeBulk, type StoredBulk } from './one'
 
@@ -62,6 +63,7 @@ export async function previewPlan(asker: SignedIn, id: string, asked: StartBulkF
       last: plan.last,
       latestStart: latestStart(all, now.getTime()),
       left: plan.left.map(({ why, people }) => ({ why, people })),
+      spread: await ifSpread(asker, paced, groups, { ...all, start }, now),
       places: placesShown(groups, plan.runs, start),
       expected: await expectedOf(bulk, plan.runs, lines.map(({ id: lineId }) => lineId)),
       lines: lines.map(({ id: lineId, name, everyMs, perDay, newSince }) => ({
@@ -74,6 +76,25 @@ export async function previewPlan(asker: SignedIn, id: string, asked: StartBulkF
       })),
     }
   })
+}
+
+const tooLate = ({ left }: Plan): number => left.filter(({ why }) => why === 'after-event').reduce((sum, { people }) => sum + people, 0)
+
+/** What it would come to, were it spread over all of the asker's lines that suit; null where that helps nothing. */
+async function ifSpread(asker: SignedIn, bulk: StoredBulk, groups: StoredGroup[], asked: PlanAsked, now: Date): Promise<BulkPlan['spread']> {
+  const before = tooLate(makePlan(asked))
+  if (before === 0 || bulk.lineId !== null || bulk.spread || bulk.answersId) return null
+  const mine = (await linesOf(asker)).filter(one => one.active && !one.private)
+  const countryOf = new Map(mine.map(({ id, country }) => [id, country]))
+  const spread = groups.flatMap((group) => {
+    const there = mine.filter(({ country }) => country === countryOf.get(group.lineId))
+    return there.map(({ id }, i) => ({
+      ...planGroupOf(group), id: `${group.name} ${id}`, lineId: id, people: Math.floor((group.people + i) / there.length),
+    }))
+  })
+  const lines = await planLines(bulk, spread, asked.zone, now)
+  const left = tooLate(makePlan({ ...asked, groups: spread, lines }))
+  return left < before ? { lines: lines.map(({ name }) => name), left } : null
 }
 
 /** How many answers would come back, and who is there for them. */

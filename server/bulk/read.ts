@@ -62,6 +62,7 @@ export async function readBulk(asker: SignedIn, id: string): Promise<BulkTextDet
       fillIns: bulk.fillIns,
       answers: bulk.answers,
       lineId: bulk.lineId,
+      spread: bulk.spread,
       numberWay: bulk.numberWay,
       numberLabel: bulk.numberLabel,
       pictureIds: bulk.pictureIds,

@@ -14,7 +14,7 @@ export async function repeatBulk(asker: SignedIn, id: string, newId: string, now
   return tx(async (database) => {
     const bulk = await mustSeeBulk(asker, id)
     if (!bulk.whom || bulk.answersId) throw conflict('unknown-whom', 'It cannot be repeated', 'To whom it went is not known any more. Choose them in a list, and make a new one.')
-    const { name, body, templateId, templateVersion, fillIns, answers, lineId, numberWay, numberLabel, pictureIds } = bulk
+    const { name, body, templateId, templateVersion, fillIns, answers, lineId, spread, numberWay, numberLabel, pictureIds } = bulk
     const { latelyDays, holdOut, occasion, place } = bulk
     await makeBulk(asker, { id: newId, name, besideId: null, ...bulk.whom }, now)
     const idsOf = async (which: string) =>
@@ -23,7 +23,7 @@ export async function repeatBulk(asker: SignedIn, id: string, newId: string, now
     await database.update(bulkText)
       .set({
         // the occasion was another day: that is to be said anew
-        body, templateId, templateVersion, fillIns, answers, lineId, numberWay, numberLabel, pictureIds, latelyDays, holdOut,
+        body, templateId, templateVersion, fillIns, answers, lineId, spread, numberWay, numberLabel, pictureIds, latelyDays, holdOut,
         occasion, place,
         repeatsId: id,
         came: [...today].filter(one => !before.has(one)).length,

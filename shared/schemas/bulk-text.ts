@@ -68,6 +68,8 @@ export const writeBulkForm = object({
   answers: mixed<Record<string, unknown>>(isAnswers).default({}),
   /** None: each person’s usual line. */
   lineId: idOf('line').nullable().default(null),
+  /** And whoever has none, over any that suits; else over the nearest. */
+  spread: boolean().default(false),
   numberWay: string().oneOf(NUMBER_WAYS).default('mobile'),
   numberLabel: line(40).default('').when('numberWay', { is: 'label', then: one => one.required('Write the label, as it stands on the records.') }),
   pictureIds: pictureIds(),

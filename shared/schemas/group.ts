@@ -19,5 +19,9 @@ export const groupPersonForm = object({ recordId: idOf('record').required(), in:
 export const groupPeopleQuery = object({ words: line(100).default(''), page: page() })
 export type GroupPeopleQuery = InferType<typeof groupPeopleQuery>
 
-/** @property before epoch milliseconds: only what was earlier */
-export const groupFeedQuery = object({ before: number().integer().min(0).max(8.64e15).nullable().default(null) })
+/** Where an earlier page has ended, in epoch milliseconds and with the id of its last item; left out, it begins with the newest. */
+export const groupFeedQuery = object({
+  beforeAt: number().integer().min(0).max(8.64e15).nullable().default(null),
+  beforeId: string().uuid().nullable().default(null),
+})
+export type GroupFeedQuery = InferType<typeof groupFeedQuery>

@@ -80,6 +80,36 @@ test('answers that ask the same are answered in one go, by keyboard alone, and t
   await expect(words(page)).toContainText('4 Pine Street. Ada')
 })
 
+test('a picture goes with a text to a handful, and whoever answers at the counter is not asked again', async ({ browser }) => {
+  const page = await signIn(browser, 'ada')
+  const numbers = [freshNumber(), freshNumber()]
+  for (const [i, number] of numbers.entries()) await makeLead(page.request, ['Pim', 'Quill'][i]!, number, { lastName: 'Pictaway' })
+  await leadsNamed(page, 'Pictaway', 2)
+  await page.getByRole('button', { name: 'Text in bulk' }).click()
+  await words(page).click()
+  await page.keyboard.type('Our new bread trike. Ada')
+  await page.locator('input[type=file]').setInputFiles({ name: 'no-picture.png', mimeType: 'image/png', buffer: Buffer.from('words') })
+  await expect(page.getByRole('alert').filter({ hasText: 'picture' })).toBeVisible()
+  await page.locator('input[type=file]').setInputFiles('docs/screenshots/handsets.png')
+  await expect(page.getByRole('list', { name: 'Pictures in this text' }).getByRole('img')).toHaveCount(1)
+  // it outlives a reload with the words
+  await page.reload()
+  await expect(page.getByRole('list', { name: 'Pictures in this text' }).getByRole('img')).toHaveCount(1)
+  await page.getByRole('button', { name: 'Check everybody' }).click()
+  await expect(page.getByText('one picture message')).toBeVisible()
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
+  await page.getByRole('button', { name: 'Send 2 texts now' }).click()
+  await expect(sent(page)).toContainText('2 of 2 sent, done', { timeout: 20_000 })
+  for (const number of numbers) expect((await textsOnHandset(page.request, number)).map(({ pictures }) => pictures?.length)).toEqual([1])
+  await page.getByRole('button', { name: 'Pim Pictaway has answered in another way' }).click()
+  await expect(page.getByRole('button', { name: 'answered 1', exact: true })).toBeVisible()
+  await page.getByRole('button', { name: 'not answered 1' }).click()
+  await expect(page.getByRole('row').filter({ hasText: 'Pictaway' })).toHaveCount(1)
+  await page.getByRole('button', { name: 'answered 1', exact: true }).click()
+  await page.getByRole('button', { name: 'Pim Pictaway has not answered' }).click()
+  await expect(page.getByRole('button', { name: 'not answered 2' })).toBeVisible()
+})
+
 test('one occasion has two audiences with a wording each, and whoever is in both gets one text', async ({ browser }) => {
   const page = await signIn(browser, 'ada')
   const numbers = Array.from({ length: 3 }, freshNumber)

@@ -15,7 +15,7 @@ import { clock, dayName, hourOfDay } from '~/words/time'
 
 /** When each would leave, for a start that can be moved; and the start itself. */
 const { bulk, changes } = defineProps<{ bulk: BulkTextDetail, changes: number }>()
-const emit = defineEmits<{ started: [] }>()
+const emit = defineEmits<{ started: [], changed: [] }>()
 const { zone } = useMe().me!
 const now = useNow()
 
@@ -62,6 +62,17 @@ const pace = computed(() => plan.value?.lines.map(({ name, everyMs, perDay, newM
 const go = () => save(async () => {
   await api(`/api/bulk-texts/${bulk.id}/start`, { method: 'POST', body: { start: start.value, days: asked.value.days, answersAnHour: anHour.value === '' ? null : anHour.value } })
   emit('started')
+})
+/** Whoever has no usual line is texted over any that suits. */
+const spread = () => save(async () => {
+  const { name, body, template, fillIns, answers, numberWay, numberLabel, pictureIds, latelyDays, holdOut, occasion, place, eventAt } = bulk
+  const said = { name, body, templateId: template?.id ?? null, templateVersion: template?.version ?? null, fillIns, answers, pictureIds }
+  await api(`/api/bulk-texts/${bulk.id}`, {
+    method: 'PUT',
+    body: { ...said, lineId: null, spread: true, numberWay, numberLabel, latelyDays, holdOut, occasion, place, eventAt },
+  })
+  await api(`/api/bulk-texts/${bulk.id}/check`, { method: 'POST', body: {} })
+  emit('changed')
 })
 const label = computed(() => start.value === null ? `Send ${many(leaves.value, 'text', 'texts')} now` : `Send ${many(leaves.value, 'text', 'texts')} from ${when(start.value)}`)
 </script>
@@ -140,6 +151,20 @@ const label = computed(() => start.value === null ? `Send ${many(leaves.value, '
             Start then
           </button>
         </template>
+      </p>
+      <p
+        v-if="plan.spread"
+        class="notice"
+      >
+        Spread over {{ plan.spread.lines.join(' and ') }}, {{ plan.spread.left === 0 ? 'all of it would be out in time' : `${many(plan.spread.left, 'person', 'people')} would be left` }}.
+        <button
+          type="button"
+          class="plain-button"
+          :disabled="saving"
+          @click="spread"
+        >
+          Spread it, and check it again
+        </button>
       </p>
       <form
         class="start"

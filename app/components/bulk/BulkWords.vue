@@ -43,11 +43,6 @@ watch(text, async (there) => {
 })
 const pictureIds = computed({ get: () => wording.value.pictureIds, set: ids => wording.value.pictureIds = ids })
 const pictures = usePictures(pictureIds)
-const chooser = useTemplateRef<HTMLInputElement>('chooser')
-function choose(): void {
-  void pictures.add([...chooser.value?.files ?? []])
-  chooser.value!.value = ''
-}
 const fillInErrors = computed(() =>
   Object.fromEntries(wording.value.fillIns.map(({ key }) => [key, errors[`answers.${key}`] ?? ''])))
 </script>
@@ -87,21 +82,12 @@ const fillInErrors = computed(() =>
       >
         Insert a field
       </button>
-      <button
-        type="button"
+      <ChoosePictures
         class="plain-button"
-        @click="chooser?.click()"
+        @chosen="pictures.add"
       >
         Add a picture
-      </button>
-      <input
-        ref="chooser"
-        type="file"
-        hidden
-        multiple
-        accept="image/jpeg,image/png,image/gif,image/webp"
-        @change="choose"
-      >
+      </ChoosePictures>
     </p>
     <TemplateText
       v-if="fields.length > 0"

@@ -27,7 +27,8 @@ interface Written extends BulkWording {
   day: string
   time: string
 }
-const USUAL = 'usual'
+/** Each person's usual line; whoever has none gets the nearest, or any that suits. */
+const [USUAL, SPREAD] = ['usual', 'spread']
 const at = bulk.eventAt === null ? '' : wallOf(bulk.eventAt, zone)
 const kept = keptOnPage(bulk.id)
 const form = useSessionStorage<Written>(kept, {
@@ -37,7 +38,7 @@ const form = useSessionStorage<Written>(kept, {
   templateVersion: bulk.template?.version ?? null,
   fillIns: bulk.fillIns,
   answers: bulk.answers as Record<string, string>,
-  lineId: bulk.lineId ?? USUAL,
+  lineId: bulk.lineId ?? (bulk.spread ? SPREAD : USUAL),
   numberWay: bulk.numberWay,
   numberLabel: bulk.numberLabel,
   pictureIds: bulk.pictureIds,
@@ -67,7 +68,8 @@ const check = () => save(async () => {
     method: 'PUT',
     body: {
       ...rest,
-      lineId: lineId === USUAL ? null : lineId,
+      lineId: lineId === USUAL || lineId === SPREAD ? null : lineId,
+      spread: lineId === SPREAD,
       latelyDays: latelyDays === '' ? null : Number(latelyDays),
       holdOut: Number(holdOut),
       eventAt: moment,
@@ -177,6 +179,9 @@ onMounted(() => {
         >
           <option :value="USUAL">
             each person’s usual one, else the nearest
+          </option>
+          <option :value="SPREAD">
+            each person’s usual one, else spread over all that suit
           </option>
           <option
             v-for="line in lines?.filter(({ active }) => active) ?? []"

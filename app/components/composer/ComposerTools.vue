@@ -15,13 +15,7 @@ const emit = defineEmits<{ pictures: [files: File[]], save: [] }>()
 /** What is open below the text; one at a time. */
 const opened = defineModel<Opened | null>('opened', { required: true })
 
-const chooser = useTemplateRef<HTMLInputElement>('chooser')
 const toggle = (what: Opened) => opened.value = opened.value === what ? null : what
-
-function choose(): void {
-  emit('pictures', [...chooser.value!.files ?? []])
-  chooser.value!.value = ''
-}
 </script>
 
 <template>
@@ -48,26 +42,16 @@ function choose(): void {
       aria-hidden="true"
     /> Emoji
   </button>
-  <template v-if="pictures">
-    <button
-      type="button"
-      class="tool"
-      @click="chooser?.click()"
-    >
-      <PhImage
-        size="18"
-        aria-hidden="true"
-      /> Picture
-    </button>
-    <input
-      ref="chooser"
-      type="file"
-      hidden
-      multiple
-      accept="image/jpeg,image/png,image/gif,image/webp"
-      @change="choose"
-    >
-  </template>
+  <ChoosePictures
+    v-if="pictures"
+    class="tool"
+    @chosen="emit('pictures', $event)"
+  >
+    <PhImage
+      size="18"
+      aria-hidden="true"
+    /> Picture
+  </ChoosePictures>
   <button
     v-if="saves"
     type="button"

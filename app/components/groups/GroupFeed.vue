@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { GroupFeed, GroupFeedItem } from '~~/shared/groups'
+import type { FeedPlace, GroupFeed, GroupFeedItem } from '~~/shared/groups'
 import { api } from '~/composables/api'
 import { useLoaded } from '~/composables/loaded'
 import { useNow } from '~/composables/now'
@@ -10,8 +10,9 @@ import { ago } from '~/words/time'
 const { groupId, changes } = defineProps<{ groupId: string, /** Grows when something came or went. */ changes: number }>()
 const now = useNow()
 const earlier = shallowRef<GroupFeedItem[]>([])
-const next = ref<number | null>(null)
-const read = (before: number | null) => api<GroupFeed>(`/api/groups/${groupId}/feed`, { query: before === null ? {} : { before } })
+const next = shallowRef<FeedPlace | null>(null)
+const read = (before: FeedPlace | null) =>
+  api<GroupFeed>(`/api/groups/${groupId}/feed`, { query: before ? { beforeAt: before.at, beforeId: before.id } : {} })
 const { found: newest, problem, load, trying } = useLoaded(() => read(null), (feed) => {
   earlier.value = []
   next.value = feed.next

@@ -140,27 +140,14 @@ async function written(): Promise<void> {
           </li>
         </ol>
       </header>
-      <p
+      <RemoveQuestion
         v-if="removing && !begun"
-        class="notice"
+        :busy="busy"
+        @remove="remove"
+        @keep="removing = false"
       >
         Remove “{{ bulk.name }}”, with what is written and checked in it? Its people stay as they are.
-        <button
-          type="button"
-          class="plain-button wrong"
-          :disabled="busy"
-          @click="remove"
-        >
-          Remove it
-        </button>
-        <button
-          type="button"
-          class="plain-button calm"
-          @click="removing = false"
-        >
-          Keep it
-        </button>
-      </p>
+      </RemoveQuestion>
       <BulkWriting
         v-if="step === 'what'"
         :bulk="bulk"
@@ -201,6 +188,7 @@ async function written(): Promise<void> {
             :bulk="bulk"
             :changes="changes"
             @started="started"
+            @changed="load"
           />
         </div>
       </template>

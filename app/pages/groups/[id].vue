@@ -138,26 +138,13 @@ useKeys([
       >
         {{ rule }}.
       </p>
-      <p
+      <RemoveQuestion
         v-if="removing"
-        class="notice"
+        @remove="remove"
+        @keep="removing = false"
       >
         Remove the group “{{ group.name }}” for everybody? Its people stay as they are, and so does what was sent.
-        <button
-          type="button"
-          class="plain-button wrong"
-          @click="remove"
-        >
-          Remove it
-        </button>
-        <button
-          type="button"
-          class="plain-button calm"
-          @click="removing = false"
-        >
-          Keep it
-        </button>
-      </p>
+      </RemoveQuestion>
       <p
         v-if="notTexted"
         class="notice failed"

@@ -48,6 +48,8 @@ export const bulkText = pgTable('bulk_text', {
   answers: jsonb('answers').$type<Record<string, unknown>>().notNull().default({}),
   /** Over which line all of it goes; null: each person's usual one, else the nearest. */
   lineId: id('line_id').references(() => line.id),
+  /** Whoever has no usual line is texted over any that suits, so that each has its share; else over the nearest. */
+  spread: boolean('spread').notNull().default(false),
   numberWay: text('number_way', { enum: NUMBER_WAYS }).notNull().default('mobile'),
   numberLabel: text('number_label').notNull().default(''),
   /** The pictures that go with each text. */

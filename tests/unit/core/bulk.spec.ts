@@ -55,6 +55,17 @@ describe('the line over which somebody is texted', () => {
   })
 })
 
+describe('a line by chance', () => {
+  const lines = [line('portland', '+15035550118'), line('minneapolis', '+16125550104'), line('halifax', '+19025550120', 'CA')]
+  const picked = (drawn: number, values: Partial<NumberFacts> = {}) => pickLine(lines, { ...number(values), e164: '+18085550101' }, drawn)?.id
+
+  it('is any of those in their country, each with its share, and never instead of the usual one', () => {
+    expect([0, 0.49, 0.5, 0.999].map(drawn => picked(drawn))).toEqual(['portland', 'portland', 'minneapolis', 'minneapolis'])
+    expect(picked(0.999, { usualLineId: 'portland' })).toBe('portland')
+    expect(picked(0.5, { country: 'GB' })).toBeUndefined()
+  })
+})
+
 describe('a bulk text', () => {
   it('is started only once it is checked, and goes on only after a pause or a stop', () => {
     const may = (step: Parameters<typeof afterStep>[1]) => BULK_TEXT_STATES.filter(state => afterStep(state, step) !== null)

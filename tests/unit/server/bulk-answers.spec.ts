@@ -60,7 +60,7 @@ async function sentTo(people: Lead[]): Promise<string> {
 }
 const begunTo = (bulkId: string, people: Lead[], body = 'Hi {{ person.first_name }}, at ten, Pine Street 4. Ada', who: SignedIn = firm.ada) =>
   begin({ whoAsk: { bulkId, recordIds: people.map(({ recordId }) => recordId) } }, body, { numberWay: 'answered', latelyDays: 0 }, who)
-const people = async (id: string) => (await readBulkPeople(firm.ada, id, bulkPeopleQuery.cast({}))).rows
+const rowsOf = async (id: string) => (await readBulkPeople(firm.ada, id, bulkPeopleQuery.cast({}))).rows
 const waits = async () => (await readInbox(firm.ada, inboxQuery.cast({}))).owed
 
 describe('what those ask who answer a bulk text', () => {
@@ -101,7 +101,7 @@ describe('one answer to all who ask the same', () => {
     // over another line than the text had come by
     await hear(two!, 'What time?', firm.second)
     const answer = await begunTo(id, [one!, two!])
-    expect(await people(answer)).toMatchObject([{ asked: 'What time?', lately: false }, { asked: 'When?', lately: false }])
+    expect(await rowsOf(answer)).toMatchObject([{ asked: 'What time?', lately: false }, { asked: 'When?', lately: false }])
     await start(answer)
     await seconds(4)
     const last = carrier.asked.slice(-2)
@@ -128,7 +128,7 @@ describe('one answer to all who ask the same', () => {
     await sendText(firm.ada, textTo(between!.phoneId, firm.portland, { text: 'At ten, the same place.' }), now)
     await start(answer)
     await seconds(4)
-    const rows = await people(answer)
+    const rows = await rowsOf(answer)
     expect(rows.find(({ recordId }) => recordId === between!.recordId)).toMatchObject({ standing: 'refused', detail: 'They have been answered meanwhile.' })
     expect(rows.find(({ recordId }) => recordId === still!.recordId)).toMatchObject({ standing: 'texted' })
     expect(carrier.asked.filter(({ text }) => text.includes('Pine Street')).map(({ to }) => to)).toEqual([still!.e164])
@@ -146,7 +146,7 @@ describe('one answer to all who ask the same', () => {
     expect((await waits()).find(({ remote }) => remote === one!.e164)).toBeUndefined()
     await turnBulk(firm.ada, answer, 'stop', now)
     expect((await waits()).find(({ remote }) => remote === one!.e164)).toMatchObject({ waitsSince: waiting.waitsSince })
-    expect(await people(answer)).toMatchObject([{ standing: 'ready' }])
+    expect(await rowsOf(answer)).toMatchObject([{ standing: 'ready' }])
   })
 
   it('is for those whom the asker may see, out of a bulk text of theirs', async () => {
@@ -253,5 +253,27 @@ describe('a pace by answers', () => {
     const plan = await previewPlan(firm.ada, quick, startBulkForm.cast({}), now)
     expect(plan.last! - now.getTime()).toBeLessThan(5_000)
     await turnBulk(firm.ada, slow, 'stop', now)
+  })
+})
+
+describe('what would make it so', () => {
+  it('is another line, where several suit: spread over them it is out in time, and whoever has a usual one keeps it', async () => {
+    const people = await leads(...Array.from({ length: 60 }, (_, i) => `Many ${i}`))
+    // one a second over the nearest line takes a minute, and the event is in less
+    const id = await begin({ selection: selectionOf(people) }, 'Now or never', { eventAt: now.getTime() + 40_000 })
+    const plan = await previewPlan(firm.ada, id, startBulkForm.cast({}), now)
+    expect(plan.lines).toHaveLength(1)
+    expect(plan.left).toMatchObject([{ why: 'after-event' }])
+    expect(plan.spread).toMatchObject({ left: 0 })
+    expect(plan.spread!.lines.length).toBeGreaterThan(1)
+    await hear(people[0]!, 'Hello')
+    await writeBulk(firm.ada, id, writeBulkForm.validateSync({ name: 'x', body: 'Now or never', spread: true, eventAt: now.getTime() + 40_000 }), now)
+    await startCheck(firm.ada, id, now)
+    await drain(now)
+    const spread = await previewPlan(firm.ada, id, startBulkForm.cast({}), now)
+    expect(spread.spread).toBeNull()
+    expect(spread.lines.length).toBeGreaterThan(1)
+    expect(spread.lines.every(({ people: share }) => share > 10)).toBe(true)
+    expect((await rowsOf(id)).find(({ recordId }) => recordId === people[0]!.recordId)!.line).toBe('Portland line')
   })
 })

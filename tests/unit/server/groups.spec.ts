@@ -244,6 +244,8 @@ describe('groups in lists', () => {
 })
 
 describe('texting and calling a group', () => {
+  const newest = { beforeAt: null, beforeId: null }
+
   it('means all in it, of whatever kind, with those on a deal, and each once', async () => {
     const [lead, onIt] = [await makeLead(firm.ada), await makeLead(firm.ada)]
     const deal = await makeThing(firm.ada, 'deal', { name: 'Two long-johns' }, [lead.recordId, onIt.recordId])
@@ -265,7 +267,7 @@ describe('texting and calling a group', () => {
     const [one, two, id] = [await makeLead(firm.ada), await makeLead(firm.ada), await group()]
     await into(one, id)
     await into(two, id)
-    expect(await readGroupFeed(firm.ada, id, null, DAY)).toEqual({ items: [], next: null })
+    expect(await readGroupFeed(firm.ada, id, newest, DAY)).toEqual({ items: [], next: null })
     const bulk = uuid()
     await makeBulk(firm.ada, makeBulkForm.validateSync({ id: bulk, name: 'Saturday', groupId: id }), DAY)
     await writeBulk(firm.ada, bulk, writeBulkForm.validateSync({ name: 'Saturday', body: 'Come and ride on Saturday. Ada', lineId: firm.portland.id }), DAY)
@@ -281,13 +283,20 @@ describe('texting and calling a group', () => {
     await says(two.e164, 'Months later', later(now, 60 * 86_400_000))
     const after = later(now, 61 * 86_400_000)
     await drain(after)
-    expect((await readGroupFeed(firm.ada, id, null, after)).items).toMatchObject([
+    expect((await readGroupFeed(firm.ada, id, newest, after)).items).toMatchObject([
       { kind: 'came-in', words: 'With my son', recordId: one.recordId },
       { kind: 'came-in', words: 'Gladly!', recordId: one.recordId },
       { kind: 'sent', name: 'Saturday', by: 'Ada', texted: 2, answered: 1, mayOpen: true },
     ])
-    expect((await readGroupFeed(firm.noor, id, null, after)).items).toMatchObject([{ kind: 'sent', mayOpen: false }])
-    expect((await readGroupFeed(firm.ada, id, later(now, 90_000).getTime(), after)).items).toHaveLength(2)
+    expect((await readGroupFeed(firm.noor, id, newest, after)).items).toMatchObject([{ kind: 'sent', mayOpen: false }])
+    expect((await readGroupFeed(firm.ada, id, { beforeAt: later(now, 90_000).getTime(), beforeId: null }, after)).items).toHaveLength(2)
+    // several of one moment are each shown once, over however many pages
+    const atOnce = later(now, 200_000)
+    for (let i = 0; i < 45; i++) await says(two.e164, `Text ${i}`, atOnce)
+    const first = await readGroupFeed(firm.ada, id, newest, after)
+    const second = await readGroupFeed(firm.ada, id, { beforeAt: first.next!.at, beforeId: first.next!.id }, after)
+    const all = [...first.items, ...second.items].map(item => item.kind === 'came-in' ? item.words : item.kind)
+    expect([all.length, new Set(all).size, second.next]).toEqual([48, 48, null])
     // what was sent to it stays with each of them when it is removed
     await removeGroup(firm.ada, id, DAY)
     expect(await readBulk(firm.ada, bulk)).toMatchObject({ counts: { texted: 2 } })

@@ -18,6 +18,8 @@ const LOOSE: Record<string, string> = {
   'activity_on_record.private_line_id': 'lines never go, and this is written with every entry of a private one',
   'activity_on_record.along_line_id': 'lines never go, and this is written with every entry that comes along',
   'knock.about_id': 'a conversation or a task; which of them, the columns beside it say',
+  'bulk_text.occasion_id': 'what all audiences of an occasion have in common: the first of them, which may go while the others stay',
+  'bulk_person.occasion_id': 'that of their bulk text, for an index over all audiences',
   'import_seen.hash': 'no id: the hash of a row, in a type of its size',
   'sign_in.id': 'its own name beside its key',
 }

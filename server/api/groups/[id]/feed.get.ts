@@ -4,4 +4,4 @@ import { byId } from '~~/shared/schemas/common'
 import { groupFeedQuery } from '~~/shared/schemas/group'
 
 export default route({ params: byId('group'), query: groupFeedQuery }, ({ asker, params, query, now }) =>
-  readGroupFeed(asker, params.id, query.before, now))
+  readGroupFeed(asker, params.id, query, now))

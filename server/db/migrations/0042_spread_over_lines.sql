@@ -1,0 +1,1 @@
+ALTER TABLE "bulk_text" ADD COLUMN "spread" boolean DEFAULT false NOT NULL;
