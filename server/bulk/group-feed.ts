@@ -4,7 +4,7 @@ import type { GroupFeedQuery } from '~~/shared/schemas/group'
 import { can } from '~~/shared/permissions'
 import { ask } from '../db/door'
 import { at, milliseconds } from '../db/instants'
-import { activityContent, bulkPerson, bulkText, colleague, message, record } from '../db/schema'
+import { activityContent, bulkPerson, bulkText, colleague, conversation, message, record } from '../db/schema'
 import type { SignedIn } from '../identity/sign-in'
 import { mayReadEntry } from '../reading/entries'
 import { seesRecord } from '../reading/visible'
@@ -12,10 +12,11 @@ import { mustFindGroup } from '../records/groups/one'
 import { ANSWERS_WITHIN } from './answers'
 
 const SIZE = 40
-/** Of the bulk texts `b` of a group: each that went out, `m`, and what came in from the same person after it, `i`. */
+/** Of the bulk texts `b` of a group: each that went out, `m`, and what came in from the same number after it, over whichever line, `i`. */
 const CAME_IN = sql`${bulkText} b join ${bulkPerson} p on p.bulk_id = b.id and p.standing = 'texted'
   join ${message} m on m.id = p.id
-  join ${message} i on i.conversation_id = m.conversation_id and i.direction = 'in'
+  join ${conversation} v on v.remote = p.e164
+  join ${message} i on i.conversation_id = v.id and i.direction = 'in'
     and i.made_at > m.handed_at and i.made_at < m.handed_at + ${ANSWERS_WITHIN}`
 
 /**

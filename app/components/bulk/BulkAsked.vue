@@ -3,6 +3,7 @@ import { useThrottleFn } from '@vueuse/core'
 import type { AskedTheSame, BulkAsked, BulkTextDetail, WhoAsks } from '~~/shared/bulk-texts'
 import type { BulkWording } from '~/composables/bulk-wording'
 import { useKeys } from '~/composables/keys'
+import { useLive } from '~/composables/live'
 import { useLoaded } from '~/composables/loaded'
 import { useTextMany } from '~/composables/text-many'
 import { sayAsked } from '~/words/asked'
@@ -13,7 +14,10 @@ const { bulk, changes } = defineProps<{ bulk: BulkTextDetail, /** Grows when som
 
 const OFTEN_MS = 3_000
 const { found: asked, problem, load } = useLoaded<BulkAsked>(`/api/bulk-texts/${bulk.id}/asked`)
-watch(() => changes, useThrottleFn(load, OFTEN_MS, true))
+const loadSoon = useThrottleFn(load, OFTEN_MS, true)
+watch(() => changes, loadSoon)
+// whoever writes once more, or is answered by a colleague
+useLive(notice => void (notice.kind === 'conversation' && loadSoon()), () => void loadSoon())
 
 interface Shown { key: string, title: string, people: WhoAsks[], same: AskedTheSame | null }
 const gathered = computed<Shown[]>(() => asked.value

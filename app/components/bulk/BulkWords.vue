@@ -82,12 +82,6 @@ const fillInErrors = computed(() =>
       >
         Insert a field
       </button>
-      <ChoosePictures
-        class="plain-button"
-        @chosen="pictures.add"
-      >
-        Add a picture
-      </ChoosePictures>
     </p>
     <TemplateText
       v-if="fields.length > 0"
@@ -105,6 +99,14 @@ const fillInErrors = computed(() =>
       role="alert"
     >
       {{ errors.body }}
+    </p>
+    <p>
+      <ChoosePictures
+        class="plain-button"
+        @chosen="pictures.add"
+      >
+        Add a picture
+      </ChoosePictures>
     </p>
     <LazyPictureTray
       v-if="pictureIds.length > 0 || pictures.comingIn.value > 0"
