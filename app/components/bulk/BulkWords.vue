@@ -43,6 +43,7 @@ watch(text, async (there) => {
 })
 const pictureIds = computed({ get: () => wording.value.pictureIds, set: ids => wording.value.pictureIds = ids })
 const pictures = usePictures(pictureIds)
+const chooser = useTemplateRef<{ open: () => void }>('chooser')
 const fillInErrors = computed(() =>
   Object.fromEntries(wording.value.fillIns.map(({ key }) => [key, errors[`answers.${key}`] ?? ''])))
 </script>
@@ -101,12 +102,17 @@ const fillInErrors = computed(() =>
       {{ errors.body }}
     </p>
     <p>
-      <ChoosePictures
+      <button
+        type="button"
         class="plain-button"
-        @chosen="pictures.add"
+        @click="chooser?.open()"
       >
         Add a picture
-      </ChoosePictures>
+      </button>
+      <PictureChooser
+        ref="chooser"
+        @chosen="pictures.add"
+      />
     </p>
     <LazyPictureTray
       v-if="pictureIds.length > 0 || pictures.comingIn.value > 0"

@@ -15,6 +15,7 @@ const emit = defineEmits<{ pictures: [files: File[]], save: [] }>()
 /** What is open below the text; one at a time. */
 const opened = defineModel<Opened | null>('opened', { required: true })
 
+const chooser = useTemplateRef<{ open: () => void }>('chooser')
 const toggle = (what: Opened) => opened.value = opened.value === what ? null : what
 </script>
 
@@ -42,16 +43,22 @@ const toggle = (what: Opened) => opened.value = opened.value === what ? null : w
       aria-hidden="true"
     /> Emoji
   </button>
-  <ChoosePictures
-    v-if="pictures"
-    class="tool"
-    @chosen="emit('pictures', $event)"
-  >
-    <PhImage
-      size="18"
-      aria-hidden="true"
-    /> Picture
-  </ChoosePictures>
+  <template v-if="pictures">
+    <button
+      type="button"
+      class="tool"
+      @click="chooser?.open()"
+    >
+      <PhImage
+        size="18"
+        aria-hidden="true"
+      /> Picture
+    </button>
+    <PictureChooser
+      ref="chooser"
+      @chosen="emit('pictures', $event)"
+    />
+  </template>
   <button
     v-if="saves"
     type="button"

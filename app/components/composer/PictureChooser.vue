@@ -1,8 +1,8 @@
 <script setup lang="ts">
-/** The button that chooses pictures from the computer; how it looks is up to whoever has it. */
-defineOptions({ inheritAttrs: false })
+/** Chooses pictures from the computer; the button that opens it is with whoever has it. */
 const emit = defineEmits<{ chosen: [files: File[]] }>()
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
+defineExpose({ open: () => chooser.value?.click() })
 
 function choose(): void {
   emit('chosen', [...chooser.value!.files ?? []])
@@ -12,13 +12,6 @@ function choose(): void {
 </script>
 
 <template>
-  <button
-    v-bind="$attrs"
-    type="button"
-    @click="chooser?.click()"
-  >
-    <slot />
-  </button>
   <input
     ref="chooser"
     type="file"
