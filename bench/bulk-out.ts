@@ -24,7 +24,7 @@ const AROUND = size(2_000, 30)
 const PAUSE_MS = size(150, 20)
 
 async function main(): Promise<void> {
-  const way = await startWholeWay()
+  const way = await startWholeWay(4880)
   const { database, ada, lineId } = way
   try {
     await fillPeople(database, 2 * PEOPLE + AROUND + 2 * BY_HAND)

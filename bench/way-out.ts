@@ -40,7 +40,7 @@ function record(pool: pg.Pool): Statement[] {
 }
 
 async function main(): Promise<void> {
-  const way = await startWholeWay()
+  const way = await startWholeWay(4820)
   const { database, folder, ada, lineId } = way
   try {
     await database.pool.query('vacuum analyze')

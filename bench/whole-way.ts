@@ -18,15 +18,19 @@ import { secretsFor, startPractice } from '../scripts/world.mjs'
 import { PARTS } from './support'
 
 export const THREAD = join(PARTS, 'database-thread.mjs')
-const [REPORT_PORT, PRACTICE_PORT] = [4820, 4821]
 
-/** A world with the demo's people and a practice carrier that has no pace of its own, for texts through the whole way out. */
-export async function startWholeWay() {
+/**
+ * A world with the demo's people and a practice carrier that has no pace of its own, for texts through the whole way out.
+ *
+ * @param reportPort where the carrier's reports come in; the practice world has those after it
+ */
+export async function startWholeWay(reportPort: number) {
+  const practicePort = reportPort + 1
   const folder = mkdtempSync(join(tmpdir(), 'plauder-bench-'))
   const practice = startPractice({
     folder,
-    port: REPORT_PORT,
-    practicePort: PRACTICE_PORT,
+    port: reportPort,
+    practicePort,
     env: { PRACTICE_PER_SECOND: '100000', PRACTICE_PACE: '{"sent":0,"delivered":0}' },
   })
   await practice.open
@@ -35,7 +39,7 @@ export async function startWholeWay() {
   openDoor(database.pool)
   await fillDemo(new Date())
   const carrier = practiceCarrier({
-    url: `http://127.0.0.1:${PRACTICE_PORT}`,
+    url: `http://127.0.0.1:${practicePort}`,
     key: secrets.PLAUDER_CARRIER_KEY,
     webhookSecret: secrets.PLAUDER_WEBHOOK_SECRET,
   })
@@ -54,7 +58,7 @@ export async function startWholeWay() {
     if (report.kind === 'delivered' && ++delivered >= wanted) done()
     return { taken: true }
   }))
-  const server = createServer(toNodeListener(createApp().use(router))).listen(REPORT_PORT, '127.0.0.1')
+  const server = createServer(toNodeListener(createApp().use(router))).listen(reportPort, '127.0.0.1')
   return {
     folder,
     database,
