@@ -15,6 +15,7 @@ test('three conversations lie side by side, each with its answer, through a relo
   await page.goto('/inbox?words=Flank')
   await expect(page.locator('.row')).toHaveCount(3)
   await page.locator('.row').filter({ hasText: 'Flankash' }).click()
+  await expect(sheetOf(page, 'Flankash')).toBeVisible()
   await page.keyboard.press('p')
   await page.keyboard.press('j')
   await expect(sheetOf(page, 'Flankbirch')).toBeVisible()
@@ -70,6 +71,8 @@ test('three conversations lie side by side, each with its answer, through a relo
     await page.getByRole('button', { name: 'Back to 2 conversations kept beside' }).click()
     await expect(page.locator('.beside')).toHaveCount(2)
     await sheetOf(page, 'Flankash').getByRole('heading').click()
+    // the address says which one is open, and follows a moment later
+    await expect(sheetOf(page, 'Flankash')).toHaveAccessibleName('The open conversation')
     await page.keyboard.press('Escape')
     await expect(page.locator('.beside')).toHaveCount(1)
     await expect(sheetOf(page, 'Flankbirch')).toBeVisible()
