@@ -3,7 +3,7 @@ import type { LeftOutReason } from '~~/core/bulk/fate'
 import { v7 as uuid } from 'uuid'
 import { ask } from '../db/door'
 import { at, textArray } from '../db/instants'
-import { bulkPerson } from '../db/schema'
+import { bulkPerson, bulkText } from '../db/schema'
 import { isHeldOut } from './hold-out'
 import type { Judged } from './judge'
 import type { StoredBulk } from './one'
@@ -16,7 +16,10 @@ export async function storeJudged(bulk: StoredBulk, judged: Placed[], now: Date)
   const numbers = judged.flatMap(({ e164, standing }) => standing === 'ready' && e164 ? [e164] : [])
   const { rows } = await ask<{ e164: string, here: boolean }>(sql`
     select e164, bulk_id = ${bulk.id}::uuid as here from ${bulkPerson}
-    where occasion_id = ${bulk.occasionId}::uuid and e164 = any(${textArray(numbers)}) and standing in ('ready', 'texted', 'held-out')`)
+    where occasion_id = ${bulk.occasionId}::uuid and e164 = any(${textArray(numbers)}) and standing in ('ready', 'texted')
+    union all select e164, bulk_id = ${bulk.id}::uuid from ${bulkPerson}
+    where bulk_id in (select b.id from ${bulkText} b where b.occasion_id = ${bulk.occasionId}::uuid) and standing = 'held-out'
+      and e164 = any(${textArray(numbers)})`)
   const taken = new Map<string, LeftOutReason>(rows.map(({ e164, here }) => [e164, here ? 'same-number' : 'other-audience']))
   const people = judged.map((one) => {
     const again = one.standing === 'ready' ? taken.get(one.e164!) : undefined
