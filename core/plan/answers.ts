@@ -19,7 +19,8 @@ const UNKNOWN_DELAYS = [2, 4, 6, 10, 15, 30, 60, 180, 480, 1440].map(minutes => 
 /** From fewer texts nothing can be told. */
 const FEWEST = 20
 
-const tells = (brought: Brought | null): brought is Brought => brought !== null && brought.texted >= FEWEST
+/** Whether so many similar texts have been sent that they tell something. */
+export const tells = (brought: Brought | null): brought is Brought => brought !== null && brought.texted >= FEWEST
 
 /** How many of a hundred answer, with the interval in which it may as well be (Wilson). */
 export function expected(brought: Brought | null): Expected {

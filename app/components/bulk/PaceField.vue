@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { expected } from '~~/core/plan/answers'
+import { expected, tells } from '~~/core/plan/answers'
 import type { ExpectedAnswers } from '~~/shared/bulk-texts'
 import { useMe } from '~/stores/me'
 import { many } from '~/words/count'
@@ -14,12 +14,12 @@ const { zone } = useMe().me!
 /** One every three minutes (common practice). */
 const EACH_AN_HOUR = 20
 const suggested = computed(() => Math.max(1, answers.answering) * EACH_AN_HOUR)
-const FEWEST = 20
 const brought = computed(() => {
   const { hits, of } = answers.brought
-  const { share, low, high } = expected({ texted: of, answered: hits, delays: [] })
+  const found = { texted: of, answered: hits, delays: [] }
+  const { share, low, high } = expected(found)
   const percent = `${Math.round(share * 100)} in a hundred (${Math.round(low * 100)} to ${Math.round(high * 100)})`
-  if (of < FEWEST) return `Too little like it has been sent to tell: reckoned with ${percent} who answer.`
+  if (!tells(found)) return `Too little like it has been sent to tell: reckoned with ${percent} who answer.`
   return `Of ${many(of, 'text', 'texts')} like it, ${percent} were answered${answers.medianMs === null ? '' : `, half of them within ${span(answers.medianMs)}`}.`
 })
 </script>
