@@ -1,3 +1,5 @@
+import { COMPONENTS } from './app/theme/components'
+
 /**
  * Each icon brings its drawing in six weights, of which two are used: the conditions of the others are made false, and so
  * the build leaves their drawings out.
@@ -52,7 +54,7 @@ export default defineNuxtConfig({
   eslint: { config: { stylistic: true } },
   primevue: {
     importTheme: { from: '~~/app/theme/preset.ts' },
-    components: { include: ['Button', 'InputText', 'Textarea', 'Select', 'Dialog', 'Menu', 'AutoComplete', 'Popover', 'ToggleSwitch'] },
+    components: { include: [...COMPONENTS] },
     directives: { include: [] },
   },
   security: {

@@ -140,7 +140,10 @@ useHead({ htmlAttrs: { class: computed(() => [discreet.value ? 'discreet' : '', 
         <slot />
       </main>
     </div>
-    <KeyDialog v-model="keysShown" />
+    <LazyKeyDialog
+      v-if="keysShown"
+      v-model="keysShown"
+    />
     <LazyCallNight v-if="calls.night" />
     <LazyDialDialog v-if="calls.dialling" />
     <LazyLeaveQuestion v-if="leaving.asked" />

@@ -1,5 +1,5 @@
 import { definePreset } from '@primeuix/themes'
-import Aura from '@primeuix/themes/aura'
+import { TOKENS } from './tokens'
 
 /**
  * Plauder's roles of colour, as PrimeVue's tokens. The values themselves stand once, in base.css; here
@@ -71,7 +71,7 @@ const DROPDOWN = {
   activeColor: 'var(--ink)',
 }
 
-const preset = definePreset(Aura, {
+const preset = definePreset(TOKENS, {
   primitive: { borderRadius: { none: '0', xs: '3px', sm: '4px', md: '6px', lg: '6px', xl: '8px' } },
   semantic: {
     transitionDuration: '0.12s',

@@ -128,11 +128,6 @@ async function move({ id: stageId }: Stage): Promise<void> {
   await load()
 }
 
-const form = useTemplateRef<{ mayLeave: () => Promise<boolean> }>('form')
-async function endEditing(): Promise<void> {
-  if (await form.value?.mayLeave() ?? true) editing.value = false
-}
-
 async function saved(detail: RecordDetail): Promise<void> {
   record.value = detail
   editing.value = false
@@ -293,20 +288,12 @@ async function saved(detail: RecordDetail): Promise<void> {
       </section>
       <RelatedList :record="record" />
     </aside>
-    <Dialog
-      :visible="editing"
-      modal
-      :header="`Change ${record.name}`"
-      :style="{ width: '44rem' }"
-      @update:visible="endEditing"
-    >
-      <LazyRecordForm
-        ref="form"
-        :module="record.module"
-        :record="record"
-        @saved="saved"
-      />
-    </Dialog>
+    <LazyChangeRecord
+      v-if="editing"
+      :record="record"
+      @saved="saved"
+      @close="editing = false"
+    />
     <LazyConsentDialog
       v-if="consent"
       v-bind="consent"
