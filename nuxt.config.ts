@@ -41,6 +41,7 @@ export default defineNuxtConfig({
     // the embedded database and what it needs lie in node_modules; only its thread loads it
     externals: { external: ['@electric-sql/pglite'] },
     logLevel: 2,
+    typescript: { tsConfig: { include: ['../types'] } },
   },
   vite: {
     plugins: [usedIconWeights],
@@ -50,7 +51,7 @@ export default defineNuxtConfig({
   // the emoji's own element
   vue: { compilerOptions: { isCustomElement: tag => tag === 'emoji-picker' } },
   telemetry: false,
-  typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
+  typescript: { strict: true, tsConfig: { include: ['../types'], compilerOptions: { noUncheckedIndexedAccess: true } } },
   eslint: { config: { stylistic: true } },
   primevue: {
     importTheme: { from: '~~/app/theme/preset.ts' },

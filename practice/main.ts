@@ -12,9 +12,10 @@ import { exchangeRouter } from './exchange/http'
 import { handsetRouter } from './handsets/http'
 import { MailDrop } from './mail/drop'
 import { mailRouter } from './mail/http'
+import { NO_SMSC_FAULTS, Smsc, type SmscFaults } from './smsc/smsc'
 
 /**
- * The practice world: a carrier, a telephone exchange and the handsets that they reach, as a process of its own. The
+ * The practice world: a carrier, an SMS centre, a telephone exchange and the handsets that they reach, as a process of its own. The
  * application knows it only over the network, as it would know a real one.
  */
 const need = (name: string) => {
@@ -35,14 +36,18 @@ const exchange = new Exchange(
   { ...USUAL_PACE, ...JSON.parse(process.env.PRACTICE_CALL_PACE ?? '{}') },
   phone => world.off.has(phone),
 )
+const smscFaults: SmscFaults = { ...NO_SMSC_FAULTS, ...JSON.parse(process.env.PRACTICE_SMSC_FAULTS ?? '{}') }
+const perSecond = Number(process.env.PRACTICE_PER_SECOND ?? 50)
+const smsc = new Smsc(folder, world, JSON.parse(need('PRACTICE_SMPP_ACCOUNT')), pace, smscFaults, random, perSecond)
 const drop = new MailDrop(join(folder, 'mail'))
 const app = createApp()
-app.use(handsetRouter(world, network, exchange, folder))
+app.use(handsetRouter(world, network, smsc, exchange, folder))
 app.use(mailRouter(drop))
 app.use(exchangeRouter(exchange, need('PRACTICE_KEY')))
-app.use(carrierRouter(world, network, { key: need('PRACTICE_KEY'), perSecond: Number(process.env.PRACTICE_PER_SECOND ?? 50) }, random))
+app.use(carrierRouter(world, network, { key: need('PRACTICE_KEY'), perSecond }, random))
 
 const post = await drop.listen(Number(need('PRACTICE_SMTP_PORT')))
+const centre = await smsc.listen(Number(need('PRACTICE_SMPP_PORT')))
 const server = createServer(toNodeListener(app))
 server.listen(Number(need('PRACTICE_PORT')), '127.0.0.1', () => {
   network.resume()
@@ -52,6 +57,7 @@ server.listen(Number(need('PRACTICE_PORT')), '127.0.0.1', () => {
 for (const signal of ['SIGTERM', 'SIGINT'] as const) {
   process.on(signal, () => {
     post.close()
+    centre.close()
     server.close(() => process.exit(0))
     server.closeAllConnections()
   })

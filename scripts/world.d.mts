@@ -2,7 +2,9 @@ import type { ChildProcess } from 'node:child_process'
 
 interface Options { folder: string, port: number, practicePort: number, env?: Record<string, string> }
 
-export function secretsFor(folder: string): { PLAUDER_CARRIER_KEY: string, PLAUDER_WEBHOOK_SECRET: string }
+export const SMPP_ACCOUNT: { systemId: string, password: string }
+export function smppPort(practicePort: number): number
+export function secretsFor(folder: string): { PLAUDER_CARRIER_KEY: string, PLAUDER_WEBHOOK_SECRET: string, PLAUDER_SEAL_KEY: string }
 export function startPractice(options: Options): { child: ChildProcess, open: Promise<void> }
 export function startApplication(options: Options & { stderr?: 'inherit' | 'pipe' }): { child: ChildProcess, healthy: Promise<void>, began: { at: string | null } }
 export function stop(child: ChildProcess): Promise<void>

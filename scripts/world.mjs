@@ -14,10 +14,20 @@ function credentials(folder) {
   return JSON.parse(readFileSync(file, 'utf8'))
 }
 
-/** What the application has to know so that nobody else can speak for the practice carrier. */
+/** With which passwords of carriers are sealed: made once, in a file of its own, so that it can be left out of backups. */
+function sealKey(folder) {
+  const file = join(folder, 'seal-key')
+  if (!existsSync(file)) {
+    mkdirSync(folder, { recursive: true, mode: 0o700 })
+    writeFileSync(file, randomBytes(32).toString('base64'), { mode: 0o600 })
+  }
+  return readFileSync(file, 'utf8')
+}
+
+/** What the application has to know so that nobody else can speak for the practice carrier, or read what is sealed. */
 export function secretsFor(folder) {
   const { key, webhookSecret } = credentials(folder)
-  return { PLAUDER_CARRIER_KEY: key, PLAUDER_WEBHOOK_SECRET: webhookSecret }
+  return { PLAUDER_CARRIER_KEY: key, PLAUDER_WEBHOOK_SECRET: webhookSecret, PLAUDER_SEAL_KEY: sealKey(folder) }
 }
 
 /** Resolves when the process has said this; rejects if it ends before. */
@@ -30,6 +40,9 @@ function said(child, words) {
 
 /** Where the post of the practice world takes mails. */
 const smtpPort = practicePort => practicePort + 2
+/** Where its SMS centre is, and its one account. Whoever is on this machine may know it. */
+export const smppPort = practicePort => practicePort + 3
+export const SMPP_ACCOUNT = { systemId: 'pannier', password: 'dispatch' }
 
 export function startPractice({ folder, port, practicePort, env = {} }) {
   const { key, webhookSecret } = credentials(folder)
@@ -39,6 +52,8 @@ export function startPractice({ folder, port, practicePort, env = {} }) {
       ...process.env,
       PRACTICE_PORT: String(practicePort),
       PRACTICE_SMTP_PORT: String(smtpPort(practicePort)),
+      PRACTICE_SMPP_PORT: String(smppPort(practicePort)),
+      PRACTICE_SMPP_ACCOUNT: JSON.stringify(SMPP_ACCOUNT),
       PRACTICE_DATA: join(folder, 'practice'),
       PRACTICE_REPORT_TO: `http://127.0.0.1:${port}/api/carriers/practice/events`,
       PRACTICE_CALLS_REPORT_TO: `http://127.0.0.1:${port}/api/exchanges/practice/events`,

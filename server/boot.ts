@@ -6,6 +6,7 @@ import { registerExchange } from './calling/port'
 import { keepUpWith } from './tellers/keep-up'
 import { carriersFor, exchangeFor } from './tellers/all'
 import { registerCarrier } from './carriers/registry'
+import { useAccounts } from './tellers/accounts'
 import { openSessions } from './tellers/sessions'
 import { sayWhatIsMissing } from './tellers/set-aside'
 import { carrierTeller, exchangeTeller, registerTeller } from './tellers/tellers'
@@ -61,6 +62,7 @@ async function start(): Promise<() => Promise<void>> {
   await printBeginning()
   const stopOutbox = startOutbox(WORKSHOP, () => new Date(), () => !diskIsFull())
   const stopSessions = openSessions(carriers)
+  const leaveAccounts = await useAccounts()
   if (set.PLAUDER_SMTP_URL) registerPost(smtpPost(set.PLAUDER_SMTP_URL, set.PLAUDER_MAIL_FROM, set.PLAUDER_HOME.replace(/\/$/, '')))
   const stopKnocking = regularly([
     { every: KNOCKS_EVERY_MS, work: () => knockByTheClock(new Date()) },
@@ -86,6 +88,7 @@ async function start(): Promise<() => Promise<void>> {
     clearInterval(streamsEnd)
     stopKeepingUp()
     await stopSessions()
+    await leaveAccounts()
     stopWatching()
     await stopKnocking()
     await stopOutbox()

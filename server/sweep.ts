@@ -1,7 +1,7 @@
 import { sql, type SQL } from 'drizzle-orm'
 import { once } from './db/door'
 import { at } from './db/instants'
-import { callEvent, carrierEvent, job, knock, knownDevice, mailedWait, setAsideEvent, signIn } from './db/schema'
+import { callEvent, carrierEvent, invitation, job, knock, knownDevice, mailedWait, setAsideEvent, signIn, smppSentPart } from './db/schema'
 import { log } from './log/log'
 
 const DAY = 86_400_000
@@ -14,10 +14,13 @@ const KEPT: { what: string, table: SQL, since: SQL, forMs: number }[] = [
   { what: 'events of carriers', table: sql`${carrierEvent}`, since: sql`received_at`, forMs: 30 * DAY },
   { what: 'events of exchanges', table: sql`${callEvent}`, since: sql`received_at`, forMs: 30 * DAY },
   { what: 'what was set aside and settled', table: sql`${setAsideEvent}`, since: sql`settled_at`, forMs: 90 * DAY },
+  // what becomes of a text is told within days, or never
+  { what: 'parts of texts', table: sql`${smppSentPart}`, since: sql`sent_at`, forMs: 30 * DAY },
   { what: 'knocks that are over', table: sql`${knock}`, since: sql`ended_at`, forMs: 30 * DAY },
   // nobody is mailed twice of one wait, and hardly any wait is longer
   { what: 'of which waits somebody was mailed', table: sql`${mailedWait}`, since: sql`at`, forMs: 90 * DAY },
   { what: 'sign-ins that have ended', table: sql`${signIn}`, since: sql`ends_at`, forMs: 0 },
+  { what: 'invitations that have run out', table: sql`${invitation}`, since: sql`ends_at`, forMs: 30 * DAY },
   { what: 'browsers that nobody has used', table: sql`${knownDevice}`, since: sql`used_at`, forMs: 180 * DAY },
 ]
 

@@ -12,6 +12,8 @@ export interface LineChoice {
   languages: NationalLanguage[]
   mine: boolean
   answeredBy: number
+  /** Its carrier cannot be reached. */
+  away: boolean
   /** What a part costs within the line's country; null while the carrier has not told. */
   price: { microsPerPart: number, currency: string, mostParts: number, microsPerPicture: number | null, mostPictures: number } | null
 }

@@ -42,6 +42,10 @@ export const PERMISSIONS = {
   'rules.edit': { rep: 'none', lead: 'none', admin: 'all' },
   /** How a line is set up. */
   'line.edit': { rep: 'none', lead: 'none', admin: 'all' },
+  /** Who works here, in which teams, and as what. */
+  'people.edit': { rep: 'none', lead: 'none', admin: 'all' },
+  /** Which carriers there are, and how one gets to them. */
+  'carrier.edit': { rep: 'none', lead: 'none', admin: 'all' },
   /** What broke and waits to be started again. */
   'stuck.see': { rep: 'none', lead: 'none', admin: 'all' },
   /** A saved list: one's own, or one shared with a team. */

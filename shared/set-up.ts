@@ -11,6 +11,9 @@ export interface OwnPipeline { id: string, name: string, stages: (Stage & { coun
 /** A carrier over which a line's texts can go. */
 export interface CarrierChoice { name: string, title: string }
 
+/** What a new line can be made of: the numbers that its carrier has given us, if it tells them, and whose it can be. */
+export interface LineChoices { numbers: string[] | null, teams: { id: string, name: string }[], colleagues: { id: string, name: string }[] }
+
 /** A number of ours as Set-up shows it: with how it rings, and whose letters its carrier knows. */
 export interface SetUpLine extends LineForm {
   id: string
@@ -50,6 +53,9 @@ export interface SetUpFacts {
   closedLines: number
   withoutGreeting: number
   withoutPrice: number
+  carriers: number
+  /** Carriers that cannot be reached, by title. */
+  away: string[]
   pipelines: number
   fields: number
   templates: number

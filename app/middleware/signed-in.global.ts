@@ -2,8 +2,8 @@ import { useMe } from '~/stores/me'
 
 /** Pages are for people who are signed in; after signing in one is where one wanted to go. */
 export default defineNuxtRouteMiddleware(async (to) => {
-  // whoever begins is nobody yet
-  if (to.path === '/begin') return
+  // whoever begins or joins is nobody yet
+  if (to.path === '/begin' || to.path === '/join') return
   const store = useMe()
   const me = store.me ?? await store.load()
   if (!me && to.path !== '/sign-in') return navigateTo({ path: '/sign-in', query: to.path === '/' ? {} : { to: to.fullPath } })

@@ -28,8 +28,6 @@ const named = new Intl.DisplayNames('en', { type: 'region' })
 const countries = computed(() =>
   (beginning.value?.countries ?? []).map(code => ({ code, name: named.of(code) ?? code })).sort((a, b) => a.name.localeCompare(b.name)),
 )
-// a browser does not list every name of a zone that it knows, such as its own
-const zones = [...new Set([form.value.zone, ...Intl.supportedValuesOf('timeZone')])].sort()
 
 async function load(): Promise<void> {
   problem.value = ''
@@ -109,19 +107,12 @@ onMounted(load)
             filter
           />
         </LabelledField>
-        <LabelledField
+        <ZoneField
           id="zone"
-          v-slot="{ choice }"
+          v-model="form.zone"
           label="Your time zone"
           :error="errors.zone"
-        >
-          <Select
-            v-bind="choice"
-            v-model="form.zone"
-            :options="zones"
-            filter
-          />
-        </LabelledField>
+        />
       </div>
       <fieldset class="sets">
         <legend>What you do most, to begin with the right stages and fields</legend>

@@ -88,6 +88,7 @@ const CARRIER: Record<string, Explanation> = {
   },
   'too-many-pictures': { why: 'The carrier takes fewer pictures in one text.', then: 'Take some out and send it again.', retry: false },
   'picture-not-taken': { why: 'The carrier does not take this picture.', then: 'Take it out, or put another one in.', retry: false },
+  'deleted': { why: 'The carrier took it out before it had arrived.', then: 'Try again, or call.', retry: true },
   'blocked': { why: 'A network filter stopped it.', then: 'Word it more plainly, without a shortened link.', retry: false },
   'not-authorised': { why: 'The carrier did not accept our credentials.', then: 'Ask an admin to look at the carrier.', retry: true },
   'bad-request': { why: 'The carrier could not read the request.', then: 'Try again; if it happens again, tell an admin.', retry: true },

@@ -1,4 +1,4 @@
-import { NATIONAL_TABLES, readShift, type Shift } from './national'
+import { EXTENSION, NATIONAL_TABLES, readShift, type Shift } from './national'
 
 /**
  * The GSM 7-bit default alphabet and its extension table.
@@ -6,9 +6,8 @@ import { NATIONAL_TABLES, readShift, type Shift } from './national'
  * against Perl's Encode::GSM0338 and two independent libraries).
  */
 const DEFAULT_TABLE
-  = '@£$¥èéùìòÇ\nØø\rÅåΔ_ΦΓΛΩΠΨΣΘΞÆæßÉ !"#¤%&\'()*+,-./0123456789:;<=>?'
+  = '@£$¥èéùìòÇ\nØø\rÅåΔ_ΦΓΛΩΠΨΣΘΞ\x1BÆæßÉ !"#¤%&\'()*+,-./0123456789:;<=>?'
     + '¡ABCDEFGHIJKLMNOPQRSTUVWXYZÄÖÑÜ§¿abcdefghijklmnopqrstuvwxyzäöñüà'
-const EXTENSION_TABLE = '\f^{}\\[~]|€'
 const ESCAPE = '\x1B'
 
 /** Septets that each UTF-16 code unit takes: 1, 2 behind an escape, 0 where the alphabet has no such character. */
@@ -21,7 +20,7 @@ function tableOf(plain: string, escaped: string): SeptetTable {
   return septets
 }
 
-export const DEFAULT_SEPTETS = tableOf(DEFAULT_TABLE, EXTENSION_TABLE)
+export const DEFAULT_SEPTETS = tableOf(DEFAULT_TABLE, Object.values(EXTENSION).join(''))
 
 const shifted = new Map<Shift, SeptetTable>()
 
@@ -29,12 +28,19 @@ const shifted = new Map<Shift, SeptetTable>()
 export function septetsUnder(shift: Shift): SeptetTable {
   let table = shifted.get(shift)
   if (!table) {
-    const { language, single, locking } = readShift(shift)
-    const tables = NATIONAL_TABLES[language]
-    table = tableOf(locking ? tables.locking! : DEFAULT_TABLE, single ? Object.values(tables.single).join('') : EXTENSION_TABLE)
+    const { plain, escaped } = charactersUnder(shift)
+    table = tableOf(plain, Object.values(escaped).join(''))
     shifted.set(shift, table)
   }
   return table
+}
+
+/** What each septet stands for, in order, by itself and behind an escape, while a language's tables stand in for the default ones. */
+export function charactersUnder(shift: Shift | null): { plain: string, escaped: Record<number, string> } {
+  if (!shift) return { plain: DEFAULT_TABLE, escaped: EXTENSION }
+  const { language, single, locking } = readShift(shift)
+  const tables = NATIONAL_TABLES[language]
+  return { plain: locking ? tables.locking! : DEFAULT_TABLE, escaped: single ? tables.single : EXTENSION }
 }
 
 /** Septets of one UTF-16 code unit in the GSM 7-bit alphabet; 0 if it cannot be said there. */

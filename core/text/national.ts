@@ -17,8 +17,8 @@ export interface NationalTables {
   locking: string | null
 }
 
-/** What every extension table holds: form feed, brackets, and the euro. */
-const SHARED = { 0x0A: '\f', 0x14: '^', 0x28: '{', 0x29: '}', 0x2F: '\\', 0x3C: '[', 0x3D: '~', 0x3E: ']', 0x40: '|', 0x65: '€' }
+/** The default extension table, which every other one holds too: form feed, brackets, and the euro. */
+export const EXTENSION: Record<number, string> = { 0x0A: '\f', 0x14: '^', 0x28: '{', 0x29: '}', 0x2F: '\\', 0x3C: '[', 0x3D: '~', 0x3E: ']', 0x40: '|', 0x65: '€' }
 const UPPER = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ'
 const LOWER = UPPER.toLowerCase()
 const FIGURES = '%&\'()*+,-./0123456789:;<=>?'
@@ -26,18 +26,18 @@ const FIGURES = '%&\'()*+,-./0123456789:;<=>?'
 export const NATIONAL_TABLES: Record<NationalLanguage, NationalTables> = {
   turkish: {
     id: 1,
-    single: { ...SHARED, 0x47: 'Ğ', 0x49: 'İ', 0x53: 'Ş', 0x63: 'ç', 0x67: 'ğ', 0x69: 'ı', 0x73: 'ş' },
+    single: { ...EXTENSION, 0x47: 'Ğ', 0x49: 'İ', 0x53: 'Ş', 0x63: 'ç', 0x67: 'ğ', 0x69: 'ı', 0x73: 'ş' },
     locking: `@£$¥€éùıòÇ\nĞğ\rÅåΔ_ΦΓΛΩΠΨΣΘΞ\x1BŞşßÉ !"#¤${FIGURES}İ${UPPER}ÄÖÑÜ§ç${LOWER}äöñüà`,
   },
   spanish: {
     id: 2,
-    single: { ...SHARED, 0x09: 'ç', 0x41: 'Á', 0x49: 'Í', 0x4f: 'Ó', 0x55: 'Ú', 0x61: 'á', 0x69: 'í', 0x6f: 'ó', 0x75: 'ú' },
+    single: { ...EXTENSION, 0x09: 'ç', 0x41: 'Á', 0x49: 'Í', 0x4f: 'Ó', 0x55: 'Ú', 0x61: 'á', 0x69: 'í', 0x6f: 'ó', 0x75: 'ú' },
     locking: null,
   },
   portuguese: {
     id: 3,
     single: {
-      ...SHARED,
+      ...EXTENSION,
       0x05: 'ê',
       0x09: 'ç',
       0x0b: 'Ô',

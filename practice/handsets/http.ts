@@ -18,11 +18,12 @@ import { isPictureType } from '../carrier/pictures'
 import type { World } from '../carrier/world'
 import type { Exchange } from '../exchange/exchange'
 import { MANNERS, type Manner } from '../exchange/manners'
+import { SMSC_LINES, type Smsc } from '../smsc/smsc'
 
 const FILES: Record<string, string> = { 'page.js': 'text/javascript', 'page.css': 'text/css' }
 
 /** The page on which one is the other person, and what it needs. */
-export function handsetRouter(world: World, network: Network, exchange: Exchange, folder: string) {
+export function handsetRouter(world: World, network: Network, smsc: Smsc, exchange: Exchange, folder: string) {
   const router = createRouter()
   const built = join(dirname(process.argv[1]!), 'handsets')
 
@@ -56,7 +57,7 @@ export function handsetRouter(world: World, network: Network, exchange: Exchange
       ...[...exchange.calls.values()].flatMap(call => [call.phone, ...call.own]),
     ])
     return {
-      lines: LINES.map(line => line.number),
+      lines: [...LINES.map(line => line.number), ...SMSC_LINES],
       phones: [...numbers].map(number => ({
         number,
         owner: owners.get(number) ?? null,
@@ -84,14 +85,15 @@ export function handsetRouter(world: World, network: Network, exchange: Exchange
     const usable
       = fromThisPage(getHeader(event, 'origin'), getHeader(event, 'host'))
         && /^\+[1-9]\d{6,14}$/.test(phone ?? '')
-        && LINES.some(line => line.number === to)
+        && (LINES.some(line => line.number === to) || (SMSC_LINES.includes(to!) && !picture))
         && (text.trim() || picture)
         && (!picture || isPictureType(picture.type))
     if (!usable) {
       setResponseStatus(event, 422)
       return { detail: 'Give the phone, one of the numbers to write to, and a text or a picture (JPEG, PNG or GIF).' }
     }
-    await network.write(phone!, to!, text, picture ? [picture] : [])
+    if (SMSC_LINES.includes(to!)) await smsc.write(phone!, to!, text)
+    else await network.write(phone!, to!, text, picture ? [picture] : [])
     return { written: true }
   }))
 

@@ -23,6 +23,8 @@ export type HandOverAnswer
     | { kind: 'try-later', afterMs: number | null, certain: boolean, code: 'carrier-unreachable' | 'answer-lost' }
     /** It is there and takes texts, but no more of them now. */
     | { kind: 'no-room', afterMs: number }
+    /** It may have taken it, and there is no key under which it could be asked again: a person decides. */
+    | { kind: 'not-known' }
 
 /** What a carrier tells: what became of a text of ours, or a text for us. */
 export type CarrierEvent = { id: string, at: Date } & (
@@ -60,6 +62,9 @@ export interface Session {
   start: (tell: (told: unknown) => Promise<void>) => () => Promise<void>
 }
 
+/** Whether a carrier to which a connection stays open can be reached, and since when; `why` not, in words for an admin. */
+export interface CarrierState { is: 'connecting' | 'connected' | 'away', since: number, why: string | null }
+
 /** What Plauder needs of a carrier, whichever it is. What its protocol does not have is left out. */
 export interface Carrier {
   /** By which lines, messages and events name it; it never changes. */
@@ -76,6 +81,9 @@ export interface Carrier {
   readEvent: (told: unknown) => CarrierEvent
   webhook?: Webhook
   session?: Session
+  state?: () => CarrierState
+  /** Its protocol has no key against doubles: what may have been asked before is not asked again. */
+  keyless?: boolean
   /** Everything that it has told since a cursor, for events that got lost. */
   eventsSince?: (cursor: string) => Promise<{ told: unknown[], cursor: string }>
   /**

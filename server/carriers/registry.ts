@@ -6,6 +6,10 @@ export function registerCarrier(carrier: Carrier): void {
   carriers.set(carrier.name, carrier)
 }
 
+export function unregisterCarrier(name: string): void {
+  carriers.delete(name)
+}
+
 export const carrierRegistered = (name: string): Carrier | undefined => carriers.get(name)
 
 /** @throws Error for a line whose carrier this process does not know */

@@ -130,6 +130,18 @@ export async function endMine(asker: SignedIn, which: string | 'all-others', now
   })
 }
 
+/** Ends wherever somebody is signed in; inside of the transaction for which it is done. */
+export async function endAllOf(colleagueId: string): Promise<void> {
+  const ended = await tx(database => database.delete(signIn).where(eq(signIn.colleagueId, colleagueId)).returning({ id: signIn.id }))
+  tellEnded(ended.map(({ id }) => id))
+}
+
+/** What somebody may see has changed: their browsers listen anew, with the rights of now. */
+export async function tellOfChange(colleagueId: string): Promise<void> {
+  const held = await tx(database => database.select({ id: signIn.id }).from(signIn).where(eq(signIn.colleagueId, colleagueId)))
+  tellEnded(held.map(({ id }) => id))
+}
+
 /** What of them is open in whatever process is closed: nobody hears anything more. */
 function tellEnded(ids: string[]): void {
   afterCommit(() => ids.forEach(id => say('sign-out', { signInId: id })))

@@ -1,7 +1,7 @@
 import { EventEmitter } from 'node:events'
 
 /** What processes of Plauder tell each other: what is true now and is kept nowhere. Each topic is one module's own. */
-export type Topic = 'notice' | 'presence' | 'sign-out'
+export type Topic = 'notice' | 'presence' | 'sign-out' | 'carriers'
 
 const bus = new EventEmitter().setMaxListeners(0)
 let passOn: (topic: Topic, message: unknown) => void = () => {}

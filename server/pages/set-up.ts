@@ -3,7 +3,9 @@ import { DISPOSITION_MODULES } from '~~/shared/calling'
 import { MODULE_FACTS } from '~~/shared/modules'
 import { can } from '~~/shared/permissions'
 import type { SetUpFacts, SetUpFront, SetUpToDo } from '~~/shared/set-up'
+import { allCarriers } from '../carriers/registry'
 import { ask } from '../db/door'
+import { textArray } from '../db/instants'
 import { carrierPrice, colleague, customField, disposition, firm, job, line, pipeline, setAsideEvent, team, template } from '../db/schema'
 import { notAllowed } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
@@ -14,20 +16,23 @@ import type { SignedIn } from '../identity/sign-in'
  * @throws Problem 403 for who sets nothing up
  */
 export async function readSetUp(asker: SignedIn): Promise<SetUpFront> {
+  const carriers = allCarriers()
   if (!can(asker, 'disposition.edit', {})) throw notAllowed('see how things are set up; leads and admins do')
   const { rows: [facts] } = await ask<SetUpFacts & Record<string, unknown>>(sql`
     select (select texting_on from ${firm}) as "textingOn",
       (select count(*) from ${colleague})::int as colleagues, (select count(*) from ${team})::int as teams,
       (select count(*) from ${line} where active)::int as lines, (select count(*) from ${line} where not active)::int as "closedLines",
       (select count(*) from ${line} where active and greeting is null)::int as "withoutGreeting",
-      (select count(*) from ${line} l where active and not exists (select 1 from ${carrierPrice} p where p.carrier = l.carrier
+      (select count(*) from ${line} l where active and l.carrier = any(${textArray(carriers.filter(one => one.prices).map(one => one.name))}) and not exists (select 1 from ${carrierPrice} p where p.carrier = l.carrier
         and p.country = l.country))::int as "withoutPrice",
       (select count(*) from ${pipeline})::int as pipelines, (select count(*) from ${customField} where retired_at is null)::int as fields,
       (select count(*) from ${template} where retired_at is null)::int as templates,
       (select count(*) from ${disposition} where retired_at is null)::int as dispositions,
       (select coalesce(json_agg(distinct module), '[]') from ${disposition} where retired_at is null) as "disposedModules",
       (select count(*) from ${job} where dead_at is not null and done_at is null)::int + (select count(*) from ${setAsideEvent} where settled_at is null)::int as stuck`)
-  return { facts: facts!, toDo: toDo(facts!).filter(({ adminOnly }) => !adminOnly || asker.role === 'admin') }
+  const away = carriers.filter(carrier => carrier.state?.().is === 'away').map(({ title }) => title)
+  const all = { ...facts!, carriers: carriers.length, away }
+  return { facts: all, toDo: toDo(all).filter(({ adminOnly }) => !adminOnly || asker.role === 'admin') }
 }
 
 /** What keeps somebody from working, the worst first. */
@@ -37,6 +42,13 @@ function toDo(facts: SetUpFacts): SetUpToDo[] {
   const all: (SetUpToDo & { is: boolean })[] = [
     { is: !facts.textingOn, what: 'Texting is switched off for the firm.', then: 'Nobody can send a text.', to: null, adminOnly: true },
     { is: facts.lines === 0, what: 'No line is active.', then: 'Nobody can text or call.', to: '/set-up/lines', adminOnly: true },
+    {
+      is: facts.away.length > 0,
+      what: `${facts.away.join(' and ')} cannot be reached.`,
+      then: 'Texts over it wait. Look why.',
+      to: '/set-up/carriers',
+      adminOnly: true,
+    },
     { is: facts.stuck > 0, what: `${many(facts.stuck, 'thing', 'things')} got stuck.`, then: 'Look why, and start them again.', to: '/set-up/stuck', adminOnly: true },
     {
       is: facts.withoutPrice > 0,

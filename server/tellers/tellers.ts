@@ -35,4 +35,8 @@ export function registerTeller(teller: Teller): void {
   tellers.set(teller.name, teller)
 }
 
+export function unregisterTeller(name: string): void {
+  tellers.delete(name)
+}
+
 export const tellerNamed = (name: string): Teller | undefined => tellers.get(name)

@@ -4,7 +4,7 @@ import { contacted } from '../activity/contact'
 import { jobsDone } from '../jobs/in-sql'
 import { crashPoint } from '../jobs/crash-points'
 import { Overtaken, settle, type Claim, type Ending, type Outcome, type Work } from '../jobs/outbox'
-import { carrierNamed } from '../carriers/registry'
+import { carrierNamed, carrierRegistered } from '../carriers/registry'
 import type { CarrierText, HandOverAnswer } from '../carriers/port'
 import { tx } from '../db/door'
 import { gather } from '../db/gather'
@@ -66,17 +66,19 @@ async function begin(messageIds: string[], now: Date): Promise<{ ready: Map<stri
     const fresh: string[] = []
     for (const { text, verdict } of asked) {
       const uncertain = askedBefore(text)
+      const askedCarrier = (uncertain && text.askedCarrier) || text.carrier
       if (!verdict.leaves) {
         // what may have left cannot be called back by a rule, and nobody should guess
         if (uncertain) await move(text.id, text.state, 'lost', { code: 'answer-lost' })
         else if (verdict.reason === 'paused') paused.add(text.id)
         else await move(text.id, text.state, 'hold', { code: verdict.reason })
       }
+      else if (uncertain && carrierRegistered(askedCarrier)?.keyless) await move(text.id, text.state, 'lost', { code: 'answer-lost', settledAt: now })
       else if (uncertain || afterEvent(text.state as MessageState, 'claim')) {
         if (!uncertain) fresh.push(text.id)
         // of what may have left only the carrier that was asked can say anything, whichever the line has now
         ready.set(text.id, {
-          carrier: (uncertain && text.askedCarrier) || text.carrier,
+          carrier: askedCarrier,
           uncertain,
           text: {
             key: text.id,
@@ -193,6 +195,10 @@ async function takeRefusal(claim: Claim, ready: Ready, answer: Exclude<HandOverA
       .for('update')
     if (answer.kind === 'refused') {
       await move(messageId, state, 'refused', { code: answer.code, settledAt: now })
+      return 'done'
+    }
+    if (answer.kind === 'not-known') {
+      await move(messageId, state, 'lost', { code: 'answer-lost', settledAt: now })
       return 'done'
     }
     const busy = answer.kind === 'no-room'

@@ -1,8 +1,8 @@
 import { asc, eq } from 'drizzle-orm'
 import { can } from '~~/shared/permissions'
 import type { LineForm } from '~~/shared/schemas/line'
-import { lineFormOf, type CarrierChoice, type SetUpLine } from '~~/shared/set-up'
-import { allCarriers, carrierRegistered } from '../carriers/registry'
+import { lineFormOf, type SetUpLine } from '~~/shared/set-up'
+import { carrierRegistered } from '../carriers/registry'
 import { read, tx } from '../db/door'
 import { colleague, line, team } from '../db/schema'
 import { badInput, notAllowed, notFound } from '../http/problem'
@@ -42,12 +42,6 @@ export async function listLines(asker: SignedIn): Promise<SetUpLine[]> {
       .leftJoin(team, eq(team.id, line.teamId))
       .orderBy(asc(line.name)),
   )
-}
-
-/** The carriers over which a line's texts can go. */
-export function listCarriers(asker: SignedIn): CarrierChoice[] {
-  if (!can(asker, 'line.edit', {})) throw notAllowed('see how lines are set up; an admin does')
-  return allCarriers().map(({ name, title }) => ({ name, title }))
 }
 
 /** What is written already keeps the coding that it was measured with, and the carrier that may have it already. */

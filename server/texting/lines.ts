@@ -1,6 +1,7 @@
 import { asc } from 'drizzle-orm'
 import { can, type Asker } from '~~/shared/permissions'
 import type { LineChoice } from '~~/shared/composer'
+import { carrierRegistered } from '../carriers/registry'
 import { tx } from '../db/door'
 import { carrierPrice, line, teamMember } from '../db/schema'
 
@@ -39,6 +40,7 @@ export async function linesOf(asker: Asker): Promise<LineChoice[]> {
       languages: one.languages,
       mine: one.colleagueId === asker.id,
       answeredBy: one.colleagueId ? 1 : members.filter(member => member.teamId === one.teamId).length,
+      away: carrierRegistered(one.carrier)?.state?.().is === 'away',
       price: prices.find(price => price.carrier === one.carrier && price.country === one.country) ?? null,
     }))
   })

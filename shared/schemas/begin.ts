@@ -1,8 +1,6 @@
 import { boolean, object, string, type InferType } from 'yup'
 import { STARTING_SET_KEYS } from '../starting-sets'
-import { line } from './common'
-
-export const SHORTEST_PASSWORD = 12
+import { line, mailAddress, newPassword } from './common'
 
 /** The firm and its first admin. */
 export const beginForm = object({
@@ -14,16 +12,9 @@ export const beginForm = object({
     .required('Choose a country.'),
   zone: string().max(60).required('Choose a time zone.'),
   name: line(80).required('Say who you are.'),
-  mail: string()
-    .trim()
-    .lowercase()
-    .max(200)
-    .email('This is not a mail address. It needs a name, an @ and a place.')
+  mail: mailAddress()
     .required('Give the mail address with which you sign in.'),
-  password: string()
-    .min(SHORTEST_PASSWORD, `At least ${SHORTEST_PASSWORD} characters: a few words are easier to remember than signs.`)
-    .max(200)
-    .required('Choose a password.'),
+  password: newPassword(),
   /** The stages, fields and ends of calls to begin with. */
   set: string().oneOf(STARTING_SET_KEYS, 'Choose what you do.').default('sales'),
   /** Whether a line of the practice carrier is made, to try everything with nobody outside. */

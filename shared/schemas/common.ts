@@ -32,7 +32,9 @@ export const NAMED = [
   'field',
   'job',
   'set-aside-event',
+  'carrier',
   'sign-in',
+  'invitation',
 ] as const
 export type Named = typeof NAMED[number]
 
@@ -71,3 +73,16 @@ export const line = (most: number) => string().trim().max(most, ({ max }) => `Th
 export const optionalLine = (most: number) => line(most).nullable().transform((value: unknown) => value === '' ? null : value).default(null)
 
 export const page = () => number().integer().min(1).max(100_000).default(1)
+
+const SHORTEST_PASSWORD = 12
+
+export const mailAddress = () => string()
+  .trim()
+  .lowercase()
+  .max(200)
+  .email('This is not a mail address. It needs a name, an @ and a place.')
+
+export const newPassword = () => string()
+  .min(SHORTEST_PASSWORD, `At least ${SHORTEST_PASSWORD} characters: a few words are easier to remember than signs.`)
+  .max(200)
+  .required('Choose a password.')

@@ -1,7 +1,7 @@
 import { array, boolean, number, object, string, type InferType } from 'yup'
 import { RING_SOUNDS } from '../calling'
 import { NATIONAL_LANGUAGES } from '../../core/text/national'
-import { idOf, line, optionalLine } from './common'
+import { freshId, idOf, line, optionalLine } from './common'
 
 const TIME = /^([01]\d|2[0-3]):[0-5]\d$|^24:00$/
 const time = (message: string) => string().matches(TIME, message).required(message)
@@ -60,3 +60,17 @@ export const lineForm = object({
     .default(null),
 })
 export type LineForm = InferType<typeof lineForm>
+
+export const makeLineForm = object({
+  id: freshId().required(),
+  carrier: line(60).required('Choose over which carrier its texts go.'),
+  number: string().trim().max(60).required('Choose or write the number.'),
+  name: line(60).required('Give it a name, by which colleagues tell it from others.'),
+  /** Whose it is: a team's or a colleague's. */
+  teamId: idOf('team').nullable().default(null),
+  colleagueId: idOf('colleague').nullable().default(null)
+    .test('one', 'Choose a team or a colleague: whoever answers what comes in over it.', (value, { parent: { teamId } }) => (value === null) !== (teamId === null)),
+  /** What goes over it shows on timelines only to those who answer it. */
+  private: boolean().default(false),
+})
+export type MakeLineForm = InferType<typeof makeLineForm>

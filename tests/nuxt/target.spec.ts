@@ -27,6 +27,7 @@ const line = (id: string, e164: string, more: Partial<LineChoice> = {}): LineCho
     active: true,
     mine: false,
     answeredBy: 2,
+    away: false,
     price: null,
     languages: [],
     ...more,

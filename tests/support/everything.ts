@@ -7,6 +7,7 @@ import type { SignedIn } from '~~/server/identity/sign-in'
 import { addRecord } from '~~/server/records/save'
 import { receiveText } from '~~/server/texting/receive'
 import type { Line } from '~~/server/texting/lines'
+import type { CarrierSettings } from '~~/shared/carriers'
 import { DAY, layPipeline, stageOf, type Firm } from './firm'
 
 /** Stands in everything that is not for Ada: in no answer to her may it be found. */
@@ -193,7 +194,7 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
         bytes: Buffer.from('JPEG'),
         at: DAY,
       })
-    const [disposition, field, job, event] = Array.from({ length: 4 }, id)
+    const [disposition, field, job, event, carrier, invitation] = Array.from({ length: 6 }, id)
     await database
       .insert(schema.disposition)
       .values({ id: disposition!, module: 'lead', name: `Went well ${number}`, family: 'reached', letter: 'w', position: 0 })
@@ -206,6 +207,14 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
     await database
       .insert(schema.setAsideEvent)
       .values({ id: event!, teller: 'practice', hash: event!, told: JSON.stringify({ words }), why: words, at: DAY })
+    await database.insert(schema.invitation).values({
+      id: invitation!, keyHash: invitation!, mail: `${number.slice(-4)}@post.example`, name: words, role: 'rep', title: words, teamIds: [],
+      madeBy: owner.id, madeAt: DAY, endsAt: DAY,
+    })
+    await database.insert(schema.carrierAccount).values({
+      id: carrier!, name: `smpp-${carrier!.slice(-8)}`, kind: 'smpp', title: words, settings: {} as CarrierSettings, secret: '',
+      madeBy: owner.id, madeAt: DAY,
+    })
     return {
       'record': recordId,
       'phone': phone!.id,
@@ -231,6 +240,8 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
       'sign-in': signIn!,
       'job': job!,
       'set-aside-event': event!,
+      'carrier': carrier!,
+      'invitation': invitation!,
       'disposition': disposition!,
       'field': field!,
       'colleague': owner.id,

@@ -6,6 +6,8 @@ import { bundleParts, makeEmptyDatabase } from '../../scripts/bundle.mjs'
 export default async function prepare() {
   process.env.PLAUDER_BUILD = resolve('.cache/parts')
   process.env.PLAUDER_LOG ??= 'silent'
+  // with which the tests' own secrets are sealed
+  process.env.PLAUDER_SEAL_KEY ??= Buffer.alloc(32, 7).toString('base64')
   await bundleParts('.cache/parts')
   await makeEmptyDatabase('.cache/parts')
   await build({ entryPoints: ['tests/support/hold-lock.ts'], bundle: true, platform: 'node', format: 'esm', packages: 'external', outfile: '.cache/parts/hold-lock.mjs', logLevel: 'warning' })

@@ -210,6 +210,13 @@ useKeys([
         {{ name }} has opted out of texts, so none leaves. Call instead, or wait until START comes from the number.
       </p>
       <p
+        v-else-if="line?.away"
+        class="notice"
+        role="status"
+      >
+        The carrier of {{ line.name }} cannot be reached at the moment. What you send waits, and leaves by itself once it is back.
+      </p>
+      <p
         v-if="why"
         :id="`${fieldId}-problem`"
         class="notice failed"

@@ -4,10 +4,12 @@ import { useMe } from '~/stores/me'
 /** The rooms of Set-up that are for me. */
 const ROOMS = [
   { name: 'Overview', to: '/set-up', forLeads: true },
+  { name: 'People', to: '/set-up/people', forLeads: false },
   { name: 'Dispositions', to: '/set-up/dispositions', forLeads: true },
   { name: 'Custom fields', to: '/set-up/fields', forLeads: false },
   { name: 'Pipelines', to: '/set-up/pipelines', forLeads: false },
   { name: 'Lines', to: '/set-up/lines', forLeads: false },
+  { name: 'Carriers', to: '/set-up/carriers', forLeads: false },
   { name: 'House rules', to: '/set-up/rules', forLeads: false },
   { name: 'What got stuck', to: '/set-up/stuck', forLeads: false },
 ]

@@ -12,12 +12,13 @@ const there = computed(() => {
   if (!facts) return []
   return [
     { what: many(facts.lines, 'active line', 'active lines'), more: facts.closedLines > 0 ? `${facts.closedLines} not active` : '', to: '/set-up/lines', adminOnly: true },
+    { what: many(facts.carriers, 'carrier', 'carriers'), more: facts.away.length > 0 ? `${facts.away.length} not reached` : '', to: '/set-up/carriers', adminOnly: true },
     { what: many(facts.dispositions, 'disposition', 'dispositions'), more: 'what can be said after a call', to: '/set-up/dispositions' },
     { what: many(facts.templates, 'template', 'templates'), more: '', to: '/templates' },
     { what: many(facts.pipelines, 'pipeline', 'pipelines'), more: 'the stages of records', to: '/set-up/pipelines', adminOnly: true },
     { what: many(facts.fields, 'custom field', 'custom fields'), more: '', to: '/set-up/fields', adminOnly: true },
     { what: 'House rules', more: facts.textingOn ? 'texting is on' : 'texting is off', to: '/set-up/rules', adminOnly: true },
-    { what: many(facts.colleagues, 'colleague', 'colleagues'), more: `in ${many(facts.teams, 'team', 'teams')}`, to: null },
+    { what: many(facts.colleagues, 'colleague', 'colleagues'), more: `in ${many(facts.teams, 'team', 'teams')}`, to: me.me!.role === 'admin' ? '/set-up/people' : null },
   ].filter(({ adminOnly }) => !adminOnly || me.me!.role === 'admin')
 })
 </script>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { NATIONAL_LANGUAGES, type NationalLanguage } from '~~/core/text/national'
 import { showPhone } from '~~/core/phone/show'
-import { lineFormOf, type CarrierChoice, type SetUpLine } from '~~/shared/set-up'
+import type { SetUpCarrier } from '~~/shared/carriers'
+import { lineFormOf, type SetUpLine } from '~~/shared/set-up'
 import { api } from '~/composables/api'
 import { adminsOnly, useSetUpList } from '~/composables/set-up-list'
 import { many } from '~/words/count'
@@ -13,15 +14,17 @@ definePageMeta({ middleware: adminsOnly })
 const { list: lines, problem, trying, load } = useSetUpList<SetUpLine>(() => ({ path: '/api/set-up/lines' }))
 
 /** Without them a line is shown and changed all the same, but for its carrier. */
-const carriers = shallowRef<CarrierChoice[]>([])
-void api<CarrierChoice[]>('/api/set-up/carriers').then(found => carriers.value = found, () => {})
+const carriers = shallowRef<SetUpCarrier[]>([])
+void api<SetUpCarrier[]>('/api/set-up/carriers').then(found => carriers.value = found, () => {})
 
 /** The line whose ringing is being changed. */
 const editing = shallowRef<SetUpLine | null>(null)
+const adding = ref(false)
 
 function saved(all: SetUpLine[]): void {
   lines.value = all
   editing.value = null
+  adding.value = false
 }
 
 /** How a line rings, in a few words. */
@@ -44,6 +47,7 @@ const over = ({ carrier }: SetUpLine) =>
   carriers.value.length > 1
     ? `texts over ${carriers.value.find(({ name }) => name === carrier)?.title ?? 'a carrier that is not there'}`
     : null
+const isAway = ({ carrier }: SetUpLine) => carriers.value.some(({ name, state }) => name === carrier && state?.is === 'away')
 
 function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
   const languages = NATIONAL_LANGUAGES.filter(one => (one === language) !== line.languages.includes(one))
@@ -73,6 +77,12 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
           </p>
           <p class="quiet">
             {{ [line.colleague ? `answered by ${line.colleague}` : line.team ? `answered by ${line.team}` : 'answered by nobody', line.private ? 'private' : null, line.active ? null : 'not active', over(line)].filter(Boolean).join(', ') }}
+          </p>
+          <p
+            v-if="isAway(line)"
+            class="away"
+          >
+            Its carrier cannot be reached; texts wait. <NuxtLink to="/set-up/carriers">Look why</NuxtLink>
           </p>
           <p class="quiet">
             {{ ringing(line) }}
@@ -104,9 +114,21 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
         </fieldset>
       </li>
     </ul>
+    <p v-if="carriers.length > 0">
+      <Button
+        label="Add a line"
+        @click="adding = true"
+      />
+    </p>
     <p class="quiet small">
       With a language’s letters a part of a text holds 149 to 155 characters, where it would hold 67 to 70. Ask the carrier before you switch one on: where it does not know them, they arrive wrong.
     </p>
+    <LazyLineMaker
+      v-if="adding"
+      :carriers="carriers"
+      @saved="saved"
+      @close="adding = false"
+    />
     <LazyLineEditor
       v-if="editing"
       :carriers="carriers"
@@ -120,6 +142,7 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
 <style scoped>
 .line { display: grid; grid-template-columns: 16rem minmax(0, 1fr); gap: var(--space-8); border-top: 1px solid var(--rule); padding: var(--space-4) 0; }
 .line h2 { font-size: var(--size-text); }
+.away { color: var(--wrong); }
 .letters { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-7); border: 0; padding: 0; margin: 0; align-content: start; }
 .letters legend { color: var(--quiet); padding: 0 0 var(--space-2); float: left; width: 100%; }
 .letters label { display: inline-flex; gap: var(--space-2); align-items: center; min-height: 24px; cursor: pointer; }

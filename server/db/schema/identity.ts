@@ -76,6 +76,22 @@ export const signIn = pgTable('sign_in', {
   address: text('address').notNull().default(''),
 }, table => [index('sign_in_colleague').on(table.colleagueId)])
 
+/** A link by which somebody joins, or a colleague chooses a new password. It works once; only a hash of its key is kept. */
+export const invitation = pgTable('invitation', {
+  id: id().primaryKey(),
+  keyHash: text('key_hash').notNull().unique(),
+  /** Who chooses a new password; null for somebody who joins. */
+  colleagueId: id('colleague_id').references(() => colleague.id),
+  mail: text('mail').notNull(),
+  name: text('name').notNull(),
+  role: text('role', { enum: ROLES }).notNull(),
+  title: text('title').notNull(),
+  teamIds: jsonb('team_ids').$type<string[]>().notNull(),
+  madeBy: id('made_by').notNull().references(() => colleague.id),
+  madeAt: instant('made_at').notNull(),
+  endsAt: instant('ends_at').notNull(),
+}, table => [...knownValues('invitation', table), index('invitation_ends').on(table.endsAt)])
+
 /** With such a key, which a start prints, the first admin makes the firm. There are none once there is one. */
 export const beginKey = pgTable('begin_key', {
   keyHash: text('key_hash').primaryKey(),

@@ -1,6 +1,7 @@
 export * from './activity'
 export * from './bulk'
 export * from './calling'
+export * from './carriers'
 export * from './consent'
 export * from './groups'
 export * from './identity'

@@ -8,7 +8,8 @@ import { openSessions } from '~~/server/tellers/sessions'
 import { tx } from '~~/server/db/door'
 import { carrierPrice, message } from '~~/server/db/schema'
 import { takeEvent } from '~~/server/texting/events'
-import { changeLine, listCarriers, listLines } from '~~/server/texting/line-edit'
+import { listCarriers } from '~~/server/carriers/accounts'
+import { changeLine, listLines } from '~~/server/texting/line-edit'
 import { sendText } from '~~/server/texting/send'
 import { readTimeline } from '~~/server/timeline/read'
 import { lineForm } from '~~/shared/schemas/line'
@@ -59,13 +60,13 @@ describe('the carrier of a line', () => {
 
   it('is chosen by an admin among those that there are', async () => {
     plainCarrier('wire')
-    expect(listCarriers(firm.rafe)).toEqual(
+    expect(await listCarriers(firm.rafe)).toEqual(
       expect.arrayContaining([
-        { name: 'practice', title: expect.any(String) },
-        { name: 'wire', title: 'Over the wire' },
+        expect.objectContaining({ name: 'practice', account: null, lines: expect.arrayContaining(['Portland line']) }),
+        expect.objectContaining({ name: 'wire', title: 'Over the wire', lines: [] }),
       ]),
     )
-    expect(() => listCarriers(firm.odile)).toThrow()
+    await expect(listCarriers(firm.odile)).rejects.toMatchObject(problem(403))
     await over('wire')
     expect((await listLines(firm.rafe)).find(({ id }) => id === firm.portland.id)).toMatchObject({ carrier: 'wire' })
     await expect(over('nobody')).rejects.toMatchObject(problem(422, { fields: { carrier: expect.stringContaining('no such carrier') } }))

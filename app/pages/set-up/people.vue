@@ -1,0 +1,253 @@
+<script setup lang="ts">
+import { v7 as uuid } from 'uuid'
+import type { Invited, LinkMade, SetUpColleague, SetUpPeople } from '~~/shared/people'
+import { api } from '~/composables/api'
+import { useNow } from '~/composables/now'
+import { useLoaded } from '~/composables/loaded'
+import { useSaving } from '~/composables/saving'
+import { adminsOnly } from '~/composables/set-up-list'
+import { useTrying } from '~/composables/trying'
+import { useMe } from '~/stores/me'
+import { many } from '~/words/count'
+import { ROLE_WORDS } from '~/words/people'
+import { ago, shortDay } from '~/words/time'
+
+definePageMeta({ middleware: adminsOnly })
+
+const me = useMe()
+const now = useNow()
+const { found: people, problem: notLoaded, load } = useLoaded<SetUpPeople>('/api/set-up/people')
+const { problem, trying, busy } = useTrying()
+const { errors: teamErrors, saving: savingTeam, save: saveTeam } = useSaving('name')
+
+/** Who is being changed; `new`: somebody who is invited. */
+const editing = shallowRef<SetUpColleague | 'new' | null>(null)
+const shown = shallowRef<(LinkMade & { name: string }) | null>(null)
+const teamName = ref('')
+
+const zone = computed(() => me.me!.zone)
+const teamsOf = (ids: string[]) => ids.map(id => people.value?.teams.find(team => team.id === id)?.name).filter(Boolean).join(', ') || 'in no team'
+
+function show(made: LinkMade, name: string): void {
+  people.value = made.people
+  editing.value = null
+  shown.value = { ...made, name }
+}
+const linkFor = (path: string, name: string) => trying(async () => show(await api<LinkMade>(path, { method: 'POST' }), name))
+const withdraw = ({ id }: Invited) =>
+  trying(async () => people.value = await api<SetUpPeople>(`/api/set-up/people/invitations/${id}`, { method: 'DELETE' }))
+
+function saved(all: SetUpPeople): void {
+  people.value = all
+  editing.value = null
+  // what I may do myself may have changed
+  void me.load()
+}
+
+const addTeam = () => saveTeam(async () => {
+  people.value = await api<SetUpPeople>('/api/set-up/teams', { method: 'POST', body: { id: uuid(), name: teamName.value } })
+  teamName.value = ''
+})
+
+/** The team that is being called something else, and how. */
+const renaming = ref<{ id: string, name: string } | null>(null)
+const rename = () => trying(async () => {
+  const { id, name } = renaming.value!
+  people.value = await api<SetUpPeople>(`/api/set-up/teams/${id}`, { method: 'PUT', body: { name } })
+  renaming.value = null
+})
+</script>
+
+<template>
+  <SetUpRoom
+    title="People"
+    hint="Who works here, in which teams, and as what."
+    what="the people"
+    :loaded="people !== null"
+    :problem="notLoaded || problem"
+    @again="load"
+  >
+    <section v-if="people">
+      <ul>
+        <li
+          v-for="one in people.colleagues"
+          :key="one.id"
+          class="row"
+        >
+          <span>
+            <strong>{{ one.name }}</strong> <span class="quiet">{{ one.title }}</span><br>
+            <span class="quiet small mail">{{ one.mail }}</span>
+          </span>
+          <span>
+            {{ ROLE_WORDS[one.role].name }}<br>
+            <span class="quiet small">{{ teamsOf(one.teamIds) }}</span>
+          </span>
+          <span class="quiet small">{{ one.here ? `signed in ${ago(one.here, now)}` : 'not signed in' }}</span>
+          <span class="ways">
+            <button
+              type="button"
+              class="plain-button"
+              :aria-label="`Change ${one.name}`"
+              @click="editing = one"
+            >
+              Change
+            </button>
+            <button
+              type="button"
+              class="plain-button calm"
+              :aria-label="`A new password for ${one.name}`"
+              :disabled="busy"
+              @click="linkFor(`/api/set-up/people/${one.id}/password`, one.name)"
+            >
+              New password
+            </button>
+          </span>
+        </li>
+      </ul>
+      <p class="below">
+        <Button
+          label="Invite a colleague"
+          @click="editing = 'new'"
+        />
+      </p>
+    </section>
+    <section v-if="people && people.invited.length > 0">
+      <h2>Were given a link</h2>
+      <ul>
+        <li
+          v-for="one in people.invited"
+          :key="one.id"
+          class="row"
+        >
+          <span>
+            <strong>{{ one.name }}</strong> <span class="quiet">{{ one.title }}</span><br>
+            <span class="quiet small mail">{{ one.mail }}</span>
+          </span>
+          <span>
+            {{ one.newPassword ? 'for a new password' : ROLE_WORDS[one.role].name }}<br>
+            <span
+              v-if="!one.newPassword"
+              class="quiet small"
+            >{{ teamsOf(one.teamIds) }}</span>
+          </span>
+          <span :class="['small', one.endsAt < now ? 'over' : 'quiet']">{{ one.endsAt < now ? 'the link has run out' : `works until ${shortDay(one.endsAt, zone)}` }}</span>
+          <span class="ways">
+            <button
+              type="button"
+              class="plain-button"
+              :aria-label="`Another link for ${one.name}`"
+              :disabled="busy"
+              @click="linkFor(`/api/set-up/people/invitations/${one.id}/link`, one.name)"
+            >
+              Another link
+            </button>
+            <button
+              type="button"
+              class="plain-button calm"
+              :aria-label="`Withdraw the link of ${one.name}`"
+              :disabled="busy"
+              @click="withdraw(one)"
+            >
+              Withdraw
+            </button>
+          </span>
+        </li>
+      </ul>
+    </section>
+    <section v-if="people">
+      <h2>Teams</h2>
+      <ul>
+        <li
+          v-for="team in people.teams"
+          :key="team.id"
+          class="row"
+        >
+          <form
+            v-if="renaming?.id === team.id"
+            class="rename"
+            @submit.prevent="rename"
+            @keydown.esc.stop="renaming = null"
+          >
+            <input
+              v-model="renaming.name"
+              class="plain-field"
+              :aria-label="`What ${team.name} is called`"
+            >
+            <button
+              type="submit"
+              class="plain-button"
+              :disabled="busy"
+            >
+              Save
+            </button>
+          </form>
+          <strong v-else>{{ team.name }}</strong>
+          <span class="quiet">{{ many(team.people, 'colleague', 'colleagues') }}, {{ many(team.lines, 'line', 'lines') }}</span>
+          <span />
+          <span class="ways">
+            <button
+              type="button"
+              class="plain-button"
+              :aria-label="`Call ${team.name} something else`"
+              @click="renaming = { id: team.id, name: team.name }"
+            >
+              Rename
+            </button>
+          </span>
+        </li>
+      </ul>
+      <form
+        class="below add"
+        novalidate
+        @submit.prevent="addTeam"
+      >
+        <LabelledField
+          id="team-name"
+          v-slot="{ input }"
+          label="A further team"
+          :error="teamErrors.name"
+        >
+          <InputText
+            v-bind="input"
+            v-model="teamName"
+            autocomplete="off"
+          />
+        </LabelledField>
+        <Button
+          type="submit"
+          label="Add the team"
+          severity="secondary"
+          :loading="savingTeam"
+        />
+      </form>
+    </section>
+    <LazyPersonEditor
+      v-if="editing && people"
+      :person="editing === 'new' ? null : editing"
+      :teams="people.teams"
+      @saved="saved"
+      @invited="show"
+      @close="editing = null"
+    />
+    <LazyLinkShown
+      v-if="shown"
+      :name="shown.name"
+      :link="shown.link"
+      :ends-at="shown.endsAt"
+      @close="shown = null"
+    />
+  </SetUpRoom>
+</template>
+
+<style scoped>
+section { max-width: 62rem; }
+h2 { font-size: var(--size-text); padding-bottom: var(--space-1); }
+.row { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 2fr) minmax(0, 1.4fr) auto; gap: var(--space-2) var(--space-6); border-top: 1px solid var(--rule); padding: var(--space-3) 0; align-items: baseline; }
+.mail { overflow-wrap: anywhere; }
+.ways { display: flex; gap: var(--space-6); flex-wrap: wrap; }
+.over { color: var(--wrong); }
+.below { padding-top: var(--space-4); }
+.add { display: flex; gap: var(--space-5); align-items: end; flex-wrap: wrap; }
+.rename { display: flex; gap: var(--space-5); align-items: center; }
+@media (max-width: 700px) { .row { grid-template-columns: minmax(0, 1fr); } }
+</style>

@@ -1,0 +1,4 @@
+import { listCarriers } from '~~/server/carriers/accounts'
+import { route } from '~~/server/routing/route'
+
+export default route({}, ({ asker }) => listCarriers(asker))

@@ -1,0 +1,115 @@
+import { asc, eq, sql } from 'drizzle-orm'
+import type { CarrierTried, SetUpCarrier } from '~~/shared/carriers'
+import { can } from '~~/shared/permissions'
+import type { CarrierForm, MakeCarrierForm, TryCarrierForm } from '~~/shared/schemas/carrier'
+import { afterCommit, ask, read, tx } from '../db/door'
+import { carrierAccount, line } from '../db/schema'
+import { badInput, conflict, notAllowed, notFound } from '../http/problem'
+import { note } from '../identity/audit'
+import type { SignedIn } from '../identity/sign-in'
+import { say } from '../live/between'
+import { CARRIER_ADAPTERS, type OpenAccount } from './kinds'
+import { allCarriers, carrierRegistered } from './registry'
+import { canSeal, seal, unseal } from './seal'
+
+type Account = typeof carrierAccount.$inferSelect
+
+/** Every carrier, those that nobody here has set up among them. */
+export async function listCarriers(asker: SignedIn): Promise<SetUpCarrier[]> {
+  mustEdit(asker)
+  const accounts = await read(database => database.select().from(carrierAccount).orderBy(asc(carrierAccount.madeAt)))
+  const { rows } = await ask<{ carrier: string, name: string }>(sql`select carrier, name from ${line} order by name`)
+  const linesOf = (name: string) => rows.filter(({ carrier }) => carrier === name).map(one => one.name)
+  const shipped = allCarriers().filter(({ name }) => !accounts.some(account => account.name === name))
+  return [
+    ...accounts.map(({ id, name, title, kind, settings }) =>
+      ({ name, title, account: { id, kind, settings }, state: carrierRegistered(name)?.state?.() ?? null, lines: linesOf(name) })),
+    ...shipped.map(({ name, title }) => ({ name, title, account: null, state: null, lines: linesOf(name) })),
+  ]
+}
+
+/** Connects a carrier; its lines are chosen afterwards. Making the same again makes nothing twice. */
+export async function makeAccount(asker: SignedIn, { id, secret, ...form }: MakeCarrierForm, now: Date): Promise<SetUpCarrier[]> {
+  mustEdit(asker)
+  mustSeal()
+  await tx(async (database) => {
+    const name = `${form.kind}-${id.slice(-8)}`
+    const made = await database.insert(carrierAccount)
+      .values({ ...form, id, name, secret: seal(secret, id), madeBy: asker.id, madeAt: now })
+      .onConflictDoNothing().returning({ id: carrierAccount.id })
+    if (made.length === 0) return
+    await note('carrier-connected', asker.id, now, { carrier: name, ...form })
+    announce()
+  })
+  return listCarriers(asker)
+}
+
+/** What is on its way to it stays; the connection is made anew. */
+export async function changeAccount(asker: SignedIn, id: string, { secret, ...form }: CarrierForm, now: Date): Promise<SetUpCarrier[]> {
+  mustEdit(asker)
+  await tx(async (database) => {
+    const before = await mustFind(id)
+    if (secret !== null) mustSeal()
+    await database.update(carrierAccount)
+      .set({ ...form, ...(secret !== null && { secret: seal(secret, id) }), version: before.version + 1 })
+      .where(eq(carrierAccount.id, id))
+    const { title, settings, name } = before
+    await note('carrier-changed', asker.id, now, { carrier: name, from: { title, settings }, to: form, newSecret: secret !== null })
+    announce()
+  })
+  return listCarriers(asker)
+}
+
+/** Lines need a carrier: none goes while any is on it. What is told later of its texts is not heard any more. */
+export async function removeAccount(asker: SignedIn, id: string, now: Date): Promise<SetUpCarrier[]> {
+  mustEdit(asker)
+  await tx(async (database) => {
+    const { name, title } = await mustFind(id)
+    const lines = await database.select({ name: line.name }).from(line).where(eq(line.carrier, name)).orderBy(asc(line.name))
+    if (lines.length > 0)
+      throw conflict('has-lines', 'Lines are on it', `${lines.map(one => one.name).join(', ')} text over it. Give them another carrier first.`)
+    await database.delete(carrierAccount).where(eq(carrierAccount.id, id))
+    await note('carrier-removed', asker.id, now, { carrier: name, title })
+    announce()
+  })
+  return listCarriers(asker)
+}
+
+/** Tries whether the carrier lets one in, before anything of it is kept. */
+export async function tryAccount(asker: SignedIn, { id, kind, title, settings, secret }: TryCarrierForm, now: Date): Promise<CarrierTried> {
+  mustEdit(asker)
+  const known = id === null ? null : await mustFind(id)
+  const password = secret ?? (known && unseal(known.secret, known.id))
+  if (password === null)
+    throw badInput({ secret: known ? 'The password that is kept cannot be read with the key of this machine. Write it again.' : 'Write the password.' })
+  const why = await CARRIER_ADAPTERS[kind].attempt({ name: known?.name ?? kind, title, settings, secret: password })
+  await note('carrier-tried', asker.id, now, { carrier: known?.name ?? null, settings, ok: why === null })
+  return { ok: why === null, said: why ?? `${settings.host} has let ${settings.systemId} in.` }
+}
+
+/** Every account that can be used, with its secret, and which version of it. */
+export async function openAccounts(): Promise<(OpenAccount & Pick<Account, 'kind' | 'version'> & { locked: boolean })[]> {
+  const accounts = await read(database => database.select().from(carrierAccount))
+  return accounts.map(({ id, name, kind, title, settings, secret, version }) => {
+    const open = canSeal() ? unseal(secret, id) : null
+    return { name, kind, title, settings, version, secret: open ?? '', locked: open === null }
+  })
+}
+
+/** Whoever holds connections looks at the accounts again. */
+const announce = () => afterCommit(() => say('carriers', null))
+
+async function mustFind(id: string): Promise<Account> {
+  const [found] = await read(database => database.select().from(carrierAccount).where(eq(carrierAccount.id, id)))
+  if (!found) throw notFound('carrier')
+  return found
+}
+
+function mustEdit(asker: SignedIn): void {
+  if (!can(asker, 'carrier.edit', {})) throw notAllowed('see how carriers are connected; an admin does')
+}
+
+function mustSeal(): void {
+  if (!canSeal())
+    throw conflict('no-key', 'It cannot be kept', 'Passwords are kept sealed, and this machine has no key for that. Whoever runs Plauder sets PLAUDER_SEAL_KEY (docs/operating.md).')
+}

@@ -1,0 +1,41 @@
+import type { Role } from './permissions'
+
+export interface Team { id: string, name: string }
+
+/** A colleague as Set-up shows them. */
+export interface SetUpColleague {
+  id: string
+  name: string
+  mail: string
+  role: Role
+  title: string
+  teamIds: string[]
+  /** When they signed in last, of the sign-ins that hold (instant). */
+  here: number | null
+}
+
+/** Somebody who was given a link and has not used it. */
+export interface Invited {
+  id: string
+  name: string
+  mail: string
+  role: Role
+  title: string
+  teamIds: string[]
+  /** Until when the link works (instant); past: it does not any more. */
+  endsAt: number
+  /** Whether it is for a new password of a colleague. */
+  newPassword: boolean
+}
+
+export interface SetUpPeople {
+  colleagues: SetUpColleague[]
+  teams: (Team & { people: number, lines: number })[]
+  invited: Invited[]
+}
+
+/** A link that was made just now: it is shown this once. */
+export interface LinkMade { people: SetUpPeople, link: string, endsAt: number }
+
+/** What a link says of whoever holds it. */
+export interface Invitation { firm: string, name: string, mail: string, newPassword: boolean }
