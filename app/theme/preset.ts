@@ -71,6 +71,19 @@ const DROPDOWN = {
   activeColor: 'var(--ink)',
 }
 
+/** What can be done besides: as quiet as a field. */
+const SECONDARY = {
+  background: 'var(--surface)',
+  hoverBackground: 'var(--hover)',
+  activeBackground: 'var(--hover)',
+  borderColor: 'var(--field-rule)',
+  hoverBorderColor: 'var(--quiet)',
+  activeBorderColor: 'var(--quiet)',
+  color: 'var(--ink)',
+  hoverColor: 'var(--ink)',
+  activeColor: 'var(--ink)',
+}
+
 const preset = definePreset(TOKENS, {
   primitive: { borderRadius: { none: '0', xs: '3px', sm: '4px', md: '6px', lg: '6px', xl: '8px' } },
   semantic: {
@@ -85,6 +98,7 @@ const preset = definePreset(TOKENS, {
     colorScheme: { light: roles, dark: roles },
   },
   components: {
+    button: { colorScheme: { light: { root: { secondary: SECONDARY } }, dark: { root: { secondary: SECONDARY } } } },
     autocomplete: { colorScheme: { light: { dropdown: DROPDOWN }, dark: { dropdown: DROPDOWN } } },
   },
 })

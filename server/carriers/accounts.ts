@@ -79,8 +79,8 @@ export async function removeAccount(asker: SignedIn, id: string, now: Date): Pro
 export async function tryAccount(asker: SignedIn, { id, kind, title, settings, secret }: TryCarrierForm, now: Date): Promise<CarrierTried> {
   mustEdit(asker)
   const known = id === null ? null : await mustFind(id)
-  const password = secret ?? (known && unseal(known.secret, known.id))
-  if (password === null)
+  const password = secret || (known && unseal(known.secret, known.id))
+  if (!password)
     throw badInput({ secret: known ? 'The password that is kept cannot be read with the key of this machine. Write it again.' : 'Write the password.' })
   const why = await CARRIER_ADAPTERS[kind].attempt({ name: known?.name ?? kind, title, settings, secret: password })
   await note('carrier-tried', asker.id, now, { carrier: known?.name ?? null, settings, ok: why === null })

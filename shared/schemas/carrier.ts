@@ -15,7 +15,7 @@ const copied = (what: string, most: number) =>
 export const smppForm = object({
   host: copied('the host', 253)
     .required('Write where the SMS centre is, such as smsc.example.')
-    .matches(/^[^\s/:@]+$/, { message: 'Write the host alone, without a port, a slash or a name before it.', excludeEmptyString: true }),
+    .matches(/^\s*[^\s/:@]+\s*$/, { message: 'Write the host alone, without a port, a slash or a name before it.', excludeEmptyString: true }),
   port: number().typeError('Write a number.').integer('Write a whole number.').min(1, 'Ports begin with 1.').max(65_535, 'Ports end with 65535.')
     .required('Write the port, often 2775.').default(2775),
   tls: boolean().required().default(true),

@@ -11,6 +11,8 @@ const OPEN = [
   'GET /api/ready',
   'GET /api/begin',
   'POST /api/begin',
+  'POST /api/join',
+  'POST /api/join/read',
   'POST /api/sign-in',
   'POST /api/sign-out',
   'POST /api/carriers/[carrier]/events',

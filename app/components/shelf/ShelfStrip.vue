@@ -177,7 +177,7 @@ function toggle(id: string): void {
 .item:hover { background: var(--hover); }
 .item.open { background: var(--surface); border-top-color: var(--accent); }
 .item:focus-visible { outline-offset: -3px; }
-.ring { width: 10px; height: 10px; border-radius: 50%; border: 2.5px solid var(--accent); }
+.ring { flex: none; width: 10px; height: 10px; border-radius: 50%; border: 2.5px solid var(--accent); }
 .waits { color: var(--waiting); }
 .call-problem { position: absolute; top: 100%; right: 1.5rem; max-width: min(40rem, 100vw - 3rem); z-index: 16; background: var(--wrong-ground); border-left: 3px solid var(--wrong); padding: var(--space-3) var(--space-5); display: flex; gap: var(--space-6); }
 .more { color: var(--quiet); border-right: 0; }

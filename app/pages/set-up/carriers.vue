@@ -31,10 +31,13 @@ async function remove({ account }: SetUpCarrier): Promise<void> {
   if (await trying(() => api<SetUpCarrier[]>(`/api/set-up/carriers/${account!.id}`, { method: 'DELETE' }))) removing.value = null
 }
 
-const inWords = ({ account, lines }: SetUpCarrier): string => [
-  account ? `SMPP 3.4, ${account.settings.systemId} at ${account.settings.host}:${account.settings.port}${account.settings.tls ? '' : ', without TLS'}` : 'it ships with Plauder',
-  lines.length > 0 ? `${lines.join(', ')} ${lines.length === 1 ? 'texts' : 'text'} over it` : 'no line texts over it',
-].join('; ')
+function what({ account }: SetUpCarrier): string {
+  if (!account) return 'It ships with Plauder: what is texted over it reaches the page of handsets, and nobody outside.'
+  const { systemId, host, port, tls } = account.settings
+  return `SMPP 3.4, ${systemId} at ${host}:${port}${tls ? '' : ', without TLS'}.`
+}
+const over = ({ lines }: SetUpCarrier): string =>
+  lines.length > 0 ? `${lines.join(', ')} ${lines.length === 1 ? 'texts' : 'text'} over it.` : 'No line texts over it.'
 </script>
 
 <template>
@@ -55,7 +58,10 @@ const inWords = ({ account, lines }: SetUpCarrier): string => [
         <div>
           <h2>{{ carrier.title }}</h2>
           <p class="quiet small">
-            {{ inWords(carrier) }}.
+            {{ what(carrier) }}
+          </p>
+          <p class="quiet small">
+            {{ over(carrier) }}
           </p>
         </div>
         <div>

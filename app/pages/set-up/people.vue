@@ -242,7 +242,7 @@ const rename = () => trying(async () => {
 <style scoped>
 section { max-width: 62rem; }
 h2 { font-size: var(--size-text); padding-bottom: var(--space-1); }
-.row { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 2fr) minmax(0, 1.4fr) auto; gap: var(--space-2) var(--space-6); border-top: 1px solid var(--rule); padding: var(--space-3) 0; align-items: baseline; }
+.row { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 2fr) minmax(0, 1.4fr) 13rem; gap: var(--space-2) var(--space-6); border-top: 1px solid var(--rule); padding: var(--space-3) 0; align-items: baseline; }
 .mail { overflow-wrap: anywhere; }
 .ways { display: flex; gap: var(--space-6); flex-wrap: wrap; }
 .over { color: var(--wrong); }
