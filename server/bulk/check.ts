@@ -11,11 +11,13 @@ import { CHECK_BULK } from '../jobs/kinds'
 import { settle, type Handler } from '../jobs/outbox'
 import { announceBulk, lockBulk, mustHoldBulk, type StoredBulk } from './one'
 import { readBrought } from './brought'
-import { makeJudge } from './judge'
+import { makeJudge, type Judged } from './judge'
 import { storeJudged } from './judged'
 
 /** Few enough that others hardly wait. */
-const PIECE = 100
+const PIECE = 200
+/** Of so many what is the same for all is read once. */
+const STRETCH = 2_000
 /** For so long one claim goes on, well within its lease. */
 const STRETCH_MS = 10_000
 /** What an earlier check has found is put away in larger ones: nothing has to be worked out for it. */
@@ -39,35 +41,46 @@ export async function startCheck(asker: SignedIn, id: string, now: Date): Promis
 export const checkBulks: Handler = async (claims, now) => claims.map(claim => async () => {
   const until = now().getTime() + STRETCH_MS
   let more = true
-  while (more && now().getTime() < until) {
-    const begun = performance.now()
-    more = await nextPiece(String(claim.payload.bulkId), Number(claim.payload.turn), now())
-    if (more) await giveWay(begun)
-  }
+  while (more && now().getTime() < until) more = await nextStretch(String(claim.payload.bulkId), Number(claim.payload.turn), now, until)
   return settle(claim, now(), async () => more ? { dueAt: now() } : 'done')
 })
 
 /** @returns whether there may be more */
-async function nextPiece(id: string, turn: number, now: Date): Promise<boolean> {
-  const { bulk, ids } = await pieceOf(id, turn)
+async function nextStretch(id: string, turn: number, now: () => Date, until: number): Promise<boolean> {
+  const { bulk, ids } = await peopleFrom(id, turn)
   if (!bulk) return false
-  if (bulk.checked === 0 && await putAway(id, now) === PIECE_PUT_AWAY) return true
+  if (bulk.checked === 0) await putAllAway(id, now)
   const asker = await colleagueAtWork(bulk.madeBy)
   if (!asker) return giveUp(bulk)
   const judge = await makeJudge(asker, bulk)
-  const judged = await judge(ids, now)
-  crashPoint('bulk-checked')
+  let done = 0
+  do {
+    const begun = performance.now()
+    const piece = ids.slice(done, done + PIECE)
+    const judged = await judge(piece, now())
+    crashPoint('bulk-checked')
+    const isLast = done + piece.length === ids.length && ids.length < STRETCH
+    const goesOn = await keep(bulk, judged, { from: bulk.checked + done, to: bulk.checked + done + piece.length, isLast }, now())
+    if (!goesOn || isLast) return false
+    done += piece.length
+    await giveWay(begun)
+  } while (done < ids.length && now().getTime() < until)
+  return true
+}
+
+interface Place { from: number, to: number, isLast: boolean }
+
+/** @returns whether it goes on: written anew meanwhile, what was found is about another wording */
+async function keep(bulk: StoredBulk, judged: Judged[], { from, to, isLast }: Place, now: Date): Promise<boolean> {
   return tx(async (database) => {
-    const locked = await lockBulk(id)
-    // written anew meanwhile: what was found is about another wording
-    if (!locked || locked.turn !== turn || locked.state !== 'checking') return false
-    await storeJudged(bulk, judged.map((one, i) => ({ ...one, position: bulk.checked + i })), now)
-    const ended = ids.length < PIECE
+    const locked = await lockBulk(bulk.id)
+    if (!locked || locked.turn !== bulk.turn || locked.state !== 'checking') return false
+    await storeJudged(bulk, judged.map((one, i) => ({ ...one, position: from + i })), now)
     await database.update(bulkText)
-      .set({ checked: bulk.checked + ids.length, ...(ended && { state: 'checked' as const, brought: await readBrought(bulk, now) }) })
-      .where(eq(bulkText.id, id))
+      .set({ checked: to, ...(isLast && { state: 'checked' as const, brought: await readBrought(bulk, now) }) })
+      .where(eq(bulkText.id, bulk.id))
     announceBulk(bulk)
-    return !ended
+    return true
   })
 }
 
@@ -78,18 +91,27 @@ async function giveUp(bulk: StoredBulk): Promise<false> {
   return false
 }
 
-async function pieceOf(id: string, turn: number): Promise<{ bulk: StoredBulk | null, ids: string[] }> {
+/** Who comes next. The list of all is one value, and reading of it takes as long for a hundred as for thousands. */
+async function peopleFrom(id: string, turn: number): Promise<{ bulk: StoredBulk | null, ids: string[] }> {
   return tx(async (database) => {
     const bulk = await lockBulk(id)
     if (!bulk || bulk.turn !== turn || bulk.state !== 'checking') return { bulk: null, ids: [] }
     const [{ ids } = { ids: [] }] = await database
-      .select({ ids: sql<string[]>`${bulkText.recordIds}[${bulk.checked + 1}::int : ${bulk.checked + PIECE}::int]::text[]` })
+      .select({ ids: sql<string[]>`${bulkText.recordIds}[${bulk.checked + 1}::int : ${bulk.checked + STRETCH}::int]::text[]` })
       .from(bulkText).where(eq(bulkText.id, id))
     return { bulk, ids }
   })
 }
 
 /** What an earlier check has said of them counts no more: nobody keeps a number from somebody else by it. */
+async function putAllAway(id: string, now: () => Date): Promise<void> {
+  for (;;) {
+    const begun = performance.now()
+    if (await putAway(id, now()) < PIECE_PUT_AWAY) return
+    await giveWay(begun)
+  }
+}
+
 async function putAway(id: string, now: Date): Promise<number> {
   const rows = await tx(database => database.update(bulkPerson)
     .set({ standing: 'chosen', reason: null, changedAt: now })

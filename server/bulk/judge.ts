@@ -64,6 +64,15 @@ export async function makeJudge(asker: SignedIn, bulk: StoredBulk): Promise<(ids
   const pictures = bulk.pictureIds.length
   const fill = fillerOf(bulk.body)
   const hasRef = bulk.body.includes('message.')
+  const reached = new Map<string, boolean>()
+
+  /** Whether they are ever reached: for all of one place and one wish the same. */
+  function reachable(now: Date, { zones, wishFrom, wishTo }: Pick<Judged, 'wishFrom' | 'wishTo'> & { zones: string }): boolean {
+    const key = `${zones} ${wishFrom} ${wishTo}`
+    const known = reached.get(key) ?? nextReachable(now, zones.split(' '), hoursOf(wishOf({ wishFrom, wishTo }))) !== null
+    reached.set(key, known)
+    return known
+  }
 
   function judge(person: BulkPersonFacts, own: Own | undefined, now: Date): Omit<Judged, 'recordId'> {
     const left = (reason: LeftOutReason, more: Partial<Judged> = {}) => ({ ...NOTHING, ...more, standing: 'left-out' as const, reason })
@@ -77,7 +86,7 @@ export async function makeJudge(asker: SignedIn, bulk: StoredBulk): Promise<(ids
     const zones = zonesOf({ zone: person.zone, country: person.own_country, region: person.region }, number.e164)
     const place = { ...known, lineId: line.id, zones: zones.join(' '), wishFrom: person.wish_from, wishTo: person.wish_to }
     if (zones.length === 0) return left('zone-unknown', place)
-    if (!nextReachable(now, zones, hoursOf(wishOf({ wishFrom: person.wish_from, wishTo: person.wish_to })))) return left('never-in-hours', place)
+    if (!reachable(now, place)) return left('never-in-hours', place)
     if (own?.words) {
       const text = { ...place, ...measured(own.words, line, pictures), ref: own.ref }
       return own.wording === bulk.wording ? within(text, line) : left('own-words-old', text)

@@ -100,6 +100,8 @@ async function audiencesOf(asker: SignedIn, occasionId: string): Promise<BulkAud
     select b.id, b.name, b.state, s.hits, s.of from ${bulkText} b cross join lateral (
       select count(*)::int as of, count(p.answered_at)::int as hits from ${bulkPerson} p where p.bulk_id = b.id and p.standing = 'texted') s
     where b.occasion_id = ${occasionId}::uuid and ${visible(asker, 'bulk.work', { owner: sql`b.made_by`, team: sql`null::uuid` })}
+      -- of one alone nobody counts anything
+      and (select count(*) from ${bulkText} other where other.occasion_id = ${occasionId}::uuid) > 1
     order by b.made_at, b.id`)
   return rows.length < 2 ? [] : rows.map(({ hits, of, ...audience }) => ({ ...audience, answered: { hits, of } }))
 }
