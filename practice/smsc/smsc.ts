@@ -63,7 +63,9 @@ export class Smsc {
   private readonly unfinished = new Map<string, Taken>()
   private readonly deliveries = new Map<string, Delivery>()
   private readonly onTheirWay = new Set<string>()
+  private readonly sessions = new Set<Session>()
   private readonly receivers = new Set<Session>()
+  private dead = false
   /** Texts of which some parts are here: by whom, to whom and reference. */
   private readonly open = new Map<string, { textId: string, seen: Set<number> }>()
   private readonly journal: Journal<Entry>
@@ -84,12 +86,19 @@ export class Smsc {
 
   listen(port: number): Promise<Server> {
     const server = smpp.createServer({}, session => this.welcome(session))
-    setInterval(() => this.deliverAll(), AGAIN_MS).unref()
+    const again = setInterval(() => this.deliverAll(), AGAIN_MS).unref()
+    server.once('close', () => clearInterval(again))
     for (const taken of this.unfinished.values()) this.carry(taken)
     return new Promise((resolve, reject) => {
       server.once('error', reject)
       server.listen(port, '127.0.0.1', () => resolve(server))
     })
+  }
+
+  /** Breaks every connection, as when its machine dies. What was taken is in its journal. */
+  die(): void {
+    this.dead = true
+    for (const session of this.sessions) session.destroy()
   }
 
   /** Somebody writes on a handset to one of its numbers. */
@@ -102,8 +111,12 @@ export class Smsc {
 
   private welcome(session: Session): void {
     let bound = false
+    this.sessions.add(session)
     session.on('error', () => session.destroy())
-    session.on('close', () => this.receivers.delete(session))
+    session.on('close', () => {
+      this.sessions.delete(session)
+      this.receivers.delete(session)
+    })
     session.on('pdu', (pdu: Pdu) => {
       if (pdu.isResponse()) return
       const answer: Answering = (status = 0, fields = {}) => void session.send(pdu.response({ command_status: status, ...fields }))
@@ -163,6 +176,7 @@ export class Smsc {
   }
 
   private async finish({ id, textId, from, to, fields, tells }: Taken): Promise<void> {
+    if (this.dead) return
     const off = this.world.off.has(to)
     if (!off) await this.world.record({ do: 'arrive', handset: to, part: partOf(restore(fields)), from, id: textId, at: Date.now() })
     const [stat, err] = off ? ['UNDELIV', '027'] : ['DELIVRD', '000']

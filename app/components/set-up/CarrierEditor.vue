@@ -12,6 +12,8 @@ const emit = defineEmits<{ saved: [carriers: SetUpCarrier[]], close: [] }>()
 const FRESH: CarrierSettings = {
   host: '', port: 2775, tls: true, systemId: '', systemType: '', bind: 'transceiver', longTexts: 'header', window: 10,
 }
+const WAYS = BINDS.map(value => ({ value, label: BIND_WORDS[value] }))
+const LONG = LONG_TEXTS.map(value => ({ value, label: LONG_TEXT_WORDS[value] }))
 const id = carrier?.account?.id ?? uuid()
 const title = ref(carrier?.title ?? '')
 const settings = ref<CarrierSettings>({ ...FRESH, ...carrier?.account?.settings })
@@ -144,46 +146,20 @@ function save(): Promise<unknown> {
               autocomplete="off"
             />
           </LabelledField>
-          <LabelledField
+          <ChoiceField
             id="carrier-bind"
-            v-slot="{ input }"
+            v-model="settings.bind"
             label="How one connects"
+            :choices="WAYS"
             :error="wrong['settings.bind']"
-          >
-            <select
-              v-bind="input"
-              v-model="settings.bind"
-              class="plain-field"
-            >
-              <option
-                v-for="one in BINDS"
-                :key="one"
-                :value="one"
-              >
-                {{ BIND_WORDS[one] }}
-              </option>
-            </select>
-          </LabelledField>
-          <LabelledField
+          />
+          <ChoiceField
             id="carrier-long-texts"
-            v-slot="{ input }"
+            v-model="settings.longTexts"
             label="How a text of several parts goes"
+            :choices="LONG"
             :error="wrong['settings.longTexts']"
-          >
-            <select
-              v-bind="input"
-              v-model="settings.longTexts"
-              class="plain-field"
-            >
-              <option
-                v-for="one in LONG_TEXTS"
-                :key="one"
-                :value="one"
-              >
-                {{ LONG_TEXT_WORDS[one] }}
-              </option>
-            </select>
-          </LabelledField>
+          />
           <NumberField
             id="carrier-window"
             v-model="settings.window as number | null"

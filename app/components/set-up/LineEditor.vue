@@ -19,7 +19,8 @@ const { errors, saving, save: saveWith } = useSaving('records')
 const takes = computed({ get: () => form.value.greeting !== null, set: on => form.value.greeting = on ? line.greeting ?? GREETING : null })
 const BUSY = 'All of us are talking at the moment. Leave a message after the tone, and we call you back.'
 const saysBusy = computed({ get: () => form.value.busyGreeting !== null, set: on => form.value.busyGreeting = on ? line.busyGreeting ?? BUSY : null })
-const SOUNDS: Record<RingSound, string> = { quick: 'Quick and bright', low: 'Low and slow', bell: 'Like a bell' }
+const SOUND_WORDS: Record<RingSound, string> = { quick: 'Quick and bright', low: 'Low and slow', bell: 'Like a bell' }
+const SOUNDS = RING_SOUNDS.map(value => ({ value, label: SOUND_WORDS[value] }))
 const keeps = computed({ get: () => form.value.hours !== null, set: on => form.value.hours = on ? { ...USUAL, ...line.hours } : null })
 
 /** With one carrier there is nothing to choose, unless the line is left with one that is not there any more. */
@@ -42,27 +43,14 @@ const save = () =>
       novalidate
       @submit.prevent="save"
     >
-      <LabelledField
+      <ChoiceField
         v-if="mayChoose"
         id="carrier"
-        v-slot="{ input }"
+        v-model="form.carrier"
         label="Over which carrier its texts go"
+        :choices="carriers.map(({ name: value, title }) => ({ value, label: title }))"
         :error="errors.carrier"
-      >
-        <select
-          v-bind="input"
-          v-model="form.carrier"
-          class="plain-field"
-        >
-          <option
-            v-for="one in carriers"
-            :key="one.name"
-            :value="one.name"
-          >
-            {{ one.title }}
-          </option>
-        </select>
-      </LabelledField>
+      />
       <div class="pair">
         <NumberField
           id="texts-a-minute"
@@ -111,26 +99,13 @@ const save = () =>
         :error="errors.takeOrder"
       />
       <div class="sound">
-        <LabelledField
+        <ChoiceField
           id="ring-sound"
-          v-slot="{ input }"
+          v-model="form.ringSound"
           label="How it sounds in the browser"
+          :choices="SOUNDS"
           :error="errors.ringSound"
-        >
-          <select
-            v-bind="input"
-            v-model="form.ringSound"
-            class="plain-field"
-          >
-            <option
-              v-for="one in RING_SOUNDS"
-              :key="one"
-              :value="one"
-            >
-              {{ SOUNDS[one] }}
-            </option>
-          </select>
-        </LabelledField>
+        />
         <button
           type="button"
           class="plain-button"

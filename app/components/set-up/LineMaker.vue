@@ -60,26 +60,13 @@ const save = () => saveWith(async () => emit('saved', await api<SetUpLine[]>('/a
       novalidate
       @submit.prevent="save"
     >
-      <LabelledField
+      <ChoiceField
         id="line-carrier"
-        v-slot="{ input }"
+        v-model="carrier"
         label="Carrier"
+        :choices="carriers.map(({ name: value, title }) => ({ value, label: title }))"
         :error="errors.carrier"
-      >
-        <select
-          v-bind="input"
-          v-model="carrier"
-          class="plain-field"
-        >
-          <option
-            v-for="one in carriers"
-            :key="one.name"
-            :value="one.name"
-          >
-            {{ one.title }}
-          </option>
-        </select>
-      </LabelledField>
+      />
       <p
         v-if="problem"
         class="field-error"
@@ -87,33 +74,15 @@ const save = () => saveWith(async () => emit('saved', await api<SetUpLine[]>('/a
       >
         {{ problem }}
       </p>
-      <LabelledField
+      <ChoiceField
         v-else-if="choices?.numbers"
         id="line-number"
-        v-slot="{ input }"
+        v-model="number"
         label="Number"
+        :choices="choices.numbers.map(value => ({ value, label: showPhone(value, true) }))"
+        :none="choices.numbers.length > 0 ? 'Choose one that it has given you' : 'All that it has given you are lines'"
         :error="errors.number"
-      >
-        <select
-          v-bind="input"
-          v-model="number"
-          class="plain-field"
-        >
-          <option
-            value=""
-            disabled
-          >
-            {{ choices.numbers.length > 0 ? 'Choose one that it has given you' : 'All that it has given you are lines' }}
-          </option>
-          <option
-            v-for="one in choices.numbers"
-            :key="one"
-            :value="one"
-          >
-            {{ showPhone(one, true) }}
-          </option>
-        </select>
-      </LabelledField>
+      />
       <LabelledField
         v-else-if="choices"
         id="line-number"

@@ -6,9 +6,9 @@ import type { Pdu, PduFields } from './protocol'
 
 export const WAYS: Record<Bind, Way[]> = { transceiver: ['bind_transceiver'], pair: ['bind_transmitter', 'bind_receiver'] }
 
-/** Between two tries to connect: a second, and twice as long each time. */
+/** Between two tries to connect: a second, and twice as long each time in which nothing came of it. */
 const [FIRST_PAUSE_MS, LONGEST_PAUSE_MS] = [1_000, 60_000]
-/** Who has been connected for so long tries again at once. */
+/** A connection that has held for so long has come to something, whether there was anything to send or not. */
 const STEADY_MS = 30_000
 
 export interface Kept {
@@ -41,6 +41,8 @@ export function keepConnected(
   let pause = FIRST_PAUSE_MS
   let wake: () => void = () => {}
   let asked = 0
+  /** Whether anything was answered over the connection that is open, or was the last. */
+  let worked = false
   const inLine: (() => void)[] = []
 
   const become = (is: CarrierState['is'], why: string | null) => {
@@ -56,9 +58,10 @@ export function keepConnected(
       if (stopped) return
       links = opened
       become('connected', null)
+      worked = false
       const begun = Date.now()
       const why = await Promise.race(opened.map(link => link.ended))
-      if (Date.now() - begun > STEADY_MS) pause = FIRST_PAUSE_MS
+      if (worked || Date.now() - begun > STEADY_MS) pause = FIRST_PAUSE_MS
       become('away', why)
     }
     catch (error) {
@@ -87,7 +90,9 @@ export function keepConnected(
       asked++
       try {
         if (!links[0]) throw new Unanswered(false)
-        return await links[0].ask(command, fields)
+        const answer = await links[0].ask(command, fields)
+        worked = true
+        return answer
       }
       finally {
         asked--

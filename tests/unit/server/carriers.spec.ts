@@ -72,6 +72,16 @@ describe('the carrier of a line', () => {
     await expect(over('nobody')).rejects.toMatchObject(problem(422, { fields: { carrier: expect.stringContaining('no such carrier') } }))
   })
 
+  it('is not asked a second time where it has no key against doubles: a crash in between leaves that to a person', async () => {
+    const asked = plainCarrier('wire', { keyless: true })
+    await over('wire')
+    const { id } = await sent()
+    await tx(database => database.update(message).set({ state: 'handing-over', handedAt: DAY }).where(eq(message.id, id)))
+    await drain(LEFT)
+    expect(await stored(id)).toMatchObject({ state: 'not-known', code: 'answer-lost' })
+    expect(asked).toEqual([])
+  })
+
   it('takes what waits once it is another one; of what may have left only the one that was asked can say anything', async () => {
     const practice = fakeCarrier()
     practice.next({ kind: 'try-later', afterMs: 1_000, certain: false, code: 'answer-lost' })
