@@ -55,6 +55,8 @@ async function workARound(page) {
   await page.waitForTimeout(2_000)
   if (!(await inHand())) return false
   for (const [manner, key] of [['picks-up', 'n'], ['lets-it-ring', 'm'], ['picks-up', 'n'], ['busy', 'm'], ['picks-up', 's'], ['lets-it-ring', 'm'], ['picks-up', 'n']]) {
+    // at such an hour there are not enough who are awake
+    if (!(await inHand())) return false
     await page.getByRole('group', { name: /^Round/ }).getByRole('button', { name: 'Call' }).waitFor()
     if (key === 's') {
       await page.getByRole('group', { name: /^Round/ }).getByRole('button', { name: 'Skip' }).click()
