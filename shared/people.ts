@@ -1,4 +1,4 @@
-import type { Role } from './permissions'
+import type { Changeable, Role, Scope } from './permissions'
 
 export interface Team { id: string, name: string }
 
@@ -39,3 +39,6 @@ export interface LinkMade { people: SetUpPeople, link: string, endsAt: number }
 
 /** What a link says of whoever holds it. */
 export interface Invitation { firm: string, name: string, mail: string, newPassword: boolean }
+
+/** How far each right that can be changed reaches, and how far unless an admin says otherwise. */
+export type RightsTable = { permission: Changeable, rep: Scope, lead: Scope, usual: { rep: Scope, lead: Scope } }[]

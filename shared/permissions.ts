@@ -67,12 +67,38 @@ export interface Asker {
   teamIds: string[]
   /** Everybody in one of my teams, me included. */
   peopleIds: string[]
+  /** What an admin has changed for those with this role. */
+  rights?: Partial<Record<Permission, Scope>>
 }
 
 /** To whom a thing belongs. */
 export interface Belongs { ownerId?: string | null, teamId?: string | null }
 
-export const scopeOf = (asker: Asker, permission: Permission): Scope => PERMISSIONS[permission][asker.role]
+/** How far each scope reaches; what reaches further holds what reaches less far. */
+export const SCOPES = ['none', 'own', 'team', 'people', 'all'] as const satisfies Scope[]
+
+/** What an admin may change for reps and leads, and to what. Admins may do everything, or nobody could put it right. */
+export const CHANGEABLE = {
+  'record.see': ['own', 'team', 'people', 'all'],
+  'record.edit': ['none', 'own', 'team', 'people', 'all'],
+  'line.answer': ['none', 'own', 'team', 'people', 'all'],
+  'bulk.work': ['none', 'own', 'people', 'all'],
+  'recording.hear': ['none', 'own', 'people', 'all'],
+  'record.export': ['none', 'own', 'team', 'people', 'all'],
+  'record.import': ['none', 'own', 'people', 'all'],
+  'template.edit': ['none', 'own', 'all'],
+  'template.for-all': ['none', 'all'],
+  'group.edit': ['own', 'all'],
+} as const satisfies Partial<Record<Permission, readonly Scope[]>>
+export type Changeable = keyof typeof CHANGEABLE
+
+/** Whoever may do the one must be able to do the other as far, or could do it blindly. */
+export const NEEDS: Partial<Record<Changeable, Changeable>> = { 'record.edit': 'record.see', 'record.export': 'record.see' }
+
+export const reachesAsFar = (scope: Scope, as: Scope): boolean => SCOPES.indexOf(scope) >= SCOPES.indexOf(as)
+
+export const scopeOf = (asker: Pick<Asker, 'role' | 'rights'>, permission: Permission): Scope =>
+  asker.rights?.[permission] ?? PERMISSIONS[permission][asker.role]
 
 /** Whether somebody may do this with a thing that belongs so. */
 export function can(asker: Asker, permission: Permission, thing: Belongs): boolean {
@@ -85,4 +111,10 @@ export function can(asker: Asker, permission: Permission, thing: Belongs): boole
     case 'own': return own
     case 'none': return false
   }
+}
+
+/** How far somebody's rights reach, of everything. */
+export function rightsOf(asker: Pick<Asker, 'role' | 'rights'>): Record<Permission, Scope> {
+  const all = Object.keys(PERMISSIONS) as Permission[]
+  return Object.fromEntries(all.map(permission => [permission, scopeOf(asker, permission)])) as Record<Permission, Scope>
 }

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import type { ZoneRules } from '~~/core/hours/rules'
-import type { Role } from '~~/shared/permissions'
+import type { Permission, Role, Scope } from '~~/shared/permissions'
 import type { ChosenFormat } from '~~/core/hours/format'
 import type { ToldForm } from '~~/shared/schemas/sign-in'
 import { api } from '~/composables/api'
@@ -12,6 +12,8 @@ export interface Me {
   name: string
   firstName: string
   role: Role
+  /** How far each right of theirs reaches. */
+  rights: Record<Permission, Scope>
   title: string
   firm: string
   takeBackSeconds: number
@@ -67,5 +69,8 @@ export const useMe = defineStore('me', () => {
     window.location.assign('/sign-in')
   }
 
-  return { me, expired, replacedBy, load, signIn, signOut }
+  /** Whether they may do this at all, with whatever is theirs. */
+  const may = (permission: Permission): boolean => !!me.value && me.value.rights[permission] !== 'none'
+
+  return { me, may, expired, replacedBy, load, signIn, signOut }
 })

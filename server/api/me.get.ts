@@ -1,3 +1,4 @@
+import { rightsOf } from '~~/shared/permissions'
 import { route } from '~~/server/routing/route'
 import { clockRules } from '~~/server/records/phones'
 import { readHabits } from '~~/server/identity/habits'
@@ -13,6 +14,7 @@ export default route({}, async ({ asker, now }) => ({
   name: asker.name,
   firstName: asker.firstName,
   role: asker.role,
+  rights: rightsOf(asker),
   title: asker.title,
   firm: await firmName(),
   ...await readHouseRules(),

@@ -5,12 +5,13 @@ import { checkTemplate } from '~~/core/template/check'
 import { readAnswers } from '~~/core/template/fill-ins'
 import { MOST_IN_BULK, type AddedToBulk } from '~~/shared/bulk-texts'
 import { hasNumbers, type Module, type TextedModule } from '~~/shared/modules'
+import { can } from '~~/shared/permissions'
 import type { BulkWhom, MakeBulkForm, WriteBulkForm } from '~~/shared/schemas/bulk-text'
 import { ask, tx } from '../db/door'
 import { planned } from '../db/prepared'
 import { uuidArray } from '../db/instants'
 import { bulkText, record } from '../db/schema'
-import { badInput, conflict } from '../http/problem'
+import { badInput, conflict, notAllowed } from '../http/problem'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
 import { catalogueOf } from '../templates/catalogue'
@@ -22,6 +23,7 @@ import { peopleFor } from './whom'
 
 /** Begins a bulk text to those who are chosen now. Making the same again gives the first. */
 export async function makeBulk(asker: SignedIn, { id, name, besideId, ...whom }: MakeBulkForm, now: Date): Promise<{ id: string }> {
+  if (!can(asker, 'bulk.work', { ownerId: asker.id })) throw notAllowed('text many at once. Ask an admin for that')
   const ids = await idsOf(asker, whom, now)
   if (ids.length === 0) throw badInput({ selection: 'Nobody is there to be texted. Choose others.' })
   mustBeFew(ids.length)

@@ -181,7 +181,8 @@ async function who(signInId: SQL, from: SQL): Promise<SignedIn[]> {
   const { rows } = await read(database => database.execute<Row>(sql`
     select c.id, c.name, c.first_name, c.mail, c.role, c.title, c.direct_line, c.zone, ${signInId},
       array(select team_id from team_member where colleague_id = c.id) as team_ids,
-      array(select distinct b.colleague_id from team_member a join team_member b using (team_id) where a.colleague_id = c.id) as people_ids
+      array(select distinct b.colleague_id from team_member a join team_member b using (team_id) where a.colleague_id = c.id) as people_ids,
+      (select jsonb_object_agg(g.permission, g.scope) from right_change g where g.role = c.role) as rights
     ${from}`))
   return rows.map(row => ({
     id: row.id,
@@ -194,6 +195,7 @@ async function who(signInId: SQL, from: SQL): Promise<SignedIn[]> {
     zone: row.zone,
     teamIds: row.team_ids,
     peopleIds: row.people_ids,
+    ...(row.rights && { rights: row.rights }),
     ...(row.sign_in_id && { signInId: row.sign_in_id }),
   }))
 }
@@ -210,4 +212,5 @@ type Row = Record<string, unknown> & {
   sign_in_id: string | null
   team_ids: string[]
   people_ids: string[]
+  rights: Asker['rights'] | null
 }

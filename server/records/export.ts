@@ -2,13 +2,14 @@ import { Readable } from 'node:stream'
 import { sql } from 'drizzle-orm'
 import { writeVCard } from '~~/core/formats/vcard'
 import { hasNumbers } from '~~/shared/modules'
+import { scopeOf } from '~~/shared/permissions'
 import type { RecordRow } from '~~/shared/record'
 import type { ExportQuery } from '~~/shared/schemas/list'
 import { ask, read } from '../db/door'
 import { uuidArray } from '../db/instants'
 import { planned } from '../db/prepared'
 import { phone } from '../db/schema'
-import { badInput } from '../http/problem'
+import { badInput, notAllowed } from '../http/problem'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
 import { sqlColumnsOf } from './columns'
@@ -25,6 +26,7 @@ const PIECE = 200
  * columns that are shown, or vCards (RFC 6350). Which records is settled at the start, and noted in the audit log.
  */
 export async function exportRecords(asker: SignedIn, { columns: keys, format, ...query }: ExportQuery, now: Date): Promise<Readable> {
+  if (scopeOf(asker, 'record.export') === 'none') throw notAllowed('take records out. Ask an admin for that')
   const known = await sqlColumnsOf(asker, query.module)
   if (format === 'vcf' && !hasNumbers(query.module))
     throw badInput({ format: 'A vCard is of people and companies. Take these out as a table.' })

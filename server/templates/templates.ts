@@ -74,6 +74,7 @@ export async function listTemplates(asker: SignedIn): Promise<TemplateDetail[]> 
 
 /** Sending the same again makes nothing more. */
 export async function addTemplate(asker: SignedIn, { id, ...form }: MakeTemplate, now: Date): Promise<string> {
+  if (!can(asker, 'template.edit', { ownerId: asker.id })) throw notAllowed('write templates. Ask an admin for that')
   return tx(async (database) => {
     await mustBeSound(form)
     const [made] = await database

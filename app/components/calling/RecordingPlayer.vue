@@ -13,7 +13,8 @@ const { recording } = defineProps<{ recording: CallRecording }>()
 const me = useMe()
 /** Whose talk it was listens, and whoever leads them; a message is for all who answer its line. */
 const mayHear = computed(() =>
-  recording.of === 'message' || me.me!.role !== 'rep' || !!recording.had?.some(({ id }) => id === me.me!.id))
+  recording.of === 'message' || !['none', 'own'].includes(me.me!.rights['recording.hear'])
+  || (me.may('recording.hear') && !!recording.had?.some(({ id }) => id === me.me!.id)))
 const whoHears = computed(() => recording.of === 'message'
   ? 'All who answer the line may listen.'
   : `${(recording.had ?? []).map(({ firstName }) => firstName).join(' and ') || 'Whoever talked'} and who leads them may listen.`)

@@ -7,12 +7,14 @@ import { useImportsUnderWay } from '~/composables/import'
 import { useNow } from '~/composables/now'
 import { useTextMany } from '~/composables/text-many'
 import { useTrying } from '~/composables/trying'
+import { useMe } from '~/stores/me'
 import { sayCounts, STATE_WORDS } from '~/words/imports'
 import { ago } from '~/words/time'
 
 /** Files that I have brought in: how far each has come, stopping, taking back, and what was refused. */
 const { module, newest = null } = defineProps<{ module: Module, newest?: ImportProgress | null }>()
 
+const me = useMe()
 const now = useNow()
 const all = ref<ImportProgress[]>([])
 const { problem, trying } = useTrying()
@@ -86,7 +88,7 @@ const moving = ({ state }: ImportProgress) => state === 'running' || state === '
               Call them in a round
             </button>
             <button
-              v-if="canBeCalled(one)"
+              v-if="canBeCalled(one) && me.may('bulk.work')"
               type="button"
               class="plain-button"
               :disabled="busy"

@@ -42,9 +42,9 @@ const ways = ON_DUPLICATE.map(value => ({ value, label: DUPLICATE_WORDS[value] }
 
 const me = useMe()
 const owners = shallowRef([{ id: me.me!.id, name: me.me!.name }])
-/** A rep brings records in for nobody else. */
+/** Some bring records in for nobody else. */
 const mayChooseOwner = computed(() =>
-  can({ id: me.me!.id, role: me.me!.role, teamIds: [], peopleIds: ['others'] }, 'record.import', { ownerId: 'others' }),
+  can({ id: me.me!.id, role: me.me!.role, rights: me.me!.rights, teamIds: [], peopleIds: ['others'] }, 'record.import', { ownerId: 'others' }),
 )
 onMounted(async () => owners.value = await api<{ id: string, name: string }[]>('/api/colleagues').catch(() => owners.value))
 </script>

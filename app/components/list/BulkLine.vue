@@ -9,11 +9,13 @@ import type { List } from '~/composables/list'
 import type { ListSelection } from '~/composables/selection'
 import { api } from '~/composables/api'
 import { useTrying } from '~/composables/trying'
+import { useMe } from '~/stores/me'
 import { many } from '~/words/count'
 
 /** What can be done with the rows that are chosen, and how far the last change has come. */
 const { module, list, selection } = defineProps<{ module: Module, list: List, selection: ListSelection }>()
 const emit = defineEmits<{ call: [], text: [] }>()
+const me = useMe()
 
 const WAYS: { kind: BulkKind, label: string }[] = [
   { kind: 'owner', label: 'Give to a colleague' },
@@ -153,7 +155,7 @@ onMounted(
           Call {{ holdsPeople(module) ? 'the people on them' : 'them' }} in a round
         </button>
         <button
-          v-if="hasNumbers(module) || holdsPeople(module)"
+          v-if="(hasNumbers(module) || holdsPeople(module)) && me.may('bulk.work')"
           type="button"
           class="plain-button"
           @click="emit('text')"

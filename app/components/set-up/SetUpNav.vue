@@ -5,6 +5,7 @@ import { useMe } from '~/stores/me'
 const ROOMS = [
   { name: 'Overview', to: '/set-up', forLeads: true },
   { name: 'People', to: '/set-up/people', forLeads: false },
+  { name: 'Rights', to: '/set-up/rights', forLeads: false },
   { name: 'Dispositions', to: '/set-up/dispositions', forLeads: true },
   { name: 'Custom fields', to: '/set-up/fields', forLeads: false },
   { name: 'Pipelines', to: '/set-up/pipelines', forLeads: false },

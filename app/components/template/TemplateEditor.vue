@@ -37,7 +37,7 @@ const labelOf = (path: string) => {
 const audiences = computed(() => [
   { value: 'mine', label: 'for me alone' },
   ...me.me!.teams.map(team => ({ value: team.id, label: `for ${team.name}` })),
-  ...(me.me!.role !== 'rep' || template?.audience === 'all' ? [{ value: 'all', label: 'for everyone' }] : []),
+  ...(me.may('template.for-all') || template?.audience === 'all' ? [{ value: 'all', label: 'for everyone' }] : []),
   ...(template?.team && !me.me!.teams.some(({ id }) => id === template.team!.id)
     ? [{ value: template.team.id, label: `for ${template.team.name}` }]
     : []),

@@ -9,6 +9,7 @@ import { useLive } from '~/composables/live'
 import { useLoaded } from '~/composables/loaded'
 import { useTextMany } from '~/composables/text-many'
 import { useGathering } from '~/stores/gathering'
+import { useMe } from '~/stores/me'
 import { sayConditions } from '~/words/conditions'
 import { many } from '~/words/count'
 import { sayWay } from '~/words/groups'
@@ -58,8 +59,9 @@ const removing = ref(false)
 async function remove(): Promise<void> {
   if (await trying(() => api(`/api/groups/${id}`, { method: 'DELETE' }))) await navigateTo('/groups')
 }
+const me = useMe()
 useKeys([
-  { keys: 'r t', shown: 'R T', what: 'Text all in this group', act: text },
+  ...(me.may('bulk.work') ? [{ keys: 'r t', shown: 'R T', what: 'Text all in this group', act: text }] : []),
   { keys: 'r m', shown: 'R M', what: 'Call them in a round', act: call },
   { keys: 'x', shown: 'X', what: 'Change this group', act: () => editing.value = group.value?.mayEdit ?? false },
 ])
@@ -99,6 +101,7 @@ useKeys([
         </p>
         <span class="acts">
           <button
+            v-if="me.may('bulk.work')"
             type="button"
             class="plain-button strong"
             :disabled="texting || !total"

@@ -4,7 +4,9 @@ import { MODULE_FACTS } from '~~/shared/modules'
 import type { TemplateDetail } from '~~/shared/template'
 import { useKeys } from '~/composables/keys'
 import { useTemplateList } from '~/composables/template-list'
+import { useMe } from '~/stores/me'
 
+const me = useMe()
 const route = useRoute()
 const { templates, problem, words, found, folders, shown, hidden, first, showMore, load, favour, retire, retired, loadRetired, restore } = useTemplateList()
 const chosenId = ref<string | null>(typeof route.query.id === 'string' ? route.query.id : null)
@@ -39,7 +41,7 @@ async function saved(id: string): Promise<void> {
 const sayUses = ({ usedBy }: TemplateDetail) =>
   usedBy.map(({ name, module }) => `“${name}” of ${MODULE_FACTS[module].many.toLowerCase()}`).join(', ')
 
-useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: () => void make() }])
+useKeys(me.may('template.edit') ? [{ keys: 'c', shown: 'C', what: 'Make a new template', act: () => void make() }] : [])
 </script>
 
 <template>
@@ -51,6 +53,7 @@ useKeys([{ keys: 'c', shown: 'C', what: 'Make a new template', act: () => void m
       <header class="head">
         <h1>Templates</h1>
         <button
+          v-if="me.may('template.edit')"
           type="button"
           class="plain-button"
           @click="make"

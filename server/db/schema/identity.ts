@@ -1,7 +1,7 @@
 import { bigint, boolean, check, integer, jsonb, pgTable, primaryKey, smallint, text, index, varchar, type AnyPgColumn } from 'drizzle-orm/pg-core'
 import type { KnockKind } from '../../../core/knock/kinds'
 import { CALLS_WITH } from '../../../shared/calling'
-import { ROLES } from '../../../shared/permissions'
+import { ROLES, SCOPES, type Changeable } from '../../../shared/permissions'
 import { sql } from 'drizzle-orm'
 import { id, instant, knownValues } from '../columns'
 
@@ -75,6 +75,15 @@ export const signIn = pgTable('sign_in', {
   device: text('device').notNull().default(''),
   address: text('address').notNull().default(''),
 }, table => [index('sign_in_colleague').on(table.colleagueId)])
+
+/** What an admin has changed in the table of rights, by role. */
+export const rightChange = pgTable('right_change', {
+  role: text('role', { enum: ['rep', 'lead'] }).notNull(),
+  permission: text('permission').$type<Changeable>().notNull(),
+  scope: text('scope', { enum: SCOPES }).notNull(),
+  changedBy: id('changed_by').notNull().references(() => colleague.id),
+  changedAt: instant('changed_at').notNull(),
+}, table => [...knownValues('right_change', table), primaryKey({ columns: [table.role, table.permission] })])
 
 /** A link by which somebody joins, or a colleague chooses a new password. It works once; only a hash of its key is kept. */
 export const invitation = pgTable('invitation', {

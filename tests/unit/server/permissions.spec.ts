@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm'
 import fc from 'fast-check'
-import { can, PERMISSIONS, type Asker, type Permission } from '~~/shared/permissions'
+import { can, PERMISSIONS, SCOPES, type Asker, type Permission } from '~~/shared/permissions'
 import { tx } from '~~/server/db/door'
 import { visible } from '~~/server/reading/visible'
 import { useDatabase } from '../../support/database'
@@ -13,6 +13,8 @@ const asker: fc.Arbitrary<Asker> = fc.record({
   role: fc.constantFrom('rep', 'lead', 'admin'),
   teamIds: fc.subarray(ids),
   peopleIds: fc.subarray(ids),
+  // whatever an admin has changed
+  rights: fc.dictionary(fc.constantFrom(...Object.keys(PERMISSIONS)), fc.constantFrom(...SCOPES)),
 })
 const belongs = fc.record({ ownerId: fc.option(someId), teamId: fc.option(someId) })
 

@@ -103,7 +103,7 @@ useKeys([
   } },
   { keys: 'd', shown: 'D', what: 'Call the row you are on', act: () => callByKey(table.value?.focused() ?? null) },
   { keys: 'r m', shown: 'R M', what: 'Call them in a round: who is chosen, or all of the list', act: callThem },
-  { keys: 'r t', shown: 'R T', what: 'Text them: who is chosen, or all of the list', act: textThem },
+  ...(me.may('bulk.work') ? [{ keys: 'r t', shown: 'R T', what: 'Text them: who is chosen, or all of the list', act: textThem }] : []),
   { keys: 'x', shown: 'X', what: 'Choose the row you are on', act: () => {
     const row = table.value?.focused()
     if (row) selection.toggle(row)
@@ -155,7 +155,7 @@ useKeys([
           Call in a round
         </button>
         <button
-          v-if="hasNumbers(module)"
+          v-if="hasNumbers(module) && me.may('bulk.work')"
           type="button"
           class="plain-button calm"
           :disabled="texting || !found?.rows.length"
@@ -164,6 +164,7 @@ useKeys([
           Text in bulk
         </button>
         <NuxtLink
+          v-if="me.may('record.import')"
           :to="`/records/${facts.slug}/import`"
           :prefetch="false"
           class="calm"
@@ -171,6 +172,7 @@ useKeys([
           Import
         </NuxtLink>
         <button
+          v-if="me.may('record.export')"
           type="button"
           class="plain-button calm"
           @click="taker?.toggle($event)"
@@ -196,7 +198,7 @@ useKeys([
             >{{ label }}</a>
           </li>
           <li class="quiet small">
-            {{ me.me?.role === 'rep' ? `Those of these ${several} that are yours.` : `All of these ${several} that you may export.` }} It is noted who exported what.
+            {{ me.me?.rights['record.export'] === 'own' ? `Those of these ${several} that are yours.` : `All of these ${several} that you may export.` }} It is noted who exported what.
           </li>
         </ul>
       </Popover>
