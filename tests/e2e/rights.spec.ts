@@ -10,6 +10,7 @@ test('a right is taken from reps and given back: it holds from their next click'
   const rafe = await signIn(browser, 'rafe')
   await rafe.goto('/set-up/rights')
   const takeOut = rafe.getByRole('combobox', { name: 'Take records out: Reps' })
+  await expect(takeOut).toHaveValue('own')
   expect((await new AxeBuilder({ page: rafe }).analyze()).violations).toEqual([])
   // nobody takes out what they do not see, and the choice stands where it was
   await takeOut.selectOption('all of the firm')

@@ -58,6 +58,7 @@ const choices = ({ permission }: Row): readonly Scope[] => CHANGEABLE[permission
           <td
             v-for="{ role, name } in ROLES"
             :key="role"
+            :data-role="name"
           >
             <select
               :key="drawn"
@@ -93,6 +94,7 @@ const choices = ({ permission }: Row): readonly Scope[] => CHANGEABLE[permission
 .rights { border-collapse: collapse; max-width: 62rem; }
 .rights th, .rights td { text-align: start; vertical-align: top; padding: var(--space-3) var(--space-6) var(--space-3) 0; border-top: 1px solid var(--rule); }
 .rights thead th { border-top: 0; color: var(--quiet); font-size: var(--size-small); font-weight: 600; }
+.rights th .quiet { font-weight: 400; }
 .rights td { width: 15rem; }
 .rights td select { width: 100%; }
 .rights .changed { font-weight: 700; }
@@ -100,5 +102,6 @@ const choices = ({ permission }: Row): readonly Scope[] => CHANGEABLE[permission
   .rights, .rights tbody, .rights tr, .rights th, .rights td { display: block; width: auto; }
   .rights thead { display: none; }
   .rights td { border-top: 0; padding-block: 0 var(--space-3); }
+  .rights td::before { content: attr(data-role); color: var(--quiet); font-size: var(--size-small); }
 }
 </style>

@@ -22,6 +22,7 @@ const LOOSE: Record<string, string> = {
   'bulk_person.occasion_id': 'that of their bulk text, for an index over all audiences',
   'import_seen.hash': 'no id: the hash of a row, in a type of its size',
   'sign_in.id': 'its own name beside its key',
+  'smpp_received_part.id': 'its own name, by which the text that it becomes is called',
 }
 
 describe('the tables', () => {
