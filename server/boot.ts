@@ -60,9 +60,10 @@ async function start(): Promise<() => Promise<void>> {
   await workOutSchedule()
   await indexSortedFields()
   await printBeginning()
+  // before anything is handed over: what is for a carrier that is not there yet would break
+  const leaveAccounts = await useAccounts()
   const stopOutbox = startOutbox(WORKSHOP, () => new Date(), () => !diskIsFull())
   const stopSessions = openSessions(carriers)
-  const leaveAccounts = await useAccounts()
   if (set.PLAUDER_SMTP_URL) registerPost(smtpPost(set.PLAUDER_SMTP_URL, set.PLAUDER_MAIL_FROM, set.PLAUDER_HOME.replace(/\/$/, '')))
   const stopKnocking = regularly([
     { every: KNOCKS_EVERY_MS, work: () => knockByTheClock(new Date()) },

@@ -1,5 +1,5 @@
 import { asc, eq, sql } from 'drizzle-orm'
-import type { CarrierTried, SetUpCarrier } from '~~/shared/carriers'
+import { CARRIER_KINDS, type CarrierKind, type CarrierTried, type SetUpCarrier } from '~~/shared/carriers'
 import { can } from '~~/shared/permissions'
 import type { CarrierForm, MakeCarrierForm, TryCarrierForm } from '~~/shared/schemas/carrier'
 import { afterCommit, ask, read, tx } from '../db/door'
@@ -14,16 +14,23 @@ import { canSeal, seal, unseal } from './seal'
 
 type Account = typeof carrierAccount.$inferSelect
 
+/** A connection begins, and ends, a moment after its account. */
+const beginning = (now: Date) => ({ is: 'connecting' as const, since: now.getTime(), why: null })
+const isOfAccount = (name: string) => CARRIER_KINDS.some(kind => name.startsWith(`${kind}-`))
+const nameOf = (kind: CarrierKind, id: string) => `${kind}-${id.slice(-8)}`
+
 /** Every carrier, those that nobody here has set up among them. */
-export async function listCarriers(asker: SignedIn): Promise<SetUpCarrier[]> {
+export async function listCarriers(asker: SignedIn, now = new Date()): Promise<SetUpCarrier[]> {
   mustEdit(asker)
   const accounts = await read(database => database.select().from(carrierAccount).orderBy(asc(carrierAccount.madeAt)))
   const { rows } = await ask<{ carrier: string, name: string }>(sql`select carrier, name from ${line} order by name`)
   const linesOf = (name: string) => rows.filter(({ carrier }) => carrier === name).map(one => one.name)
-  const shipped = allCarriers().filter(({ name }) => !accounts.some(account => account.name === name))
+  const shipped = allCarriers().filter(({ name }) => !isOfAccount(name))
   return [
-    ...accounts.map(({ id, name, title, kind, settings }) =>
-      ({ name, title, account: { id, kind, settings }, state: carrierRegistered(name)?.state?.() ?? null, lines: linesOf(name) })),
+    ...accounts.map(({ id, name, title, kind, settings }) => {
+      const state = carrierRegistered(name)?.state?.() ?? beginning(now)
+      return { name, title, account: { id, kind, settings }, state, lines: linesOf(name) }
+    }),
     ...shipped.map(({ name, title }) => ({ name, title, account: null, state: null, lines: linesOf(name) })),
   ]
 }
@@ -33,7 +40,7 @@ export async function makeAccount(asker: SignedIn, { id, secret, ...form }: Make
   mustEdit(asker)
   mustSeal()
   await tx(async (database) => {
-    const name = `${form.kind}-${id.slice(-8)}`
+    const name = nameOf(form.kind, id)
     const made = await database.insert(carrierAccount)
       .values({ ...form, id, name, secret: seal(secret, id), madeBy: asker.id, madeAt: now })
       .onConflictDoNothing().returning({ id: carrierAccount.id })

@@ -118,7 +118,7 @@ const save = () => saveWith(async () => {
           v-if="form.teamIds.length === 0"
           class="quiet small wide"
         >
-          In none they answer no team’s line, and see only what is theirs.
+          In none they answer no team’s line, see only what is theirs, and make no records.
         </p>
         <p
           v-if="errors.teamIds"

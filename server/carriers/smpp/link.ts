@@ -1,3 +1,4 @@
+import { isIP } from 'node:net'
 import { whyNotBound } from '~~/core/smpp/status'
 import { connect, errors, PDU, type Pdu, type PduFields } from './protocol'
 
@@ -52,7 +53,7 @@ export async function openLink(
   hears: (pdu: Pdu) => Promise<void>,
   { patienceMs, enquireEveryMs }: Timing = { patienceMs: PATIENCE_MS, enquireEveryMs: ENQUIRE_EVERY_MS },
 ): Promise<Link> {
-  const session = connect({ host, port, tls, ...(tls && { servername: host }) })
+  const session = connect({ host, port, tls, ...(tls && !isIP(host) && { servername: host }) })
   const waiting = new Set<() => void>()
   let over: string | null = null
   let told: (why: string) => void = () => {}

@@ -1,7 +1,7 @@
 import { setTimeout as pause } from 'node:timers/promises'
 import { cutText, DATA_CODING, wholeText, type Part } from '~~/core/smpp/parts'
 import { readStatus } from '~~/core/smpp/status'
-import { measureText, type Coding } from '~~/core/text/measure'
+import { capacityOf, measureText, type Coding } from '~~/core/text/measure'
 import type { LongTexts } from '~~/shared/carriers'
 import type { CarrierText, HandOverAnswer } from '../port'
 import type { Kept } from './keep'
@@ -14,8 +14,6 @@ const [INTERNATIONAL, TELEPHONE] = [1, 1]
 const WITH_HEADER = 0x40
 /** Tell whether it has arrived or not (5.2.17). */
 const TELL = 1
-/** What fits into short_message (5.2.22). */
-const MOST_OCTETS = 254
 /** After so long it is asked again whether it has room. */
 const NO_ROOM_MS = 1_000
 /** For so long the further parts of a text are tried whose first part it has; well within a job's lease. */
@@ -76,15 +74,17 @@ const addresses = ({ from, to }: CarrierText): PduFields => ({
 
 interface Place { i: number, of: number, reference: number }
 
-function carried({ header, octets }: Part, { encoding }: Coding, longTexts: LongTexts, { i, of, reference }: Place): PduFields {
+function carried({ header, octets }: Part, coding: Coding, longTexts: LongTexts, { i, of, reference }: Place): PduFields {
   const named = longTexts === 'fields' && of > 1
   // beside the part instead of in its header, in which only the tables are left then
   const kept = named ? header.slice(JOIN_OCTETS + 1) : header.slice(1)
+  // what is more than one short message would be cut off, or refused, where it is carried as one
+  const isLong = longTexts === 'whole' && octets.length > capacityOf(coding).single * (coding.encoding === 'UCS-2' ? 2 : 1)
   const message = Buffer.from([...kept.length > 0 ? [kept.length, ...kept] : [], ...octets])
   return {
     esm_class: kept.length > 0 ? WITH_HEADER : 0,
-    data_coding: DATA_CODING[encoding],
-    ...(message.length > MOST_OCTETS ? { message_payload: message } : { short_message: message }),
+    data_coding: DATA_CODING[coding.encoding],
+    ...(isLong ? { message_payload: message } : { short_message: message }),
     ...(named && { sar_msg_ref_num: reference, sar_total_segments: of, sar_segment_seqnum: i + 1 }),
   }
 }

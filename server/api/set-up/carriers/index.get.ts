@@ -1,4 +1,4 @@
 import { listCarriers } from '~~/server/carriers/accounts'
 import { route } from '~~/server/routing/route'
 
-export default route({}, ({ asker }) => listCarriers(asker))
+export default route({}, ({ asker, now }) => listCarriers(asker, now))
