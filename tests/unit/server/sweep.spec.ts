@@ -1,7 +1,9 @@
 import { sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { tx } from '~~/server/db/door'
-import { callEvent, carrierEvent, conversation, job, knock, knownDevice, mailedWait, setAsideEvent, signIn } from '~~/server/db/schema'
+import {
+  callEvent, carrierEvent, conversation, invitation, job, knock, knownDevice, mailedWait, setAsideEvent, signIn, smppSentPart,
+} from '~~/server/db/schema'
 import { sweep } from '~~/server/sweep'
 import { workOutSchedule } from '~~/server/texting/schedule'
 import { sendText } from '~~/server/texting/send'
@@ -65,11 +67,19 @@ describe('sweeping', () => {
       await database.insert(knock).values([knocked(ago(31)), knocked(ago(29)), knocked(null)])
       await database.insert(mailedWait)
         .values([91, 89].map(days => ({ colleagueId: firm.ada.id, conversationId, since: ago(days + 1), at: ago(days) })))
+      await database.insert(smppSentPart).values([31, 29].map(days => ({ carrier: 'wire', ref: uuid(), textRef: uuid(), sentAt: ago(days) })))
+      const invited = (days: number) => ({
+        id: uuid(), keyHash: uuid(), mail: 'tove@post.example', name: 'Tove', role: 'rep' as const, title: '', teamIds: [],
+        madeBy: firm.rafe.id, madeAt: ago(days + 7), endsAt: ago(days),
+      })
+      await database.insert(invitation).values([invited(31), invited(29)])
     })
-    expect(Object.values(await sweep(DAY, 3))).toEqual([7, 1, 1, 1, 1, 1, 1, 1])
-    const tables = ['job', 'carrier_event', 'call_event', 'set_aside_event', 'knock', 'mailed_wait', 'sign_in', 'known_device']
-    expect(await Promise.all(tables.map(countOf))).toEqual([3, 1, 1, 2, 2, 1, 1, 1])
-    expect(Object.values(await sweep(DAY, 3))).toEqual([0, 0, 0, 0, 0, 0, 0, 0])
+    expect(Object.values(await sweep(DAY, 3))).toEqual([7, 1, 1, 1, 1, 1, 1, 1, 1, 1])
+    const tables = [
+      'job', 'carrier_event', 'call_event', 'set_aside_event', 'smpp_sent_part', 'knock', 'mailed_wait', 'sign_in', 'invitation', 'known_device',
+    ]
+    expect(await Promise.all(tables.map(countOf))).toEqual([3, 1, 1, 2, 1, 2, 1, 1, 1, 1])
+    expect(Object.values(await sweep(DAY, 3))).toEqual([0, 0, 0, 0, 0, 0, 0, 0, 0, 0])
   })
 })
 
