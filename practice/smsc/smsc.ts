@@ -188,7 +188,7 @@ export class Smsc {
 
   private async queue(delivery: Delivery): Promise<void> {
     await this.record({ do: 'deliver', delivery })
-    setTimeout(() => this.deliver(delivery), this.random() * this.faults.lateUpToMs)
+    setTimeout(() => this.deliver(delivery), this.random() * this.faults.lateUpToMs).unref()
   }
 
   private deliverAll(): void {
@@ -199,7 +199,7 @@ export class Smsc {
     const [session] = this.receivers
     if (!session || this.onTheirWay.has(id) || !this.deliveries.has(id)) return
     this.onTheirWay.add(id)
-    const again = setTimeout(() => this.onTheirWay.delete(id), AGAIN_MS)
+    const again = setTimeout(() => this.onTheirWay.delete(id), AGAIN_MS).unref()
     session.send(new smpp.PDU('deliver_sm', { ...international(from, to), ...restore(fields) }), (answer) => {
       clearTimeout(again)
       this.onTheirWay.delete(id)

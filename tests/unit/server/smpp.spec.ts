@@ -49,6 +49,7 @@ beforeAll(async () => {
 })
 afterAll(async () => {
   await leave()
+  smsc.die()
   centre.close()
   rmSync(folder, { recursive: true })
 })
