@@ -58,7 +58,7 @@ export async function changeAccount(asker: SignedIn, id: string, { secret, ...fo
     const before = await mustFind(id)
     if (secret !== null) mustSeal()
     await database.update(carrierAccount)
-      .set({ ...form, ...(secret !== null && { secret: seal(secret, id) }), version: before.version + 1 })
+      .set({ ...form, ...(secret !== null && { secret: seal(secret, id) }), version: sql`${carrierAccount.version} + 1` })
       .where(eq(carrierAccount.id, id))
     const { title, settings, name } = before
     await note('carrier-changed', asker.id, now, { carrier: name, from: { title, settings }, to: form, newSecret: secret !== null })

@@ -7,8 +7,6 @@ import { tryToBind } from './smpp/try'
 export interface OpenAccount { name: string, title: string, settings: CarrierSettings, secret: string }
 
 interface Kind {
-  /** As an admin reads it. */
-  title: string
   open: (account: OpenAccount) => Carrier
   /** Tries whether the carrier lets the account in; gives null, or why not, in words. */
   attempt: (account: OpenAccount) => Promise<string | null>
@@ -17,7 +15,6 @@ interface Kind {
 /** Every protocol by which a carrier can be connected in Set-up. A new one is a folder with its adapter, and a line here. */
 export const CARRIER_ADAPTERS: Record<CarrierKind, Kind> = {
   smpp: {
-    title: 'SMPP 3.4',
     open: ({ secret, ...account }) => smppCarrier({ ...account, password: secret }),
     attempt: ({ settings, secret }) => tryToBind({ ...settings, password: secret }, settings.bind),
   },

@@ -49,6 +49,9 @@ const over = ({ lines }: SetUpCarrier): string =>
     :problem="problem"
     @again="load"
   >
+    <p v-if="carriers?.length === 0">
+      None is connected yet, so nothing can be texted.
+    </p>
     <ul>
       <li
         v-for="carrier in carriers"

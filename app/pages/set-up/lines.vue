@@ -64,6 +64,12 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
     :problem="problem"
     @again="load"
   >
+    <p v-if="lines?.length === 0">
+      There are none yet, so nobody can text or call. <NuxtLink
+        v-if="carriers.length === 0"
+        to="/set-up/carriers"
+      >Connect a carrier first</NuxtLink>
+    </p>
     <ul>
       <li
         v-for="line in lines"

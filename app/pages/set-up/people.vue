@@ -69,40 +69,34 @@ const rename = () => trying(async () => {
   >
     <section v-if="people">
       <ul>
-        <li
+        <PersonLine
           v-for="one in people.colleagues"
           :key="one.id"
-          class="row"
+          :name="one.name"
+          :title="one.title"
+          :mail="one.mail"
+          :role="ROLE_WORDS[one.role].name"
+          :teams="teamsOf(one.teamIds)"
+          :standing="one.here ? `signed in ${ago(one.here, now)}` : 'not signed in'"
         >
-          <span>
-            <strong>{{ one.name }}</strong> <span class="quiet">{{ one.title }}</span><br>
-            <span class="quiet small mail">{{ one.mail }}</span>
-          </span>
-          <span>
-            {{ ROLE_WORDS[one.role].name }}<br>
-            <span class="quiet small">{{ teamsOf(one.teamIds) }}</span>
-          </span>
-          <span class="quiet small">{{ one.here ? `signed in ${ago(one.here, now)}` : 'not signed in' }}</span>
-          <span class="ways">
-            <button
-              type="button"
-              class="plain-button"
-              :aria-label="`Change ${one.name}`"
-              @click="editing = one"
-            >
-              Change
-            </button>
-            <button
-              type="button"
-              class="plain-button calm"
-              :aria-label="`A new password for ${one.name}`"
-              :disabled="busy"
-              @click="linkFor(`/api/set-up/people/${one.id}/password`, one.name)"
-            >
-              New password
-            </button>
-          </span>
-        </li>
+          <button
+            type="button"
+            class="plain-button"
+            :aria-label="`Change ${one.name}`"
+            @click="editing = one"
+          >
+            Change
+          </button>
+          <button
+            type="button"
+            class="plain-button calm"
+            :aria-label="`A new password for ${one.name}`"
+            :disabled="busy"
+            @click="linkFor(`/api/set-up/people/${one.id}/password`, one.name)"
+          >
+            New password
+          </button>
+        </PersonLine>
       </ul>
       <p class="below">
         <Button
@@ -114,44 +108,36 @@ const rename = () => trying(async () => {
     <section v-if="people && people.invited.length > 0">
       <h2>Were given a link</h2>
       <ul>
-        <li
+        <PersonLine
           v-for="one in people.invited"
           :key="one.id"
-          class="row"
+          :name="one.name"
+          :title="one.title"
+          :mail="one.mail"
+          :role="one.newPassword ? 'for a new password' : ROLE_WORDS[one.role].name"
+          :teams="one.newPassword ? null : teamsOf(one.teamIds)"
+          :standing="one.endsAt < now ? 'the link has run out' : `works until ${shortDay(one.endsAt, zone)}`"
+          :over="one.endsAt < now"
         >
-          <span>
-            <strong>{{ one.name }}</strong> <span class="quiet">{{ one.title }}</span><br>
-            <span class="quiet small mail">{{ one.mail }}</span>
-          </span>
-          <span>
-            {{ one.newPassword ? 'for a new password' : ROLE_WORDS[one.role].name }}<br>
-            <span
-              v-if="!one.newPassword"
-              class="quiet small"
-            >{{ teamsOf(one.teamIds) }}</span>
-          </span>
-          <span :class="['small', one.endsAt < now ? 'over' : 'quiet']">{{ one.endsAt < now ? 'the link has run out' : `works until ${shortDay(one.endsAt, zone)}` }}</span>
-          <span class="ways">
-            <button
-              type="button"
-              class="plain-button"
-              :aria-label="`Another link for ${one.name}`"
-              :disabled="busy"
-              @click="linkFor(`/api/set-up/people/invitations/${one.id}/link`, one.name)"
-            >
-              Another link
-            </button>
-            <button
-              type="button"
-              class="plain-button calm"
-              :aria-label="`Withdraw the link of ${one.name}`"
-              :disabled="busy"
-              @click="withdraw(one)"
-            >
-              Withdraw
-            </button>
-          </span>
-        </li>
+          <button
+            type="button"
+            class="plain-button"
+            :aria-label="`Another link for ${one.name}`"
+            :disabled="busy"
+            @click="linkFor(`/api/set-up/people/invitations/${one.id}/link`, one.name)"
+          >
+            Another link
+          </button>
+          <button
+            type="button"
+            class="plain-button calm"
+            :aria-label="`Withdraw the link of ${one.name}`"
+            :disabled="busy"
+            @click="withdraw(one)"
+          >
+            Withdraw
+          </button>
+        </PersonLine>
       </ul>
     </section>
     <section v-if="people">
@@ -243,9 +229,7 @@ const rename = () => trying(async () => {
 section { max-width: 62rem; }
 h2 { font-size: var(--size-text); padding-bottom: var(--space-1); }
 .row { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 2fr) minmax(0, 1.4fr) 13rem; gap: var(--space-2) var(--space-6); border-top: 1px solid var(--rule); padding: var(--space-3) 0; align-items: baseline; }
-.mail { overflow-wrap: anywhere; }
 .ways { display: flex; gap: var(--space-6); flex-wrap: wrap; }
-.over { color: var(--wrong); }
 .below { padding-top: var(--space-4); }
 .add { display: flex; gap: var(--space-5); align-items: end; flex-wrap: wrap; }
 .rename { display: flex; gap: var(--space-5); align-items: center; }
