@@ -19,6 +19,7 @@ test('a colleague is invited, joins by the link, is made a lead, and chooses a n
   const link = new URL(await dialog.getByRole('textbox', { name: 'The link' }).inputValue())
   await rafe.keyboard.press('Escape')
   await expect(rafe.getByRole('heading', { name: 'Were given a link' })).toBeVisible()
+  await expect(rafe.locator('.p-dialog-mask')).toHaveCount(0)
   expect((await new AxeBuilder({ page: rafe }).analyze()).violations).toEqual([])
 
   const tove = await (await browser.newContext()).newPage()
