@@ -16,6 +16,7 @@ import { CUSTOM_FIELDS } from './fields'
 import { generate, type Staff } from './generate'
 import { groupRows } from './groups'
 import { addMatters, showOnMatters } from './matters'
+import { moneyRows } from './money'
 import { PIPELINES } from './pipelines'
 import { Random } from './random'
 import type { Rows } from './rows'
@@ -74,6 +75,11 @@ export async function fillDemo(now: Date, practiceFolder?: string): Promise<void
   const alive = comeAlive(rows, staff, now)
   showOnMatters(rows, staff)
   await tx(database => write(database, rows))
+  await tx(async (database) => {
+    const { accounts, entries } = moneyRows(rows, staff)
+    await database.insert(schema.moneyAccount).values(accounts)
+    for (let start = 0; start < entries.length; start += CHUNK) await database.insert(schema.moneyEntry).values(entries.slice(start, start + CHUNK))
+  })
   await tx(database => database.insert(schema.task).values(taskRows(rows, staff, now)))
   await tx(database => database.insert(schema.view).values(viewRows(staff, now)))
   await tx(async (database) => {

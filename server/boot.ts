@@ -23,6 +23,7 @@ import { startOutbox, takeLeasesBack } from './jobs/outbox'
 import { sweep } from './sweep'
 import { knockByTheClock } from './knocks/by-the-clock'
 import { openChannel } from './live/channel'
+import { settleForgotten } from './money/forgotten'
 import { registerPost } from './mail/post'
 import { smtpPost } from './mail/smtp'
 import { mailByTheClock } from './mail/waiting'
@@ -72,6 +73,7 @@ async function start(): Promise<() => Promise<void>> {
   const stopKeepingUp = keepUpWith(carriers, tellers, set.PLAUDER_CATCH_UP_MS)
   const tidy = async () => {
     await callSilence(new Date())
+    await settleForgotten(new Date())
     await endForgotten(new Date())
     await sweep(new Date())
     await indexSortedFields()

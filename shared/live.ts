@@ -15,5 +15,6 @@ export type Notice
     | { kind: 'task', recordId: string }
     | { kind: 'round', roundId: string }
     | { kind: 'knock' }
+    | { kind: 'money' }
     | { kind: 'bulk-text', bulkId: string }
     | { kind: 'group', groupId: string, removed?: true }

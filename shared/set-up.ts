@@ -1,5 +1,6 @@
 import type { FieldKind } from '../core/template/fields'
 import type { Stage } from './pipelines'
+import type { MoneyAccount } from './money'
 import type { LineForm } from './schemas/line'
 
 /** A field that the firm has added to a module, as Set-up shows it. */
@@ -63,6 +64,10 @@ export interface SetUpFacts {
   /** Modules that have any. */
   disposedModules: string[]
   stuck: number
+  /** What is there to pay with, for an admin; empty for others. */
+  money: MoneyAccount[]
+  /** How many could not text for want of it. */
+  asks: number
 }
 
 /** Something that keeps people from working, and where it is put right. */

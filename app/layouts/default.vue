@@ -42,6 +42,7 @@ useLive((notice) => {
   if (notice.kind === 'call') return void calls.load()
   if (notice.kind === 'round') return void (notice.roundId === rounds.mine?.id && roundsSoon())
   if (notice.kind === 'knock') return void knocks.load()
+  if (notice.kind === 'money') return void me.countAgain()
   // what was answered, or done, knocks no more
   if (knocks.open.length > 0 && (notice.kind === 'conversation' || notice.kind === 'task')) void knocksSoon()
   if (notice.kind !== 'conversation') return

@@ -29,6 +29,8 @@ export interface Me {
   mails: boolean
   /** What broke and waits for an admin. */
   stuck: number
+  /** How many could not text for want of money, for an admin. */
+  asks: number
   zone: ZoneRules
   teams: { id: string, name: string }[]
 }
@@ -56,6 +58,12 @@ export const useMe = defineStore('me', () => {
     return me.value
   }
 
+  /** What is owed to an admin may be more, or less, than it was. */
+  async function countAgain(): Promise<void> {
+    const { stuck, asks } = await api<Me>('/api/me')
+    if (me.value) me.value = { ...me.value, stuck, asks }
+  }
+
   async function signIn(mail: string, password: string): Promise<void> {
     await api('/api/sign-in', { method: 'POST', body: { mail, password }, asAnybody: true })
     const before = me.value?.id
@@ -72,5 +80,5 @@ export const useMe = defineStore('me', () => {
   /** Whether they may do this at all, with whatever is theirs. */
   const may = (permission: Permission): boolean => !!me.value && me.value.rights[permission] !== 'none'
 
-  return { me, may, expired, replacedBy, load, signIn, signOut }
+  return { me, may, expired, replacedBy, load, signIn, signOut, countAgain }
 })

@@ -62,3 +62,6 @@ export function span(milliseconds: number): string {
 
 /** "a moment ago", "9 days ago". */
 export const ago = (instant: number, now: number) => `${span(now - instant)} ago`
+
+/** "November 2026" of "2026-11". */
+export const monthName = (month: string): string => `${say.MONTHS[Number(month.slice(5)) - 1]} ${month.slice(0, 4)}`

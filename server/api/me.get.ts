@@ -1,8 +1,9 @@
-import { rightsOf } from '~~/shared/permissions'
+import { can, rightsOf } from '~~/shared/permissions'
 import { route } from '~~/server/routing/route'
 import { clockRules } from '~~/server/records/phones'
 import { readHabits } from '~~/server/identity/habits'
 import { firmName, teamsNamed } from '~~/server/identity/firm'
+import { countAsks } from '~~/server/money/asks'
 import { countStuck } from '~~/server/tellers/stuck'
 import { thePost } from '~~/server/mail/post'
 import { readHouseRules } from '~~/server/identity/house-rules'
@@ -23,6 +24,8 @@ export default route({}, async ({ asker, now }) => ({
   mails: thePost() !== null,
   /** How much is stuck, for an admin. */
   stuck: await countStuck(asker),
+  /** How many could not text for want of money, for an admin. */
+  asks: can(asker, 'money.edit', {}) ? await countAsks() : 0,
   teams: await teamsNamed(asker.teamIds),
   /** Rules of the reader's own zone, from the server's data: a browser's may be older than the law. */
   zone: clockRules([asker.zone], now, TWO_YEARS)[0],

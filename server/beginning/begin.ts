@@ -12,6 +12,7 @@ import { isDuplicate } from '../db/failures'
 import { badInput, conflict, Problem } from '../http/problem'
 import { note } from '../identity/audit'
 import { hashPassword } from '../identity/password'
+import { beginWithPracticeMoney } from '../money/accounts'
 import { layStartingSet } from './starting-set'
 import { freshToken, signInAs, tokenHash, type From, type Tokens } from '../identity/sign-in'
 
@@ -61,6 +62,7 @@ async function make(
         .values({ id: adminId, name: person, firstName: person.split(' ')[0]!, mail, passwordHash, role: 'admin', title: 'Admin', zone })
       await database.insert(teamMember).values({ teamId, colleagueId: adminId })
       if (number) await database.insert(line).values({ id: uuid(), ...number, name: 'First line', teamId, carrier: PRACTICE, newSince: now })
+      if (number) await beginWithPracticeMoney(adminId, now)
       await layStartingSet(set)
       await database.delete(beginKey)
       await note('firm-made', adminId, now, { name, country, set, practice: number !== null })

@@ -17,6 +17,7 @@ import { addJob } from '../jobs/add'
 import { endJob } from '../jobs/change'
 import { SEND_BULK } from '../jobs/kinds'
 import { takeBackWaiting } from '../texting/take-back-many'
+import { mustCoverAll } from './covered'
 import { showOnCompanies } from './company'
 import { planFrom, startOf, storeGroups } from './plan'
 import { announceBulk, mustHoldBulk, type StoredBulk } from './one'
@@ -24,7 +25,7 @@ import { announceBulk, mustHoldBulk, type StoredBulk } from './one'
 /**
  * Sets it going: when each leaves is settled now, from what was checked.
  *
- * @throws Problem 409 unless it has been checked; 422 where nobody can get it, or nobody in time
+ * @throws Problem 409 unless it has been checked, or `no-balance`; 422 where nobody can get it, or nobody in time
  */
 export async function startBulk(asker: SignedIn, id: string, asked: StartBulkForm, now: Date): Promise<BulkStarted> {
   return tx(async () => {
@@ -37,6 +38,7 @@ export async function startBulk(asker: SignedIn, id: string, asked: StartBulkFor
       throw badInput({ start: plan.left.some(({ why }) => why === 'after-event') ? 'Nobody would get it in time. Start earlier.' : 'Nobody is left who can get it. Put somebody back, or change what it says.' })
     // whoever is answered has asked
     if (!bulk.answersId) await mayTextSoMany(asker, leaves)
+    await mustCoverAll(id)
     await note('bulk-started', asker.id, now, { bulkId: id, name: bulk.name, people: leaves, start: from, days, answersAnHour })
     return { leaves, left: plan.left.map(({ why, people }) => ({ why, people })) }
   })

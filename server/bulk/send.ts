@@ -171,6 +171,9 @@ async function sendTo(bulk: StoredBulk, asker: SignedIn, people: Next[], now: ()
 /** What has become of somebody's turn; `stop`: why nobody can be texted at the moment. */
 type Outcome = 'sent' | 'refused' | 'away' | 'not-now' | { stop: string }
 
+/** What stands in the way of every text, and not of this one alone. */
+const STOPS = ['texting-off', 'not-allowed', 'no-balance', 'over-limit']
+
 async function sendOrRefuse(bulk: StoredBulk, asker: SignedIn, person: Next, now: Date): Promise<Outcome> {
   try {
     if (person.changed) return await refuse(person, 'Their number is another one since it was checked.', now)
@@ -182,7 +185,7 @@ async function sendOrRefuse(bulk: StoredBulk, asker: SignedIn, person: Next, now
     const { type, fields, detail } = error.details
     if (type === 'not-claimed') return 'not-now'
     // about all, and not about this one
-    if (type === 'texting-off' || type === 'not-allowed' || !await isActive(person.lineId)) return { stop: fields?.lineId ?? detail }
+    if (STOPS.includes(type) || !await isActive(person.lineId)) return { stop: fields?.lineId ?? detail }
     if (type === 'night') return await placeAnew(person, now) ? 'away' : 'refused'
     return refuse(person, Object.values(fields ?? {})[0] ?? detail, now)
   }

@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm'
+import { leftIn } from '~~/core/money/purse'
 import { DISPOSITION_MODULES } from '~~/shared/calling'
 import { MODULE_FACTS } from '~~/shared/modules'
 import { can } from '~~/shared/permissions'
@@ -9,13 +10,15 @@ import { textArray } from '../db/instants'
 import { carrierPrice, colleague, customField, disposition, firm, job, line, pipeline, setAsideEvent, team, template } from '../db/schema'
 import { notAllowed } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
+import { listAccounts } from '../money/accounts'
+import { countAsks } from '../money/asks'
 
 /**
  * What is set up, and what is still to be done before everybody can work.
  *
  * @throws Problem 403 for who sets nothing up
  */
-export async function readSetUp(asker: SignedIn): Promise<SetUpFront> {
+export async function readSetUp(asker: SignedIn, now: Date): Promise<SetUpFront> {
   const carriers = allCarriers()
   if (!can(asker, 'disposition.edit', {})) throw notAllowed('see how things are set up; leads and admins do')
   const { rows: [facts] } = await ask<SetUpFacts & Record<string, unknown>>(sql`
@@ -31,9 +34,13 @@ export async function readSetUp(asker: SignedIn): Promise<SetUpFront> {
       (select coalesce(json_agg(distinct module), '[]') from ${disposition} where retired_at is null) as "disposedModules",
       (select count(*) from ${job} where dead_at is not null and done_at is null)::int + (select count(*) from ${setAsideEvent} where settled_at is null)::int as stuck`)
   const away = carriers.filter(carrier => carrier.state?.().is === 'away').map(({ title }) => title)
-  const all = { ...facts!, carriers: carriers.length, away }
+  const paying = can(asker, 'money.edit', {})
+  const [money, asks] = paying ? [await listAccounts(now), await countAsks()] : [[], 0]
+  const all = { ...facts!, carriers: carriers.length, away, money, asks }
   return { facts: all, toDo: toDo(all).filter(({ adminOnly }) => !adminOnly || asker.role === 'admin') }
 }
+
+const sayDays = (days: number): string => days < 1 ? 'less than a day' : days < 2 ? 'a day' : `${Math.floor(days)} days`
 
 /** What keeps somebody from working, the worst first. */
 function toDo(facts: SetUpFacts): SetUpToDo[] {
@@ -49,6 +56,20 @@ function toDo(facts: SetUpFacts): SetUpToDo[] {
       to: '/set-up/carriers',
       adminOnly: true,
     },
+    {
+      is: facts.asks > 0,
+      what: `${many(facts.asks, 'colleague', 'colleagues')} could not send a text that was to be paid.`,
+      then: 'Add to the balance, or change a limit.',
+      to: '/set-up/money',
+      adminOnly: true,
+    },
+    ...facts.money.filter(({ runsOut }) => runsOut).map(account => ({
+      is: true,
+      what: leftIn(account) <= 0 ? `Nothing is left to pay texts with in ${account.currency}.` : `What is left in ${account.currency} runs out.`,
+      then: leftIn(account) <= 0 ? 'None leaves until something is paid in.' : `At the pace of the last days it lasts ${sayDays(account.lastsDays!)}.`,
+      to: '/set-up/money',
+      adminOnly: true,
+    })),
     { is: facts.stuck > 0, what: `${many(facts.stuck, 'thing', 'things')} got stuck.`, then: 'Look why, and start them again.', to: '/set-up/stuck', adminOnly: true },
     {
       is: facts.withoutPrice > 0,

@@ -2,6 +2,7 @@ import { eq } from 'drizzle-orm'
 import { read, tx } from '../db/door'
 import { carrierCursor, carrierPrice } from '../db/schema'
 import { log } from '../log/log'
+import { haveAccounts } from '../money/accounts'
 import type { Carrier } from '../carriers/port'
 import { takeOrSetAside } from './set-aside'
 import type { Teller } from './tellers'
@@ -14,7 +15,8 @@ export async function fetchPrices(carrier: Carrier): Promise<void> {
   const { prices, ...most } = await carrier.prices()
   await tx(async (database) => {
     await database.delete(carrierPrice).where(eq(carrierPrice.carrier, carrier.name))
-    await database.insert(carrierPrice).values(prices.map(price => ({ ...price, carrier: carrier.name, ...most })))
+    if (prices.length > 0) await database.insert(carrierPrice).values(prices.map(price => ({ ...price, carrier: carrier.name, ...most })))
+    await haveAccounts(prices.map(({ currency }) => currency))
   })
 }
 

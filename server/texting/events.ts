@@ -6,6 +6,7 @@ import { gather } from '../db/gather'
 import { carrierEvent, conversation, line, message, textMessage } from '../db/schema'
 import { statement } from '../db/statement'
 import { crashPoint } from '../jobs/crash-points'
+import { charge as bookCharge } from '../money/settle'
 import { announceMessage, announceShown, SHOWN, SHOWN_JOINS, type ShownRow } from './announce'
 import { receiveText } from './receive'
 
@@ -17,7 +18,7 @@ import { receiveText } from './receive'
  * @returns false for what a text of ours cost that we do not know yet, so that this is to be told again
  */
 export async function takeEvent(carrier: string, event: CarrierEvent, now: Date): Promise<boolean> {
-  if (event.kind === 'charged') return takeCharge(carrier, event)
+  if (event.kind === 'charged') return takeCharge(carrier, event, now)
   if (event.kind === 'received') await takeText(carrier, event, now)
   else await takeReport(carrier, event, now)
   crashPoint('event-stored')
@@ -25,7 +26,7 @@ export async function takeEvent(carrier: string, event: CarrierEvent, now: Date)
 }
 
 /** The newest word of a carrier about what a text costs is the one that counts. */
-async function takeCharge(carrier: string, { ref, key, charge }: Extract<CarrierEvent, { kind: 'charged' }>): Promise<boolean> {
+async function takeCharge(carrier: string, { ref, key, charge }: Extract<CarrierEvent, { kind: 'charged' }>, now: Date): Promise<boolean> {
   return tx(async (database) => {
     const { parts, ...cost } = charge
     const [charged] = await database
@@ -41,6 +42,7 @@ async function takeCharge(carrier: string, { ref, key, charge }: Extract<Carrier
       .returning({ id: message.id })
     if (!charged) return false
     if (parts !== undefined) await database.update(textMessage).set({ parts }).where(eq(textMessage.messageId, charged.id))
+    await bookCharge(charged.id, { micros: cost.costMicros, currency: cost.currency }, now)
     await announceMessage(charged.id)
     return true
   })

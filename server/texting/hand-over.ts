@@ -1,4 +1,5 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
 import { afterEvent, mayFollow, statesBefore, type MessageState, type OurEvent } from '~~/core/message/states'
 import { contacted } from '../activity/contact'
 import { jobsDone } from '../jobs/in-sql'
@@ -11,6 +12,8 @@ import { gather } from '../db/gather'
 import { at, textArray } from '../db/instants'
 import { activityOnRecord, carrierEvent, conversation, line, message, textMessage } from '../db/schema'
 import { statement } from '../db/statement'
+import { spending } from '../money/in-sql'
+import { freeHeld } from '../money/settle'
 import { announceMessage, announceShown, SHOWN, SHOWN_JOINS, type ShownRow } from './announce'
 import { applyKeptReports } from './events'
 import { askGate, type AtGate } from './gate'
@@ -132,7 +135,7 @@ async function takeAccepted(claim: Claim, { carrier, text }: Ready, answer: Acce
 
 /**
  * The way that nearly every text goes; answers that come at once are taken together, in one statement:
- * the answers, the jobs, the last contacts, and who is to be told.
+ * the answers, the jobs, what they have cost, the last contacts, and who is to be told.
  */
 const storeAccepted = gather<AcceptedItem, AcceptedRow>(50, async (items) => {
   const { rows } = await storeAnswers(asColumns(items))
@@ -154,6 +157,7 @@ const asColumns = (items: AcceptedItem[]) => ({
   parts: items.map(({ answer }) => answer.charge?.parts ?? null),
   costs: items.map(({ answer }) => answer.charge?.costMicros ?? null),
   currencies: items.map(({ answer }) => answer.charge?.currency ?? null),
+  entries: items.map(() => uuid()),
   ats: items.map(({ now }) => now.toISOString()),
 })
 
@@ -162,8 +166,8 @@ const storeAnswers = statement<ReturnType<typeof asColumns>, AcceptedRow>(value 
     select * from unnest(
       ${value('jobs')}::uuid[], ${value('attempts')}::int[], ${value('messages')}::uuid[], ${value('carriers')}::text[],
         ${value('refs')}::text[],
-      ${value('parts')}::int[], ${value('costs')}::bigint[], ${value('currencies')}::text[], ${value('ats')}::timestamptz[]
-    ) i (job_id, attempt, message_id, carrier, ref, parts, cost_micros, currency, at)
+      ${value('parts')}::int[], ${value('costs')}::bigint[], ${value('currencies')}::text[], ${value('entries')}::uuid[], ${value('ats')}::timestamptz[]
+    ) i (job_id, attempt, message_id, carrier, ref, parts, cost_micros, currency, entry_id, at)
   ), mine as (
     ${jobsDone(sql`input`, sql`i.message_id`)}
   ), told as (
@@ -172,8 +176,8 @@ const storeAnswers = statement<ReturnType<typeof asColumns>, AcceptedRow>(value 
       state = case when m.state = any(${textArray(statesBefore('accepted'))}) then 'accepted' else m.state end
     from input i
     where m.id = i.message_id and m.id = any(array(select message_id from mine)) and m.state = any(${textArray(ACCEPTED_AFTER)})
-    returning m.id, m.activity_id, m.conversation_id, i.at
-  ), parted as (
+    returning m.id, m.activity_id, m.conversation_id, m.author_id, i.at, i.entry_id, i.cost_micros, i.currency
+  ), ${spending(sql`told`)}, parted as (
     update ${textMessage} x set parts = i.parts from input i
     where x.message_id = i.message_id and x.message_id = any(array(select id from told)) and x.parts <> i.parts
   ), touched as (
@@ -215,6 +219,9 @@ async function takeRefusal(claim: Claim, ready: Ready, answer: Exclude<HandOverA
   })
 }
 
+/** For a text that is so no carrier takes anything. */
+const NEVER_COSTS: readonly MessageState[] = ['failed', 'taken-back']
+
 /** Moves a message by one of our events, if it still is where that event may begin. */
 export async function move(
   messageId: string,
@@ -230,6 +237,7 @@ export async function move(
       .set({ ...values, state: next })
       .where(and(eq(message.id, messageId), inArray(message.state, statesBefore(event))))
       .returning({ id: message.id })
+    if (moved && NEVER_COSTS.includes(next)) await freeHeld([messageId])
     if (moved) await announceMessage(messageId)
     return moved !== undefined
   })

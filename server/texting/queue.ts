@@ -11,6 +11,7 @@ import { jobMade } from '../jobs/in-sql'
 import { HAND_OVER } from '../jobs/kinds'
 import { wakeOutbox } from '../jobs/wake'
 import { placesOf } from '../activity/places'
+import { covering, holding, IS_COVERED } from '../money/in-sql'
 import { holdersOf } from '../activity/with-whom'
 import { announceShown, type ShownRow } from './announce'
 import type { TextLine } from './lines'
@@ -47,9 +48,10 @@ export interface Outgoing {
  * person has written; the entry with its words, on the record it is for, on its company and what it is on, and besides on
  * others with that number; the message; and the job that hands it over.
  *
- * Of two colleagues who answer at once the second writes nothing, unless they have seen what the first has written.
+ * Of two colleagues who answer at once the second writes nothing, unless they have seen what the first has written; and of
+ * two who spend the last money the second writes nothing. What it will cost is held for it from then on.
  *
- * @returns null if a colleague has answered meanwhile
+ * @returns null if a colleague has answered meanwhile, or what is there does not cover it
  * @throws the database's own error (isDuplicate `message_pkey`) if there is a text with this id
  */
 export const queueText = (out: Outgoing, now: Date): Promise<Queued | null> => queueBy(storeText, valuesOf(out, now), out)
@@ -138,10 +140,16 @@ function storing(value: Value<Values>, claim: SQL | null): SQL {
     sql`${value('authorId')}::uuid`,
   ]
   return sql`
-    with asked as (
-      select 1 where ${value('seenUntil')}::timestamptz is null or not exists (${answeredSince({
+    with ${covering({
+      lineId: sql`${value('lineId')}::uuid`,
+      pictures: sql`${value('pictures')}::int`,
+      parts: sql`${value('parts')}::int`,
+      // what the law wants answered is answered
+      always: sql`${authorId} is null`,
+    })}, asked as (
+      select 1 where ${IS_COVERED} and (${value('seenUntil')}::timestamptz is null or not exists (${answeredSince({
         lineId: value('lineId'), remote: value('to'), authorId: value('authorId'), seenUntil: value('seenUntil'),
-      })})
+      })}))
     ), ${claim ? sql`${claim},` : sql``} before as (
       select id, waits_since from ${conversation} where line_id = ${value('lineId')}::uuid and remote = ${value('to')}
     ), talk as (
@@ -181,7 +189,9 @@ function storing(value: Value<Values>, claim: SQL | null): SQL {
       insert into ${textMessage} (message_id, encoding, shift, units, parts, confirms_opt_out)
       select id, ${value('encoding')}, ${value('shift')}, ${value('units')}::int, ${value('parts')}::int,
         ${value('confirmsOptOut')}::boolean from told
-    ), pictured as (
+    ), ${holding({
+      messageId: sql`${value('id')}::uuid`, colleagueId: authorId, lineId: sql`${value('lineId')}::uuid`, at: now,
+    })}, pictured as (
       update ${picture} set message_id = ${value('id')}::uuid
       where ${value('pictures')}::int > 0 and exists (select 1 from told) and message_id is null and colleague_id = ${authorId}
         and id in (select x::uuid from jsonb_array_elements_text(${value('pictureIds')}::jsonb) x)

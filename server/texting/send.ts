@@ -2,18 +2,23 @@ import { whyNotThen } from '../records/wish'
 import { v7 as uuid } from 'uuid'
 import { mayLeaveNow } from '~~/core/message/gate'
 import { isStillFrom } from '~~/core/template/kinship'
+import { costOf } from '~~/core/money/cost'
+import { covers, leftIn } from '~~/core/money/purse'
+import { sayMoney, type Money } from '~~/core/numbers/money'
 import { measureText, MOST_PARTS } from '~~/core/text/measure'
 import type { SendForm } from '~~/shared/schemas/texting'
+import { tx } from '../db/door'
 import { isDuplicate } from '../db/failures'
 import type { MessageOrigin } from '../db/schema/texting'
 import { badInput, conflict } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
+import { mustBeWithinLimits } from '../money/limits'
 import { clockRules } from '../records/phones'
 import { countUse } from '../templates/templates'
 import { dropDraft } from './drafts'
 import { mayText, type Line } from './lines'
 import { checkPictures } from './pictures'
-import { queueText, type Queue, type Queued } from './queue'
+import { queueText, type Outgoing, type Queue, type Queued } from './queue'
 import { leavesAtOf } from './schedule'
 import { readSituation, type Recipient, type Situation } from './situation'
 
@@ -25,7 +30,8 @@ import { readSituation, type Recipient, type Situation } from './situation'
  *
  * @param origin what set it off, to be said on the timeline
  * @param queue how it is written, where more has to hold for it
- * @throws Problem 409 `opted-out`, `night` (with what time it is there), `texting-off`, or a doubt, `wish`, `twice` or `answered`;
+ * @throws Problem 409 `opted-out`, `night` (with what time it is there), `texting-off`, `no-balance`, `over-limit`, or a
+ * doubt, `wish`, `twice` or `answered`;
  * or `not-claimed`, where more has to hold; 422 at the field
  */
 export async function sendText(
@@ -54,12 +60,14 @@ export async function sendText(
   }
   const leavesAt = form.later ? leavesAtOf(form.later, now) : new Date(now.getTime() + (origin === 'bulk' || origin === 'bulk-answer' ? 0 : situation.takeBackMs))
   checkRules(form, situation, form.later ? leavesAt : now)
+  const cost = costIn(form, situation)
+  mustBeCovered(cost, situation)
   askInDoubt(form, situation, now)
   const template = situation.templateBody !== null && isStillFrom(form.text, situation.templateBody)
     ? { templateId: form.templateId, templateVersion: form.templateVersion }
     : { templateId: null, templateVersion: null }
   try {
-    const queued = await queue({
+    const out: Outgoing = {
       id: form.id,
       line,
       to: recipient.e164,
@@ -76,10 +84,13 @@ export async function sendText(
       ref: form.ref,
       pictureIds: form.pictureIds,
       seenUntil: form.seenUntil,
-    }, now)
+    }
+    const queued = cost && situation.limited ? await queueWithinLimits(queue, out, cost, now) : await queue(out, now)
     if (!queued) {
       // a colleague was quicker by less than a statement
-      const { answered } = await readSituation(asker, form, now)
+      const meanwhile = await readSituation(asker, form, now)
+      const { answered } = meanwhile
+      if (!answered) mustBeCovered(cost, meanwhile)
       throw answered ? answeredMeanwhile(answered) : conflict('not-claimed', 'Not its turn', 'What it is a part of does not go on, or it is sent already.')
     }
     if (form.ref) await dropDraft(asker.id, form.ref)
@@ -143,6 +154,29 @@ function checkWords({ text, pictureIds }: SendForm, { line, recipient, price, pr
   if (pictureIds.length === 0 && parts > most)
     throw badInput({ text: `The text has ${parts} parts; the carrier takes ${most}. Shorten it, or send it as two.` })
 }
+
+/** What it will cost; null where nobody knows. */
+function costIn({ text, pictureIds }: SendForm, { line, price }: Situation): Money | null {
+  const micros = price && costOf(price, measureText(text, line.languages).parts, pictureIds.length)
+  return micros === null ? null : { micros, currency: price!.currency }
+}
+
+function mustBeCovered(cost: Money | null, { purse }: Situation): void {
+  if (!cost || !purse || covers(purse, cost.micros)) return
+  const left = Math.max(0, leftIn(purse))
+  throw conflict(
+    'no-balance',
+    'It cannot be paid',
+    `This text costs ${sayMoney(cost)}, and ${left === 0 ? 'nothing' : sayMoney({ ...cost, micros: left })} is left to pay with. It stays here until an admin has added to the balance.`,
+    { currency: cost.currency },
+  )
+}
+
+/** Of two that are sent at once the second sees what the first has spent. */
+const queueWithinLimits = (queue: Queue, out: Outgoing, cost: Money, now: Date): Promise<Queued | null> => tx(async () => {
+  await mustBeWithinLimits(out.authorId!, out.line.teamId, cost, now)
+  return queue(out, now)
+})
 
 /** @param when the hour that decides: now, or the moment for which it is meant */
 function checkRules({ nightAllowed }: SendForm, { line, recipient, textingOn }: Situation, when: Date): void {

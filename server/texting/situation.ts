@@ -1,13 +1,14 @@
 import { sql } from 'drizzle-orm'
 import type { HoursWindow } from '~~/core/hours/reachable'
 import { wishOf } from '~~/core/hours/wish'
+import type { Purse } from '~~/core/money/purse'
 import { isE164 } from '~~/core/phone/e164'
 import type { NationalLanguage } from '~~/core/text/national'
 import { can, type Asker } from '~~/shared/permissions'
 import type { SendForm } from '~~/shared/schemas/texting'
 import { carrierRegistered } from '../carriers/registry'
 import { milliseconds } from '../db/instants'
-import { activityContent, carrierPrice, colleague, consentProposal, conversation, firm, line, message, numberState, phone, record, template, templateVersion } from '../db/schema'
+import { activityContent, carrierPrice, colleague, consentProposal, conversation, firm, line, message, moneyAccount, moneyLimit, numberState, phone, record, template, templateVersion } from '../db/schema'
 import { question } from '../db/statement'
 import { badInput, notAllowed, notFound } from '../http/problem'
 import { zonesOf, type Place } from '../records/phones'
@@ -29,6 +30,10 @@ export interface Situation {
   earlier: { authorId: string | null, activityId: string, leavesAt: number } | null
   line: TextLine
   price: Price | null
+  /** What is there in its currency; null where nobody keeps count. */
+  purse: Purse | null
+  /** Somebody has set how much may be spent by its writer, or from its line. */
+  limited: boolean
   /** Its carrier tells what texts cost; where it has no price, none goes. */
   priced: boolean
   recipient: Recipient
@@ -104,6 +109,8 @@ export async function readSituation(asker: Asker, form: SendForm, now: Date): Pr
             mostPictures: found.most_pictures,
             mostPictureBytes: found.most_picture_bytes,
           },
+    purse: found.prepaid === null ? null : { prepaid: found.prepaid, balanceMicros: found.balance_micros, heldMicros: found.held_micros },
+    limited: found.limited,
     priced: carrierRegistered(found.carrier)?.prices !== undefined,
     recipient: recipientOf(asker, form, found),
     textingOn: found.texting_on,
@@ -130,7 +137,8 @@ const situationOf = question<
 >(
   value => sql`
   select l.*, f.texting_on, f.take_back_seconds, c.micros_per_part, c.currency, c.most_parts, c.micros_per_picture, c.most_pictures,
-    c.most_picture_bytes,
+    c.most_picture_bytes, a.prepaid, a.balance_micros::float8 as balance_micros, a.held_micros::float8 as held_micros,
+    exists (select 1 from ${moneyLimit} q where q.currency = c.currency and (q.colleague_id = ${value('authorId')}::uuid or q.team_id = l.team_id)) as limited,
     m.author_id, m.activity_id, ${milliseconds(sql`m.leaves_at`)} as leaves_at,
     p.id as phone_id, p.e164 as phone_e164, p.country as phone_country, p.kind as phone_kind,
     r.id as record_id, r.owner_id, r.team_id as record_team, r.zone, r.country as record_country, r.region, r.wish_from, r.wish_to, v.remote,
@@ -153,6 +161,7 @@ const situationOf = question<
   from ${line} l
   cross join ${firm} f
   left join ${carrierPrice} c on c.carrier = l.carrier and c.country = l.country
+  left join ${moneyAccount} a on a.currency = c.currency
   left join ${message} m on m.id = ${value('id')}::uuid
   left join ${phone} p on p.id = ${value('phoneId')}::uuid
   left join ${record} r on r.id = p.record_id
@@ -211,6 +220,10 @@ type Row = Record<string, unknown> & {
   micros_per_picture: number | null
   most_pictures: number
   most_picture_bytes: number
+  prepaid: boolean | null
+  balance_micros: number
+  held_micros: number
+  limited: boolean
   author_id: string | null
   activity_id: string | null
   leaves_at: number

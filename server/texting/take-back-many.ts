@@ -4,6 +4,7 @@ import { uuidArray } from '../db/instants'
 import { message } from '../db/schema'
 import { endJob } from '../jobs/change'
 import { HAND_OVER } from '../jobs/kinds'
+import { freeHeld } from '../money/settle'
 import { announceMessage } from './announce'
 import { oweAnswer } from './owed'
 
@@ -14,6 +15,7 @@ export async function takeBackWaiting(messageIds: string[], now: Date): Promise<
       .set({ state: 'taken-back', settledAt: now })
       .where(and(sql`${message.id} = any(${uuidArray(messageIds)})`, eq(message.state, 'waiting')))
       .returning({ id: message.id, conversationId: message.conversationId, answersSince: message.answersSince })
+    await freeHeld(taken.map(({ id }) => id))
     for (const { id, conversationId, answersSince } of taken) {
       await endJob(HAND_OVER, id, now)
       if (answersSince) await oweAnswer(conversationId, answersSince)

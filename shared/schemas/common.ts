@@ -35,6 +35,9 @@ export const NAMED = [
   'carrier',
   'sign-in',
   'invitation',
+  'money-entry',
+  'money-limit',
+  'money-ask',
 ] as const
 export type Named = typeof NAMED[number]
 

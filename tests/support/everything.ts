@@ -215,7 +215,16 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
       id: carrier!, name: `smpp-${carrier!.slice(-8)}`, kind: 'smpp', title: words, settings: {} as CarrierSettings, secret: '',
       madeBy: owner.id, madeAt: DAY,
     })
+    const [entry, limit, moneyAsk] = [id(), id(), id()]
+    await database.insert(schema.moneyEntry)
+      .values({ id: entry, at: DAY, kind: 'paid-in', currency: 'XTS', micros: 1_000_000, words, enteredBy: owner.id })
+    await database.insert(schema.moneyLimit)
+      .values({ id: limit, colleagueId: owner.id, period: 'month', currency: 'XTS', micros: 1_000_000, madeBy: owner.id, madeAt: DAY })
+    await database.insert(schema.moneyAsk).values({ id: moneyAsk, colleagueId: owner.id, currency: 'XTS', why: words, at: DAY })
     return {
+      'money-ask': moneyAsk,
+      'money-entry': entry,
+      'money-limit': limit,
       'record': recordId,
       'phone': phone!.id,
       'conversation': conversation!.id,

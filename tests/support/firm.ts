@@ -135,6 +135,7 @@ export async function makeFirm(): Promise<Firm> {
       .insert(schema.teamMember)
       .values(Object.values(colleagues).flatMap(one => one.teamIds.map(teamId => ({ teamId, colleagueId: one.id }))))
     await database.insert(schema.line).values(Object.values(lines))
+    await database.insert(schema.moneyAccount).values({ currency: 'USD' })
     await database
       .insert(schema.carrierPrice)
       .values(

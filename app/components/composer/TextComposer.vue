@@ -51,6 +51,9 @@ function takeFrom(event: Event, data: DataTransfer | null): void {
   void pictures.add(files)
 }
 
+/** What an admin can help with. */
+const MONEY_PROBLEMS = ['no-balance', 'over-limit']
+
 watch(() => text.value !== '', writing => emit('writing', writing))
 
 /** How it was to leave when something was asked about it. */
@@ -224,6 +227,13 @@ useKeys([
       >
         {{ why }}
       </p>
+      <LazyAskForMoney
+        v-if="problem && MONEY_PROBLEMS.includes(problem.type)"
+        :key="problem.message"
+        :currency="String(problem.details.currency)"
+        :why="problem.message"
+        @again="go(asked)"
+      />
       <p
         v-if="pictures.problem.value"
         class="notice failed"

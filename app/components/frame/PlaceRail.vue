@@ -26,8 +26,8 @@ const places = computed<Place[]>(() => [
           to: '/set-up',
           within: ['/set-up'],
           icon: PhWrench,
-          owed: me.me.stuck,
-          counted: 'stuck',
+          owed: me.me.stuck + me.me.asks,
+          counted: me.me.asks > 0 ? 'waiting' : 'stuck',
         },
       ]
     : []),

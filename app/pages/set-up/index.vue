@@ -2,7 +2,9 @@
 import type { SetUpFront } from '~~/shared/set-up'
 import { useLoaded } from '~/composables/loaded'
 import { useMe } from '~/stores/me'
+import { leftIn } from '~~/core/money/purse'
 import { many } from '~/words/count'
+import { sum } from '~/words/money'
 
 /** What is set up, and what is still to do. */
 const me = useMe()
@@ -13,6 +15,7 @@ const there = computed(() => {
   return [
     { what: many(facts.lines, 'active line', 'active lines'), more: facts.closedLines > 0 ? `${facts.closedLines} not active` : '', to: '/set-up/lines', adminOnly: true },
     { what: many(facts.carriers, 'carrier', 'carriers'), more: facts.away.length > 0 ? `${facts.away.length} not reached` : '', to: '/set-up/carriers', adminOnly: true },
+    { what: 'Money', more: facts.money.map(one => one.prepaid ? `${sum({ micros: leftIn(one), currency: one.currency })} left` : `${one.currency} by bill`).join(', '), to: '/set-up/money', adminOnly: true },
     { what: many(facts.dispositions, 'disposition', 'dispositions'), more: 'what can be said after a call', to: '/set-up/dispositions' },
     { what: many(facts.templates, 'template', 'templates'), more: '', to: '/templates' },
     { what: many(facts.pipelines, 'pipeline', 'pipelines'), more: 'the stages of records', to: '/set-up/pipelines', adminOnly: true },

@@ -1,4 +1,4 @@
 import { readSetUp } from '~~/server/pages/set-up'
 import { route } from '~~/server/routing/route'
 
-export default route({}, ({ asker }) => readSetUp(asker))
+export default route({}, ({ asker, now }) => readSetUp(asker, now))

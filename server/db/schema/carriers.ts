@@ -51,5 +51,4 @@ export const smppReceivedPart = pgTable('smpp_received_part', {
   at: instant('at').notNull(),
 }, table => [
   primaryKey({ columns: [table.carrier, table.remote, table.own, table.reference, table.parts, table.part] }),
-  index('smpp_received_part_at').on(table.at),
 ])

@@ -4,17 +4,17 @@ import { tx } from '~~/server/db/door'
 import { disposition, firm as firmTable, line } from '~~/server/db/schema'
 import { readSetUp } from '~~/server/pages/set-up'
 import { useDatabase } from '../../support/database'
-import { makeFirm, type Firm } from '../../support/firm'
+import { DAY, makeFirm, type Firm } from '../../support/firm'
 
 useDatabase()
 let firm: Firm
 beforeAll(async () => firm = await makeFirm())
 
-const toDo = async (who: Firm['rafe']) => (await readSetUp(who)).toDo.map(({ what }) => what)
+const toDo = async (who: Firm['rafe']) => (await readSetUp(who, DAY)).toDo.map(({ what }) => what)
 
 describe('the front page of Set-up', () => {
   it('counts what is there, and says what keeps people from working', async () => {
-    expect((await readSetUp(firm.rafe)).facts).toMatchObject({ lines: 4, closedLines: 0, colleagues: 5, teams: 2, textingOn: true })
+    expect((await readSetUp(firm.rafe, DAY)).facts).toMatchObject({ lines: 4, closedLines: 0, colleagues: 5, teams: 2, textingOn: true })
     expect(await toDo(firm.rafe)).toEqual([
       '4 lines have no greeting.', 'There are no dispositions for leads and clients and candidates.', 'There are no templates.',
     ])
@@ -31,6 +31,6 @@ describe('the front page of Set-up', () => {
 
   it('tells a lead what a lead puts right, and a rep nothing', async () => {
     expect(await toDo(firm.odile)).toEqual(['There are no dispositions for candidates.', 'There are no templates.'])
-    await expect(readSetUp(firm.ada)).rejects.toMatchObject({ details: { status: 403 } })
+    await expect(readSetUp(firm.ada, DAY)).rejects.toMatchObject({ details: { status: 403 } })
   })
 })

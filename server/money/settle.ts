@@ -1,0 +1,60 @@
+import { sql } from 'drizzle-orm'
+import { v7 as uuid } from 'uuid'
+import type { Money } from '~~/core/numbers/money'
+import { once, tx } from '../db/door'
+import { at, uuidArray } from '../db/instants'
+import { conversation, message, moneyAccount, moneyEntry, moneyHold } from '../db/schema'
+
+/** What was held for texts that will not leave is free again. */
+export async function freeHeld(messageIds: readonly string[]): Promise<void> {
+  if (messageIds.length === 0) return
+  await once(sql`
+    with freed as (delete from ${moneyHold} where message_id = any(${uuidArray(messageIds)}) returning currency, micros)
+    update ${moneyAccount} a set held_micros = a.held_micros - f.micros
+    from (select currency, sum(micros)::bigint as micros from freed group by 1) f where f.currency = a.currency`)
+}
+
+/**
+ * A carrier has told what a text cost, after it took it: the newest word counts. What was entered before is put right by a
+ * further entry, so that the ledger keeps both.
+ *
+ * @param charge null: nobody has told, and what was held for it is taken as what it cost
+ */
+export async function charge(messageId: string, charge: Money | null, now: Date): Promise<void> {
+  await tx(async () => {
+    const { rows: [held] } = await once<{ currency: string, micros: number }>(sql`
+      select currency, micros::float8 as micros from ${moneyHold} where message_id = ${messageId}::uuid for update`)
+    const cost = charge ?? held
+    if (!cost) return
+    await freeHeld([messageId])
+    const { rows } = await once<{ currency: string, micros: number }>(sql`
+      select currency, sum(micros)::float8 as micros from (
+        select currency, micros from ${moneyEntry} where message_id = ${messageId}::uuid and kind = 'text'
+        union all select currency, micros from ${moneyEntry} where message_id = ${messageId}::uuid and kind = 'correction') e group by 1`)
+    const before = new Map(rows.map(row => [row.currency, row.micros]))
+    const kind = rows.length === 0 ? 'text' : 'correction'
+    // a carrier that bills in another currency than before takes the first charge back
+    for (const currency of new Set([...before.keys(), cost.currency])) {
+      const micros = (currency === cost.currency ? -cost.micros : 0) - (before.get(currency) ?? 0)
+      if (micros !== 0) await enterText({ messageId, kind, currency, micros }, now)
+    }
+  })
+}
+
+async function enterText(
+  { messageId, kind, currency, micros }: Money & { messageId: string, kind: 'text' | 'correction' },
+  now: Date,
+): Promise<void> {
+  await once(sql`
+    insert into ${moneyEntry} (id, at, kind, currency, micros, message_id, line_id, colleague_id)
+    select ${uuid()}::uuid, ${at(now)}, ${kind}, ${currency}, ${micros}::bigint, m.id, v.line_id, m.author_id
+    from ${message} m join ${conversation} v on v.id = m.conversation_id where m.id = ${messageId}::uuid`)
+  await book({ currency, micros })
+}
+
+/** Moves the balance of a currency by an entry that was made for it, in the same transaction. */
+export async function book({ currency, micros }: Money): Promise<void> {
+  await once(sql`
+    insert into ${moneyAccount} as a (currency, balance_micros) values (${currency}, ${micros}::bigint)
+    on conflict (currency) do update set balance_micros = a.balance_micros + excluded.balance_micros`)
+}
