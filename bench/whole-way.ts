@@ -38,6 +38,8 @@ export async function startWholeWay(reportPort: number) {
   const database = await openEmbedded(THREAD, { folder: join(folder, 'database'), startFrom: join(PARTS, 'empty-database.tar.gz') })
   openDoor(database.pool)
   await fillDemo(new Date())
+  // however many texts there are to be: they are held and entered all the same
+  await database.pool.query('update money_account set prepaid = false')
   const carrier = practiceCarrier({
     url: `http://127.0.0.1:${practicePort}`,
     key: secrets.PLAUDER_CARRIER_KEY,

@@ -26,6 +26,7 @@ export async function textsAreKilled({ port, seed, kills }) {
   const world = await killedWorld({ port, seed, points: POINTS, practice: { PRACTICE_PER_SECOND: '20', PRACTICE_PACE: '{"sent":20,"delivered":60}', PRACTICE_FAULTS: JSON.stringify(FAULTS) } })
   const { folder, markers, deaths, textsTo } = world
   const { ask, insist } = await world.signIn('ada')
+  const begunAt = Date.now()
 
   /** A file is sent and begun; gives its id. */
   async function bringIn() {
@@ -135,6 +136,16 @@ export async function textsAreKilled({ port, seed, kills }) {
     const calledRecord = await insist(`/api/records/${disposed.recordId}`)
     const calledTexts = await textsTo(CALLED)
 
+    const admin = await world.signIn('rafe')
+    await until('nothing is held for a text any more', async () => (await admin.insist('/api/set-up/money')).accounts[0].heldMicros === 0, 60)
+    const [account] = (await admin.insist('/api/set-up/money')).accounts
+    const ledger = []
+    for (let next = ''; next !== null;) {
+      const page = await admin.insist(`/api/set-up/money/ledger${next && `?after=${next}`}`)
+      ledger.push(...page.entries)
+      next = page.next
+    }
+
     const pages = await timelines()
     const entries = sent(pages)
     const received = []
@@ -175,6 +186,13 @@ export async function textsAreKilled({ port, seed, kills }) {
         const queued = entries.filter(entry => entry.message.remote === number).sort((a, b) => a.at - b.at || (a.id < b.id ? -1 : 1)).map(entry => Number(/^Text (\d+)/.exec(entry.words)[1]))
         assert.deepEqual(order, queued)
       }
+    })
+    check('the ledger has each text once, at the carrier\'s price, and its sum is the balance', () => {
+      const since = ledger.filter(({ at, kind }) => kind === 'text' && at >= begunAt)
+      assert.equal(since.length, allAccepted.length)
+      const total = of => of.reduce((sum, micros) => sum + micros, 0)
+      assert.equal(total(since.map(({ micros }) => -micros)), total(allAccepted.map(({ text }) => text.price.micros)))
+      assert.equal(total(ledger.map(({ micros }) => micros)), account.balanceMicros)
     })
     check('parts and cost are the carrier\'s', () => {
       for (const { text } of accepted) {
