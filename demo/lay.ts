@@ -8,6 +8,7 @@ import * as schema from '../server/db/schema'
 import { databaseUrl, startDatabase } from '../server/db/start'
 import { hashPassword } from '../server/identity/password'
 import { layPipelines } from '../server/records/lay-pipelines'
+import { STARTING_TERMS } from '../shared/terms'
 import { comeAlive } from './alive'
 import { addCast, addCastMatters } from './cast'
 import { COLLEAGUES, DEMO_PASSWORD, FORMAT, LINES } from './colleagues'
@@ -104,6 +105,9 @@ async function addStaff(database: Database, passwordHash: string, now: Date): Pr
   await database.insert(schema.team).values([{ id: teams.sales, name: 'Sales and client care' }, { id: teams.recruiting, name: 'Recruiting' }])
   await database.insert(schema.colleague).values(COLLEAGUES.map(({ key, name, mail, role, title, zone, directLine }) => ({ id: colleagues[key]!, name, firstName: name.split(' ')[0]!, mail, passwordHash, role, title, zone, directLine, ...FORMAT, seesFrom: new Date(now.getTime() - 6 * 3_600_000) })))
   await database.insert(schema.teamMember).values(COLLEAGUES.flatMap(one => one.teams.map(team => ({ teamId: teams[team], colleagueId: colleagues[one.key]! }))))
+  const [rafe, readAt] = [colleagues.rafe!, new Date(now.getTime() - 60 * DAY)]
+  await database.insert(schema.termsVersion).values({ version: 1, words: STARTING_TERMS, madeBy: rafe, madeAt: readAt })
+  await database.insert(schema.termsAccepted).values(Object.values(colleagues).map(colleagueId => ({ version: 1, colleagueId, at: readAt })))
   await database.insert(schema.customField).values(CUSTOM_FIELDS.map((field, position) => ({ ...field, id: uuid(), position })))
   const lines = LINES.map(({ key, e164, name, country, team, colleague, private: closed, greeting = null }) => ({
     key, id: uuid(), e164, name, country, carrier: 'practice', private: closed ?? false, greeting,

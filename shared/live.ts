@@ -16,5 +16,6 @@ export type Notice
     | { kind: 'round', roundId: string }
     | { kind: 'knock' }
     | { kind: 'money' }
+    | { kind: 'terms' }
     | { kind: 'bulk-text', bulkId: string }
     | { kind: 'group', groupId: string, removed?: true }

@@ -40,6 +40,8 @@ export const PERMISSIONS = {
   'spoken.edit': { rep: 'own', lead: 'people', admin: 'all' },
   /** The firm's rules of the house. */
   'rules.edit': { rep: 'none', lead: 'none', admin: 'all' },
+  /** Switching texting on and off, and what everybody has to read before. */
+  'texting.switch': { rep: 'none', lead: 'none', admin: 'all' },
   /** How a line is set up. */
   'line.edit': { rep: 'none', lead: 'none', admin: 'all' },
   /** Who works here, in which teams, and as what. */

@@ -16,6 +16,7 @@ import { useTold } from '~/composables/told'
 import { readersFormat } from '~/words/reader'
 
 const me = useMe()
+const route = useRoute()
 const shelf = useShelf()
 const calls = useCalls()
 const rounds = useRounds()
@@ -42,7 +43,7 @@ useLive((notice) => {
   if (notice.kind === 'call') return void calls.load()
   if (notice.kind === 'round') return void (notice.roundId === rounds.mine?.id && roundsSoon())
   if (notice.kind === 'knock') return void knocks.load()
-  if (notice.kind === 'money') return void me.countAgain()
+  if (notice.kind === 'money' || notice.kind === 'terms') return void me.countAgain()
   // what was answered, or done, knocks no more
   if (knocks.open.length > 0 && (notice.kind === 'conversation' || notice.kind === 'task')) void knocksSoon()
   if (notice.kind !== 'conversation') return
@@ -131,6 +132,13 @@ useHead({ htmlAttrs: { class: computed(() => [discreet.value ? 'discreet' : '', 
           Show them again
         </button> <kbd>H</kbd>
       </p>
+      <p
+        v-if="me.me?.termsUnread && route.path !== '/terms'"
+        class="terms"
+        role="status"
+      >
+        Before you text: <NuxtLink to="/terms">read the terms of use</NuxtLink>
+      </p>
       <HeaderLine @show-keys="keysShown = true" />
       <ShelfStrip />
       <main
@@ -154,8 +162,10 @@ useHead({ htmlAttrs: { class: computed(() => [discreet.value ? 'discreet' : '', 
 
 <style scoped>
 .frame { display: grid; grid-template-columns: 84px minmax(0, 1fr); min-height: 100vh; }
-.desk { display: grid; grid-template: auto auto 1fr / minmax(0, 1fr); min-width: 0; position: relative; }
-.page { min-width: 0; }
+.desk { display: grid; grid-template: auto auto auto 1fr / minmax(0, 1fr); min-width: 0; position: relative; }
+.terms { padding: var(--space-3) var(--space-6); border-bottom: 1px solid var(--rule); color: var(--waiting); }
+/* the last row, whether or not there is anything to read before */
+.page { grid-row: 4; min-width: 0; }
 .page:focus-visible { outline: none; }
 .discreet-line { position: fixed; bottom: 0; left: 50%; translate: -50%; z-index: 60; padding: var(--space-3) var(--space-6); background: var(--ink); color: var(--paper); border-radius: var(--round-large) var(--round-large) 0 0; white-space: nowrap; }
 .discreet-line .plain-button { color: inherit; text-decoration: underline; }

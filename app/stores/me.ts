@@ -29,6 +29,8 @@ export interface Me {
   mails: boolean
   /** What broke and waits for an admin. */
   stuck: number
+  /** They have to read the terms of use before they text. */
+  termsUnread: boolean
   /** How many could not text for want of money, for an admin. */
   asks: number
   zone: ZoneRules
@@ -58,10 +60,10 @@ export const useMe = defineStore('me', () => {
     return me.value
   }
 
-  /** What is owed to an admin may be more, or less, than it was. */
+  /** What is owed, to an admin or by them, may be more, or less, than it was. */
   async function countAgain(): Promise<void> {
-    const { stuck, asks } = await api<Me>('/api/me')
-    if (me.value) me.value = { ...me.value, stuck, asks }
+    const { stuck, asks, termsUnread } = await api<Me>('/api/me')
+    if (me.value) me.value = { ...me.value, stuck, asks, termsUnread }
   }
 
   async function signIn(mail: string, password: string): Promise<void> {

@@ -6,6 +6,7 @@ import { firmName, teamsNamed } from '~~/server/identity/firm'
 import { countAsks } from '~~/server/money/asks'
 import { countStuck } from '~~/server/tellers/stuck'
 import { thePost } from '~~/server/mail/post'
+import { hasUnreadTerms } from '~~/server/identity/terms'
 import { readHouseRules } from '~~/server/identity/house-rules'
 
 const TWO_YEARS = 2 * 365 * 86_400_000
@@ -26,6 +27,8 @@ export default route({}, async ({ asker, now }) => ({
   stuck: await countStuck(asker),
   /** How many could not text for want of money, for an admin. */
   asks: can(asker, 'money.edit', {}) ? await countAsks() : 0,
+  /** They have to read the terms of use before they text. */
+  termsUnread: await hasUnreadTerms(asker.id),
   teams: await teamsNamed(asker.teamIds),
   /** Rules of the reader's own zone, from the server's data: a browser's may be older than the law. */
   zone: clockRules([asker.zone], now, TWO_YEARS)[0],

@@ -55,7 +55,7 @@ async function make(
   const [adminId, teamId] = [uuid(), uuid()]
   try {
     await tx(async (database) => {
-      await database.insert(firm).values({ name, country, textingOn: true })
+      await database.insert(firm).values({ name, country, textingOn: false })
       await database.insert(team).values({ id: teamId, name: 'Everybody' })
       await database
         .insert(colleague)

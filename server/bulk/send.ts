@@ -172,7 +172,7 @@ async function sendTo(bulk: StoredBulk, asker: SignedIn, people: Next[], now: ()
 type Outcome = 'sent' | 'refused' | 'away' | 'not-now' | { stop: string }
 
 /** What stands in the way of every text, and not of this one alone. */
-const STOPS = ['texting-off', 'not-allowed', 'no-balance', 'over-limit']
+const STOPS = ['texting-off', 'terms-unread', 'not-allowed', 'no-balance', 'over-limit']
 
 async function sendOrRefuse(bulk: StoredBulk, asker: SignedIn, person: Next, now: Date): Promise<Outcome> {
   try {

@@ -47,7 +47,7 @@ function toDo(facts: SetUpFacts): SetUpToDo[] {
   const missing = DISPOSITION_MODULES.filter(module => !facts.disposedModules.includes(module))
   const many = (count: number, one: string, several: string) => `${count} ${count === 1 ? one : several}`
   const all: (SetUpToDo & { is: boolean })[] = [
-    { is: !facts.textingOn, what: 'Texting is switched off for the firm.', then: 'Nobody can send a text.', to: null, adminOnly: true },
+    { is: !facts.textingOn, what: 'Texting is switched off.', then: 'Only admins can send texts, to try it. Read the terms of use, and switch it on.', to: '/set-up/texting', adminOnly: true },
     { is: facts.lines === 0, what: 'No line is active.', then: 'Nobody can text or call.', to: '/set-up/lines', adminOnly: true },
     {
       is: facts.away.length > 0,

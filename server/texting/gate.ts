@@ -4,7 +4,7 @@ import { mayLeave, type GateFacts, type Verdict } from '~~/core/message/gate'
 import { lockNumbers, type NumberState } from '../consent/number'
 import { read, tx } from '../db/door'
 import { uuidArray } from '../db/instants'
-import { activityContent, activityOnRecord, bulkPerson, bulkText, conversation, firm, line, message, phone, record, textMessage } from '../db/schema'
+import { activityContent, activityOnRecord, bulkPerson, bulkText, colleague, conversation, firm, line, message, phone, record, textMessage } from '../db/schema'
 import { zonesOf } from '../records/phones'
 import { WISH_COLUMNS } from '../records/wish'
 
@@ -55,6 +55,10 @@ const NUMBER_USABLE = sql<boolean>`(
     where s.activity_id = ${message.activityId} and s.along_line_id is null and p.wrong_e164 = ${conversation.remote}
       and p.unusable = 'not-theirs'))`
 
+/** For everybody, or its writer is an admin, who tries it before the others may. */
+const TEXTING_ON = sql<boolean>`(coalesce((select ${firm.textingOn} from ${firm}), false)
+  or exists (select 1 from ${colleague} c where c.id = ${message.authorId} and c.role = 'admin'))`
+
 /** The bulk text that it belongs to does not go on. */
 const PAUSED = sql<boolean>`(coalesce(${message.origin}, '') in ('bulk', 'bulk-answer') and exists (
   select 1 from ${bulkPerson} b join ${bulkText} t on t.id = b.bulk_id where b.id = ${message.id} and t.state = 'paused'))`
@@ -80,7 +84,7 @@ async function readAll(messageIds: string[]) {
         carrier: line.carrier,
         lineActive: line.active,
         words: activityContent.words,
-        textingOn: sql<boolean>`coalesce((select ${firm.textingOn} from ${firm}), false)`,
+        textingOn: TEXTING_ON,
         zone: record.zone,
         country: record.country,
         region: record.region,

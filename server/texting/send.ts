@@ -30,8 +30,8 @@ import { readSituation, type Recipient, type Situation } from './situation'
  *
  * @param origin what set it off, to be said on the timeline
  * @param queue how it is written, where more has to hold for it
- * @throws Problem 409 `opted-out`, `night` (with what time it is there), `texting-off`, `no-balance`, `over-limit`, or a
- * doubt, `wish`, `twice` or `answered`;
+ * @throws Problem 409 `opted-out`, `night` (with what time it is there), `texting-off`, `terms-unread`, `no-balance`,
+ * `over-limit`, or a doubt, `wish`, `twice` or `answered`;
  * or `not-claimed`, where more has to hold; 422 at the field
  */
 export async function sendText(
@@ -179,8 +179,9 @@ const queueWithinLimits = (queue: Queue, out: Outgoing, cost: Money, now: Date):
 })
 
 /** @param when the hour that decides: now, or the moment for which it is meant */
-function checkRules({ nightAllowed }: SendForm, { line, recipient, textingOn }: Situation, when: Date): void {
+function checkRules({ nightAllowed }: SendForm, { line, recipient, textingOn, termsUnread }: Situation, when: Date): void {
   if (!textingOn) throw conflict('texting-off', 'Texting is off', 'Texting is switched off for the firm. Ask an admin to switch it on.')
+  if (termsUnread) throw conflict('terms-unread', 'Read this first', 'The terms of use have been written, or have changed. Read them, and then send it: it stays here.')
   if (!line.active) throw badInput({ lineId: `${line.name} is not active. Choose another line.` })
   if (recipient.optedOut)
     throw conflict(

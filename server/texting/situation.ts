@@ -11,6 +11,7 @@ import { milliseconds } from '../db/instants'
 import { activityContent, carrierPrice, colleague, consentProposal, conversation, firm, line, message, moneyAccount, moneyLimit, numberState, phone, record, template, templateVersion } from '../db/schema'
 import { question } from '../db/statement'
 import { badInput, notAllowed, notFound } from '../http/problem'
+import { termsUnreadBy } from '../identity/terms'
 import { zonesOf, type Place } from '../records/phones'
 import { lineBelongs, type TextLine, type Price } from './lines'
 import { answeredSince } from './queue'
@@ -37,7 +38,10 @@ export interface Situation {
   /** Its carrier tells what texts cost; where it has no price, none goes. */
   priced: boolean
   recipient: Recipient
+  /** For its writer: an admin tries it before everybody else may. */
   textingOn: boolean
+  /** Its writer has not read the newest terms of use. */
+  termsUnread: boolean
   /** Somebody has written from there what may be a wish to get no texts, and nobody has decided on it yet. */
   openWish: boolean
   /** What the same colleague has sent there a moment ago, in the same words. */
@@ -113,7 +117,8 @@ export async function readSituation(asker: Asker, form: SendForm, now: Date): Pr
     limited: found.limited,
     priced: carrierRegistered(found.carrier)?.prices !== undefined,
     recipient: recipientOf(asker, form, found),
-    textingOn: found.texting_on,
+    textingOn: found.texting_on || can(asker, 'texting.switch', {}),
+    termsUnread: found.terms_unread,
     openWish: found.open_wish,
     same: found.same,
     answered: found.answered,
@@ -136,7 +141,7 @@ const situationOf = question<
   Row
 >(
   value => sql`
-  select l.*, f.texting_on, f.take_back_seconds, c.micros_per_part, c.currency, c.most_parts, c.micros_per_picture, c.most_pictures,
+  select l.*, exists (${termsUnreadBy(sql`${value('authorId')}::uuid`)}) as terms_unread, f.texting_on, f.take_back_seconds, c.micros_per_part, c.currency, c.most_parts, c.micros_per_picture, c.most_pictures,
     c.most_picture_bytes, a.prepaid, a.balance_micros::float8 as balance_micros, a.held_micros::float8 as held_micros,
     exists (select 1 from ${moneyLimit} q where q.currency = c.currency and (q.colleague_id = ${value('authorId')}::uuid or q.team_id = l.team_id)) as limited,
     m.author_id, m.activity_id, ${milliseconds(sql`m.leaves_at`)} as leaves_at,
@@ -213,6 +218,7 @@ type Row = Record<string, unknown> & {
   carrier: string
   languages: NationalLanguage[]
   texting_on: boolean
+  terms_unread: boolean
   take_back_seconds: number
   micros_per_part: number
   currency: string

@@ -59,6 +59,18 @@ test('a new firm begins with the key that the start has printed, and sends its f
     await page.getByLabel('Text to Wren').fill('Hi Wren, Ottilie here.')
     await page.keyboard.press('Control+Enter')
     await expect(slipWith(page, 'Hi Wren, Ottilie here.').getByText(/^Delivered/)).toBeVisible()
+    // an admin tries it; everybody else may once it is switched on, with terms that they have read
+    await page.goto(`${address}/set-up`)
+    await page.getByRole('listitem').filter({ hasText: 'Texting is switched off.' }).getByRole('link', { name: 'Put it right' }).click()
+    await page.getByRole('button', { name: 'Switch it on for everybody' }).click()
+    await expect(page.getByText('Save the terms of use first: whoever texts reads them before.')).toBeVisible()
+    await page.getByRole('button', { name: 'Save the terms' }).click()
+    await expect(page.getByText('Who has read version 1')).toBeVisible()
+    await page.getByRole('button', { name: 'Switch it on for everybody' }).click()
+    await expect(page.getByText('Texting is switched on.')).toBeVisible()
+    await page.goto(`${address}/set-up`)
+    await expect(page.getByText('$19.99 left')).toBeVisible()
+    await expect(page.getByText('Texting is switched off.')).toBeHidden()
     await page.goto(`${address}/begin#any`)
     await expect(page).toHaveURL(`${address}/`)
   }

@@ -227,6 +227,12 @@ useKeys([
       >
         {{ why }}
       </p>
+      <p
+        v-if="problem?.type === 'terms-unread'"
+        class="notice"
+      >
+        <NuxtLink to="/terms">Read the terms of use</NuxtLink>
+      </p>
       <LazyAskForMoney
         v-if="problem && MONEY_PROBLEMS.includes(problem.type)"
         :key="problem.message"

@@ -11,6 +11,7 @@ const ROOMS = [
   { name: 'Pipelines', to: '/set-up/pipelines', forLeads: false },
   { name: 'Lines', to: '/set-up/lines', forLeads: false },
   { name: 'Carriers', to: '/set-up/carriers', forLeads: false },
+  { name: 'Texting', to: '/set-up/texting', forLeads: false },
   { name: 'Money', to: '/set-up/money', forLeads: false },
   { name: 'House rules', to: '/set-up/rules', forLeads: false },
   { name: 'What got stuck', to: '/set-up/stuck', forLeads: false },

@@ -85,6 +85,20 @@ export const rightChange = pgTable('right_change', {
   changedAt: instant('changed_at').notNull(),
 }, table => [...knownValues('right_change', table), primaryKey({ columns: [table.role, table.permission] })])
 
+/** What everybody who texts has read, in the firm's own words. A version is never changed: who has read which stands beside it. */
+export const termsVersion = pgTable('terms_version', {
+  version: integer('version').primaryKey(),
+  words: text('words').notNull(),
+  madeBy: id('made_by').notNull().references(() => colleague.id),
+  madeAt: instant('made_at').notNull(),
+})
+
+export const termsAccepted = pgTable('terms_accepted', {
+  version: integer('version').notNull().references(() => termsVersion.version),
+  colleagueId: id('colleague_id').notNull().references(() => colleague.id),
+  at: instant('at').notNull(),
+}, table => [primaryKey({ columns: [table.colleagueId, table.version] })])
+
 /** A link by which somebody joins, or a colleague chooses a new password. It works once; only a hash of its key is kept. */
 export const invitation = pgTable('invitation', {
   id: id().primaryKey(),

@@ -88,7 +88,7 @@ describe('beginning', () => {
       teamIds: [expect.any(String)],
     })
     expect(await tx(database => database.select().from(firm))).toMatchObject([
-      { name: 'Two Wheels & Daughter', country: 'GB', textingOn: true },
+      { name: 'Two Wheels & Daughter', country: 'GB', textingOn: false },
     ])
     expect(await tx(database => database.select().from(line))).toMatchObject([
       { e164: '+447700900118', carrier: 'practice', teamId: ottilie!.teamIds[0] },

@@ -1,0 +1,4 @@
+import { readTexting } from '~~/server/identity/terms'
+import { route } from '~~/server/routing/route'
+
+export default route({}, ({ asker }) => readTexting(asker))
