@@ -50,6 +50,8 @@ export const PERMISSIONS = {
   'carrier.edit': { rep: 'none', lead: 'none', admin: 'all' },
   /** What is there to pay with, what it goes for, and who may spend how much. */
   'money.edit': { rep: 'none', lead: 'none', admin: 'all' },
+  /** Who did what. */
+  'audit.see': { rep: 'none', lead: 'none', admin: 'all' },
   /** What broke and waits to be started again. */
   'stuck.see': { rep: 'none', lead: 'none', admin: 'all' },
   /** A saved list: one's own, or one shared with a team. */

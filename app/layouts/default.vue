@@ -163,7 +163,7 @@ useHead({ htmlAttrs: { class: computed(() => [discreet.value ? 'discreet' : '', 
 <style scoped>
 .frame { display: grid; grid-template-columns: 84px minmax(0, 1fr); min-height: 100vh; }
 .desk { display: grid; grid-template: auto auto auto 1fr / minmax(0, 1fr); min-width: 0; position: relative; }
-.terms { padding: var(--space-3) var(--space-6); border-bottom: 1px solid var(--rule); color: var(--waiting); }
+.terms { padding: var(--space-3) var(--space-8); border-bottom: 1px solid var(--rule); color: var(--waiting); }
 /* the last row, whether or not there is anything to read before */
 .page { grid-row: 4; min-width: 0; }
 .page:focus-visible { outline: none; }

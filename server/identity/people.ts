@@ -63,7 +63,7 @@ export async function linkAnew(asker: SignedIn, id: string, now: Date): Promise<
   return tx(async (database) => {
     const [found] = await database.select().from(invitation).where(eq(invitation.id, id)).for('update')
     if (!found) throw notFound('invitation')
-    await note('invited again', asker.id, now, { invitationId: id, mail: found.mail })
+    await note('invited-again', asker.id, now, { invitationId: id, mail: found.mail })
     return makeLink(asker, found, now)
   })
 }
@@ -76,7 +76,7 @@ export async function linkForPassword(asker: SignedIn, colleagueId: string, now:
     if (!found) throw notFound('colleague')
     const { name, mail, role, title } = found
     const [open] = await database.select({ id: invitation.id }).from(invitation).where(eq(invitation.colleagueId, colleagueId))
-    await note('new password offered', asker.id, now, { colleagueId })
+    await note('new-password-offered', asker.id, now, { colleagueId })
     return makeLink(asker, { id: open?.id ?? uuid(), name, mail, role, title, teamIds: [], colleagueId }, now)
   })
 }
@@ -85,7 +85,7 @@ export async function withdraw(asker: SignedIn, id: string, now: Date): Promise<
   mustEdit(asker)
   return tx(async (database) => {
     const [gone] = await database.delete(invitation).where(eq(invitation.id, id)).returning({ mail: invitation.mail })
-    if (gone) await note('invitation withdrawn', asker.id, now, { invitationId: id, mail: gone.mail })
+    if (gone) await note('invitation-withdrawn', asker.id, now, { invitationId: id, mail: gone.mail })
     return listPeople(asker)
   })
 }

@@ -55,7 +55,7 @@ export async function openSignIn(mail: string, password: string, from: From, now
   const [found] = await read(database => database.select().from(colleague).where(eq(colleague.mail, account)))
   // outside of tx: hashing takes long, and nobody else should wait for it
   if (!await passwordMatches(found?.passwordHash, password)) {
-    await note('sign-in refused', null, now, { address })
+    await note('sign-in-refused', null, now, { address })
     throw badInput({ password: 'This pair of address and password is not known. Check both; capitals count in the password.' })
   }
   await forgetAttempts(attempt)
@@ -77,7 +77,7 @@ export async function signInAs(colleagueId: string, { address, userAgent = '', d
         address,
       })
     await rememberDevice(tokenHash(tokens.device), colleagueId, now)
-    await note('signed in', colleagueId, now, { address })
+    await note('signed-in', colleagueId, now, { address })
   })
   return tokens
 }
@@ -87,7 +87,7 @@ export async function endSignIn(token: string | undefined, now: Date): Promise<v
   await tx(async (database) => {
     const [ended] = await database.delete(signIn).where(eq(signIn.tokenHash, tokenHash(token))).returning()
     if (!ended) return
-    await note('signed out', ended.colleagueId, now)
+    await note('signed-out', ended.colleagueId, now)
     tellEnded([ended.id])
   })
 }
@@ -124,7 +124,7 @@ export async function endMine(asker: SignedIn, which: string | 'all-others', now
       .returning({ id: signIn.id })
     if (ended.length === 0 && which !== 'all-others') throw notFound('sign-in')
     if (ended.length > 0)
-      await note(which === 'all-others' ? 'signed out everywhere else' : 'signed out elsewhere', asker.id, now, { signIns: ended.length })
+      await note(which === 'all-others' ? 'signed-out-everywhere-else' : 'signed-out-elsewhere', asker.id, now, { signIns: ended.length })
     tellEnded(ended.map(({ id }) => id))
     return mySignIns(asker, now)
   })

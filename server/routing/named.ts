@@ -4,6 +4,7 @@ import type { Named } from '~~/shared/schemas/common'
 import { ask } from '../db/door'
 import { uuidArray } from '../db/instants'
 import {
+  audit,
   bulkChange,
   bulkText,
   call,
@@ -159,6 +160,7 @@ const KINDS: Record<Named, Kind> = {
   'carrier': admins('carrier', sql`${carrierAccount}`),
   'invitation': admins('invitation', sql`${invitation}`),
   'money-entry': admins('entry', sql`${moneyEntry}`),
+  'audit-entry': admins('entry', sql`${audit}`),
   'money-ask': admins('request', sql`${moneyAsk}`),
   'money-limit': admins('limit', sql`${moneyLimit}`),
   'group': everybodys('group', sql`people_group`),

@@ -38,6 +38,7 @@ export const NAMED = [
   'money-entry',
   'money-limit',
   'money-ask',
+  'audit-entry',
 ] as const
 export type Named = typeof NAMED[number]
 

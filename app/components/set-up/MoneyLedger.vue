@@ -1,37 +1,15 @@
 <script setup lang="ts">
 import { sayMoney } from '~~/core/numbers/money'
-import { ENTRY_KINDS, type EntryKind, type Ledger, type LedgerEntry } from '~~/shared/money'
-import { api } from '~/composables/api'
-import { newestOnly } from '~/composables/newest'
+import { ENTRY_KINDS, type EntryKind, type LedgerEntry } from '~~/shared/money'
+import { useFurther } from '~/composables/further'
 import { useNow } from '~/composables/now'
-import { useTrying } from '~/composables/trying'
 import { useMe } from '~/stores/me'
 import { ENTRY_WORDS } from '~/words/money'
 import { clock, dayName } from '~/words/time'
 
 /** Everything that came in and was spent, the newest first, page after page. */
-const kind = ref<EntryKind | 'all'>('all')
-const entries = shallowRef<LedgerEntry[] | null>(null)
-const next = ref<string | null>(null)
-const { problem, busy, trying } = useTrying()
-const begin = newestOnly()
-
-async function load(after: string | null = null): Promise<void> {
-  await trying(async () => {
-    const isNewest = begin()
-    const found = await api<Ledger>('/api/set-up/money/ledger', {
-      query: { ...kind.value !== 'all' && { kind: kind.value }, ...after && { after } },
-    })
-    if (!isNewest()) return
-    entries.value = after ? [...entries.value ?? [], ...found.entries] : found.entries
-    next.value = found.next
-  })
-}
-void load()
-watch(kind, () => {
-  entries.value = null
-  void load()
-})
+const kind = ref<EntryKind | ''>('')
+const { entries, next, problem, busy, load, further } = useFurther<LedgerEntry>('/api/set-up/money/ledger', () => ({ kind: kind.value }))
 defineExpose({ load })
 
 const now = useNow()
@@ -44,13 +22,13 @@ const signed = ({ micros, currency }: LedgerEntry) => `${micros > 0 ? '+' : '−
     id="ledger-kind"
     v-model="kind"
     label="Show"
-    :choices="[{ value: 'all', label: 'everything' }, ...ENTRY_KINDS.map(value => ({ value, label: ENTRY_WORDS[value].several }))]"
+    :choices="[{ value: '', label: 'everything' }, ...ENTRY_KINDS.map(value => ({ value, label: ENTRY_WORDS[value].several }))]"
   />
   <LoadProblem
     v-if="problem"
     :problem="problem"
     again="Load it again"
-    @again="load()"
+    @again="load"
   />
   <p
     v-if="!entries && !problem"
@@ -88,7 +66,7 @@ const signed = ({ micros, currency }: LedgerEntry) => `${micros > 0 ? '+' : '−
       type="button"
       class="plain-button"
       :disabled="busy"
-      @click="load(next)"
+      @click="further"
     >
       Earlier entries
     </button>

@@ -14,6 +14,7 @@ const ROOMS = [
   { name: 'Texting', to: '/set-up/texting', forLeads: false },
   { name: 'Money', to: '/set-up/money', forLeads: false },
   { name: 'House rules', to: '/set-up/rules', forLeads: false },
+  { name: 'Audit log', to: '/set-up/audit', forLeads: false },
   { name: 'What got stuck', to: '/set-up/stuck', forLeads: false },
 ]
 const me = useMe()

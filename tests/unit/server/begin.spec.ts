@@ -94,7 +94,7 @@ describe('beginning', () => {
       { e164: '+447700900118', carrier: 'practice', teamId: ottilie!.teamIds[0] },
     ])
     expect((await tx(database => database.select().from(audit))).map(({ action }) => action)).toEqual(
-      expect.arrayContaining(['firm-made', 'signed in']),
+      expect.arrayContaining(['firm-made', 'signed-in']),
     )
     expect(await tx(database => database.select().from(beginKey))).toEqual([])
     await expect(begin(form(second), FROM, DAY)).rejects.toMatchObject(problem(409, { type: 'begun' }))

@@ -113,8 +113,8 @@ describe('where somebody is signed in', () => {
     expect([await whoSignedIn(third.signIn, DAY), await whoSignedIn(here.signIn, DAY)]).toEqual([null, expect.anything()])
     expect(await stillSignedIn([mika.signInId!, other.signInId!], DAY)).toEqual(new Set([mika.signInId]))
     const { rows } = await tx(database => database.execute<{ action: string }>(sql`select action from audit
-      where colleague_id = ${mika.id}::uuid and action like 'signed out%' order by id`))
-    expect(rows.map(({ action }) => action)).toEqual(['signed out elsewhere', 'signed out everywhere else'])
+      where colleague_id = ${mika.id}::uuid and action like 'signed-out-%' order by id`))
+    expect(rows.map(({ action }) => action)).toEqual(['signed-out-elsewhere', 'signed-out-everywhere-else'])
   })
 })
 

@@ -1,0 +1,1 @@
+UPDATE "audit" SET "action" = replace("action", ' ', '-') WHERE "action" LIKE '% %';
