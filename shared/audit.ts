@@ -2,7 +2,7 @@
 export const AUDIT_GROUPS = {
   'sign-ins': ['signed-in', 'signed-out', 'signed-out-elsewhere', 'signed-out-everywhere-else', 'sign-in-refused', 'password-changed', 'own-phones-changed'],
   'people': [
-    'firm-made', 'invited', 'invited-again', 'invitation-withdrawn', 'joined', 'new-password-offered', 'colleague-changed',
+    'firm-made', 'invited', 'invited-again', 'invitation-withdrawn', 'joined', 'new-password-offered', 'colleague-changed', 'colleague-left', 'colleague-back',
     'team-made', 'team-renamed', 'right-changed',
   ],
   'texting': ['texting-switched', 'terms-written', 'terms-accepted'],

@@ -10,6 +10,8 @@ export interface SetUpColleague {
   role: Role
   title: string
   teamIds: string[]
+  /** When they left (instant); null as long as they work here. */
+  leftAt: number | null
   /** When they signed in last, of the sign-ins that hold (instant). */
   here: number | null
 }
@@ -32,6 +34,20 @@ export interface SetUpPeople {
   colleagues: SetUpColleague[]
   teams: (Team & { people: number, lines: number })[]
   invited: Invited[]
+}
+
+/** What somebody has who leaves, counted: all of it goes to somebody else. */
+export interface Holdings {
+  records: number
+  lines: number
+  /** Conversations that were handed to them. */
+  conversations: number
+  tasks: number
+  templates: number
+  bulkTexts: number
+  rounds: number
+  /** Texts that they have scheduled: these leave as they were written. */
+  scheduled: number
 }
 
 /** A link that was made just now: it is shown this once. */

@@ -27,6 +27,8 @@ export const AUDIT_WORDS: Record<AuditAction, string> = {
   'joined': 'joined',
   'new-password-offered': 'made a link for a new password',
   'colleague-changed': 'changed a colleague',
+  'colleague-left': 'let a colleague go',
+  'colleague-back': 'took a colleague on again',
   'team-made': 'made a team',
   'team-renamed': 'renamed a team',
   'right-changed': 'changed a right',

@@ -5,7 +5,7 @@
  */
 export const ROOMS = [
   'log', 'db', 'http', 'reading', 'live', 'identity', 'jobs', 'activity', 'records', 'consent', 'templates', 'carriers', 'money',
-  'texting', 'tasks', 'effects', 'calling', 'bulk', 'knocks', 'mail', 'imports', 'timeline', 'pages', 'tellers', 'beginning', 'routing',
+  'texting', 'tasks', 'effects', 'calling', 'bulk', 'knocks', 'mail', 'imports', 'leaving', 'timeline', 'pages', 'tellers', 'beginning', 'routing',
 ]
 
 /** Whose a file of `server/db/schema` is, where it does not have the name of the room. */

@@ -1,4 +1,4 @@
-import { eq, inArray, sql } from 'drizzle-orm'
+import { eq, inArray, isNull, sql } from 'drizzle-orm'
 import type { CallsWith } from '~~/shared/calling'
 import { read, tx } from '../db/door'
 import { colleague } from '../db/schema'
@@ -9,6 +9,7 @@ export async function colleagues(): Promise<{ id: string, name: string }[]> {
     database
       .select({ id: colleague.id, name: colleague.name })
       .from(colleague)
+      .where(isNull(colleague.leftAt))
       .orderBy(sql`${colleague.name} collate "und-x-icu"`),
   )
 }

@@ -1,4 +1,4 @@
-import { asc, count, eq, inArray, sql } from 'drizzle-orm'
+import { and, asc, count, eq, inArray, isNotNull, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import type { LinkMade, SetUpPeople } from '~~/shared/people'
 import { can } from '~~/shared/permissions'
@@ -9,7 +9,7 @@ import { colleague, invitation, line, signIn, team, teamMember } from '../db/sch
 import { badInput, conflict, notAllowed, notFound } from '../http/problem'
 import { settings } from '../settings'
 import { note } from './audit'
-import { freshToken, tellOfChange, tokenHash, type SignedIn } from './sign-in'
+import { endAllOf, freshToken, tellOfChange, tokenHash, type SignedIn } from './sign-in'
 
 /** So long a link works. */
 const LINK_MS = 7 * 86_400_000
@@ -22,6 +22,7 @@ export async function listPeople(asker: SignedIn): Promise<SetUpPeople> {
     const colleagues = await database
       .select({
         id: colleague.id, name: colleague.name, mail: colleague.mail, role: colleague.role, title: colleague.title,
+        leftAt: milliseconds(colleague.leftAt),
         here: sql<number | null>`(select ${milliseconds(sql`max(s.made_at)`)} from ${signIn} s where s.colleague_id = colleague.id and s.ends_at > now())`,
       })
       .from(colleague)
@@ -73,7 +74,7 @@ export async function linkForPassword(asker: SignedIn, colleagueId: string, now:
   mustEdit(asker)
   return tx(async (database) => {
     const [found] = await database.select().from(colleague).where(eq(colleague.id, colleagueId))
-    if (!found) throw notFound('colleague')
+    if (!found || found.leftAt) throw notFound('colleague')
     const { name, mail, role, title } = found
     const [open] = await database.select({ id: invitation.id }).from(invitation).where(eq(invitation.colleagueId, colleagueId))
     await note('new-password-offered', asker.id, now, { colleagueId })
@@ -105,10 +106,9 @@ async function makeLink(asker: SignedIn, { id, name, mail, role, title, teamIds,
 export async function changeColleague(asker: SignedIn, id: string, { teamIds, ...form }: ColleagueForm, now: Date): Promise<SetUpPeople> {
   mustEdit(asker)
   return tx(async (database) => {
-    // whoever changes admins waits for whoever does too: together they could leave none
-    await database.select({ id: colleague.id }).from(colleague).where(eq(colleague.role, 'admin')).for('update')
+    await lockAdmins()
     const [before] = await database.select().from(colleague).where(eq(colleague.id, id))
-    if (!before) throw notFound('colleague')
+    if (!before || before.leftAt) throw notFound('colleague')
     if (before.role === 'admin' && form.role !== 'admin') await mustNotBeTheLast(id)
     if (form.mail !== before.mail) await mustBeFree(form.mail)
     await mustBeTeams(teamIds)
@@ -154,7 +154,9 @@ async function mustBeUnused(name: string, id: string): Promise<void> {
 }
 
 async function mustBeFree(mail: string): Promise<void> {
-  const [taken] = await read(database => database.select({ name: colleague.name }).from(colleague).where(eq(colleague.mail, mail)))
+  const [taken] = await read(database =>
+    database.select({ name: colleague.name, leftAt: colleague.leftAt }).from(colleague).where(eq(colleague.mail, mail)))
+  if (taken?.leftAt) throw badInput({ mail: `${taken.name} has left and had this address. Take them on again instead.` })
   if (taken) throw badInput({ mail: `${taken.name} signs in with this address.` })
 }
 
@@ -163,8 +165,40 @@ async function mustBeTeams(ids: string[]): Promise<void> {
   if (found.length < new Set(ids).size) throw badInput({ teamIds: 'One of these teams is not there any more. Reload the page.' })
 }
 
-async function mustNotBeTheLast(id: string): Promise<void> {
-  const others = await read(database => database.select({ id: colleague.id }).from(colleague).where(sql`${colleague.role} = 'admin' and ${colleague.id} <> ${id}::uuid`))
+/** Whoever changes admins waits for whoever does too: together they could leave none. */
+export async function lockAdmins(): Promise<void> {
+  await tx(database => database.select({ id: colleague.id }).from(colleague).where(eq(colleague.role, 'admin')).for('update'))
+}
+
+/** Somebody works here no more: they are in no team, nobody's stand-in, signed in nowhere, and no link lets them in. */
+export async function endWork(id: string, now: Date): Promise<void> {
+  await tx(async (database) => {
+    await database.update(colleague).set({ leftAt: now }).where(eq(colleague.id, id))
+    await database.update(colleague).set({ standInId: null }).where(eq(colleague.standInId, id))
+    await database.delete(teamMember).where(eq(teamMember.colleagueId, id))
+    await database.delete(invitation).where(eq(invitation.colleagueId, id))
+    await endAllOf(id)
+  })
+}
+
+/**
+ * Somebody comes back, as what they were: into no team yet, and with a link by which they choose a new password.
+ *
+ * @throws Problem 404 for one who has not left
+ */
+export async function takeOnAgain(asker: SignedIn, id: string, now: Date): Promise<LinkMade> {
+  mustEdit(asker)
+  return tx(async (database) => {
+    const [back] = await database.update(colleague).set({ leftAt: null })
+      .where(and(eq(colleague.id, id), isNotNull(colleague.leftAt))).returning({ name: colleague.name })
+    if (!back) throw notFound('colleague')
+    await note('colleague-back', asker.id, now, { colleagueId: id, name: back.name })
+    return linkForPassword(asker, id, now)
+  })
+}
+
+export async function mustNotBeTheLast(id: string): Promise<void> {
+  const others = await read(database => database.select({ id: colleague.id }).from(colleague).where(sql`${colleague.role} = 'admin' and ${colleague.leftAt} is null and ${colleague.id} <> ${id}::uuid`))
   if (others.length === 0) throw conflict('last-admin', 'Nobody would be left', 'This is the only admin: nobody could set anything up any more. Make somebody else an admin first.')
 }
 

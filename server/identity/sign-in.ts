@@ -54,7 +54,7 @@ export async function openSignIn(mail: string, password: string, from: From, now
   await countAttempt(attempt)
   const [found] = await read(database => database.select().from(colleague).where(eq(colleague.mail, account)))
   // outside of tx: hashing takes long, and nobody else should wait for it
-  if (!await passwordMatches(found?.passwordHash, password)) {
+  if (!await passwordMatches(found?.passwordHash, password) || found?.leftAt) {
     await note('sign-in-refused', null, now, { address })
     throw badInput({ password: 'This pair of address and password is not known. Check both; capitals count in the password.' })
   }
@@ -151,18 +151,18 @@ function tellEnded(ids: string[]): void {
 export async function whoSignedIn(token: string | undefined, now: Date): Promise<SignedIn | null> {
   if (!token) return null
   const [found] = await who(sql`s.id as sign_in_id`, sql`from sign_in s join colleague c on c.id = s.colleague_id
-    where s.token_hash = ${tokenHash(token)} and s.ends_at > ${now.toISOString()}`)
+    where s.token_hash = ${tokenHash(token)} and s.ends_at > ${now.toISOString()} and c.left_at is null`)
   return found ?? null
 }
 
 /** A colleague for whom work goes on that was begun before, with the rights of now. */
 export async function colleagueAtWork(id: string): Promise<SignedIn | null> {
-  const [found] = await who(NO_SIGN_IN, sql`from colleague c where c.id = ${id}::uuid`)
+  const [found] = await who(NO_SIGN_IN, sql`from colleague c where c.id = ${id}::uuid and c.left_at is null`)
   return found ?? null
 }
 
 /** The same of all colleagues, by name. */
-export const everybodyAtWork = (): Promise<SignedIn[]> => who(NO_SIGN_IN, sql`from colleague c order by c.name, c.id`)
+export const everybodyAtWork = (): Promise<SignedIn[]> => who(NO_SIGN_IN, sql`from colleague c where c.left_at is null order by c.name, c.id`)
 
 /** Of these, the sign-ins that hold on. */
 export async function stillSignedIn(ids: string[], now: Date): Promise<Set<string>> {

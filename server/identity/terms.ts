@@ -9,6 +9,7 @@ import { colleague, firm, termsAccepted, termsVersion } from '../db/schema'
 import { badInput, conflict, notAllowed } from '../http/problem'
 import { announce } from '../live/notices'
 import { note } from './audit'
+import { colleagues } from './colleagues'
 import type { SignedIn } from './sign-in'
 
 /** A question with a row where a colleague has not read the newest terms; with none where there are no terms. */
@@ -56,7 +57,7 @@ export async function readTexting(asker: SignedIn): Promise<SetUpTexting> {
   const terms = await newest()
   const { rows: readers } = await ask<SetUpTexting['readers'][number] & Record<string, unknown>>(sql`
     select c.id, c.name, a.version, ${milliseconds(sql`a.at`)} as at from ${colleague} c
-    left join lateral (select * from ${termsAccepted} t where t.colleague_id = c.id order by t.version desc limit 1) a on true order by c.name`)
+    left join lateral (select * from ${termsAccepted} t where t.colleague_id = c.id order by t.version desc limit 1) a on true where c.left_at is null order by c.name`)
   const versions = await read(database => database
     .select({ version: termsVersion.version, madeAt: milliseconds(termsVersion.madeAt), by: colleague.name })
     .from(termsVersion).innerJoin(colleague, eq(colleague.id, termsVersion.madeBy)).orderBy(desc(termsVersion.version)))
@@ -97,8 +98,7 @@ export async function switchTexting(asker: SignedIn, { on }: SwitchForm, now: Da
 }
 
 async function tellEverybody(): Promise<void> {
-  const all = await read(database => database.select({ id: colleague.id }).from(colleague))
-  announce({ kind: 'terms' }, 'line.answer', all.map(({ id }) => ({ ownerId: id })))
+  announce({ kind: 'terms' }, 'line.answer', (await colleagues()).map(({ id }) => ({ ownerId: id })))
 }
 
 function mustSwitch(asker: SignedIn): void {

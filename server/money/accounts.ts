@@ -5,9 +5,10 @@ import type { MoneyAccount, MoneyFront } from '~~/shared/money'
 import type { AccountForm, PayInForm } from '~~/shared/schemas/money'
 import { ask, once, read, tx } from '../db/door'
 import { at, milliseconds } from '../db/instants'
-import { colleague, moneyAccount, moneyEntry, team } from '../db/schema'
+import { moneyAccount, moneyEntry, team } from '../db/schema'
 import { notFound } from '../http/problem'
 import { note } from '../identity/audit'
+import { colleagues } from '../identity/colleagues'
 import type { SignedIn } from '../identity/sign-in'
 import { openAsks, settleAsks, tellAdmins } from './asks'
 import { listLimits } from './limits'
@@ -38,7 +39,7 @@ export async function readMoney(asker: SignedIn, now: Date): Promise<MoneyFront>
     accounts: await listAccounts(now),
     limits: await listLimits(now),
     asks: await openAsks(),
-    colleagues: await read(database => database.select({ id: colleague.id, name: colleague.name }).from(colleague).orderBy(colleague.name)),
+    colleagues: await colleagues(),
     teams: await read(database => database.select({ id: team.id, name: team.name }).from(team).orderBy(team.name)),
   }
 }

@@ -23,7 +23,7 @@ export async function readSetUp(asker: SignedIn, now: Date): Promise<SetUpFront>
   if (!can(asker, 'disposition.edit', {})) throw notAllowed('see how things are set up; leads and admins do')
   const { rows: [facts] } = await ask<SetUpFacts & Record<string, unknown>>(sql`
     select (select texting_on from ${firm}) as "textingOn",
-      (select count(*) from ${colleague})::int as colleagues, (select count(*) from ${team})::int as teams,
+      (select count(*) from ${colleague} where left_at is null)::int as colleagues, (select count(*) from ${team})::int as teams,
       (select count(*) from ${line} where active)::int as lines, (select count(*) from ${line} where not active)::int as "closedLines",
       (select count(*) from ${line} where active and greeting is null)::int as "withoutGreeting",
       (select count(*) from ${line} l where active and l.carrier = any(${textArray(carriers.filter(one => one.prices).map(one => one.name))}) and not exists (select 1 from ${carrierPrice} p where p.carrier = l.carrier

@@ -28,7 +28,7 @@ export async function teamToday(asker: SignedIn, now: Date): Promise<TeamDay[]> 
         count(*) filter (where k.made_at >= ${since} and k.answered_by = 'person')::int as reached,
         count(*) filter (where k.ended_at is not null and k.disposed_at is null and k.put_away_at is null)::int as open
       from ${call} k where k.colleague_id = c.id and k.made_at > ${at(now.getTime() - DAY_MS)}) k
-    where ${who} and c.id <> ${asker.id}::uuid
+    where ${who} and c.left_at is null and c.id <> ${asker.id}::uuid
     order by c.name collate "und-x-icu"`)
   return rows
 }

@@ -4,9 +4,9 @@ import { hasNumbers, MODULE_FACTS, type Module } from '~~/shared/modules'
 import type { BulkForm, BulkPreviewForm } from '~~/shared/schemas/list'
 import { ask, read, tx } from '../db/door'
 import { planned } from '../db/prepared'
-import { bulkChange, colleague, record } from '../db/schema'
+import { bulkChange, record } from '../db/schema'
 import { badInput, conflict, notFound } from '../http/problem'
-import type { SignedIn } from '../identity/sign-in'
+import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
 import { visible } from '../reading/visible'
 import { addJob } from '../jobs/add'
 import { BULK_CHANGE } from '../jobs/kinds'
@@ -145,8 +145,7 @@ async function soundChange({
   },
 }: BulkPreviewForm): Promise<BulkChange> {
   if (kind === 'owner') {
-    const [found] = await read(database => database.select({ id: colleague.id }).from(colleague).where(eq(colleague.id, ownerId!)))
-    if (!found) throw badInput({ 'change.ownerId': 'There is no such colleague. Choose one from the list.' })
+    if (!await colleagueAtWork(ownerId!)) throw badInput({ 'change.ownerId': 'There is no such colleague. Choose one from the list.' })
     return { kind, ownerId: ownerId! }
   }
   if (kind === 'stage') {

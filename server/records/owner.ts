@@ -1,4 +1,4 @@
-import { asc, eq } from 'drizzle-orm'
+import { and, asc, eq, isNull } from 'drizzle-orm'
 import { tx } from '../db/door'
 import { colleague, teamMember } from '../db/schema'
 import { badInput } from '../http/problem'
@@ -13,7 +13,8 @@ export interface Belonging { ownerId: string, teamId: string }
  */
 export async function belongingTo(ownerId: string, teamId: string | null): Promise<Belonging> {
   return tx(async (database) => {
-    const [owner] = await database.select({ id: colleague.id, name: colleague.name }).from(colleague).where(eq(colleague.id, ownerId))
+    const [owner] = await database.select({ id: colleague.id, name: colleague.name }).from(colleague)
+      .where(and(eq(colleague.id, ownerId), isNull(colleague.leftAt)))
     if (!owner) throw badInput({ ownerId: 'There is no such colleague. Choose one from the list.' })
     const teams = (
       await database

@@ -29,3 +29,6 @@ export const joinForm = object({
   password: newPassword(),
 })
 export type JoinForm = InferType<typeof joinForm>
+
+/** To whom all goes that is theirs who leaves. */
+export const leaveForm = object({ toId: idOf('colleague').required('Choose who gets what is theirs.') })

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect } from '@playwright/test'
-import { signIn, test } from './people'
+import { freshNumber, makeLead, signIn, test } from './people'
 
 test('a colleague is invited, joins by the link, is made a lead, and chooses a new password', async ({ browser }) => {
   const rafe = await signIn(browser, 'rafe')
@@ -58,4 +58,47 @@ test('a colleague is invited, joins by the link, is made a lead, and chooses a n
   // where she was signed in before she is not any more
   await tove.reload()
   await expect(tove.getByRole('button', { name: 'Sign in' })).toBeVisible()
+})
+
+test('a colleague leaves: what is theirs goes to another, and they are signed out and get in no more', async ({ browser }) => {
+  const rafe = await signIn(browser, 'rafe')
+  const people = await (await rafe.request.get('/api/set-up/people')).json() as { teams: { id: string, name: string }[] }
+  const sales = people.teams.find(({ name }) => name.startsWith('Sales'))!
+  const invited = await rafe.request.post('/api/set-up/people/invitations', {
+    data: { id: crypto.randomUUID(), name: 'Juno Marsh', mail: 'juno@pannier.example', role: 'rep', title: 'Sales', teamIds: [sales.id] },
+  })
+  const { link } = await invited.json() as { link: string }
+  const juno = await (await browser.newContext()).newPage()
+  const joined = await juno.request.post('/api/join', {
+    data: { key: link.split('#')[1], name: 'Juno Marsh', zone: 'America/Los_Angeles', password: 'four words of my own' },
+  })
+  expect(joined.ok()).toBe(true)
+  expect((await juno.request.post('/api/terms/accept', { data: { version: 1 } })).status()).toBeLessThan(500)
+  const id = await makeLead(juno.request, 'Wilhelmina', freshNumber())
+  await juno.goto(`/record/${id}`)
+  await expect(juno.getByRole('heading', { name: 'Wilhelmina Testaway' })).toBeVisible()
+
+  await rafe.goto('/set-up/people')
+  await rafe.getByRole('button', { name: 'Juno Marsh leaves' }).click()
+  const dialog = rafe.getByRole('dialog')
+  await expect(dialog.getByText('1 record', { exact: true })).toBeVisible()
+  await dialog.getByRole('button', { name: 'Let Juno Marsh go' }).click()
+  await expect(dialog.getByText('Choose who gets what is theirs.')).toBeVisible()
+  await dialog.getByLabel('Who gets what is theirs').selectOption('Mika Sand')
+  expect((await new AxeBuilder({ page: rafe }).analyze()).violations).toEqual([])
+  await dialog.getByRole('button', { name: 'Let Juno Marsh go' }).click()
+  await expect(rafe.getByRole('heading', { name: 'Have left' })).toBeVisible()
+  await expect(rafe.getByRole('button', { name: 'Juno Marsh leaves' })).toBeHidden()
+
+  // the page that is open says so by itself
+  await expect(juno.getByRole('dialog').getByRole('button', { name: 'Sign in' })).toBeVisible()
+  const again = await juno.request.post('/api/sign-in', { data: { mail: 'juno@pannier.example', password: 'four words of my own' } })
+  expect(again.status()).toBe(422)
+  await expect.poll(async () => {
+    const record = await (await rafe.request.get(`/api/records/${id}`)).json() as { owner: { name: string } }
+    return record.owner.name
+  }).toBe('Mika Sand')
+
+  await rafe.getByRole('button', { name: 'Take Juno Marsh on again' }).click()
+  await expect(dialog.getByText('It works once')).toBeVisible()
 })

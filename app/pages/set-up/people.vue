@@ -22,6 +22,10 @@ const { errors: teamErrors, saving: savingTeam, save: saveTeam } = useSaving('na
 
 /** Who is being changed; `new`: somebody who is invited. */
 const editing = shallowRef<SetUpColleague | 'new' | null>(null)
+/** Who is about to leave. */
+const leaving = shallowRef<SetUpColleague | null>(null)
+const here = computed(() => people.value?.colleagues.filter(({ leftAt }) => leftAt === null) ?? [])
+const left = computed(() => people.value?.colleagues.filter(({ leftAt }) => leftAt !== null) ?? [])
 const shown = shallowRef<(LinkMade & { name: string }) | null>(null)
 const teamName = ref('')
 
@@ -42,6 +46,11 @@ function saved(all: SetUpPeople): void {
   editing.value = null
   // what I may do myself may have changed
   void me.load()
+}
+
+function gone(all: SetUpPeople): void {
+  people.value = all
+  leaving.value = null
 }
 
 const addTeam = () => saveTeam(async () => {
@@ -70,7 +79,7 @@ const rename = () => trying(async () => {
     <section v-if="people">
       <ul>
         <PersonLine
-          v-for="one in people.colleagues"
+          v-for="one in here"
           :key="one.id"
           :name="one.name"
           :title="one.title"
@@ -95,6 +104,15 @@ const rename = () => trying(async () => {
             @click="linkFor(`/api/set-up/people/${one.id}/password`, one.name)"
           >
             New password
+          </button>
+          <button
+            v-if="one.id !== me.me!.id"
+            type="button"
+            class="plain-button calm"
+            :aria-label="`${one.name} leaves`"
+            @click="leaving = one"
+          >
+            Leaves
           </button>
         </PersonLine>
       </ul>
@@ -207,6 +225,38 @@ const rename = () => trying(async () => {
         />
       </form>
     </section>
+    <section v-if="left.length > 0">
+      <h2>Have left</h2>
+      <ul>
+        <PersonLine
+          v-for="one in left"
+          :key="one.id"
+          :name="one.name"
+          :title="one.title"
+          :mail="one.mail"
+          :role="ROLE_WORDS[one.role].name"
+          :teams="null"
+          :standing="`left on ${shortDay(one.leftAt!, zone)}`"
+        >
+          <button
+            type="button"
+            class="plain-button calm"
+            :aria-label="`Take ${one.name} on again`"
+            :disabled="busy"
+            @click="linkFor(`/api/set-up/people/${one.id}/back`, one.name)"
+          >
+            Take on again
+          </button>
+        </PersonLine>
+      </ul>
+    </section>
+    <LazyPersonLeaves
+      v-if="leaving && people"
+      :person="leaving"
+      :others="here.filter(({ id }) => id !== leaving!.id)"
+      @left="gone"
+      @close="leaving = null"
+    />
     <LazyPersonEditor
       v-if="editing && people"
       :person="editing === 'new' ? null : editing"

@@ -39,6 +39,8 @@ export const colleague = pgTable('colleague', {
   title: text('title').notNull(),
   directLine: text('direct_line'),
   zone: text('zone').notNull(),
+  /** Since when they work here no more; what was theirs is somebody else's, and what they did stays theirs. */
+  leftAt: instant('left_at'),
   /** What came in before counts as seen by them. */
   seesFrom: instant('sees_from').notNull().defaultNow(),
   /** With what this colleague calls. */

@@ -1,0 +1,1 @@
+ALTER TABLE "colleague" ADD COLUMN "left_at" timestamp (3) with time zone;
