@@ -24,7 +24,7 @@ defineProps<{ name: string, title: string, mail: string, role: string, teams: st
 </template>
 
 <style scoped>
-.row { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 2fr) minmax(0, 1.4fr) 13rem; gap: var(--space-2) var(--space-6); border-top: 1px solid var(--rule); padding: var(--space-3) 0; align-items: baseline; }
+.row { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 2fr) minmax(0, 1.2fr) 18rem; gap: var(--space-2) var(--space-6); border-top: 1px solid var(--rule); padding: var(--space-3) 0; align-items: baseline; }
 .mail { overflow-wrap: anywhere; }
 .ways { display: flex; gap: var(--space-6); flex-wrap: wrap; }
 .over { color: var(--wrong); }

@@ -278,7 +278,7 @@ const rename = () => trying(async () => {
 <style scoped>
 section { max-width: 62rem; }
 h2 { font-size: var(--size-text); padding-bottom: var(--space-1); }
-.row { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 2fr) minmax(0, 1.4fr) 13rem; gap: var(--space-2) var(--space-6); border-top: 1px solid var(--rule); padding: var(--space-3) 0; align-items: baseline; }
+.row { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 2fr) minmax(0, 1.2fr) 18rem; gap: var(--space-2) var(--space-6); border-top: 1px solid var(--rule); padding: var(--space-3) 0; align-items: baseline; }
 .ways { display: flex; gap: var(--space-6); flex-wrap: wrap; }
 .below { padding-top: var(--space-4); }
 .add { display: flex; gap: var(--space-5); align-items: end; flex-wrap: wrap; }
