@@ -10,7 +10,7 @@ test('the audit log says who did what, is narrowed, opened, and taken out as a f
 
   await rafe.goto('/set-up/audit')
   const changes = rafe.getByRole('listitem').filter({ hasText: 'Rafe Pennington changed the house rules' })
-  await expect(changes).toHaveCount(2)
+  await expect(changes.nth(1)).toBeVisible()
   await expect(rafe.getByRole('listitem').filter({ hasText: 'Rafe Pennington signed in' }).first()).toBeVisible()
   await rafe.getByLabel('About').selectOption('set-up')
   await expect(rafe.getByRole('listitem').filter({ hasText: 'signed in' })).toHaveCount(0)
