@@ -16,6 +16,7 @@ export async function bundleParts(folder) {
       'make-empty': 'server/db/make-empty.ts',
       'practice': 'practice/main.ts',
       'demo': 'demo/lay.ts',
+      'backup': 'server/backup/main.ts',
     },
     outdir: folder,
   })

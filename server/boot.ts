@@ -10,6 +10,7 @@ import { useAccounts } from './tellers/accounts'
 import { openSessions } from './tellers/sessions'
 import { sayWhatIsMissing } from './tellers/set-aside'
 import { carrierTeller, exchangeTeller, registerTeller } from './tellers/tellers'
+import { offerBackups } from './backup/offer'
 import { diskIsFull, watchDisk } from './db/disk'
 import { regularly } from './db/regularly'
 import { databaseUrl, startDatabase } from './db/start'
@@ -51,6 +52,7 @@ async function start(): Promise<() => Promise<void>> {
   mkdirSync(folder, { recursive: true, mode: 0o700 })
   const stopWatching = await watchDisk(folder, set.PLAUDER_KEEP_FREE_MB)
   const database = await startDatabase(folder)
+  if (database.copyTo) offerBackups(folder, database.copyTo)
   const url = databaseUrl()
   const leaveOthers = url ? await beBeside(url, database.pool) : await beAlone()
   carriers.forEach(registerCarrier)

@@ -8,6 +8,8 @@ export interface OpenDatabase {
   pool: pg.Pool
   /** So much of what was written last could not be read any more after the last stop. */
   missingBytes: number
+  /** Copies its files, where it has any of its own. */
+  copyTo?: (folder: string) => Promise<void>
   close: () => Promise<void>
 }
 

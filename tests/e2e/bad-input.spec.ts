@@ -11,6 +11,7 @@ const OPEN = [
   'GET /api/ready',
   'GET /api/begin',
   'POST /api/begin',
+  'POST /api/backup',
   'POST /api/join',
   'POST /api/join/read',
   'POST /api/sign-in',

@@ -13,6 +13,8 @@ export interface EmbeddedDatabase {
   copyFrom: (sql: string, data: string) => Promise<void>
   /** The whole database as a tar, for starting others from. */
   dump: () => Promise<Uint8Array>
+  /** Copies the files, as they are between two transactions, into a folder that is not there yet. */
+  copyTo: (folder: string) => Promise<void>
   /** Work that may take longer than a statement of somebody who waits. */
   patiently: <T>(work: () => Promise<T>) => Promise<T>
   close: () => Promise<void>
@@ -163,6 +165,9 @@ export async function openEmbedded(workerFile: string, options: WorkerOptions, l
     patiently,
     copyFrom: async (sql, data) => {
       await patiently(() => ask({ ask: 'copy-from', sql, data }))
+    },
+    copyTo: async (folder) => {
+      await patiently(() => ask({ ask: 'copy-to', folder }))
     },
     dump: async () => (await patiently(() => ask({ ask: 'dump' })))!,
     close: async () => {

@@ -13,6 +13,8 @@ export type Request
   = | { channel: number, wire: Uint8Array }
     | { id: number, ask: 'copy-from', sql: string, data: string }
     | { id: number, ask: 'dump' }
+    /** The files as they are, into a folder that is not there yet. */
+    | { id: number, ask: 'copy-to', folder: string }
     | { id: number, ask: 'close' }
 
 export type Reply

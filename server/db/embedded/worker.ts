@@ -1,4 +1,4 @@
-import { existsSync } from 'node:fs'
+import { cpSync, existsSync } from 'node:fs'
 import { readFile } from 'node:fs/promises'
 import { parentPort, workerData } from 'node:worker_threads'
 import { PGlite, type PGliteOptions } from '@electric-sql/pglite'
@@ -32,6 +32,11 @@ async function answer(request: Request): Promise<void> {
   if (request.ask === 'dump') {
     const dump = await database.dumpDataDir('gzip')
     return reply({ id: request.id, result: new Uint8Array(await dump.arrayBuffer()) })
+  }
+  if (request.ask === 'copy-to') {
+    await database.exec('CHECKPOINT')
+    cpSync((workerData as WorkerOptions).folder!, request.folder, { recursive: true })
+    return reply({ id: request.id })
   }
   await database.exec('CHECKPOINT')
   await database.close()

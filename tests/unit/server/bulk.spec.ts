@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { startCheck } from '~~/server/bulk/check'
 import { addToBulk, makeBulk, writeBulk } from '~~/server/bulk/make'
@@ -7,7 +7,7 @@ import { listBulks, readBulk, readBulkPeople } from '~~/server/bulk/read'
 import { startBulk, turnBulk } from '~~/server/bulk/run'
 import { takeOut } from '~~/server/bulk/take-out'
 import { tx } from '~~/server/db/door'
-import { firm as firmTable, line, phone, record } from '~~/server/db/schema'
+import { firm as firmTable, line, moneyAccount, phone, record } from '~~/server/db/schema'
 import { readInbox } from '~~/server/pages/inbox'
 import { readHouseRules, saveHouseRules } from '~~/server/identity/house-rules'
 import { takeEvent } from '~~/server/texting/events'
@@ -348,6 +348,31 @@ describe('a bulk text under way', () => {
     await turnBulk(firm.ada, id, 'go-on', now)
     await seconds(2)
     expect(got()).toEqual([one.e164])
+  })
+
+  it('starts only where all of it is covered, and pauses by itself when others spend the money meanwhile', async () => {
+    const [one, two] = [await makeLead(firm.ada), await makeLead(firm.ada)]
+    const id = await bulkOf([one, two])
+    await checked(id)
+    const have = (micros: number, prepaid = true) => tx(database => database.update(moneyAccount)
+      .set({ prepaid, balanceMicros: sql`${moneyAccount.heldMicros} + ${micros}` }).where(eq(moneyAccount.currency, 'USD')))
+    try {
+      await have(15_999)
+      await expect(start(id)).rejects.toMatchObject(problem(409, { type: 'no-balance', detail: expect.stringMatching(/All of it costs 1\.6 ¢/) }))
+      expect((await readBulk(firm.ada, id)).state).toBe('checked')
+      await have(16_000)
+      await start(id)
+      await have(8_000)
+      await seconds(3)
+      expect(await readBulk(firm.ada, id)).toMatchObject({ state: 'paused', why: expect.stringContaining('left to pay with'), counts: { ready: 1, texted: 1 } })
+      await have(8_000)
+      await turnBulk(firm.ada, id, 'go-on', now)
+      await seconds(3)
+      expect(got().sort()).toEqual([one.e164, two.e164].sort())
+    }
+    finally {
+      await have(0, false)
+    }
   })
 
   it('goes on no earlier than it was meant to start, and has a place for whoever comes back', async () => {
