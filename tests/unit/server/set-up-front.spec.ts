@@ -25,7 +25,7 @@ describe('the front page of Set-up', () => {
       await database.insert(disposition).values(['lead' as const, 'client' as const].map(module => ({ ...one, id: uuid(), module })))
     })
     expect(await toDo(firm.rafe)).toEqual([
-      'Texting is switched off for the firm.', '3 lines have no greeting.', 'There are no dispositions for candidates.', 'There are no templates.',
+      'Texting is switched off.', '3 lines have no greeting.', 'There are no dispositions for candidates.', 'There are no templates.',
     ])
   })
 
