@@ -207,6 +207,7 @@ test('a caller leaves a message; it is heard, and a note stays at its moment', a
   await message.getByRole('button', { name: 'Play', exact: true }).click()
   await expect(message).toContainText(/0:01 of 0:0\d/)
   await message.getByRole('button', { name: 'Note here' }).click()
+  await expect(message.getByRole('textbox')).toBeFocused()
   await page.keyboard.type('Asks for a trike')
   await page.keyboard.press('Enter')
   await expect(message.getByRole('listitem')).toContainText('Asks for a trike')

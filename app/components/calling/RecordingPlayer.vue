@@ -25,6 +25,12 @@ const loading = ref(false)
 const atMs = ref(0)
 const { problem, trying } = useTrying()
 const marking = ref(false)
+/** The cursor is in it before the next key: who types at once loses no letter. */
+async function beginMark(): Promise<void> {
+  marking.value = true
+  await nextTick()
+  document.getElementById(`mark-${recording.id}`)?.focus()
+}
 const words = ref('')
 let player: WaveSurfer | null = null
 let loaded = false
@@ -132,7 +138,7 @@ const mark = () => trying(async () => {
         v-if="mayHear && !marking"
         type="button"
         class="plain-button calm"
-        @click="marking = true"
+        @click="beginMark"
       >
         Note here
       </button>
@@ -152,7 +158,6 @@ const mark = () => trying(async () => {
         size="small"
         :placeholder="`What was said at ${sayDuration(atMs)}`"
         autocomplete="off"
-        autofocus
         class="words"
       />
       <Button
