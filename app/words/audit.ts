@@ -104,10 +104,13 @@ export const auditAbout = ({ details, what }: Pick<AuditEntry, 'details' | 'what
 /** What else stands in it, one after the other: what changed as "before → after", all else by its name. */
 export function auditDetails({ details: { from, to, ...rest } }: Pick<AuditEntry, 'details'>): { name: string, value: string }[] {
   const changes = isThing(from) && isThing(to)
-    ? Object.keys({ ...from, ...to }).filter(key => say(from[key]) !== say(to[key])).map(name => ({ name, value: `${say(from[name])} → ${say(to[name])}` }))
+    ? Object.keys({ ...from, ...to }).filter(key => say(from[key]) !== say(to[key])).map(name => ({ name: inWords(name), value: `${say(from[name])} → ${say(to[name])}` }))
     : from === undefined && to === undefined ? [] : [{ name: 'changed', value: `${say(from)} → ${say(to)}` }]
-  return [...changes, ...Object.entries(rest).map(([name, value]) => ({ name, value: say(value) }))]
+  return [...changes, ...Object.entries(rest).map(([name, value]) => ({ name: inWords(name), value: say(value) }))]
 }
+
+/** "hot tags" of `hotTags`. */
+const inWords = (key: string): string => key.replace(/[A-Z]/g, letter => ` ${letter.toLowerCase()}`)
 
 const isThing = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value)
 
@@ -116,4 +119,6 @@ const say = (value: unknown): string =>
     ? 'nothing'
     : typeof value === 'boolean'
       ? (value ? 'yes' : 'no')
-      : typeof value === 'object' ? JSON.stringify(value) : String(value)
+      : Array.isArray(value) && value.every(one => typeof one !== 'object')
+        ? value.join(', ')
+        : typeof value === 'object' ? JSON.stringify(value) : String(value)

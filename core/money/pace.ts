@@ -19,6 +19,10 @@ export function lastsDays(purse: Purse, spentMicros: number, firstAt: number | n
   return Math.max(0, leftIn(purse)) / (spentMicros / days)
 }
 
+/** "less than a day", "a day", "13 days", "more than a year" */
+export const sayLasting = (days: number): string =>
+  days < 1 ? 'less than a day' : days < 2 ? 'a day' : days >= 365 ? 'more than a year' : `${Math.floor(days)} days`
+
 /** Whether somebody is to be told that it runs out; of what is billed nothing does. */
 export const runsOut = (purse: Purse, lasts: number | null, warnDays: number): boolean =>
   purse.prepaid && (leftIn(purse) <= 0 || (lasts !== null && lasts < warnDays))

@@ -43,7 +43,7 @@ async function* asCsv(asker: SignedIn, asked: AuditExport): AsyncGenerator<strin
 
 /** What somebody did to something is told by its name, as it is called now, where the log has only its id. */
 const named = (key: string, from: SQL): SQL =>
-  sql`(select x.name from ${from} x where x.id = case when e.details ->> ${key} ~ '^[0-9a-f-]{36}$' then (e.details ->> ${key})::uuid end)`
+  sql`(select x.name from ${from} x where x.id = case when e.details ->> ${key} ~ '^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$' then (e.details ->> ${key})::uuid end)`
 
 async function pageOf(asker: SignedIn, asked: AuditExport, after: string | null, size: number): Promise<AuditPage> {
   const { rows } = await ask<AuditEntry & Record<string, unknown>>(sql`

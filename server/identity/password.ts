@@ -8,7 +8,8 @@ export const hashPassword = (password: string) => hash(password, OPTIONS)
 /** A hash of nothing anybody types, so that an unknown account takes as long as a known one. */
 const decoy = hashPassword('8d1f5a0c-no-such-account')
 
+/** @param stored of nobody, or of whom no password lets in, it is empty */
 export async function passwordMatches(stored: string | undefined, password: string): Promise<boolean> {
-  const matches = await verify(stored ?? await decoy, password)
-  return stored !== undefined && matches
+  const matches = await verify(stored || await decoy, password)
+  return !!stored && matches
 }

@@ -173,7 +173,8 @@ export async function lockAdmins(): Promise<void> {
 /** Somebody works here no more: they are in no team, nobody's stand-in, signed in nowhere, and no link lets them in. */
 export async function endWork(id: string, now: Date): Promise<void> {
   await tx(async (database) => {
-    await database.update(colleague).set({ leftAt: now }).where(eq(colleague.id, id))
+    // whoever comes back chooses another password
+    await database.update(colleague).set({ leftAt: now, passwordHash: '' }).where(eq(colleague.id, id))
     await database.update(colleague).set({ standInId: null }).where(eq(colleague.standInId, id))
     await database.delete(teamMember).where(eq(teamMember.colleagueId, id))
     await database.delete(invitation).where(eq(invitation.colleagueId, id))

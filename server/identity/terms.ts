@@ -2,7 +2,7 @@ import { desc, eq, sql, type SQL, type SQLWrapper } from 'drizzle-orm'
 import { can } from '~~/shared/permissions'
 import { STARTING_TERMS } from '~~/shared/terms'
 import type { SetUpTexting, TermsToRead } from '~~/shared/terms'
-import type { SwitchForm } from '~~/shared/schemas/terms'
+import type { SwitchForm, TermsForm } from '~~/shared/schemas/terms'
 import { ask, read, tx } from '../db/door'
 import { milliseconds } from '../db/instants'
 import { colleague, firm, termsAccepted, termsVersion } from '../db/schema'
@@ -64,14 +64,20 @@ export async function readTexting(asker: SignedIn): Promise<SetUpTexting> {
   return { on: found!.on, version: terms?.version ?? null, words: terms?.words ?? STARTING_TERMS, readers, versions }
 }
 
-/** Writes the terms anew: everybody is asked again before their next text. Whoever writes them has read them. */
-export async function writeTerms(asker: SignedIn, words: string, now: Date): Promise<SetUpTexting> {
+/**
+ * Writes the terms anew: everybody is asked again before their next text. Whoever writes them has read them.
+ *
+ * @throws Problem 409 `terms-changed` where somebody else has written meanwhile
+ */
+export async function writeTerms(asker: SignedIn, { words, after }: TermsForm, now: Date): Promise<SetUpTexting> {
   mustSwitch(asker)
   await tx(async (database) => {
     // of two who write at once the second writes the version after
     await database.select({ id: firm.id }).from(firm).for('update')
     const before = await newest()
     if (before?.words === words) return
+    if ((before?.version ?? null) !== after)
+      throw conflict('terms-changed', 'They have changed', 'Somebody has written another version meanwhile. Yours stays here: read the other below, and save once more to put yours in its place.')
     const version = (before?.version ?? 0) + 1
     await database.insert(termsVersion).values({ version, words, madeBy: asker.id, madeAt: now })
     await database.insert(termsAccepted).values({ version, colleagueId: asker.id, at: now })

@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { lastsDays, PACE_DAYS, runsOut } from '~~/core/money/pace'
 import type { MoneyAccount, MoneyFront } from '~~/shared/money'
@@ -14,6 +14,8 @@ import { openAsks, settleAsks, tellAdmins } from './asks'
 import { listLimits } from './limits'
 import { mustEditMoney } from './may'
 import { book } from './settle'
+
+const PRACTICE_MONEY = { currency: 'USD', micros: 20_000_000 }
 
 const PACE_MS = PACE_DAYS * 86_400_000
 
@@ -68,9 +70,9 @@ async function enterPaidIn({ id, currency, micros, words, enteredBy }: PayInForm
 export async function changeAccount(asker: SignedIn, { currency, prepaid, warnDays }: AccountForm, now: Date): Promise<void> {
   mustEditMoney(asker)
   await tx(async (database) => {
-    const [before] = await database.select().from(moneyAccount).where(sql`${moneyAccount.currency} = ${currency}`).for('update')
+    const [before] = await database.select().from(moneyAccount).where(eq(moneyAccount.currency, currency)).for('update')
     if (!before) throw notFound('account')
-    await database.update(moneyAccount).set({ prepaid, warnDays }).where(sql`${moneyAccount.currency} = ${currency}`)
+    await database.update(moneyAccount).set({ prepaid, warnDays }).where(eq(moneyAccount.currency, currency))
     await note('money-account-changed', asker.id, now, { currency, from: { prepaid: before.prepaid, warnDays: before.warnDays }, to: { prepaid, warnDays } })
     // nobody waits for what is billed afterwards
     if (!prepaid) await settleAsks(asker, currency, now)
@@ -87,9 +89,7 @@ export async function haveAccounts(currencies: readonly string[]): Promise<void>
 /** What a firm begins with at the practice carrier, whose money is practice money. */
 export async function beginWithPracticeMoney(enteredBy: string, now: Date): Promise<void> {
   await tx(async (database) => {
-    await enterPaidIn({ id: uuid(), currency: PRACTICE_MONEY.currency, micros: PRACTICE_MONEY.micros, words: 'Practice money to begin with', enteredBy }, now)
-    await database.update(moneyAccount).set({ prepaid: true }).where(sql`${moneyAccount.currency} = ${PRACTICE_MONEY.currency}`)
+    await enterPaidIn({ id: uuid(), ...PRACTICE_MONEY, words: 'Practice money to begin with', enteredBy }, now)
+    await database.update(moneyAccount).set({ prepaid: true }).where(eq(moneyAccount.currency, PRACTICE_MONEY.currency))
   })
 }
-
-export const PRACTICE_MONEY = { currency: 'USD', micros: 20_000_000 }

@@ -4,7 +4,7 @@ import type { MoneyAsk } from '~~/shared/money'
 import type { AskForm } from '~~/shared/schemas/money'
 import { ask, once, tx } from '../db/door'
 import { at, milliseconds } from '../db/instants'
-import { colleague, moneyAsk } from '../db/schema'
+import { colleague, moneyAsk, teamMember } from '../db/schema'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
 import { announce } from '../live/notices'
@@ -48,6 +48,17 @@ async function settle(which: SQL, asker: SignedIn, now: Date): Promise<void> {
 export async function settleAsk(asker: SignedIn, id: string, now: Date): Promise<void> {
   mustEditMoney(asker)
   await settle(eq(moneyAsk.id, id), asker, now)
+}
+
+/** A limit is another one: whom it held hears that they may look again. */
+export async function settleAsksOf(
+  asker: SignedIn,
+  { colleagueId, teamId }: { colleagueId: string | null, teamId: string | null },
+  now: Date,
+): Promise<void> {
+  await settle(colleagueId
+    ? eq(moneyAsk.colleagueId, colleagueId)
+    : sql`${moneyAsk.colleagueId} in (select m.colleague_id from ${teamMember} m where m.team_id = ${teamId}::uuid)`, asker, now)
 }
 
 /** How many wait for money, for an admin. */

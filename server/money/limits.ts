@@ -11,7 +11,7 @@ import { colleague, line, moneyEntry, moneyHold, moneyLimit, team, teamMember } 
 import { badInput, conflict, notFound } from '../http/problem'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
-import { settleAsks } from './asks'
+import { settleAsksOf } from './asks'
 import { mustEditMoney } from './may'
 
 type Limit = typeof moneyLimit.$inferSelect
@@ -63,7 +63,7 @@ export async function mustBeWithinLimits(colleagueId: string, teamId: string | n
       throw conflict(
         'over-limit',
         'Over the limit',
-        `${whose} spend ${sayMoney(limit)} a ${limit.period} on texts, and this one would be over it. It begins anew ${limit.period === 'day' ? 'tomorrow' : 'next month'}.`,
+        `${whose} spend ${sayMoney(limit)} a ${limit.period} on texts, and this one would be over it. It begins anew ${limit.period === 'day' ? 'tomorrow' : 'next month'}; until then an admin can widen it.`,
         { currency: limit.currency, until },
       )
     }
@@ -99,7 +99,7 @@ export async function setLimit(asker: SignedIn, { id, micros, ...whose }: LimitF
         set: { micros, madeBy: asker.id, madeAt: now },
       })
     await note('money-limit-set', asker.id, now, { ...whose, micros })
-    await settleAsks(asker, whose.currency, now)
+    await settleAsksOf(asker, whose, now)
   })
 }
 
@@ -110,6 +110,6 @@ export async function removeLimit(asker: SignedIn, id: string, now: Date): Promi
     if (!gone) throw notFound('limit')
     const { colleagueId, teamId, period, currency, micros } = gone
     await note('money-limit-removed', asker.id, now, { colleagueId, teamId, period, currency, micros })
-    await settleAsks(asker, currency, now)
+    await settleAsksOf(asker, gone, now)
   })
 }

@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm'
+import { sayLasting } from '~~/core/money/pace'
 import { leftIn } from '~~/core/money/purse'
 import { DISPOSITION_MODULES } from '~~/shared/calling'
 import { MODULE_FACTS } from '~~/shared/modules'
@@ -40,8 +41,6 @@ export async function readSetUp(asker: SignedIn, now: Date): Promise<SetUpFront>
   return { facts: all, toDo: toDo(all).filter(({ adminOnly }) => !adminOnly || asker.role === 'admin') }
 }
 
-const sayDays = (days: number): string => days < 1 ? 'less than a day' : days < 2 ? 'a day' : `${Math.floor(days)} days`
-
 /** What keeps somebody from working, the worst first. */
 function toDo(facts: SetUpFacts): SetUpToDo[] {
   const missing = DISPOSITION_MODULES.filter(module => !facts.disposedModules.includes(module))
@@ -66,7 +65,7 @@ function toDo(facts: SetUpFacts): SetUpToDo[] {
     ...facts.money.filter(({ runsOut }) => runsOut).map(account => ({
       is: true,
       what: leftIn(account) <= 0 ? `Nothing is left to pay texts with in ${account.currency}.` : `What is left in ${account.currency} runs out.`,
-      then: leftIn(account) <= 0 ? 'None leaves until something is paid in.' : `At the pace of the last days it lasts ${sayDays(account.lastsDays!)}.`,
+      then: leftIn(account) <= 0 ? 'None leaves until something is paid in.' : `At the pace of the last days it lasts ${sayLasting(account.lastsDays!)}.`,
       to: '/set-up/money',
       adminOnly: true,
     })),

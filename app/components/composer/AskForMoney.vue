@@ -2,11 +2,13 @@
 import { api } from '~/composables/api'
 import { useLive } from '~/composables/live'
 import { useTrying } from '~/composables/trying'
+import { useMe } from '~/stores/me'
 
 /** A text cannot be paid: one press asks the admins, and it says so when one of them has seen to it. */
 const { currency, why } = defineProps<{ currency: string, why: string }>()
 const emit = defineEmits<{ again: [] }>()
 
+const me = useMe()
 const state = ref<'not-asked' | 'asked' | 'seen-to'>('not-asked')
 const { problem, busy, trying } = useTrying()
 
@@ -24,7 +26,11 @@ useLive((notice) => {
     class="notice"
     role="status"
   >
-    <template v-if="state === 'not-asked'">
+    <NuxtLink
+      v-if="me.may('money.edit')"
+      to="/set-up/money"
+    >Put it right in Money</NuxtLink>
+    <template v-else-if="state === 'not-asked'">
       <button
         type="button"
         class="plain-button"

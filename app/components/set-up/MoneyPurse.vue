@@ -2,7 +2,7 @@
 import { v7 as uuid } from 'uuid'
 import { leftIn } from '~~/core/money/purse'
 import { microsTyped } from '~~/core/money/typed'
-import { PACE_DAYS } from '~~/core/money/pace'
+import { PACE_DAYS, sayLasting } from '~~/core/money/pace'
 import type { MoneyAccount, MoneyFront } from '~~/shared/money'
 import { api } from '~/composables/api'
 import { useSaving } from '~/composables/saving'
@@ -13,14 +13,11 @@ const { account } = defineProps<{ account: MoneyAccount }>()
 const emit = defineEmits<{ changed: [front: MoneyFront] }>()
 
 const say = (micros: number) => sum({ micros, currency: account.currency })
-const lasts = computed(() => {
-  const days = account.lastsDays
-  if (days === null) return 'nothing was spent lately'
-  return days < 1 ? 'less than a day' : days >= 365 ? 'more than a year' : `${Math.floor(days)} ${Math.floor(days) === 1 ? 'day' : 'days'}`
-})
+const lasts = computed(() => account.lastsDays === null ? 'nothing was spent lately' : sayLasting(account.lastsDays))
 
 const form = ref({ prepaid: account.prepaid, warnDays: account.warnDays as number | null })
-watch(() => account, ({ prepaid, warnDays }) => form.value = { prepaid, warnDays })
+// a list that comes anew for another reason takes nothing away that is being changed
+watch(() => [account.prepaid, account.warnDays] as const, ([prepaid, warnDays]) => form.value = { prepaid, warnDays })
 const changed = computed(() => form.value.prepaid !== account.prepaid || form.value.warnDays !== account.warnDays)
 const { errors, saving, save } = useSaving('warnDays')
 const keep = () => save(async () =>

@@ -15,7 +15,10 @@ const DAYS = [{ value: '7', label: 'the last 7 days' }, { value: '30', label: 't
 
 const { found: rows, problem, load } = useLoaded<MoneyUse[]>(() =>
   api<MoneyUse[]>('/api/set-up/money/use', { query: { by: by.value, since: Date.now() - Number(days.value) * DAY_MS } }))
-watch([by, days], load)
+watch([by, days], () => {
+  rows.value = null
+  void load()
+})
 defineExpose({ load })
 
 /** Bars compare within a currency. */

@@ -16,19 +16,33 @@ definePageMeta({ middleware: adminsOnly })
 const me = useMe()
 const words = ref('')
 let before = ''
+/** After which version what stands there was written. */
+let after: number | null = null
+/** What somebody else has written while this was being changed. */
+const theirs = ref('')
 const unsaved = () => words.value !== before
 const saved = ref(false)
-const { found: texting, problem, load } = useLoaded<SetUpTexting>('/api/set-up/texting', ({ words: kept }) => {
-  if (!unsaved()) words.value = before = kept
+const { found: texting, problem, load } = useLoaded<SetUpTexting>('/api/set-up/texting', ({ words: kept, version }) => {
+  if (!unsaved()) {
+    words.value = before = kept
+    after = version
+  }
 })
 useUnsaved(unsaved)
 
 const { errors, saving, save } = useSaving('words')
 async function keep(): Promise<void> {
   saved.value = await save(async () => {
-    texting.value = await api<SetUpTexting>('/api/set-up/texting/terms', { method: 'PUT', body: { words: words.value } })
+    texting.value = await api<SetUpTexting>('/api/set-up/texting/terms', { method: 'PUT', body: { words: words.value, after } })
     words.value = before = texting.value.words
+    after = texting.value.version
   })
+  theirs.value = ''
+  if (!saved.value) await load()
+  if (!saved.value && texting.value && texting.value.version !== after) {
+    theirs.value = texting.value.words
+    after = texting.value.version
+  }
   if (saved.value) await me.countAgain()
 }
 
@@ -81,6 +95,13 @@ useLive(notice => notice.kind === 'terms' && void load(), () => void load())
             @update:model-value="saved = false"
           />
         </LabelledField>
+        <p
+          v-if="theirs"
+          class="notice theirs"
+          dir="auto"
+        >
+          {{ theirs }}
+        </p>
         <p class="acts">
           <Button
             type="submit"
@@ -136,6 +157,7 @@ h2 { font-size: var(--size-text); padding-bottom: var(--space-1); }
 .switch { display: flex; flex-wrap: wrap; gap: var(--space-4) var(--space-6); align-items: center; justify-content: space-between; }
 .form { display: grid; gap: var(--space-4); }
 .form textarea { width: 100%; line-height: 1.5; }
+.theirs { white-space: pre-line; }
 .acts { display: flex; flex-wrap: wrap; gap: var(--space-5); align-items: center; }
 .row { display: flex; justify-content: space-between; gap: var(--space-6); border-top: 1px solid var(--rule); padding: var(--space-3) 0; max-width: 30rem; }
 .waits { color: var(--waiting); }

@@ -129,6 +129,8 @@ describe('a colleague who leaves', () => {
   it('comes back by a link, into no team, once', async () => {
     const { link } = await takeOnAgain(firm.rafe, firm.ada.id, DAY)
     expect(link).toMatch(/\/join#/)
+    // the password of before lets nobody in
+    await expect(openSignIn(firm.ada.mail, PASSWORD, { address: '127.0.0.2' }, DAY)).rejects.toMatchObject(problem({ status: 422 }))
     await expect(takeOnAgain(firm.rafe, firm.ada.id, DAY)).rejects.toMatchObject(problem({ status: 404 }))
     expect((await listPeople(firm.rafe)).colleagues.find(({ id }) => id === firm.ada.id)).toMatchObject({ leftAt: null, teamIds: [] })
     expect(await tx(database => database.select().from(record).where(eq(record.ownerId, firm.ada.id)))).toEqual([])

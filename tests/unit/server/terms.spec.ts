@@ -35,7 +35,7 @@ describe('terms of use', () => {
 
   it('are read by everybody before their next text, once for each version', async () => {
     fakeCarrier()
-    await writeTerms(firm.rafe, 'Be kind.', DAY)
+    await writeTerms(firm.rafe, { words: 'Be kind.', after: null }, DAY)
     await expect(send(firm.ada)).rejects.toMatchObject(refused('terms-unread'))
     await acceptTerms(firm.ada, 1, DAY)
     await acceptTerms(firm.ada, 1, later(DAY, 1_000))
@@ -43,9 +43,11 @@ describe('terms of use', () => {
     await expect(send(firm.mika)).rejects.toMatchObject(refused('terms-unread'))
 
     // the same words again are no new version
-    await writeTerms(firm.rafe, 'Be kind.', DAY)
+    await writeTerms(firm.rafe, { words: 'Be kind.', after: 1 }, DAY)
     await send(firm.ada, 'And again')
-    await writeTerms(firm.rafe, 'Be kind, and brief.', later(DAY, 60_000))
+    await writeTerms(firm.rafe, { words: 'Be kind, and brief.', after: 1 }, later(DAY, 60_000))
+    // of two who write at once the second is told
+    await expect(writeTerms(firm.rafe, { words: 'Be brief.', after: 1 }, later(DAY, 61_000))).rejects.toMatchObject(refused('terms-changed'))
     await expect(acceptTerms(firm.ada, 1, DAY)).rejects.toMatchObject(refused('terms-changed'))
     await expect(send(firm.ada)).rejects.toMatchObject(refused('terms-unread'))
     expect(await readTerms(firm.ada)).toMatchObject({ terms: { version: 2, words: 'Be kind, and brief.' }, unread: true })
@@ -61,7 +63,7 @@ describe('terms of use', () => {
   })
 
   it('are written, and texting is switched, by admins alone', async () => {
-    for (const work of [writeTerms(firm.odile, 'Mine', DAY), switchTexting(firm.odile, { on: false }, DAY), readTexting(firm.ada)])
+    for (const work of [writeTerms(firm.odile, { words: 'Mine', after: 2 }, DAY), switchTexting(firm.odile, { on: false }, DAY), readTexting(firm.ada)])
       await expect(work).rejects.toMatchObject({ details: { status: 403 } })
   })
 })
@@ -83,7 +85,7 @@ describe('texting that is switched off', () => {
   })
 
   it('is switched on by an admin who has read the terms', async () => {
-    await writeTerms({ ...firm.odile, role: 'admin' }, 'Be kind, brief and honest.', DAY)
+    await writeTerms({ ...firm.odile, role: 'admin' }, { words: 'Be kind, brief and honest.', after: 2 }, DAY)
     await expect(switchTexting(firm.rafe, { on: true }, DAY)).rejects.toMatchObject({ details: { fields: { on: expect.stringMatching(/Read the terms/) } } })
     await acceptTerms(firm.rafe, 3, DAY)
     expect(await switchTexting(firm.rafe, { on: true }, DAY)).toMatchObject({ on: true, version: 3 })
