@@ -71,7 +71,7 @@ async function main(): Promise<void> {
     await fillPeople(database, PEOPLE)
     await database.pool.query('vacuum analyze')
     const now = new Date()
-    const ada = (await whoSignedIn((await openSignIn('ada@pannier.example', DEMO_PASSWORD, { address: 'bench' }, now)).signIn, now))!
+    const ada = (await whoSignedIn((await openSignIn({ mail: 'ada@pannier.example', password: DEMO_PASSWORD, code: '' }, { address: 'bench' }, now)).signIn, now))!
     const id = uuid()
     const where = JSON.stringify({ match: 'all', of: [{ field: 'mail', test: 'contains', value: '@post.example' }] })
     await makeBulk(ada, makeBulkForm.validateSync({

@@ -78,7 +78,7 @@ try {
   const database = await startDatabase(folder)
   await fillPeople(database, PEOPLE)
   const ada = (await whoSignedIn(
-    (await openSignIn('ada@pannier.example', DEMO_PASSWORD, { address: 'bench' }, new Date())).signIn,
+    (await openSignIn({ mail: 'ada@pannier.example', password: DEMO_PASSWORD, code: '' }, { address: 'bench' }, new Date())).signIn,
     new Date(),
   ))!
   await saveView(

@@ -29,7 +29,7 @@ async function measure(entries: number): Promise<{ bare: number, http: number }>
     const database = await startDatabase(folder)
     const records = await fill(database, entries)
     const ada = await whoSignedIn(
-      (await openSignIn('ada@pannier.example', DEMO_PASSWORD, { address: 'bench' }, new Date())).signIn,
+      (await openSignIn({ mail: 'ada@pannier.example', password: DEMO_PASSWORD, code: '' }, { address: 'bench' }, new Date())).signIn,
       new Date(),
     )
     const pick = (run: number) => records[(run * 7_919) % records.length]!

@@ -47,7 +47,7 @@ export async function startWholeWay(reportPort: number) {
   })
   registerCarrier(carrier)
   await fetchPrices(carrier)
-  const signedIn = await openSignIn('ada@pannier.example', DEMO_PASSWORD, { address: 'bench' }, new Date())
+  const signedIn = await openSignIn({ mail: 'ada@pannier.example', password: DEMO_PASSWORD, code: '' }, { address: 'bench' }, new Date())
   const ada = (await whoSignedIn(signedIn.signIn, new Date()))!
   const { rows: [line] } = await database.pool.query<{ id: string }>('select id from line where e164 = \'+15035550118\'')
 

@@ -2,6 +2,7 @@ import { createServer } from 'node:http'
 import { join } from 'node:path'
 import { createApp, toNodeListener } from 'h3'
 import { NO_FAULTS, seededRandom, type Faults } from './carrier/faults'
+import { NumberBook } from './carrier/book'
 import { carrierRouter } from './carrier/http'
 import { Network } from './carrier/network'
 import { Reporter } from './carrier/reporter'
@@ -30,6 +31,7 @@ const random = seededRandom(Number(process.env.PRACTICE_SEED ?? 1))
 
 const world = new World(folder)
 const network = new Network(world, new Reporter(need('PRACTICE_REPORT_TO'), need('PRACTICE_WEBHOOK_SECRET')), pace, faults, random)
+const book = new NumberBook(folder, world, event => network.tell(event))
 const exchange = new Exchange(
   folder,
   new Reporter(need('PRACTICE_CALLS_REPORT_TO'), need('PRACTICE_WEBHOOK_SECRET')),
@@ -41,11 +43,12 @@ const perSecond = Number(process.env.PRACTICE_PER_SECOND ?? 50)
 const smsc = new Smsc(folder, world, JSON.parse(need('PRACTICE_SMPP_ACCOUNT')), pace, smscFaults, random, perSecond)
 const drop = new MailDrop(join(folder, 'mail'))
 const app = createApp()
-app.use(handsetRouter(world, network, smsc, exchange, folder))
+app.use(handsetRouter(world, network, book, smsc, exchange, folder))
 app.use(mailRouter(drop))
-app.use(exchangeRouter(exchange, need('PRACTICE_KEY')))
-app.use(carrierRouter(world, network, { key: need('PRACTICE_KEY'), perSecond }, random))
+app.use(exchangeRouter(exchange, book, need('PRACTICE_KEY')))
+app.use(carrierRouter(world, network, book, { key: need('PRACTICE_KEY'), perSecond }, random))
 
+const closeBook = await book.open()
 const post = await drop.listen(Number(need('PRACTICE_SMTP_PORT')))
 const centre = await smsc.listen(Number(need('PRACTICE_SMPP_PORT')))
 const server = createServer(toNodeListener(app))
@@ -56,6 +59,7 @@ server.listen(Number(need('PRACTICE_PORT')), '127.0.0.1', () => {
 })
 for (const signal of ['SIGTERM', 'SIGINT'] as const) {
   process.on(signal, () => {
+    closeBook()
     post.close()
     centre.close()
     server.close(() => process.exit(0))

@@ -94,7 +94,7 @@ const npm = (name, script, counts, args = []) => ({ name, command: ['npm', 'run'
 const BUILD = { name: 'build', command: ['node', '--eval', 'import("./scripts/prepare.mjs").then(prepare => prepare.buildIfNeeded())'] }
 
 /** The longer ones, about half of the time that all take; whatever else there is makes the other half. */
-const FIRST_HALF = ['bad-input', 'calling', 'everyone', 'matters', 'rounds', 'set-up', 'wording'].map(name => `tests/e2e/${name}.spec.ts`)
+const FIRST_HALF = ['bad-input', 'bulk', 'bulk-answers', 'calling', 'everyone', 'groups', 'matters', 'rounds', 'set-up', 'wording'].map(name => `tests/e2e/${name}.spec.ts`)
 const browserTests = readdirSync('tests/e2e').filter(file => file.endsWith('.spec.ts')).map(file => `tests/e2e/${file}`)
 const halves = [FIRST_HALF, browserTests.filter(file => !FIRST_HALF.includes(file))]
 
@@ -104,8 +104,11 @@ const browser = half => ({ ...npm(`in a browser, ${half} of 2`, 'e2e', `.cache/c
 /** Half of the kills: most of the time they wait for something to start. */
 const kills = (which, port) => ({ ...npm(`kills of ${which}`, 'kills', `.cache/count-kills-${which}.json`, [which]), env: { KILL_PORT: String(port) } })
 
+/** Two, so that they are done beside each other. */
+const TYPES = [npm('types of the pages', 'types:app'), npm('types of the rest', 'types:rest')]
+
 const EVERYTHING = [
-  [npm('lint', 'lint'), npm('types', 'types')],
+  [npm('lint', 'lint'), ...TYPES],
   [npm('unit tests', 'unit', '.cache/count-jest.json')],
   [BUILD],
   [browser(1), browser(2)],
@@ -123,7 +126,7 @@ function quick() {
   const upstream = spawnSync('git', ['merge-base', 'HEAD', 'origin/main'], { encoding: 'utf8' }).stdout?.trim()
   const since = upstream || spawnSync('git', ['rev-parse', 'HEAD~1'], { encoding: 'utf8' }).stdout.trim()
   return [
-    [npm('lint', 'lint'), npm('types', 'types')],
+    [npm('lint', 'lint'), ...TYPES],
     [npm('unit tests of what has changed', 'unit', '.cache/count-jest.json', ['--changedSince', since, '--passWithNoTests'])],
   ]
 }

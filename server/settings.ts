@@ -31,6 +31,7 @@ const SETTINGS = object({
     'is no key: 32 bytes in base64 (openssl rand -base64 32 makes one)',
     value => !value || Buffer.from(value, 'base64').length === 32,
   ),
+  PLAUDER_METRICS_TOKEN: secret(value => Buffer.byteLength(value)),
   PLAUDER_SMTP_URL: address('smtp:', 'smtps:'),
   PLAUDER_MAIL_FROM: string().matches(/@/, 'has no address in it').default('Plauder <plauder@localhost>'),
   PLAUDER_HOME: address('http:', 'https:').default('http://127.0.0.1:3000'),

@@ -1,13 +1,13 @@
 /** Everything that is noted in the audit log, by what it is about. What happens to records is on their timelines. */
 export const AUDIT_GROUPS = {
-  'sign-ins': ['signed-in', 'signed-out', 'signed-out-elsewhere', 'signed-out-everywhere-else', 'sign-in-refused', 'password-changed', 'own-phones-changed'],
+  'sign-ins': ['signed-in', 'signed-out', 'signed-out-elsewhere', 'signed-out-everywhere-else', 'sign-in-refused', 'password-changed', 'second-step-set', 'second-step-ended', 'recovery-codes-made', 'recovery-code-used', 'own-phones-changed'],
   'people': [
-    'firm-made', 'invited', 'invited-again', 'invitation-withdrawn', 'joined', 'new-password-offered', 'colleague-changed', 'colleague-left', 'colleague-back',
+    'firm-made', 'invited', 'invited-again', 'invitation-withdrawn', 'joined', 'new-password-offered', 'colleague-changed', 'colleague-left', 'colleague-back', 'second-step-taken-away',
     'team-made', 'team-renamed', 'right-changed',
   ],
   'texting': ['texting-switched', 'terms-written', 'terms-accepted'],
   'set-up': [
-    'line-made', 'line-changed', 'carrier-connected', 'carrier-changed', 'carrier-tried', 'carrier-removed', 'house-rules-changed',
+    'line-made', 'line-changed', 'line-stepped', 'line-told', 'carrier-connected', 'carrier-changed', 'carrier-tried', 'carrier-removed', 'house-rules-changed',
     'field-made', 'field-changed', 'field-retired', 'field-taken-up', 'fields-ordered', 'pipeline-made', 'pipeline-changed', 'pipeline-removed',
     'disposition-made', 'disposition-changed', 'disposition-retired', 'disposition-taken-up', 'dispositions-ordered',
     'job-started-again', 'event-taken-after-all', 'event-let-be',

@@ -17,5 +17,6 @@ export type Notice
     | { kind: 'knock' }
     | { kind: 'money' }
     | { kind: 'terms' }
+    | { kind: 'lines' }
     | { kind: 'bulk-text', bulkId: string }
     | { kind: 'group', groupId: string, removed?: true }

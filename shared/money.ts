@@ -1,8 +1,8 @@
 import type { LimitPeriod } from '../core/money/limit'
 import type { Purse } from '../core/money/purse'
 
-/** What stands in the ledger: paid in, a text, what put another entry right. */
-export const ENTRY_KINDS = ['paid-in', 'text', 'correction'] as const
+/** What stands in the ledger: paid in, a text, a month of a line, what put another entry right. */
+export const ENTRY_KINDS = ['paid-in', 'text', 'rent', 'correction'] as const
 export type EntryKind = typeof ENTRY_KINDS[number]
 
 /** What is there in one currency, and for how long. */

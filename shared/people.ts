@@ -12,6 +12,8 @@ export interface SetUpColleague {
   teamIds: string[]
   /** When they left (instant); null as long as they work here. */
   leftAt: number | null
+  /** A code is asked of them after their password. */
+  secondStep: boolean
   /** When they signed in last, of the sign-ins that hold (instant). */
   here: number | null
 }

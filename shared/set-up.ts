@@ -1,3 +1,5 @@
+import type { LineState } from '../core/lines/life'
+import type { Money } from '../core/numbers/money'
 import type { FieldKind } from '../core/template/fields'
 import type { Stage } from './pipelines'
 import type { MoneyAccount } from './money'
@@ -13,18 +15,42 @@ export interface OwnPipeline { id: string, name: string, stages: (Stage & { coun
 export interface CarrierChoice { name: string, title: string }
 
 /** What a new line can be made of: the numbers that its carrier has given us, if it tells them, and whose it can be. */
-export interface LineChoices { numbers: string[] | null, teams: { id: string, name: string }[], colleagues: { id: string, name: string }[] }
+export interface LineChoices {
+  numbers: string[] | null
+  /** More can be had from it here. */
+  rents: boolean
+  teams: { id: string, name: string }[]
+  colleagues: { id: string, name: string }[]
+}
 
 /** A number of ours as Set-up shows it: with how it rings, and whose letters its carrier knows. */
 export interface SetUpLine extends LineForm {
   id: string
   name: string
   e164: string
-  active: boolean
+  state: LineState
+  /** When it is there, is paid for again, or ends; of one that has ended, when it did. Null where its carrier does not rent it out. */
+  turnsAt: number | null
+  /** A month. */
+  rent: Money | null
+  /** Its carrier rents it out: it is ended and taken up again there too. */
+  rented: boolean
   private: boolean
   /** Who answers it, by name: one colleague or a team. */
   colleague: string | null
   team: string | null
+}
+
+/** A number that a carrier has to offer, and on what terms: a month costs its rent, the first also its set-up. */
+export interface NumberOffered {
+  e164: string
+  country: string
+  place: string
+  does: ('text' | 'picture' | 'call')[]
+  rent: Money
+  setUp: Money
+  /** In how many days it is there. */
+  days: number
 }
 
 /** What of a line can be changed. */

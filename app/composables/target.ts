@@ -9,6 +9,7 @@ import type { ConversationDetail } from '~~/shared/shelf'
 import { api } from '~/composables/api'
 import type { Target } from '~/composables/composer'
 import { useTrying } from '~/composables/trying'
+import { PROPOSED_WORDS } from '~/words/lines'
 import { chooseLine, lineChoices, numberChoices, type Choice, type LineOption } from '~/words/choices'
 
 /** To whom a text is written and from where: all that a composer has to know, whether they are on a record or on none. */
@@ -22,6 +23,8 @@ export interface WritingTo {
   lines: ComputedRef<LineOption[]>
   lineId: Ref<string | null>
   line: ComputedRef<LineChoice | null>
+  /** Why that line is proposed; null where somebody has chosen it. */
+  why: ComputedRef<string | null>
   target: ComputedRef<Target | null>
   /** Where its templates are, filled for them; null where there are none. */
   templatesAt: ComputedRef<string | null>
@@ -51,7 +54,7 @@ export function useRecordTarget(record: () => RecordDetail, start: () => Compose
   })
   const phone = computed(() => record().phones.find(one => one.id === phoneId.value) ?? null)
   const e164 = computed(() => phone.value?.e164 ?? '')
-  const { lines, lineId, line } = useLines(start, () => phone.value?.country ?? null, () => e164.value)
+  const { lines, lineId, line, why } = useLines(start, () => phone.value?.country ?? null, () => e164.value)
   // a template is filled for whose number it is: a person on the record, or the record itself
   const filledFor = computed(() => phone.value?.person?.id ?? (hasNumbers(record().module) ? record().id : null))
   return {
@@ -62,6 +65,7 @@ export function useRecordTarget(record: () => RecordDetail, start: () => Compose
     lines,
     lineId,
     line,
+    why,
     target: computed(() =>
       lineId.value && phoneId.value
         ? { lineId: lineId.value, phoneId: phoneId.value, conversationId: null, recordId: phone.value?.person ? record().id : null }
@@ -88,7 +92,7 @@ const savesAs = ({ id, module }: { id: string, module: Module }) => hasNumbers(m
 export function useConversationTarget(conversation: () => ConversationDetail, start: () => ComposerStart): WritingTo {
   const remote = computed(() => conversation().remote)
   const holder = computed(() => conversation().records[0] ?? null)
-  const { lines, lineId, line } = useLines(start, () => conversation().country, () => remote.value)
+  const { lines, lineId, line, why } = useLines(start, () => conversation().country, () => remote.value)
   // somebody of another country can call it, and is not texted from it
   if (lines.value.some(({ id, disabled }) => id === conversation().lineId && !disabled)) lineId.value = conversation().lineId
   /** Over each line somebody on no record has a conversation of their own. */
@@ -113,6 +117,7 @@ export function useConversationTarget(conversation: () => ConversationDetail, st
     lines,
     lineId,
     line,
+    why,
     target: computed(() => {
       const conversationId = over.value[lineId.value ?? ''] ?? null
       const phone = conversation().phone?.id ?? null
@@ -139,6 +144,9 @@ function useLines(start: () => ComposerStart, country: () => string | null, e164
   const lines = computed(() => lineChoices(start().lines, country()))
   const lineId = ref<string | null>(null)
   const line = computed(() => start().lines.find(one => one.id === lineId.value) ?? null)
-  watch([e164, lines], () => (lineId.value = chooseLine(lines.value, e164() || null, start().lastLine[e164()])), { immediate: true })
-  return { lines, lineId, line }
+  const proposed = computed(() => chooseLine(lines.value, e164() || null, start().lastLine[e164()]))
+  watch([e164, lines], () => lineId.value = proposed.value?.id ?? null, { immediate: true })
+  /** Why it is this one, while nobody has chosen another. */
+  const why = computed(() => proposed.value && proposed.value.id === lineId.value ? PROPOSED_WORDS[proposed.value.why] : null)
+  return { lines, lineId, line, why }
 }

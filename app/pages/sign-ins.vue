@@ -16,11 +16,12 @@ const endOthers = () => trying(() => api<OwnSignIn[]>('/api/me/sign-ins/end-othe
 <template>
   <div class="page">
     <header class="head">
-      <h1>Where I am signed in</h1>
+      <h1>Signing in</h1>
       <p class="quiet">
-        Sign out of those you no longer use or do not recognise.
+        Where you are signed in, and what is asked for when you do.
       </p>
     </header>
+    <h2>Where I am signed in</h2>
     <LoadProblem
       v-if="problem"
       :problem="problem"
@@ -70,6 +71,7 @@ const endOthers = () => trying(() => api<OwnSignIn[]>('/api/me/sign-ins/end-othe
         @click="endOthers"
       />
     </template>
+    <SecondStepSection />
   </div>
 </template>
 

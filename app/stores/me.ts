@@ -66,8 +66,9 @@ export const useMe = defineStore('me', () => {
     if (me.value) me.value = { ...me.value, stuck, asks, termsUnread }
   }
 
-  async function signIn(mail: string, password: string): Promise<void> {
-    await api('/api/sign-in', { method: 'POST', body: { mail, password }, asAnybody: true })
+  /** @param code of an app, or for recovery, where one is asked for */
+  async function signIn(mail: string, password: string, code: string): Promise<void> {
+    await api('/api/sign-in', { method: 'POST', body: { mail, password, code }, asAnybody: true })
     const before = me.value?.id
     await load()
     // somebody else signed in over the page: what is on it belongs to another

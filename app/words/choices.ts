@@ -1,10 +1,10 @@
-import { nearestFirst } from '~~/core/phone/nearest'
+import { proposeLine, type ProposedFor } from '~~/core/lines/proposed'
 import { showPhone } from '~~/core/phone/show'
 import type { LineChoice } from '~~/shared/composer'
 import type { RecordPhone } from '~~/shared/record'
 
 export interface Choice { id: string, label: string, note: string, disabled: boolean }
-export interface LineOption extends Choice { e164: string, shared: boolean }
+export interface LineOption extends Choice { e164: string, mine: boolean, private: boolean }
 
 /** A record's numbers to text; what cannot be chosen says why. */
 export function numberChoices(phones: RecordPhone[]): Choice[] {
@@ -30,20 +30,21 @@ export function whyNotTexted(phone: RecordPhone): string | null {
 /** My lines for a number's country; what cannot be chosen says why. */
 export function lineChoices(lines: LineChoice[], country: string | null): LineOption[] {
   return lines.map((line) => {
-    const why = !line.active ? 'not active' : country && line.country !== country ? `texts within ${line.country} only` : null
+    const why = !line.active ? 'not in use' : country && line.country !== country ? `texts within ${line.country} only` : null
     return {
       id: line.id,
       label: `${line.name}, ${showPhone(line.e164, true)}`,
       note: why ?? (line.mine ? 'yours alone' : ''),
       disabled: why !== null,
       e164: line.e164,
-      shared: !line.mine,
+      mine: line.mine,
+      private: line.private,
     }
   })
 }
 
-/** The line used last with this number, else the shared one nearest to its area, else any that may. */
-export function chooseLine(options: LineOption[], e164: string | null, last: string | undefined): string | null {
-  const open = options.filter(option => !option.disabled)
-  return (open.find(option => option.id === last) ?? nearestFirst(open, e164)[0])?.id ?? null
+/** The line that is proposed for a number, of those that may, and why. */
+export function chooseLine(options: LineOption[], e164: string | null, last: string | undefined): { id: string, why: ProposedFor } | null {
+  const proposed = proposeLine(options.filter(option => !option.disabled), e164, last)
+  return proposed && { id: proposed.line.id, why: proposed.why }
 }

@@ -43,7 +43,7 @@ const HELD: Record<HoldReason, Explanation> = {
     then: 'Put an address or a time zone on the record, or say that it may leave now.',
     retry: true,
   },
-  'line-closed': { why: 'The line it was to leave from is not active.', then: 'Choose another line and send it again.', retry: false },
+  'line-closed': { why: 'The line it was to leave from is not in use.', then: 'Choose another line and send it again.', retry: false },
   'texting-off': { why: 'Texting is switched off for the firm.', then: 'Ask an admin to switch it on.', retry: true },
   'late': {
     why: 'It could not leave at the time for which it was meant, and that was too long ago.',

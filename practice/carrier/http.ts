@@ -3,7 +3,9 @@ import { createRouter, defineEventHandler, getHeader, getQuery, getRouterParam, 
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
 import { crashPoint } from './crash-points'
 import type { Network } from './network'
-import { LINES, MOST_PARTS, MOST_PICTURE_BYTES, MOST_PICTURES, PRICES } from './numbers'
+import type { Given, NumberBook } from './book'
+import { MOST_PARTS, MOST_PICTURE_BYTES, MOST_PICTURES, PRICES } from './numbers'
+import { countryOfOwn, offersFor, termsIn } from './offers'
 import { priceOf, refusalOf, type Refusal, type Wish } from './rules'
 import { isTables, NO_TABLES } from './tables'
 import type { SentText, World } from './world'
@@ -14,7 +16,7 @@ export interface CarrierOptions { key: string, perSecond: number }
 const EVENTS_A_PAGE = 200
 
 /** The carrier's interface for its customer. */
-export function carrierRouter(world: World, network: Network, { key, perSecond }: CarrierOptions, random: () => number) {
+export function carrierRouter(world: World, network: Network, book: NumberBook, { key, perSecond }: CarrierOptions, random: () => number) {
   const router = createRouter()
   const limiter = new RateLimiterMemory({ points: perSecond, duration: 1 })
   const underWay = new Map<string, Promise<SentText>>()
@@ -53,7 +55,7 @@ export function carrierRouter(world: World, network: Network, { key, perSecond }
       pictures: wishedPictures(body?.pictures),
       confirmsOptOut: body?.confirmsOptOut === true,
     }
-    const refusal = refusalOf(wish, world)
+    const refusal = refusalOf(wish, world, book)
     if (refusal) return refuse(event, refusal)
     const id = randomUUID()
     const taken = accept(id, wish.pictures, { ...wish, ...priceOf(wish), id, key: idempotencyKey, at: Date.now() })
@@ -81,7 +83,21 @@ export function carrierRouter(world: World, network: Network, { key, perSecond }
     guarded(() => ({ prices: PRICES, mostParts: MOST_PARTS, mostPictures: MOST_PICTURES, mostPictureBytes: MOST_PICTURE_BYTES })),
   )
 
-  router.get('/v1/numbers', guarded(() => ({ numbers: LINES.map(({ number, country }) => ({ e164: number, country })) })))
+  router.get('/v1/offers', guarded((event) => {
+    const { country = '', place = '', digits = '' } = getQuery<Record<string, string>>(event)
+    return { offers: offersFor({ country, place, digits }, book.isTaken).map(({ number, ...offer }) => ({ e164: number, ...offer })) }
+  }))
+
+  router.get('/v1/numbers', guarded(() => ({ numbers: book.all().map(asNumber) })))
+
+  const byNumber = (act: (number: string) => Promise<Given | null>) => guarded(async (event) => {
+    const given = await act(decodeURIComponent(getRouterParam(event, 'number')!))
+    return given ? asNumber(given) : refuse(event, { status: 404, code: 'no-such-number', detail: 'There is no such number.' })
+  })
+  /** Asked for again it is the same: nothing is taken twice. */
+  router.put('/v1/numbers/:number', byNumber(book.take.bind(book)))
+  router.delete('/v1/numbers/:number', byNumber(book.end.bind(book)))
+  router.post('/v1/numbers/:number/keep', byNumber(book.keepOn.bind(book)))
 
   router.get('/v1/pictures/:file', guarded(async (event) => {
     const bytes = await world.pictures.read(getRouterParam(event, 'file')!)
@@ -95,6 +111,11 @@ export function carrierRouter(world: World, network: Network, { key, perSecond }
   }))
 
   return router
+}
+
+const asNumber = ({ number, state, until }: Given) => {
+  const country = countryOfOwn(number)
+  return { e164: number, country, state, until: new Date(until).toISOString(), rent: termsIn(country).rent }
 }
 
 const wishedPictures = (given: unknown): Wish['pictures'] => Array.isArray(given)

@@ -3,7 +3,7 @@ import { crashPoint } from './crash-points'
 import type { Faults } from './faults'
 import type { Picture } from './pictures'
 import type { Reporter } from './reporter'
-import type { SentText, World, WorldEvent } from './world'
+import type { NumberEvent, SentText, TextEvent, World } from './world'
 
 /** How long the air takes, in milliseconds. */
 export interface Pace { sent: number, delivered: number }
@@ -67,7 +67,7 @@ export class Network {
     })
   }
 
-  private async report(type: WorldEvent['type'], text: SentText, code: string | null): Promise<void> {
+  private async report(type: TextEvent['type'], text: SentText, code: string | null): Promise<void> {
     const id = `ev-${type.slice(5)}-${text.id}`
     if (this.world.events.some(event => event.id === id)) return
     await this.tell({
@@ -78,10 +78,11 @@ export class Network {
     })
   }
 
-  private async tell(event: WorldEvent): Promise<void> {
+  /** Keeps what happened in the list of what was told, and tells it, unless something goes wrong on the way. */
+  async tell(event: TextEvent | NumberEvent): Promise<void> {
     await this.world.record({ do: 'event', event })
     if (this.random() < this.faults.oddEvents)
-      await this.world.record({ do: 'event', event: { ...event, id: `odd-${event.id}`, type: 'text.priced' as WorldEvent['type'] } })
+      await this.world.record({ do: 'event', event: { ...event, id: `odd-${event.id}`, type: 'text.priced' } as unknown as TextEvent })
     if (this.random() < this.faults.reportLost) return
     this.reporter.send(event, this.random() * this.faults.lateUpToMs)
     if (this.random() < this.faults.reportTwice) this.reporter.send(event, this.random() * this.faults.lateUpToMs)

@@ -1,5 +1,6 @@
 import { cut, isSayable } from './air'
-import { LINES, MOST_PARTS, MOST_PICTURE_BYTES, MOST_PICTURES, PRICES, countryOf } from './numbers'
+import type { NumberBook } from './book'
+import { MOST_PARTS, MOST_PICTURE_BYTES, MOST_PICTURES, PRICES, countryOf } from './numbers'
 import { isPictureType } from './pictures'
 import type { Tables } from './tables'
 import type { World } from './world'
@@ -17,12 +18,12 @@ export interface Wish {
 }
 
 /** What a real carrier would refuse. */
-export function refusalOf({ from, to, text, tables, pictures, confirmsOptOut }: Wish, world: World): Refusal | null {
-  const line = LINES.find(known => known.number === from)
-  if (!line) return { status: 422, code: 'sender-unknown', detail: 'This account has no such number.' }
+export function refusalOf({ from, to, text, tables, pictures, confirmsOptOut }: Wish, world: World, book: NumberBook): Refusal | null {
+  if (!book.works(from)) return { status: 422, code: 'sender-unknown', detail: 'This account has no such number.' }
   if (!/^\+[1-9]\d{6,14}$/.test(to)) return { status: 422, code: 'recipient-unknown', detail: 'The recipient is not in E.164.' }
-  if (countryOf(to) !== line.country)
-    return { status: 422, code: 'country-not-allowed', detail: `Numbers of ${line.country} text within ${line.country} only.` }
+  const country = countryOf(from)
+  if (countryOf(to) !== country)
+    return { status: 422, code: 'country-not-allowed', detail: `Numbers of ${country} text within ${country} only.` }
   if (isLandline(to)) return { status: 422, code: 'recipient-not-mobile', detail: 'This number takes no texts.' }
   if (world.optedOut.has(to) && !confirmsOptOut) return { status: 422, code: 'recipient-opted-out', detail: 'This number has texted STOP.' }
   if (pictures.length > 0) return pictureRefusal(to, pictures)

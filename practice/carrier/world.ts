@@ -7,7 +7,7 @@ import type { Tables } from './tables'
 /** Everything that the practice carrier and its handsets remember; each entry changes the world in one way. */
 export type Entry
   = | { do: 'accept', text: SentText }
-    | { do: 'event', event: WorldEvent }
+    | { do: 'event', event: TextEvent | NumberEvent }
     | { do: 'arrive', handset: string, part: Part, from: string, id: string, at: number }
     | { do: 'arrive-with-pictures', handset: string, from: string, id: string, text: string, pictures: Picture[], at: number }
     | { do: 'write', handset: string, to: string, text: string, id: string, at: number, pictures?: Picture[] }
@@ -30,7 +30,20 @@ export interface SentText {
   confirmsOptOut: boolean
 }
 
-export interface WorldEvent {
+/** What became of a number of the customer's, and what it costs. */
+export interface NumberEvent {
+  id: string
+  type: 'number.given' | 'number.rented' | 'number.ended'
+  at: string
+  data: {
+    number: string
+    /** Until when it is paid, or when it ended. */
+    until: string
+    price: { micros: number, currency: string } | null
+  }
+}
+
+export interface TextEvent {
   id: string
   type: 'text.sent' | 'text.delivered' | 'text.undelivered' | 'text.received'
   at: string
@@ -58,7 +71,7 @@ export interface HandsetText {
 
 export class World {
   readonly byKey = new Map<string, SentText>()
-  readonly events: WorldEvent[] = []
+  readonly events: (TextEvent | NumberEvent)[] = []
   readonly handsets = new Map<string, HandsetText[]>()
   readonly optedOut = new Set<string>()
   readonly off = new Set<string>()
@@ -86,7 +99,7 @@ export class World {
   /** Texts that were taken and of which the network has not yet said what became of them. */
   unfinished(): SentText[] {
     const told = new Set(
-      this.events.filter(event => event.type === 'text.delivered' || event.type === 'text.undelivered').map(event => event.data.id),
+      this.events.filter(event => event.type === 'text.delivered' || event.type === 'text.undelivered').map(event => (event as TextEvent).data.id),
     )
     return [...this.byKey.values()].filter(text => !told.has(text.id))
   }

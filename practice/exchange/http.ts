@@ -10,7 +10,7 @@ import {
   setResponseStatus,
   type H3Event,
 } from 'h3'
-import { LINES } from '../carrier/numbers'
+import type { NumberBook } from '../carrier/book'
 import type { Call } from './call'
 import type { Exchange } from './exchange'
 
@@ -18,7 +18,7 @@ import type { Exchange } from './exchange'
 const EVENTS_A_PAGE = 200
 
 /** The exchange's interface for its customer. */
-export function exchangeRouter(exchange: Exchange, key: string) {
+export function exchangeRouter(exchange: Exchange, book: NumberBook, key: string) {
   const router = createRouter()
   const refuse = (event: H3Event, status: number, code: string, detail: string) => {
     setResponseStatus(event, status)
@@ -37,7 +37,7 @@ export function exchangeRouter(exchange: Exchange, key: string) {
       ring_first: own = [],
       desk,
     } = (await readBody<{ from?: string, to?: string, record?: boolean, ring_first?: string[], desk?: string }>(event)) ?? {}
-    if (!LINES.some(line => line.number === from)) return refuse(event, 422, 'sender-unknown', 'This account has no such number.')
+    if (!book.works(from)) return refuse(event, 422, 'sender-unknown', 'This account has no such number.')
     if (![to, ...own].every(number => /^\+[1-9]\d{6,14}$/.test(number)))
       return refuse(event, 422, 'recipient-unknown', 'The number is not in E.164.')
     if (exchange.isNever(idempotencyKey)) return refuse(event, 409, 'never', 'This call was not to be made any more.')

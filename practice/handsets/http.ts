@@ -12,8 +12,8 @@ import {
   setResponseHeader,
   setResponseStatus,
 } from 'h3'
+import type { NumberBook } from '../carrier/book'
 import type { Network } from '../carrier/network'
-import { LINES } from '../carrier/numbers'
 import { isPictureType } from '../carrier/pictures'
 import type { World } from '../carrier/world'
 import type { Exchange } from '../exchange/exchange'
@@ -23,7 +23,7 @@ import { SMSC_LINES, type Smsc } from '../smsc/smsc'
 const FILES: Record<string, string> = { 'page.js': 'text/javascript', 'page.css': 'text/css' }
 
 /** The page on which one is the other person, and what it needs. */
-export function handsetRouter(world: World, network: Network, smsc: Smsc, exchange: Exchange, folder: string) {
+export function handsetRouter(world: World, network: Network, book: NumberBook, smsc: Smsc, exchange: Exchange, folder: string) {
   const router = createRouter()
   const built = join(dirname(process.argv[1]!), 'handsets')
 
@@ -57,7 +57,8 @@ export function handsetRouter(world: World, network: Network, smsc: Smsc, exchan
       ...[...exchange.calls.values()].flatMap(call => [call.phone, ...call.own]),
     ])
     return {
-      lines: [...LINES.map(line => line.number), ...SMSC_LINES],
+      lines: [...book.all().map(({ number }) => number).filter(book.works), ...SMSC_LINES],
+      numbers: book.all(),
       phones: [...numbers].map(number => ({
         number,
         owner: owners.get(number) ?? null,
@@ -85,7 +86,7 @@ export function handsetRouter(world: World, network: Network, smsc: Smsc, exchan
     const usable
       = fromThisPage(getHeader(event, 'origin'), getHeader(event, 'host'))
         && /^\+[1-9]\d{6,14}$/.test(phone ?? '')
-        && (LINES.some(line => line.number === to) || (SMSC_LINES.includes(to!) && !picture))
+        && (book.works(to!) || (SMSC_LINES.includes(to!) && !picture))
         && (text.trim() || picture)
         && (!picture || isPictureType(picture.type))
     if (!usable) {
@@ -107,12 +108,23 @@ export function handsetRouter(world: World, network: Network, smsc: Smsc, exchan
     return { on: on === true }
   }))
 
+  /** Days of waiting for a number, or a month of its rent, are over now. */
+  router.post('/handsets/api/numbers', defineEventHandler(async (event) => {
+    const { number = '' } = await readBody<{ number?: string }>(event) ?? {}
+    if (!fromThisPage(getHeader(event, 'origin'), getHeader(event, 'host')) || !book.isTaken(number)) {
+      setResponseStatus(event, 422)
+      return { detail: 'The carrier has given nobody this number.' }
+    }
+    await book.hasten(number)
+    return { done: true }
+  }))
+
   /** What a person does with a telephone: takes a call or not, ends it, calls a line, or says how it shall take calls by itself. */
   router.post('/handsets/api/calls', defineEventHandler(async (event) => {
     const { phone = '', act, to, manner } = await readBody<{ phone?: string, act?: string, to?: string, manner?: Manner }>(event) ?? {}
     const call = exchange.onPhone(phone)
     const usable = fromThisPage(getHeader(event, 'origin'), getHeader(event, 'host')) && /^\+[1-9]\d{6,14}$/.test(phone)
-    if (usable && act === 'call' && !call && LINES.some(line => line.number === to))
+    if (usable && act === 'call' && !call && book.works(to!))
       return { done: (await exchange.callFrom(phone, to!)) !== null }
     if (usable && act === 'manner' && MANNERS.includes(manner!)) return { done: await exchange.setManner(phone, manner!).then(() => true) }
     if (usable && call && call.phone !== phone) {

@@ -23,6 +23,8 @@ interface Call {
 }
 interface Phone { number: string, owner: string | null, on: boolean, manner: string, call: Call | null, last: Text | null }
 
+interface Given { number: string, state: 'ordered' | 'given' | 'ending' | 'ended', until: number }
+
 const MOST_SHOWN = 60
 const find = <E extends HTMLElement>(id: string) => document.getElementById(id) as E
 const field = find<HTMLInputElement>('find')
@@ -78,14 +80,16 @@ async function post(path: string, body: object): Promise<void> {
 }
 
 async function load(): Promise<void> {
-  const world = await get<{ lines: string[], phones: Phone[] }>('phones')
+  const world = await get<{ lines: string[], numbers: Given[], phones: Phone[] }>('phones')
   phones = world.phones.sort(
     (a, b) =>
       Number(b.call !== null) - Number(a.call !== null)
       || (b.last?.at ?? 0) - (a.last?.at ?? 0)
       || (a.owner ?? a.number).localeCompare(b.owner ?? b.number),
   )
-  if (to.options.length === 0) for (const line of world.lines) to.add(new Option(line, line))
+  const known = [...to.options].map(({ value }) => value)
+  if (known.join() !== world.lines.join()) to.replaceChildren(...world.lines.map(line => new Option(line, line, false, line === to.value)))
+  find('number-list').replaceChildren(...world.numbers.map(numberRow))
   showList()
   await showHandset()
 }
@@ -113,6 +117,28 @@ function showList(): void {
     return row
   }))
   if (/^\+\d{8,15}$/.test(wanted) && found.length === 0) list.replaceChildren(newPhone(wanted))
+}
+
+/** What happens to a number when its day comes, and what it is called until then. */
+const DAYS: Record<Given['state'], { is: string, act: string | null }> = {
+  ordered: { is: 'will be there on', act: 'Give it now' },
+  given: { is: 'is paid until', act: 'Let its month be over' },
+  ending: { is: 'ends on', act: 'Let its month be over' },
+  ended: { is: 'has ended on', act: null },
+}
+
+function numberRow({ number, state, until }: Given): HTMLElement {
+  const row = element('li', 'given', `${number} ${DAYS[state].is} ${new Date(until).toISOString().slice(0, 10)} `)
+  const { act } = DAYS[state]
+  if (!act) return row
+  const button = element('button', 'quick', act)
+  button.setAttribute('aria-label', `${act}: ${number}`)
+  button.addEventListener('click', async () => {
+    await post('numbers', { number })
+    await load()
+  })
+  row.append(button)
+  return row
 }
 
 /** Any number can be a telephone here, also one that nobody knows. */

@@ -4,8 +4,8 @@
  * circles. `api/` and what stands in `server/` itself are the roof.
  */
 export const ROOMS = [
-  'log', 'db', 'http', 'backup', 'reading', 'live', 'identity', 'jobs', 'activity', 'records', 'consent', 'templates', 'carriers', 'money',
-  'texting', 'tasks', 'effects', 'calling', 'bulk', 'knocks', 'mail', 'imports', 'leaving', 'timeline', 'pages', 'tellers', 'beginning', 'routing',
+  'log', 'db', 'http', 'sealing', 'backup', 'reading', 'live', 'identity', 'jobs', 'activity', 'records', 'consent', 'templates', 'carriers', 'money',
+  'texting', 'tasks', 'effects', 'calling', 'bulk', 'knocks', 'mail', 'imports', 'leaving', 'timeline', 'pages', 'tellers', 'metrics', 'beginning', 'routing',
 ]
 
 /** Whose a file of `server/db/schema` is, where it does not have the name of the room. */

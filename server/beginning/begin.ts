@@ -61,7 +61,7 @@ async function make(
         .insert(colleague)
         .values({ id: adminId, name: person, firstName: person.split(' ')[0]!, mail, passwordHash, role: 'admin', title: 'Admin', zone })
       await database.insert(teamMember).values({ teamId, colleagueId: adminId })
-      if (number) await database.insert(line).values({ id: uuid(), ...number, name: 'First line', teamId, carrier: PRACTICE, newSince: now })
+      if (number) await database.insert(line).values({ id: uuid(), e164: number.e164, country: number.country, name: 'First line', teamId, carrier: PRACTICE, newSince: now })
       if (number) await beginWithPracticeMoney(adminId, now)
       await layStartingSet(set)
       await database.delete(beginKey)
@@ -77,7 +77,8 @@ async function make(
 
 /** A number of the practice carrier in the firm's own country, or else any. */
 async function practiceNumber(country: string): Promise<CarrierNumber> {
-  const numbers = await carrierRegistered(PRACTICE)?.numbers?.().catch(() => []) ?? []
+  const given = await carrierRegistered(PRACTICE)?.rental?.numbers().catch(() => []) ?? []
+  const numbers = given.filter(({ state }) => state === 'given')
   const number = numbers.find(one => one.country === country) ?? numbers[0]
   if (!number)
     throw badInput({ practice: 'The practice carrier does not answer, or is not there. Try again in a moment, or begin without it.' })

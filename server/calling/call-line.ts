@@ -1,14 +1,11 @@
 import { desc, eq } from 'drizzle-orm'
-import { nearestFirst } from '~~/core/phone/nearest'
+import { proposeLine } from '~~/core/lines/proposed'
 import type { Asker } from '~~/shared/permissions'
 import { read } from '../db/door'
 import { conversation } from '../db/schema'
 import { linesOf } from '../texting/lines'
 
-/**
- * The line from which a number is called when nobody has said which: the one used last with it, else the shared one
- * nearest to it, else any of mine.
- */
+/** The line from which a number is called when nobody has said which: the one that is proposed for it. */
 export async function lineToCall(asker: Asker, e164: string): Promise<string | null> {
   const mine = (await linesOf(asker)).filter(one => one.active)
   const used = await read(database =>
@@ -19,5 +16,5 @@ export async function lineToCall(asker: Asker, e164: string): Promise<string | n
       .orderBy(desc(conversation.lastAt)),
   )
   const last = used.find(({ lineId }) => mine.some(({ id }) => id === lineId))
-  return last?.lineId ?? nearestFirst(mine.map(one => ({ ...one, shared: !one.mine })), e164)[0]?.id ?? null
+  return proposeLine(mine, e164, last?.lineId ?? undefined)?.line.id ?? null
 }

@@ -123,10 +123,10 @@ async function begin(asker: SignedIn, form: DialForm, now: Date): Promise<{ toDi
 }
 
 async function mustAnswer(asker: SignedIn, lineId: string | null) {
-  if (!lineId) throw badInput({ lineId: 'No line of yours is active, so nobody can be called. Ask an admin.' })
+  if (!lineId) throw badInput({ lineId: 'No line of yours is in use, so nobody can be called. Ask an admin.' })
   const [own] = await read(database => database.select().from(line).where(eq(line.id, lineId)))
   if (!own) throw notFound('line')
   if (!can(asker, 'line.answer', lineBelongs(own))) throw notAllowed(`call from ${own.name}`)
-  if (!own.active) throw badInput({ lineId: `${own.name} is not active. Choose another line.` })
+  if (!own.active) throw badInput({ lineId: `${own.name} is not in use. Choose another line.` })
   return own
 }

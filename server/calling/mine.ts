@@ -76,7 +76,7 @@ export async function myCalls(asker: SignedIn, now: Date): Promise<CallDetail[]>
       and (c.disposed_at is null or c.disposed_at > ${at(new Date(now.getTime() - STAYS_MS))})
       and (c.colleague_id = ${asker.id}::uuid or exists (select 1 from ${callTransfer} h where h.call_id = c.id
         and h.to_id = ${asker.id}::uuid and h.ended_at is null)
-          or (c.colleague_id is null and c.direction = 'in' and c.ended_at is null
+          or (c.colleague_id is null and c.direction = 'in' and c.ended_at is null and l.active
               and (c.rings_first is null or c.rings_first = ${asker.id}::uuid or c.rings_first_until <= ${at(now)})
               and not exists (select 1 from ${callDeclined} no where no.call_id = c.id and no.colleague_id = ${asker.id}::uuid)
               and ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })}))

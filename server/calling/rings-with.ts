@@ -5,8 +5,12 @@ import { callDeclined, colleague, signIn } from '../db/schema'
 import type { Line } from '../texting/lines'
 import { whoAnswers } from '../texting/who-answers'
 
-/** With whom a call rings: who answers its line, has not declined it, and is signed in or has telephones of their own. */
+/**
+ * With whom a call rings: nobody while its line is silent; else who answers it, has not declined it, and is signed in or has
+ * telephones of their own.
+ */
 export async function withWhomItRings(callId: string, on: Line, now: Date): Promise<string[]> {
+  if (!on.active) return []
   const there = await read(database =>
     database
       .select({ id: colleague.id })

@@ -10,7 +10,7 @@ import type { SignedIn } from '../identity/sign-in'
 import { say } from '../live/between'
 import { CARRIER_ADAPTERS, type OpenAccount } from './kinds'
 import { allCarriers, carrierRegistered } from './registry'
-import { canSeal, seal, unseal } from './seal'
+import { canSeal, seal, unseal } from '../sealing/seal'
 
 type Account = typeof carrierAccount.$inferSelect
 

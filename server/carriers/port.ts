@@ -1,4 +1,6 @@
+import type { NumberState } from '~~/core/lines/life'
 import type { CarrierReport } from '~~/core/message/states'
+import type { Money } from '~~/core/numbers/money'
 import type { Shift } from '~~/core/text/national'
 
 /** A text as it is handed over. The key makes asking twice the same as asking once. */
@@ -30,6 +32,8 @@ export type HandOverAnswer
 export type CarrierEvent = { id: string, at: Date } & (
   | { kind: CarrierReport, ref: string, key: string | null, code: string | null }
   | { kind: 'charged', ref: string, key: string | null, charge: Charge }
+  /** What a number of ours is now, and what it has cost to be so. */
+  | { kind: 'number', e164: string, state: NumberState, until: Date, charge: Money | null }
   /** With the names of pictures that came with it, to be fetched. */
   | { kind: 'received', ref: string, from: string, to: string, text: string, pictures?: string[] }
 )
@@ -43,7 +47,43 @@ export interface CarrierPrices {
 }
 
 /** A number that a carrier has given to its customer. */
-export interface CarrierNumber { e164: string, country: string }
+export interface CarrierNumber {
+  e164: string
+  country: string
+  state: NumberState
+  /** When it will be there, until when it is paid, or since when it has ended. */
+  until: Date
+  /** A month. */
+  rent: Money
+}
+
+/** A number that can be had. */
+export interface NumberOffer {
+  e164: string
+  country: string
+  place: string
+  does: ('text' | 'picture' | 'call')[]
+  /** A month. */
+  rent: Money
+  /** Once, with the first month. */
+  setUp: Money
+  /** In how many days it is there. */
+  days: number
+}
+
+/** A carrier that rents numbers out. Each step taken again is the step once. @throws while it cannot be reached */
+export interface NumberRental {
+  /** The numbers that it has given us. */
+  numbers: () => Promise<CarrierNumber[]>
+  /** @param wish a country, part of a place's name, digits in a row; each may be empty */
+  offers: (wish: { country: string, place: string, digits: string }) => Promise<NumberOffer[]>
+  /** @returns null where there is no such number to be had */
+  take: (e164: string) => Promise<CarrierNumber | null>
+  /** It ends when its paid month is over. */
+  end: (e164: string) => Promise<CarrierNumber | null>
+  /** It is not to end after all. */
+  keep: (e164: string) => Promise<CarrierNumber | null>
+}
 
 /** A carrier that tells us by itself, over HTTP. */
 export interface Webhook {
@@ -94,6 +134,6 @@ export interface Carrier {
   pictureOf?: (name: string) => Promise<Buffer | null>
   /** Without a list of prices a text shows none before it goes. */
   prices?: () => Promise<CarrierPrices>
-  /** The numbers that it has given us. */
-  numbers?: () => Promise<CarrierNumber[]>
+  /** Left out by one of which numbers are had in another way. */
+  rental?: NumberRental
 }

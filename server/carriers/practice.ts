@@ -1,9 +1,10 @@
 import { array, date, number, object, string, type InferType } from 'yup'
+import { NUMBER_STATES } from '~~/core/lines/life'
 import { NATIONAL_TABLES, readShift, type Shift } from '~~/core/text/national'
 import { neverConnected, signatureCheck } from './signature'
 import { readAtMost } from '../http/read-at-most'
 import { MOST_BYTES_IN } from '~~/shared/pictures'
-import type { Carrier, CarrierEvent, CarrierNumber, CarrierPrices, HandOverAnswer } from './port'
+import type { Carrier, CarrierEvent, CarrierNumber, CarrierPrices, HandOverAnswer, NumberOffer } from './port'
 
 /** By which lines and texts name it. */
 export const PRACTICE = 'practice'
@@ -15,6 +16,24 @@ const TIMEOUT_MS = 8_000
 const MOST_PICTURES_IN = 10
 
 export interface PracticeAccess { url: string, key: string, webhookSecret: string }
+
+const moneyShape = object({ micros: number().integer().required(), currency: string().length(3).required() })
+
+const numberShape = object({
+  e164: string().matches(/^\+[1-9]\d{6,14}$/).required(),
+  country: string().length(2).required(),
+  state: string().oneOf(NUMBER_STATES).required(),
+  until: date().required(),
+  rent: moneyShape.required(),
+})
+
+/** What became of a number; what it is then follows from it. */
+const numberEventShape = object({
+  id: string().max(100).required(),
+  type: string().oneOf(['number.given', 'number.rented', 'number.ended'] as const).required(),
+  at: date().required(),
+  data: object({ number: string().max(20).required(), until: date().required(), price: moneyShape.nullable().default(null) }).required(),
+})
 
 const eventShape = object({
   id: string().max(100).required(),
@@ -91,12 +110,30 @@ export function practiceCarrier({ url, key, webhookSecret }: PracticeAccess): Ca
       if (!response.ok) throw new Error(`The practice carrier answered ${response.status} when asked for its prices.`)
       return await response.json() as CarrierPrices
     },
-    async numbers() {
-      const response = await ask('/v1/numbers')
-      if (!response.ok) throw new Error(`The practice carrier answered ${response.status} when asked for its numbers.`)
-      return (await response.json() as { numbers: CarrierNumber[] }).numbers
+    rental: {
+      async numbers() {
+        const { numbers } = await mustAnswer<{ numbers: unknown[] }>(await ask('/v1/numbers'), 'its numbers')
+        return numbers.map(one => numberShape.validateSync(one))
+      },
+      async offers(wish) {
+        const { offers } = await mustAnswer<{ offers: NumberOffer[] }>(await ask(`/v1/offers?${new URLSearchParams(wish)}`), 'what it has to offer')
+        return offers
+      },
+      take: e164 => askOf(e164, '', 'PUT'),
+      end: e164 => askOf(e164, '', 'DELETE'),
+      keep: e164 => askOf(e164, '/keep', 'POST'),
     },
   }
+
+  async function askOf(e164: string, step: string, method: string): Promise<CarrierNumber | null> {
+    const response = await ask(`/v1/numbers/${encodeURIComponent(e164)}${step}`, { method })
+    return response.status === 404 ? null : numberShape.validateSync(await mustAnswer(response, `the number ${e164}`))
+  }
+}
+
+async function mustAnswer<T>(response: Response, about: string): Promise<T> {
+  if (!response.ok) throw new Error(`The practice carrier answered ${response.status} when asked for ${about}.`)
+  return await response.json() as T
 }
 
 async function readAnswer(response: Response): Promise<HandOverAnswer> {
@@ -115,10 +152,16 @@ async function readAnswer(response: Response): Promise<HandOverAnswer> {
 
 /** A NUL is no character of any alphabet, and no database keeps it: one stands in for it that says so. */
 function readEvent(input: unknown): CarrierEvent {
+  if (String((input as { type?: unknown } | null)?.type).startsWith('number.')) return readNumberEvent(input)
   const { id, type, at, data }: EventShape = eventShape.validateSync(input)
   if (type === 'text.received')
     return { id, at, kind: 'received', ref: data.id, from: data.from, to: data.to, text: data.text.replaceAll('\0', '\uFFFD'), pictures: data.pictures.map(({ file }) => file) }
   return { id, at, kind: type.slice('text.'.length) as 'sent', ref: data.id, key: data.key, code: data.code }
+}
+
+function readNumberEvent(input: unknown): CarrierEvent {
+  const { id, type, at, data } = numberEventShape.validateSync(input)
+  return { id, at, kind: 'number', e164: data.number, state: type === 'number.ended' ? 'ended' : 'given', until: data.until, charge: data.price }
 }
 
 /** The tables by the numbers that a header gives them; none are zeros. */

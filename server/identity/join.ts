@@ -11,6 +11,7 @@ import { note } from './audit'
 import { firmName } from './firm'
 import { hashPassword } from './password'
 import { firstOf } from './people'
+import { hasSecondStep } from './second-step'
 import { endAllOf, signInAs, tokenHash, type From, type Tokens } from './sign-in'
 
 /**
@@ -26,9 +27,10 @@ export async function readInvitation(key: string, now: Date): Promise<Invitation
 /**
  * Somebody joins by a link, or chooses a new password by one, and is signed in. A new password ends wherever they were signed in.
  *
+ * @returns null for somebody of whom a code is asked too: a link is not enough to be let in
  * @throws Problem 403 for a link that does not work, 422 at the field
  */
-export async function join({ key, name, zone, password }: JoinForm, from: From, now: Date): Promise<Tokens> {
+export async function join({ key, name, zone, password }: JoinForm, from: From, now: Date): Promise<Tokens | null> {
   await mustHold(key, now)
   if (!zoneRules(zone)) throw badInput({ zone: `“${zone}” is not a time zone. Write one such as America/Denver.` })
   // outside of the transaction: a hash keeps nobody waiting
@@ -55,7 +57,7 @@ export async function join({ key, name, zone, password }: JoinForm, from: From, 
     if (isDuplicate(error, 'colleague_mail_unique')) throw conflict('mail-taken', 'There already', 'Somebody signs in with this address already. Sign in, or ask for another link.')
     throw error
   })
-  return signInAs(colleagueId, from, now)
+  return await hasSecondStep(colleagueId) ? null : signInAs(colleagueId, from, now)
 }
 
 async function mustHold(key: string, now: Date): Promise<typeof invitation.$inferSelect> {

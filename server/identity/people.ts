@@ -5,10 +5,11 @@ import { can } from '~~/shared/permissions'
 import type { ColleagueForm, InviteForm } from '~~/shared/schemas/people'
 import { read, tx } from '../db/door'
 import { milliseconds } from '../db/instants'
-import { colleague, invitation, line, signIn, team, teamMember } from '../db/schema'
+import { colleague, invitation, line, secondStep, signIn, team, teamMember } from '../db/schema'
 import { badInput, conflict, notAllowed, notFound } from '../http/problem'
 import { settings } from '../settings'
 import { note } from './audit'
+import { forgetSecondStep } from './second-step'
 import { endAllOf, freshToken, tellOfChange, tokenHash, type SignedIn } from './sign-in'
 
 /** So long a link works. */
@@ -23,6 +24,7 @@ export async function listPeople(asker: SignedIn): Promise<SetUpPeople> {
       .select({
         id: colleague.id, name: colleague.name, mail: colleague.mail, role: colleague.role, title: colleague.title,
         leftAt: milliseconds(colleague.leftAt),
+        secondStep: sql<boolean>`exists (select 1 from ${secondStep} s where s.colleague_id = colleague.id and s.confirmed_at is not null)`,
         here: sql<number | null>`(select ${milliseconds(sql`max(s.made_at)`)} from ${signIn} s where s.colleague_id = colleague.id and s.ends_at > now())`,
       })
       .from(colleague)
@@ -178,7 +180,17 @@ export async function endWork(id: string, now: Date): Promise<void> {
     await database.update(colleague).set({ standInId: null }).where(eq(colleague.standInId, id))
     await database.delete(teamMember).where(eq(teamMember.colleagueId, id))
     await database.delete(invitation).where(eq(invitation.colleagueId, id))
+    await forgetSecondStep(id)
     await endAllOf(id)
+  })
+}
+
+/** Whoever has lost the telephone and every recovery code signs in with the password alone, and can begin anew. */
+export async function takeSecondStepAway(asker: SignedIn, colleagueId: string, now: Date): Promise<SetUpPeople> {
+  mustEdit(asker)
+  return tx(async () => {
+    if (await forgetSecondStep(colleagueId)) await note('second-step-taken-away', asker.id, now, { colleagueId })
+    return listPeople(asker)
   })
 }
 

@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { and, desc, eq, gt, ne, sql, type SQL } from 'drizzle-orm'
 import type { Asker, Role } from '~~/shared/permissions'
+import type { SignInForm } from '~~/shared/schemas/sign-in'
 import type { OwnSignIn } from '~~/shared/sign-ins'
 import { afterCommit, read, tx } from '../db/door'
 import { milliseconds, uuidArray } from '../db/instants'
@@ -11,6 +12,7 @@ import { countAttempt, forgetAttempts } from './attempts'
 import { note } from './audit'
 import { browserNamed, isKnownFor, rememberDevice } from './devices'
 import { passwordMatches } from './password'
+import { mustPassSecondStep } from './second-step'
 
 /** Who asks, with what the rules and the greeting need. */
 export interface SignedIn extends Asker {
@@ -42,11 +44,11 @@ export const tokenHash = (token: string) => createHash('sha256').update(token).d
 export const freshToken = () => randomBytes(32).toString('base64url')
 
 /**
- * Checks a password and opens a new sign-in.
+ * Checks a password, and a code where one is asked for, and opens a new sign-in.
  *
- * @throws Problem 422 for a wrong pair, 429 after too many
+ * @throws Problem 422 for a wrong pair, or at the code; 429 after too many
  */
-export async function openSignIn(mail: string, password: string, from: From, now: Date): Promise<Tokens> {
+export async function openSignIn({ mail, password, code }: SignInForm, from: From, now: Date): Promise<Tokens> {
   const { address, device } = from
   const account = mail.trim().toLowerCase()
   const deviceHash = device ? tokenHash(device) : null
@@ -58,6 +60,7 @@ export async function openSignIn(mail: string, password: string, from: From, now
     await note('sign-in-refused', null, now, { address })
     throw badInput({ password: 'This pair of address and password is not known. Check both; capitals count in the password.' })
   }
+  await mustPassSecondStep(found!.id, code, now)
   await forgetAttempts(attempt)
   return signInAs(found!.id, from, now)
 }

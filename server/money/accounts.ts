@@ -1,6 +1,8 @@
 import { eq, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { lastsDays, PACE_DAYS, runsOut } from '~~/core/money/pace'
+import { covers, leftIn } from '~~/core/money/purse'
+import type { Money } from '~~/core/numbers/money'
 import type { MoneyAccount, MoneyFront } from '~~/shared/money'
 import type { AccountForm, PayInForm } from '~~/shared/schemas/money'
 import { ask, once, read, tx } from '../db/door'
@@ -92,4 +94,10 @@ export async function beginWithPracticeMoney(enteredBy: string, now: Date): Prom
     await enterPaidIn({ id: uuid(), ...PRACTICE_MONEY, words: 'Practice money to begin with', enteredBy }, now)
     await database.update(moneyAccount).set({ prepaid: true }).where(eq(moneyAccount.currency, PRACTICE_MONEY.currency))
   })
+}
+
+/** @returns null where an amount is covered, or its currency is billed afterwards; else what is there */
+export async function coveredBy({ currency, micros }: Money): Promise<Money | null> {
+  const [purse] = await read(database => database.select().from(moneyAccount).where(eq(moneyAccount.currency, currency)))
+  return !purse || covers(purse, micros) ? null : { currency, micros: leftIn(purse) }
 }

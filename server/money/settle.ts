@@ -52,6 +52,17 @@ async function enterText(
   await book({ currency, micros })
 }
 
+/** A month of a number, with what comes with the first, is owed whatever there is: who has a lost one writes to nobody. */
+export async function enterRent(
+  { micros, currency, lineId, words }: Money & { lineId: string | null, words: string },
+  now: Date,
+): Promise<void> {
+  await tx(async (database) => {
+    await database.insert(moneyEntry).values({ id: uuid(), at: now, kind: 'rent', currency, micros: -micros, lineId, words })
+    await book({ currency, micros: -micros })
+  })
+}
+
 /** Moves the balance of a currency by an entry that was made for it, in the same transaction. */
 export async function book({ currency, micros }: Money): Promise<void> {
   await once(sql`

@@ -25,7 +25,7 @@ export async function readSetUp(asker: SignedIn, now: Date): Promise<SetUpFront>
   const { rows: [facts] } = await ask<SetUpFacts & Record<string, unknown>>(sql`
     select (select texting_on from ${firm}) as "textingOn",
       (select count(*) from ${colleague} where left_at is null)::int as colleagues, (select count(*) from ${team})::int as teams,
-      (select count(*) from ${line} where active)::int as lines, (select count(*) from ${line} where not active)::int as "closedLines",
+      (select count(*) from ${line} where active)::int as lines, (select count(*) from ${line} where state in ('ordered', 'paused'))::int as "closedLines",
       (select count(*) from ${line} where active and greeting is null)::int as "withoutGreeting",
       (select count(*) from ${line} l where active and l.carrier = any(${textArray(carriers.filter(one => one.prices).map(one => one.name))}) and not exists (select 1 from ${carrierPrice} p where p.carrier = l.carrier
         and p.country = l.country))::int as "withoutPrice",
@@ -47,7 +47,7 @@ function toDo(facts: SetUpFacts): SetUpToDo[] {
   const many = (count: number, one: string, several: string) => `${count} ${count === 1 ? one : several}`
   const all: (SetUpToDo & { is: boolean })[] = [
     { is: !facts.textingOn, what: 'Texting is switched off.', then: 'Only admins can send texts, to try it. Read the terms of use, and switch it on.', to: '/set-up/texting', adminOnly: true },
-    { is: facts.lines === 0, what: 'No line is active.', then: 'Nobody can text or call.', to: '/set-up/lines', adminOnly: true },
+    { is: facts.lines === 0, what: 'No line is in use.', then: 'Nobody can text or call.', to: '/set-up/lines', adminOnly: true },
     {
       is: facts.away.length > 0,
       what: `${facts.away.join(' and ')} cannot be reached.`,

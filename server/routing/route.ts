@@ -10,6 +10,7 @@ import { plain } from '../http/plain'
 import { answerProblem, badInput, conflict, diskFull, Problem } from '../http/problem'
 import { noteAsked } from '../http/quiet'
 import { asRequest } from '../log/request-id'
+import { countAnswer } from '../metrics/registry'
 import { misshapen } from '../http/shape'
 import { SIGN_IN_COOKIE } from './sign-in-cookies'
 import { withStrength } from '../http/strength'
@@ -77,6 +78,7 @@ function answering<R>(
 ) {
   const handler = defineEventHandler(event =>
     asRequest(async (id) => {
+      const begun = performance.now()
       noteAsked()
       setResponseHeader(event, 'x-request-id', id)
       // what is about people is kept by no cache
@@ -89,6 +91,9 @@ function answering<R>(
       }
       catch (error) {
         return answerProblem(event, error, id)
+      }
+      finally {
+        countAnswer(event.method, event.context.matchedRoute?.path ?? '', event.node.res.statusCode, (performance.now() - begun) / 1_000)
       }
     }),
   )

@@ -3,11 +3,12 @@ import { read, tx } from '../db/door'
 import { carrierCursor, carrierPrice } from '../db/schema'
 import { log } from '../log/log'
 import { haveAccounts } from '../money/accounts'
+import { heedNumbers } from '../texting/line-told'
 import type { Carrier } from '../carriers/port'
 import { takeOrSetAside } from './set-aside'
 import type { Teller } from './tellers'
 
-const PRICES_EVERY_MS = 3_600_000
+const ASKED_EVERY_MS = 3_600_000
 
 /** Fetches a carrier's price list, so that the composer can say what a text costs before it goes. */
 export async function fetchPrices(carrier: Carrier): Promise<void> {
@@ -52,15 +53,18 @@ function again(what: string, work: () => Promise<void>, everyMs: number): () => 
   return () => clearInterval(timer)
 }
 
-/** Keeps up with carriers and exchanges: prices now and hourly, missed events now and every so often. */
+/** Keeps up with carriers and exchanges: prices and numbers now and hourly, missed events now and every so often. */
 export function keepUpWith(carriers: Carrier[], tellers: Teller[], everyMs: number): () => void {
-  const fetched = new Map<string, number>()
+  const asked = new Map<string, number>()
+  /** Until it was answered once, it is asked again as often as for what was missed. */
+  const hourly = (what: string, work: () => Promise<void>) => again(what, async () => {
+    if (performance.now() - (asked.get(what) ?? -Infinity) < ASKED_EVERY_MS) return
+    await work()
+    asked.set(what, performance.now())
+  }, everyMs)
   const stops = [
-    ...carriers.filter(({ prices }) => prices).map(carrier => again(`prices of ${carrier.name}`, async () => {
-      if (performance.now() - (fetched.get(carrier.name) ?? -Infinity) < PRICES_EVERY_MS) return
-      await fetchPrices(carrier)
-      fetched.set(carrier.name, performance.now())
-    }, everyMs)),
+    ...carriers.filter(({ prices }) => prices).map(carrier => hourly(`prices of ${carrier.name}`, () => fetchPrices(carrier))),
+    ...carriers.filter(({ rental }) => rental).map(carrier => hourly(`numbers of ${carrier.name}`, () => heedNumbers(carrier, new Date()))),
     ...tellers.filter(({ eventsSince }) => eventsSince).map(teller => again(`events of ${teller.name}`, () => catchUp(teller), everyMs)),
   ]
   return () => stops.forEach(stop => stop())

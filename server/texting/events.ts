@@ -6,8 +6,9 @@ import { gather } from '../db/gather'
 import { carrierEvent, conversation, line, message, textMessage } from '../db/schema'
 import { statement } from '../db/statement'
 import { crashPoint } from '../jobs/crash-points'
-import { charge as bookCharge } from '../money/settle'
+import { charge as bookCharge, enterRent } from '../money/settle'
 import { announceMessage, announceShown, SHOWN, SHOWN_JOINS, type ShownRow } from './announce'
+import { heedNumber } from './line-told'
 import { receiveText } from './receive'
 
 /**
@@ -20,6 +21,7 @@ import { receiveText } from './receive'
 export async function takeEvent(carrier: string, event: CarrierEvent, now: Date): Promise<boolean> {
   if (event.kind === 'charged') return takeCharge(carrier, event, now)
   if (event.kind === 'received') await takeText(carrier, event, now)
+  else if (event.kind === 'number') await takeWord(carrier, event, now)
   else await takeReport(carrier, event, now)
   crashPoint('event-stored')
   return true
@@ -55,6 +57,19 @@ async function takeText(carrier: string, event: Extract<CarrierEvent, { kind: 'r
       .onConflictDoNothing()
       .returning({ id: carrierEvent.id })
     if (first) await receiveText(carrier, event, now)
+  })
+}
+
+/** What was said of a number counts once, and so does what it cost. */
+async function takeWord(carrier: string, event: Extract<CarrierEvent, { kind: 'number' }>, now: Date): Promise<void> {
+  await tx(async (database) => {
+    const [first] = await database.insert(carrierEvent)
+      .values({ carrier, id: event.id, kind: event.kind, carrierRef: event.e164, at: event.at, receivedAt: now })
+      .onConflictDoNothing()
+      .returning({ id: carrierEvent.id })
+    if (!first) return
+    const lineId = await heedNumber(carrier, event, event.at)
+    if (event.charge) await enterRent({ ...event.charge, lineId, words: lineId ? '' : event.e164 }, now)
   })
 }
 

@@ -12,14 +12,17 @@ import { whoAnswers } from './who-answers'
 
 /** All lines of the firm, for those who set them up. */
 export async function listLines(asker: SignedIn): Promise<SetUpLine[]> {
-  if (!can(asker, 'line.edit', {})) throw notAllowed('see how lines are set up; an admin does')
-  return read(database =>
+  mustEditLines(asker)
+  const found = await read(database =>
     database
       .select({
         id: line.id,
         name: line.name,
         e164: line.e164,
-        active: line.active,
+        state: line.state,
+        turnsAt: line.turnsAt,
+        rentMicros: line.rentMicros,
+        rentCurrency: line.rentCurrency,
         private: line.private,
         colleague: colleague.name,
         team: team.name,
@@ -42,6 +45,16 @@ export async function listLines(asker: SignedIn): Promise<SetUpLine[]> {
       .leftJoin(team, eq(team.id, line.teamId))
       .orderBy(asc(line.name)),
   )
+  return found.map(({ turnsAt, rentMicros, rentCurrency, ...one }) => ({
+    ...one,
+    turnsAt: turnsAt?.getTime() ?? null,
+    rent: rentMicros !== null && rentCurrency ? { micros: rentMicros, currency: rentCurrency } : null,
+    rented: carrierRegistered(one.carrier)?.rental !== undefined && turnsAt !== null,
+  }))
+}
+
+export function mustEditLines(asker: SignedIn): void {
+  if (!can(asker, 'line.edit', {})) throw notAllowed('set up lines; an admin does')
 }
 
 /** What is written already keeps the coding that it was measured with, and the carrier that may have it already. */

@@ -7,7 +7,7 @@ import { carrierPrice, line, teamMember } from '../db/schema'
 
 export type Line = typeof line.$inferSelect
 /** What of a line a text needs: not how it rings. */
-export type TextLine = Omit<Line, 'records' | 'ownerFirst' | 'ringOrder' | 'takeOrder' | 'tookLast' | 'greeting' | 'busyGreeting' | 'ringSound' | 'ringSeconds' | 'hours' | 'textsAMinute' | 'textsADay' | 'newSince'>
+export type TextLine = Omit<Line, 'state' | 'turnsAt' | 'rentMicros' | 'rentCurrency' | 'toldAt' | 'records' | 'ownerFirst' | 'ringOrder' | 'takeOrder' | 'tookLast' | 'greeting' | 'busyGreeting' | 'ringSound' | 'ringSeconds' | 'hours' | 'textsAMinute' | 'textsADay' | 'newSince'>
 
 export const lineBelongs = ({ colleagueId, teamId }: Pick<Line, 'colleagueId' | 'teamId'>) => ({ ownerId: colleagueId, teamId })
 

@@ -182,7 +182,7 @@ const queueWithinLimits = (queue: Queue, out: Outgoing, cost: Money, now: Date):
 function checkRules({ nightAllowed }: SendForm, { line, recipient, textingOn, termsUnread }: Situation, when: Date): void {
   if (!textingOn) throw conflict('texting-off', 'Texting is off', 'Texting is switched off for the firm. Ask an admin to switch it on.')
   if (termsUnread) throw conflict('terms-unread', 'Read this first', 'The terms of use have been written, or have changed. Read them, and then send it: it stays here.')
-  if (!line.active) throw badInput({ lineId: `${line.name} is not active. Choose another line.` })
+  if (!line.active) throw badInput({ lineId: `${line.name} is not in use. Choose another line.` })
   if (recipient.optedOut)
     throw conflict(
       'opted-out',

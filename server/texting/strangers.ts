@@ -1,5 +1,5 @@
 import { and, eq, sql } from 'drizzle-orm'
-import { nearestFirst } from '~~/core/phone/nearest'
+import { proposeLine } from '~~/core/lines/proposed'
 import { readPhone } from '~~/core/phone/read'
 import type { LineChoice } from '~~/shared/composer'
 import type { Stranger } from '~~/shared/find'
@@ -65,5 +65,5 @@ export async function beginWith(
 
 async function lineFor(asker: SignedIn, e164: string, country: string, only: string | null = null): Promise<LineChoice | undefined> {
   const open = (await linesOf(asker)).filter(line => line.active && line.country === country && line.price && (!only || line.id === only))
-  return nearestFirst(open.map(line => ({ ...line, shared: !line.mine })), e164)[0]
+  return proposeLine(open, e164)?.line
 }

@@ -1,5 +1,6 @@
 import { array, boolean, number, object, string, type InferType } from 'yup'
 import { RING_SOUNDS } from '../calling'
+import { LINE_STEPS } from '../../core/lines/life'
 import { NATIONAL_LANGUAGES } from '../../core/text/national'
 import { freshId, idOf, line, optionalLine } from './common'
 
@@ -72,5 +73,17 @@ export const makeLineForm = object({
     .test('one', 'Choose a team or a colleague: whoever answers what comes in over it.', (value, { parent: { teamId } }) => (value === null) !== (teamId === null)),
   /** What goes over it shows on timelines only to those who answer it. */
   private: boolean().default(false),
+  /** The number is not ours yet: it is taken at the carrier, and paid for from then on. */
+  takes: boolean().default(false),
 })
+export const stepForm = object({ step: string().oneOf(LINE_STEPS, 'There is no such step.').required('Say which step to take.') })
+
+export const offersQuery = object({
+  carrier: line(60).required('Choose a carrier.'),
+  country: string().matches(/^([A-Z]{2})?$/, 'Choose a country from the list.').default(''),
+  place: string().trim().max(60, 'At most 60 characters of a place.').default(''),
+  digits: string().trim().max(20, 'At most 20 digits.').matches(/^[\d\s()+.-]*$/, 'Write digits that are to be in it.').default(''),
+})
+export type OffersQuery = InferType<typeof offersQuery>
+
 export type MakeLineForm = InferType<typeof makeLineForm>

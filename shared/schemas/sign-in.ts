@@ -9,7 +9,14 @@ export const signInForm = object({
     .email('This is not a mail address. It needs a name, an @ and a place.')
     .max(160),
   password: string().required('Type your password.').max(200),
+  /** Of an app, or a recovery code, where one is asked for. */
+  code: string().trim().max(20, 'At most 20 characters.').default(''),
 })
+
+export type SignInForm = InferType<typeof signInForm>
+
+export const codeForm = object({ code: string().trim().required('Type the code that the app shows.').max(20, 'At most 20 characters.') })
+export const passwordForm = object({ password: string().required('Type your password.').max(200, 'At most 200 characters.') })
 
 /** How somebody is told of what comes in. */
 export const toldForm = object({

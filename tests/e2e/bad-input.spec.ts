@@ -9,6 +9,7 @@ const ROUTES = listRoutes()
 const OPEN = [
   'GET /api/health',
   'GET /api/ready',
+  'GET /api/metrics',
   'GET /api/begin',
   'POST /api/begin',
   'POST /api/backup',

@@ -54,7 +54,7 @@ test('somebody signs out elsewhere: what was open there ends at once, and asks w
   await expect(elsewhere.locator('tbody a.open').first()).toBeVisible()
   await here.goto('/')
   await here.getByRole('button', { name: /Mika/ }).click()
-  await here.getByRole('menuitem', { name: 'Where I am signed in' }).click()
+  await here.getByRole('menuitem', { name: 'Signing in' }).click()
   await expect(here.getByText('this browser')).toBeVisible()
   await here.getByRole('button', { name: 'Sign out everywhere else' }).click()
   await expect(here.getByText('You are signed in nowhere else.')).toBeVisible()

@@ -39,9 +39,10 @@ test('the field in the header finds a person by number, a word that was said, an
   // the answer for the first half, which is nothing, is slower than the fingers
   let typed = (): void => undefined
   const allTyped = new Promise<void>(resolve => typed = resolve)
-  await page.route('**/api/find?words=01', route => void allTyped.then(() => route.continue()))
+  await page.route('**/api/find?words=80', route => void allTyped.then(() => route.continue()))
   await page.keyboard.press('/')
-  await page.keyboard.type('0142')
+  // whole: other tests have given its last four digits to others
+  await page.keyboard.type('8085550142')
   typed()
   await expect(page.getByRole('option', { name: /Iris Holm/ })).toBeVisible()
   await page.keyboard.press('Enter')

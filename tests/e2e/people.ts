@@ -66,7 +66,7 @@ export async function writeFromHandset(request: APIRequestContext, phone: string
   expect(answer.ok()).toBe(true)
 }
 
-interface HandsetText { direction: string, text: string, parts: number, pictures?: { type: string }[] }
+interface HandsetText { direction: string, other: string, text: string, parts: number, pictures?: { type: string }[] }
 
 export async function textsOnHandset(request: APIRequestContext, phone: string): Promise<HandsetText[]> {
   return await (await request.get(`${PRACTICE}/handsets/api/texts`, { params: { phone } })).json() as HandsetText[]

@@ -26,13 +26,16 @@ export function randomFrom(seed) {
   return () => (state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0) / 4_294_967_296
 }
 
+/** What is waited for is killed all the while, and a slow machine is away for longer than it is there: how long it takes is no matter here. */
+const PATIENCE = 3
+
 export async function until(what, done, seconds) {
-  const end = Date.now() + seconds * 1_000
+  const end = Date.now() + seconds * PATIENCE * 1_000
   while (Date.now() < end) {
     if (await done().catch(() => false)) return
     await pause(150)
   }
-  throw new Error(`After ${seconds} s still not: ${what}`)
+  throw new Error(`After ${seconds * PATIENCE} s still not: ${what}`)
 }
 
 /** A zone in which it is noon, so that nothing of this waits for a morning. */

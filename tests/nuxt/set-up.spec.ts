@@ -26,12 +26,12 @@ describe('who is signed in', () => {
     const me = useMe()
     me.me = ada
     me.expired = true
-    await me.signIn('ada@pannier.example', 'secret')
+    await me.signIn('ada@pannier.example', 'secret', '')
     expect([me.expired, wentTo]).toEqual([false, []])
     before({ 'GET /api/me': () => ({ ...ada, id: 'm' }), 'POST /api/sign-in': () => null })
     const other = useMe()
     other.me = ada
-    await other.signIn('mika@pannier.example', 'secret')
+    await other.signIn('mika@pannier.example', 'secret', '')
     expect(wentTo).toEqual(['/'])
   })
 

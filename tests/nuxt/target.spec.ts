@@ -49,14 +49,14 @@ const HONOLULU = '+18085550142'
 const both = [
   line('portland', '+15035550118'),
   line('hilo', '+18085550104'),
-  line('own', '+18085550190', { mine: true }),
+  line('own', '+18085550190', { mine: true, private: true }),
   line('halifax', '+19025550120', { country: 'CA' }),
 ]
 beforeEach(() => before({}))
 
 describe('where a text goes', () => {
-  it('is the first number that takes texts, from the shared line nearest to it', () => {
-    const { phoneId, lineId, target, zones } = useRecordTarget(
+  it('is the first number that takes texts, from the line that is proposed for it', () => {
+    const { phoneId, lineId, why, target, zones } = useRecordTarget(
       () =>
         record([
           phone('none', null),
@@ -66,17 +66,20 @@ describe('where a text goes', () => {
         ]),
       () => start(both),
     )
-    expect([phoneId.value, lineId.value]).toEqual(['p1', 'hilo'])
+    expect([phoneId.value, lineId.value, why.value]).toEqual(['p1', 'hilo', 'your team’s, from their area'])
+    lineId.value = 'portland'
+    expect(why.value).toBeNull()
+    lineId.value = 'hilo'
     expect(target.value).toEqual({ phoneId: 'p1', lineId: 'hilo', conversationId: null, recordId: null })
     expect(zones.value.map(({ name }) => name)).toEqual(['Pacific/Honolulu'])
   })
 
   it('is the line used last with the number, and another one for a number abroad', async () => {
-    const { phoneId, lineId, lines } = useRecordTarget(
+    const { phoneId, lineId, why, lines } = useRecordTarget(
       () => record([phone('p1', HONOLULU), phone('p2', '+19025550150', { country: 'CA' })]),
       () => start(both, { [HONOLULU]: 'own' }),
     )
-    expect(lineId.value).toBe('own')
+    expect([lineId.value, why.value]).toEqual(['own', 'used last with this number'])
     phoneId.value = 'p2'
     await settled()
     expect(lineId.value).toBe('halifax')

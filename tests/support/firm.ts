@@ -90,7 +90,7 @@ export async function makeFirm(): Promise<Firm> {
     teamId: null,
     colleagueId: null,
     private: false,
-    active: true,
+    state: 'active', active: true, turnsAt: null, rentMicros: null, rentCurrency: null, toldAt: null,
     carrier: 'practice',
     languages: [],
     records: false,

@@ -3,8 +3,8 @@ import { PhChatCenteredText } from '@phosphor-icons/vue'
 import type { LineChoice } from '~~/shared/composer'
 import type { Choice, LineOption } from '~/words/choices'
 
-/** To which number, and from which line. */
-const { numbers, lines, line } = defineProps<{ numbers: Choice[], lines: LineOption[], line: LineChoice | null }>()
+/** To which number, from which line, and why that one. */
+const { numbers, lines, line, why } = defineProps<{ numbers: Choice[], lines: LineOption[], line: LineChoice | null, why: string | null }>()
 const phoneId = defineModel<string | null>('phoneId', { required: true })
 const lineId = defineModel<string | null>('lineId', { required: true })
 </script>
@@ -56,7 +56,7 @@ const lineId = defineModel<string | null>('lineId', { required: true })
     <span
       v-if="line"
       class="quiet answered"
-    >answered by {{ line.answeredBy === 1 ? 'you' : `${line.answeredBy} of you` }}</span>
+    ><template v-if="why">{{ why }}, </template>answered by {{ line.answeredBy === 1 ? 'you' : `${line.answeredBy} of you` }}</span>
   </div>
 </template>
 

@@ -23,7 +23,7 @@ const { to, fieldId = 'text', field, sends, hint, focused = false } = defineProp
 }>()
 const emit = defineEmits<{ sent: [activityId: string], writing: [writing: boolean] }>()
 
-const { numbers, phoneId, lines, lineId, line, name, templatesAt, zones, target, optedOut, known, saves, problem: noTarget } = to
+const { numbers, phoneId, lines, lineId, line, why: whyThisLine, name, templatesAt, zones, target, optedOut, known, saves, problem: noTarget } = to
 const { text, pictureIds, empty, reference, measure, sending, problem, night, doubt, lastSent, secondsLeft, send, takeBack, takeUp, comesFrom } = useComposer(
   to.draftKey,
   () => target.value,
@@ -170,6 +170,7 @@ useKeys([
       :numbers="numbers"
       :lines="lines"
       :line="line"
+      :why="whyThisLine"
     />
     <div class="sheet">
       <label

@@ -18,10 +18,10 @@ const items = [
   { label: 'Keys', command: () => emit('showKeys') },
   { label: 'How I am told', command: () => void navigateTo('/told') },
   { label: 'Times and dates', command: () => void navigateTo('/format') },
-  { label: 'Where I am signed in', command: () => void navigateTo('/sign-ins') },
+  { label: 'Signing in', command: () => void navigateTo('/sign-ins') },
   { label: 'Sign out', command: () => void store.signOut() },
 ]
-const ICONS: Record<string, Component> = { 'Keys': PhKeyboard, 'How I am told': PhBell, 'Times and dates': PhClock, 'Where I am signed in': PhDevices, 'Sign out': PhSignOut }
+const ICONS: Record<string, Component> = { 'Keys': PhKeyboard, 'How I am told': PhBell, 'Times and dates': PhClock, 'Signing in': PhDevices, 'Sign out': PhSignOut }
 </script>
 
 <template>

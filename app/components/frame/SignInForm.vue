@@ -11,19 +11,31 @@ const problem = ref('')
 const { defineField, errors, handleSubmit, isSubmitting, setErrors } = useForm({ validationSchema: toTypedSchema(signInForm) })
 const [mail, mailProps] = defineField('mail', { validateOnModelUpdate: false })
 const [password, passwordProps] = defineField('password', { validateOnModelUpdate: false })
+const [code, codeProps] = defineField('code', { validateOnModelUpdate: false })
+/** A code is asked for once the password was right. */
+const asksForCode = ref(false)
 
 const submit = handleSubmit(async (values) => {
   problem.value = ''
   try {
-    await me.signIn(values.mail, values.password)
+    await me.signIn(values.mail, values.password, asksForCode.value ? values.code ?? '' : '')
     emit('done')
   }
   catch (error) {
     const { fields, message } = problemIn(error)
+    if (fields.code && !asksForCode.value) return void await askForCode()
     setErrors(fields)
     problem.value = Object.keys(fields).length > 0 ? '' : message
   }
 })
+
+async function askForCode(): Promise<void> {
+  asksForCode.value = true
+  await nextTick()
+  document.getElementById('code')?.focus()
+}
+// another one may be asked for none
+watch([mail, password], () => asksForCode.value = false)
 </script>
 
 <template>
@@ -57,6 +69,21 @@ const submit = handleSubmit(async (values) => {
         v-model="password"
         type="password"
         autocomplete="current-password"
+      />
+    </LabelledField>
+    <LabelledField
+      v-if="asksForCode"
+      id="code"
+      v-slot="{ input }"
+      label="The code that your app shows now, or a recovery code"
+      :error="errors.code"
+    >
+      <InputText
+        v-bind="{ ...codeProps, ...input }"
+        v-model="code"
+        autocomplete="one-time-code"
+        autocapitalize="characters"
+        spellcheck="false"
       />
     </LabelledField>
     <p

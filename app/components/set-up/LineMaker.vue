@@ -1,18 +1,22 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
 import { showPhone } from '~~/core/phone/show'
-import type { CarrierChoice, LineChoices, SetUpLine } from '~~/shared/set-up'
+import type { CarrierChoice, LineChoices, NumberOffered, SetUpLine } from '~~/shared/set-up'
 import { api } from '~/composables/api'
 import { useSaving } from '~/composables/saving'
 import { useTrying } from '~/composables/trying'
+import { sum } from '~/words/money'
 
-/** Making a number that a carrier has given us a line. */
+/** Making a number that a carrier has given us a line, or taking one that it has to offer. */
 const { carriers } = defineProps<{ carriers: CarrierChoice[] }>()
 const emit = defineEmits<{ saved: [lines: SetUpLine[]], close: [] }>()
 
 const id = uuid()
 const carrier = ref(carriers[0]!.name)
 const number = ref('')
+/** Whether it is one that is to be taken at the carrier first. */
+const takes = ref(false)
+const offer = shallowRef<NumberOffered | null>(null)
 const name = ref('')
 /** Whose it is: `team …` or `colleague …`. */
 const whose = ref('')
@@ -27,7 +31,9 @@ watch(carrier, async (chosen) => {
   await trying(async () => {
     const found = await api<LineChoices>('/api/set-up/lines/choices', { query: { carrier: chosen } })
     // another one was chosen meanwhile
-    if (chosen === carrier.value) choices.value = found
+    if (chosen !== carrier.value) return
+    choices.value = found
+    takes.value = found.rents && found.numbers?.length === 0
   })
 }, { immediate: true })
 
@@ -38,7 +44,8 @@ const save = () => saveWith(async () => emit('saved', await api<SetUpLine[]>('/a
   body: {
     id,
     carrier: carrier.value,
-    number: number.value,
+    number: takes.value ? offer.value?.e164 ?? '' : number.value,
+    takes: takes.value,
     name: name.value,
     teamId: chosen('team'),
     colleagueId: chosen('colleague'),
@@ -52,7 +59,7 @@ const save = () => saveWith(async () => emit('saved', await api<SetUpLine[]>('/a
     visible
     modal
     header="Add a line"
-    :style="{ width: '30rem' }"
+    :style="{ width: '38rem' }"
     @update:visible="emit('close')"
   >
     <form
@@ -74,13 +81,37 @@ const save = () => saveWith(async () => emit('saved', await api<SetUpLine[]>('/a
       >
         {{ problem }}
       </p>
+      <fieldset
+        v-if="choices?.rents && choices.numbers!.length > 0"
+        class="ways"
+      >
+        <legend class="heard-only">
+          Which number?
+        </legend>
+        <label><input
+          v-model="takes"
+          type="radio"
+          :value="false"
+        > One that it has given you already</label>
+        <label><input
+          v-model="takes"
+          type="radio"
+          :value="true"
+        > Another one that it has</label>
+      </fieldset>
+      <NumberSearch
+        v-if="choices?.rents && takes"
+        v-model="offer"
+        :carrier="carrier"
+        :error="errors.number"
+      />
       <ChoiceField
         v-else-if="choices?.numbers"
         id="line-number"
         v-model="number"
         label="Number"
         :choices="choices.numbers.map(value => ({ value, label: showPhone(value, true) }))"
-        :none="choices.numbers.length > 0 ? 'Choose one that it has given you' : 'All that it has given you are lines'"
+        none="Choose one that it has given you"
         :error="errors.number"
       />
       <LabelledField
@@ -159,7 +190,7 @@ const save = () => saveWith(async () => emit('saved', await api<SetUpLine[]>('/a
       <p>
         <Button
           type="submit"
-          label="Add the line"
+          :label="takes && offer ? `Take it for ${sum({ ...offer.rent, micros: offer.rent.micros + offer.setUp.micros })} now` : 'Add the line'"
           :loading="saving"
           :disabled="!choices"
         />
@@ -170,5 +201,7 @@ const save = () => saveWith(async () => emit('saved', await api<SetUpLine[]>('/a
 
 <style scoped>
 .form { display: grid; gap: var(--space-5); }
+.ways { display: grid; gap: var(--space-2); border: 0; padding: 0; margin: 0; }
+.ways label { display: inline-flex; gap: var(--space-3); align-items: center; min-height: 24px; cursor: pointer; }
 .check { display: grid; grid-template-columns: auto 1fr; gap: var(--space-3); align-items: baseline; cursor: pointer; }
 </style>

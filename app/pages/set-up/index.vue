@@ -13,7 +13,7 @@ const there = computed(() => {
   const facts = found.value?.facts
   if (!facts) return []
   return [
-    { what: many(facts.lines, 'active line', 'active lines'), more: facts.closedLines > 0 ? `${facts.closedLines} not active` : '', to: '/set-up/lines', adminOnly: true },
+    { what: many(facts.lines, 'line in use', 'lines in use'), more: facts.closedLines > 0 ? `${facts.closedLines} not in use` : '', to: '/set-up/lines', adminOnly: true },
     { what: many(facts.carriers, 'carrier', 'carriers'), more: facts.away.length > 0 ? `${facts.away.length} not reached` : '', to: '/set-up/carriers', adminOnly: true },
     { what: 'Money', more: facts.money.map(one => one.prepaid ? `${sum({ micros: leftIn(one), currency: one.currency })} left` : `${one.currency} by bill`).join(', '), to: '/set-up/money', adminOnly: true },
     { what: many(facts.dispositions, 'disposition', 'dispositions'), more: 'what can be said after a call', to: '/set-up/dispositions' },

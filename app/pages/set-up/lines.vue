@@ -4,14 +4,27 @@ import { showPhone } from '~~/core/phone/show'
 import type { SetUpCarrier } from '~~/shared/carriers'
 import { lineFormOf, type SetUpLine } from '~~/shared/set-up'
 import { api } from '~/composables/api'
+import { useLive } from '~/composables/live'
 import { adminsOnly, useSetUpList } from '~/composables/set-up-list'
+import { useMe } from '~/stores/me'
 import { many } from '~/words/count'
+import { sayLine } from '~/words/lines'
 import { TABLE_WORDS } from '~/words/tables'
 import { timeOfDay } from '~/words/time'
 
 definePageMeta({ middleware: adminsOnly })
 
 const { list: lines, problem, trying, load } = useSetUpList<SetUpLine>(() => ({ path: '/api/set-up/lines' }))
+
+// a colleague has changed one, or its carrier has told something
+useLive(({ kind }) => {
+  if (kind === 'lines') void load()
+}, () => void load())
+
+const zone = computed(() => useMe().me!.zone)
+
+/** Those that have ended stand last. */
+const shown = computed(() => lines.value && [...lines.value].sort((a, b) => Number(a.state === 'ended') - Number(b.state === 'ended')))
 
 /** Without them a line is shown and changed all the same, but for its carrier. */
 const carriers = shallowRef<SetUpCarrier[]>([])
@@ -64,6 +77,12 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
     :problem="problem"
     @again="load"
   >
+    <p v-if="carriers.length > 0">
+      <Button
+        label="Add a line"
+        @click="adding = true"
+      />
+    </p>
     <p v-if="lines?.length === 0">
       There are none yet, so nobody can text or call. <NuxtLink
         v-if="carriers.length === 0"
@@ -72,7 +91,7 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
     </p>
     <ul>
       <li
-        v-for="line in lines"
+        v-for="line in shown"
         :key="line.id"
         class="line"
       >
@@ -82,7 +101,12 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
             {{ showPhone(line.e164, true) }}
           </p>
           <p class="quiet">
-            {{ [line.colleague ? `answered by ${line.colleague}` : line.team ? `answered by ${line.team}` : 'answered by nobody', line.private ? 'private' : null, line.active ? null : 'not active', over(line)].filter(Boolean).join(', ') }}
+            {{ [line.colleague ? `answered by ${line.colleague}` : line.team ? `answered by ${line.team}` : 'answered by nobody', line.private ? 'private' : null, over(line)].filter(Boolean).join(', ') }}
+          </p>
+        </div>
+        <div class="stands">
+          <p :class="{ silent: line.state !== 'active' }">
+            {{ sayLine(line, zone) }}
           </p>
           <p
             v-if="isAway(line)"
@@ -90,19 +114,32 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
           >
             Its carrier cannot be reached; texts wait. <NuxtLink to="/set-up/carriers">Look why</NuxtLink>
           </p>
-          <p class="quiet">
+          <p
+            v-if="line.state !== 'ended'"
+            class="quiet"
+          >
             {{ ringing(line) }}
           </p>
-          <button
-            type="button"
-            class="plain-button"
-            :aria-label="`Change how ${line.name} rings`"
-            @click="editing = line"
-          >
-            Change how it rings
-          </button>
+          <p class="acts">
+            <button
+              v-if="line.state !== 'ended'"
+              type="button"
+              class="plain-button"
+              :aria-label="`Change how ${line.name} rings`"
+              @click="editing = line"
+            >
+              Change how it rings
+            </button>
+            <LineSteps
+              :line="line"
+              @stepped="saved"
+            />
+          </p>
         </div>
-        <fieldset class="letters">
+        <fieldset
+          v-if="line.state !== 'ended'"
+          class="letters"
+        >
           <legend>
             <span class="heard-only">{{ line.name }}: </span>Its carrier knows the letters of these too
           </legend>
@@ -120,12 +157,6 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
         </fieldset>
       </li>
     </ul>
-    <p v-if="carriers.length > 0">
-      <Button
-        label="Add a line"
-        @click="adding = true"
-      />
-    </p>
     <p class="quiet small">
       With a language’s letters a part of a text holds 149 to 155 characters, where it would hold 67 to 70. Ask the carrier before you switch one on: where it does not know them, they arrive wrong.
     </p>
@@ -146,11 +177,14 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
 </template>
 
 <style scoped>
-.line { display: grid; grid-template-columns: 16rem minmax(0, 1fr); gap: var(--space-8); border-top: 1px solid var(--rule); padding: var(--space-4) 0; }
+.line { display: grid; grid-template-columns: 14rem minmax(0, 1fr) 17rem; gap: var(--space-8); border-top: 1px solid var(--rule); padding: var(--space-4) 0; }
 .line h2 { font-size: var(--size-text); }
+.stands { display: grid; gap: var(--space-2); align-content: start; max-width: 38rem; }
 .away { color: var(--wrong); }
+.silent { color: var(--quiet); }
+.acts { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-5); align-items: baseline; }
 .letters { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-7); border: 0; padding: 0; margin: 0; align-content: start; }
 .letters legend { color: var(--quiet); padding: 0 0 var(--space-2); float: left; width: 100%; }
 .letters label { display: inline-flex; gap: var(--space-2); align-items: center; min-height: 24px; cursor: pointer; }
-@media (max-width: 700px) { .line { grid-template-columns: minmax(0, 1fr); gap: var(--space-3); } }
+@media (max-width: 900px) { .line { grid-template-columns: minmax(0, 1fr); gap: var(--space-3); } }
 </style>

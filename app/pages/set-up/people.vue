@@ -24,6 +24,8 @@ const { errors: teamErrors, saving: savingTeam, save: saveTeam } = useSaving('na
 const editing = shallowRef<SetUpColleague | 'new' | null>(null)
 /** Who is about to leave. */
 const leaving = shallowRef<SetUpColleague | null>(null)
+/** Whose second step is about to be taken away. */
+const losing = shallowRef<SetUpColleague | null>(null)
 const here = computed(() => people.value?.colleagues.filter(({ leftAt }) => leftAt === null) ?? [])
 const left = computed(() => people.value?.colleagues.filter(({ leftAt }) => leftAt !== null) ?? [])
 const shown = shallowRef<(LinkMade & { name: string }) | null>(null)
@@ -47,6 +49,11 @@ function saved(all: SetUpPeople): void {
   // what I may do myself may have changed
   void me.load()
 }
+
+const takeAway = ({ id }: SetUpColleague) => trying(async () => {
+  people.value = await api<SetUpPeople>(`/api/set-up/people/${id}/second-step`, { method: 'DELETE' })
+  losing.value = null
+})
 
 function gone(all: SetUpPeople): void {
   people.value = all
@@ -106,6 +113,15 @@ const rename = () => trying(async () => {
             New password
           </button>
           <button
+            v-if="one.secondStep"
+            type="button"
+            class="plain-button calm"
+            :aria-label="`Take the second step of ${one.name} away`"
+            @click="losing = one"
+          >
+            Lost telephone
+          </button>
+          <button
             v-if="one.id !== me.me!.id"
             type="button"
             class="plain-button calm"
@@ -114,6 +130,14 @@ const rename = () => trying(async () => {
           >
             Leaves
           </button>
+          <RemoveQuestion
+            v-if="losing?.id === one.id"
+            class="lost"
+            @remove="takeAway(one)"
+            @keep="losing = null"
+          >
+            {{ one.name }} signs in with the password alone then, and can set a second step up anew. Make sure that it is {{ one.name }} who asks.
+          </RemoveQuestion>
         </PersonLine>
       </ul>
       <p class="below">
@@ -280,6 +304,7 @@ section { max-width: 62rem; }
 h2 { font-size: var(--size-text); padding-bottom: var(--space-1); }
 .row { display: grid; grid-template-columns: minmax(0, 2fr) minmax(0, 2fr) minmax(0, 1.2fr) 18rem; gap: var(--space-2) var(--space-6); border-top: 1px solid var(--rule); padding: var(--space-3) 0; align-items: baseline; }
 .ways { display: flex; gap: var(--space-6); flex-wrap: wrap; }
+.lost { flex-basis: 100%; }
 .below { padding-top: var(--space-4); }
 .add { display: flex; gap: var(--space-5); align-items: end; flex-wrap: wrap; }
 .rename { display: flex; gap: var(--space-5); align-items: center; }

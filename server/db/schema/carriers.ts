@@ -12,7 +12,7 @@ export const carrierAccount = pgTable('carrier_account', {
   kind: text('kind', { enum: CARRIER_KINDS }).notNull(),
   title: text('title').notNull(),
   settings: jsonb('settings').$type<CarrierSettings>().notNull(),
-  /** What nobody may see again, sealed (server/carriers/seal.ts). */
+  /** What nobody may see again, sealed (server/sealing/seal.ts). */
   secret: text('secret').notNull(),
   madeBy: id('made_by').notNull().references(() => colleague.id),
   madeAt: instant('made_at').notNull(),

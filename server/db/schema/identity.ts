@@ -78,6 +78,23 @@ export const signIn = pgTable('sign_in', {
   address: text('address').notNull().default(''),
 }, table => [index('sign_in_colleague').on(table.colleagueId)])
 
+/** A code of an app is asked of somebody after their password. */
+export const secondStep = pgTable('second_step', {
+  colleagueId: id('colleague_id').primaryKey().references(() => colleague.id),
+  /** What the app makes its codes of, sealed. */
+  secret: text('secret').notNull(),
+  /** Since when it counts; null: nobody has typed a code of it yet. */
+  confirmedAt: instant('confirmed_at'),
+  /** In which period the last code held that was used: no code is used twice. */
+  lastPeriod: bigint('last_period', { mode: 'number' }),
+})
+
+/** Each lets somebody in once without the app. Only hashes are kept. */
+export const recoveryCode = pgTable('recovery_code', {
+  colleagueId: id('colleague_id').notNull().references(() => colleague.id),
+  hash: text('hash').notNull(),
+}, table => [primaryKey({ columns: [table.colleagueId, table.hash] })])
+
 /** What an admin has changed in the table of rights, by role. */
 export const rightChange = pgTable('right_change', {
   role: text('role', { enum: ['rep', 'lead'] }).notNull(),

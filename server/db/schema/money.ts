@@ -32,6 +32,7 @@ export const moneyEntry = pgTable('money_entry', {
   micros: micros('micros').notNull(),
   /** Of a text and its corrections. */
   messageId: id('message_id').references(() => message.id),
+  /** Of a text, or whose rent it is. */
   lineId: id('line_id').references(() => line.id),
   /** Whose text it was; null where Plauder wrote by itself. */
   colleagueId: id('colleague_id').references(() => colleague.id),

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { bigint, boolean, check, index, integer, jsonb, pgTable, text, unique, primaryKey, type AnyPgColumn } from 'drizzle-orm/pg-core'
 import type { LineHours } from '~~/core/hours/line-hours'
+import { LINE_STATES, WORKING } from '../../../core/lines/life'
 import type { NationalLanguage, Shift } from '~~/core/text/national'
 import { MESSAGE_KINDS } from '../../../core/message/kinds'
 import { MESSAGE_STATES } from '../../../core/message/states'
@@ -25,7 +26,19 @@ export const line = pgTable('line', {
   colleagueId: id('colleague_id').references(() => colleague.id),
   /** What goes over it shows on timelines only to those who answer it. */
   private: boolean('private').notNull().default(false),
-  active: boolean('active').notNull().default(true),
+  state: text('state', { enum: LINE_STATES }).notNull().default('active'),
+  /** Whether it is texted and called from. */
+  active: boolean('active').notNull()
+    .generatedAlwaysAs(sql.raw(`state in (${WORKING.map(state => `'${state}'`).join(', ')})`)),
+  /**
+   * Where its carrier rents it out: when it is there, is paid for again, or ends; of one that has ended, when it did. And what a month
+   * costs.
+   */
+  turnsAt: instant('turns_at'),
+  rentMicros: bigint('rent_micros', { mode: 'number' }),
+  rentCurrency: text('rent_currency'),
+  /** When its carrier was heard last about it: what was said before that comes too late. */
+  toldAt: instant('told_at'),
   carrier: text('carrier').notNull(),
   /** Languages whose national tables the line's carrier knows, as an admin says. */
   languages: jsonb('languages').$type<NationalLanguage[]>().notNull().default([]),

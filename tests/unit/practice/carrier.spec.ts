@@ -4,6 +4,7 @@ import { join as joinPath } from 'node:path'
 import fc from 'fast-check'
 import { measureText } from '~~/core'
 import { cut, join } from '~~/practice/carrier/air'
+import { NumberBook } from '~~/practice/carrier/book'
 import { LINES, PRICES } from '~~/practice/carrier/numbers'
 import { priceOf, refusalOf } from '~~/practice/carrier/rules'
 import { NO_TABLES } from '~~/practice/carrier/tables'
@@ -39,6 +40,8 @@ describe('the air', () => {
 
 describe('the carrier', () => {
   const world = () => new World(joinPath(folder, `w${Math.random()}`))
+  const book = new NumberBook(joinPath(folder, 'book'), world(), async () => {})
+  beforeAll(async () => (await book.open())())
   const wish = { from: LINES[0]!.number, to: '+18085550142', text: 'Hi', tables: NO_TABLES, pictures: [], confirmsOptOut: false }
 
   it.each([
@@ -50,14 +53,14 @@ describe('the carrier', () => {
     [{ text: '' }, 'bad-request'],
     [{ text: 'a'.repeat(1531) }, 'too-long'],
   ])('refuses %j as a real one would: %s', (values, code) => {
-    expect(refusalOf({ ...wish, ...values }, world())).toMatchObject({ code })
+    expect(refusalOf({ ...wish, ...values }, world(), book)).toMatchObject({ code })
   })
 
   it('keeps a list of its own of numbers that opted out, and lets one confirming text pass', async () => {
     const here = world()
     await here.record({ do: 'opt', number: wish.to, out: true })
-    expect(refusalOf(wish, here)).toMatchObject({ code: 'recipient-opted-out' })
-    expect(refusalOf({ ...wish, confirmsOptOut: true }, here)).toBeNull()
+    expect(refusalOf(wish, here, book)).toMatchObject({ code: 'recipient-opted-out' })
+    expect(refusalOf({ ...wish, confirmsOptOut: true }, here, book)).toBeNull()
   })
 
   it('counts its price by the part', () => {

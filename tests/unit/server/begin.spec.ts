@@ -10,6 +10,7 @@ import { begin, offerBeginning, readBeginning } from '~~/server/beginning/begin'
 import { ownFields } from '~~/server/records/fields'
 import { pipelinesOf } from '~~/server/records/pipelines'
 import { openSignIn, whoSignedIn } from '~~/server/identity/sign-in'
+import type { NumberRental } from '~~/server/carriers/port'
 import { registerCarrier } from '~~/server/carriers/registry'
 import { practiceCarrier } from '~~/server/carriers/practice'
 import { beginForm } from '~~/shared/schemas/begin'
@@ -37,10 +38,12 @@ const offered = async () => (await offerBeginning(DAY))!
 /** The practice carrier as one that answers with these numbers, or not at all. */
 const practiceWith = (numbers: { e164: string, country: string }[] | null) => registerCarrier({
   ...practiceCarrier({ url: 'http://127.0.0.1:9', key: 'k', webhookSecret: Buffer.from('a secret of the test').toString('base64') }),
-  numbers: async () => {
-    if (!numbers) throw new Error('It does not answer.')
-    return numbers
-  },
+  rental: {
+    numbers: async () => {
+      if (!numbers) throw new Error('It does not answer.')
+      return numbers.map(number => ({ ...number, state: 'given' as const, until: DAY, rent: { micros: 1, currency: 'USD' } }))
+    },
+  } as unknown as NumberRental,
 })
 
 describe('beginning', () => {
@@ -100,7 +103,7 @@ describe('beginning', () => {
     await expect(begin(form(second), FROM, DAY)).rejects.toMatchObject(problem(409, { type: 'begun' }))
     expect(await offerBeginning(DAY)).toBeNull()
     expect(await readBeginning()).toMatchObject({ open: false })
-    await expect(openSignIn('ottilie@wheels.example', PASSWORD, FROM, DAY)).resolves.toMatchObject({ signIn: expect.any(String) })
+    await expect(openSignIn({ mail: 'ottilie@wheels.example', password: PASSWORD, code: '' }, FROM, DAY)).resolves.toMatchObject({ signIn: expect.any(String) })
   })
 
   it('lays what the set says, and every set fits what Set-up would take', async () => {
@@ -140,6 +143,6 @@ describe('beginning', () => {
 
   it('leaves nobody there but who has begun: nothing of a demo can be signed in to', async () => {
     expect((await tx(database => database.select().from(colleague))).map(({ mail }) => mail)).toEqual(['ottilie@wheels.example'])
-    await expect(openSignIn('ada@pannier.example', 'cargo-bikes-2026', FROM, DAY)).rejects.toMatchObject(problem(422))
+    await expect(openSignIn({ mail: 'ada@pannier.example', password: 'cargo-bikes-2026', code: '' }, FROM, DAY)).rejects.toMatchObject(problem(422))
   })
 })

@@ -312,13 +312,13 @@ describe('a bulk text under way', () => {
     const id = await bulkOf([one])
     await checked(id)
     await start(id)
-    await tx(database => database.update(line).set({ active: false }).where(eq(line.id, firm.portland.id)))
+    await tx(database => database.update(line).set({ state: 'paused' }).where(eq(line.id, firm.portland.id)))
     try {
       await seconds(2)
-      expect(await readBulk(firm.ada, id)).toMatchObject({ state: 'paused', why: expect.stringContaining('not active') })
+      expect(await readBulk(firm.ada, id)).toMatchObject({ state: 'paused', why: expect.stringContaining('not in use') })
     }
     finally {
-      await tx(database => database.update(line).set({ active: true }).where(eq(line.id, firm.portland.id)))
+      await tx(database => database.update(line).set({ state: 'active' }).where(eq(line.id, firm.portland.id)))
     }
   })
 

@@ -13,7 +13,7 @@ import { allRoutes, cookieOf, serve, type Route } from '../../support/routes'
 import { describe as described, fitting, idPlaces, twisted } from '../../support/samples'
 
 /** Of each route, in each of the two ways: what fits its schema, and what does not. On a server, once more, only some. */
-const RUNS = Number(process.env.FUZZ_RUNS ?? (process.env.TEST_SERVER ? 3 : 10))
+const RUNS = Number(process.env.FUZZ_RUNS ?? (process.env.TEST_SERVER ? 3 : 6))
 /** Nobody waits longer for an answer, whatever was asked. */
 const LONGEST_MS = 15_000
 /** More of them tell no more. */

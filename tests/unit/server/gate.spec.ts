@@ -19,7 +19,7 @@ beforeAll(async () => firm = await makeFirm())
 beforeEach(() => void fakeCarrier())
 afterEach(() => tx(async (database) => {
   await database.update(firmTable).set({ textingOn: true })
-  await database.update(line).set({ active: true })
+  await database.update(line).set({ state: 'active' })
 }))
 
 const NINE = { wallTime: '2026-12-01T09:00', zone: 'Pacific/Honolulu' }
@@ -59,7 +59,7 @@ const MEANWHILE: Record<keyof GateFacts, () => Promise<[Waiting, Date?]>> = {
   },
   lineOpen: async () => {
     const text = await waiting()
-    await tx(database => database.update(line).set({ active: false }).where(eq(line.id, firm.portland.id)))
+    await tx(database => database.update(line).set({ state: 'paused' }).where(eq(line.id, firm.portland.id)))
     return [text]
   },
   numberUsable: async () => {

@@ -39,7 +39,7 @@ describe('an invitation', () => {
     expect((await linesOf(tove)).map(({ name }) => name)).toContain('Portland line')
     await expect(readInvitation(keyIn(made), NOW)).rejects.toMatchObject(problem(403, { type: 'link-used' }))
     expect((await listPeople(firm.rafe)).invited).toEqual([])
-    await openSignIn('tove@post.example', PASSWORD, FROM, NOW)
+    await openSignIn({ mail: 'tove@post.example', password: PASSWORD, code: '' }, FROM, NOW)
   })
 
   it('works for a week, until it is withdrawn, or until another is made in its place', async () => {
@@ -91,7 +91,7 @@ describe('a new password', () => {
     // only the password is theirs to change by it
     const [mika] = await tx(database => database.select().from(colleague).where(eq(colleague.id, firm.mika.id)))
     expect(mika).toMatchObject({ name: firm.mika.name, zone: firm.mika.zone })
-    await openSignIn(firm.mika.mail, PASSWORD, FROM, NOW)
+    await openSignIn({ mail: firm.mika.mail, password: PASSWORD, code: '' }, FROM, NOW)
     expect(await tx(database => database.select().from(signIn).where(eq(signIn.colleagueId, firm.mika.id)))).toHaveLength(2)
   })
 })

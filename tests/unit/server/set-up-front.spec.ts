@@ -20,7 +20,7 @@ describe('the front page of Set-up', () => {
     ])
     await tx(async (database) => {
       await database.update(firmTable).set({ textingOn: false })
-      await database.update(line).set({ active: false }).where(eq(line.id, firm.own.id))
+      await database.update(line).set({ state: 'paused' }).where(eq(line.id, firm.own.id))
       const one = { name: 'Spoken to', family: 'reached' as const, letter: 'r', position: 0, effects: [] }
       await database.insert(disposition).values(['lead' as const, 'client' as const].map(module => ({ ...one, id: uuid(), module })))
     })

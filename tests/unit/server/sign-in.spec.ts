@@ -17,14 +17,14 @@ beforeAll(async () => {
 })
 
 const signInAs = async (name: string, address = '192.0.2.1', device?: string, now = DAY) =>
-  openSignIn(`${name}@pannier.example`, 'right', { address, device, userAgent: 'Mozilla/5.0 (X11; Linux x86_64) Firefox/130.0' }, now)
+  openSignIn({ mail: `${name}@pannier.example`, password: 'right', code: '' }, { address, device, userAgent: 'Mozilla/5.0 (X11; Linux x86_64) Firefox/130.0' }, now)
 const wrong = (name: string, address: string, device?: string) =>
-  openSignIn(`${name}@pannier.example`, 'wrong', { address, device }, DAY).catch(error => error.details.status as number)
+  openSignIn({ mail: `${name}@pannier.example`, password: 'wrong', code: '' }, { address, device }, DAY).catch(error => error.details.status as number)
 const TOO_MANY = { details: { status: 429, detail: expect.stringContaining('Try again in') } }
 
 describe('signing in', () => {
   it('opens a sign-in that holds until it is ended or over, and is checked each time', async () => {
-    const { signIn: token } = await openSignIn(' ADA@pannier.example ', 'right', { address: '192.0.2.1' }, DAY)
+    const { signIn: token } = await openSignIn({ mail: ' ADA@pannier.example ', password: 'right', code: '' }, { address: '192.0.2.1' }, DAY)
     expect(await whoSignedIn(token, DAY)).toMatchObject({
       id: firm.ada.id,
       role: 'rep',
@@ -50,7 +50,7 @@ describe('signing in', () => {
   it('gives the same answer to a wrong password and to nobody\'s address', async () => {
     const answers = await Promise.all(
       ['noor@pannier.example', 'nobody@pannier.example'].map(mail =>
-        openSignIn(mail, 'wrong', { address: '192.0.2.2' }, DAY).catch(error => error.details),
+        openSignIn({ mail, password: 'wrong', code: '' }, { address: '192.0.2.2' }, DAY).catch(error => error.details),
       ),
     )
     expect(answers[0]).toMatchObject({ status: 422, fields: { password: expect.any(String) } })

@@ -130,7 +130,7 @@ describe('an account', () => {
     await makeLine(firm.rafe, form, new Date())
     await expect(makeLine(firm.rafe, { ...form, id: uuid() }, new Date()))
       .rejects.toMatchObject(problem(422, { fields: { number: 'Harbour line has this number already.' } }))
-    expect((await listLines(firm.rafe)).find(({ e164 }) => e164 === NUMBER)).toMatchObject({ name: 'Harbour line', carrier: name(), active: true })
+    expect((await listLines(firm.rafe)).find(({ e164 }) => e164 === NUMBER)).toMatchObject({ name: 'Harbour line', carrier: name(), state: 'active' })
     await expect(removeAccount(firm.rafe, accountId, new Date())).rejects.toMatchObject(problem(409, { type: 'has-lines' }))
   })
 })

@@ -99,11 +99,11 @@ describe('sending a text', () => {
     })
     await expect(sendText(firm.ada, textTo(lead.phoneId, firm.halifax), DAY)).rejects.toMatchObject({ details: { status: 403 } })
     await expect(sendText(firm.mika, textTo(lead.phoneId, firm.own), DAY)).rejects.toMatchObject({ details: { status: 403 } })
-    await tx(database => database.update(line).set({ active: false }).where(eq(line.id, firm.second.id)))
+    await tx(database => database.update(line).set({ state: 'paused' }).where(eq(line.id, firm.second.id)))
     await expect(sendText(firm.ada, textTo(lead.phoneId, firm.second), DAY)).rejects.toMatchObject({
-      details: { fields: { lineId: expect.stringContaining('not active') } },
+      details: { fields: { lineId: expect.stringContaining('not in use') } },
     })
-    await tx(database => database.update(line).set({ active: true }).where(eq(line.id, firm.second.id)))
+    await tx(database => database.update(line).set({ state: 'active' }).where(eq(line.id, firm.second.id)))
   })
 
   it('never texts a number that cannot be valid, nor a record of another team', async () => {

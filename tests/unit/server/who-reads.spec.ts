@@ -228,7 +228,7 @@ async function makeWorld(choices: {
     teamId: owner < 3 ? teams[owner]! : null,
     colleagueId: owner < 3 ? null : ids[owner % ids.length]!,
     private: privately,
-    active: true,
+    state: 'active', active: true, turnsAt: null, rentMicros: null, rentCurrency: null, toldAt: null,
     carrier: 'practice',
     languages: [],
     records: false,
