@@ -22,7 +22,7 @@ export const amounts = (all: Money[]): string => all.map(one => amount(one.amoun
 /** By what use is added up, and what is called what belongs to none. */
 export const USE_WORDS: Record<UseBy, { name: string, none: string }> = {
   line: { name: 'line', none: 'no line' },
-  colleague: { name: 'colleague', none: 'Plauder by itself' },
+  colleague: { name: 'colleague', none: 'Plauder itself, and rent of lines' },
   team: { name: 'team', none: 'lines of colleagues' },
   month: { name: 'month', none: '' },
 }

@@ -6,6 +6,7 @@ import type { BeginForm, Beginning } from '~~/shared/schemas/begin'
 import { carrierRegistered } from '../carriers/registry'
 import type { CarrierNumber } from '../carriers/port'
 import { PRACTICE } from '../carriers/practice'
+import { heedNumber } from '../texting/line-told'
 import { read, tx } from '../db/door'
 import { beginKey, colleague, firm, line, team, teamMember } from '../db/schema'
 import { isDuplicate } from '../db/failures'
@@ -62,6 +63,7 @@ async function make(
         .values({ id: adminId, name: person, firstName: person.split(' ')[0]!, mail, passwordHash, role: 'admin', title: 'Admin', zone })
       await database.insert(teamMember).values({ teamId, colleagueId: adminId })
       if (number) await database.insert(line).values({ id: uuid(), e164: number.e164, country: number.country, name: 'First line', teamId, carrier: PRACTICE, newSince: now })
+      if (number) await heedNumber(PRACTICE, number, now)
       if (number) await beginWithPracticeMoney(adminId, now)
       await layStartingSet(set)
       await database.delete(beginKey)

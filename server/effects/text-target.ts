@@ -1,3 +1,4 @@
+import { proposeLine } from '~~/core/lines/proposed'
 import { phonesOf } from '../records/phones'
 import { linesOf } from '../texting/lines'
 import type { Occasion } from './effect'
@@ -13,7 +14,7 @@ export interface TextTarget {
 
 const NO_TARGET: TextTarget = { phoneId: null, e164: null, lineId: null, lineName: null, problem: null }
 
-/** The number with which it happened, if it takes texts, else the first that does; from the same line, else one of mine in that country. */
+/** The number with which it happened, if it takes texts, else the first that does; from the same line, else the one that is proposed for it. */
 export async function textTarget({
   asker,
   record,
@@ -25,7 +26,7 @@ export async function textTarget({
   if (!phone) return { ...NO_TARGET, problem: 'There is no number that takes texts.' }
   if (phone.consent.texts === 'refused') return { ...NO_TARGET, e164: phone.e164, problem: 'This number has opted out of texts.' }
   const lines = (await linesOf(asker)).filter(one => one.active && one.country === phone.country)
-  const line = lines.find(one => one.id === lineId) ?? lines.find(one => !one.private) ?? lines[0]
+  const line = proposeLine(lines, phone.e164, lineId ?? undefined)?.line
   if (!line) return { ...NO_TARGET, e164: phone.e164, problem: `No line of yours texts ${phone.country}.` }
   return { phoneId: phone.id, e164: phone.e164, lineId: line.id, lineName: line.name, problem: null }
 }

@@ -4,6 +4,7 @@ import { read, tx } from '../db/door'
 import { colleague, recoveryCode, secondStep } from '../db/schema'
 import { badInput, conflict, notFound } from '../http/problem'
 import { canSeal, seal, unseal } from '../sealing/seal'
+import { countAttempt, forgetAttempts } from './attempts'
 import { note } from './audit'
 import { freshRecoveryCode, freshSecret, isRecoveryCode, periodOf, recoveryHash, uriOf } from './one-time'
 import { passwordMatches } from './password'
@@ -103,10 +104,14 @@ export async function forgetSecondStep(colleagueId: string): Promise<boolean> {
   })
 }
 
-async function mustKnowPassword({ id }: SignedIn, password: string): Promise<void> {
+/** Somebody at a browser that was left open does not find it by trying: ten times in a quarter of an hour, as at the door. */
+async function mustKnowPassword({ id, mail }: SignedIn, password: string): Promise<void> {
+  const attempt = { account: mail, address: '', knownDevice: `password of ${id}` }
+  await countAttempt(attempt)
   const [found] = await read(database => database
     .select({ hash: colleague.passwordHash }).from(colleague).where(eq(colleague.id, id)))
   if (!await passwordMatches(found?.hash, password)) throw badInput({ password: 'This is not your password. Capitals count.' })
+  await forgetAttempts(attempt)
 }
 
 /**

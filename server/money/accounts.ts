@@ -21,14 +21,14 @@ const PRACTICE_MONEY = { currency: 'USD', micros: 20_000_000 }
 
 const PACE_MS = PACE_DAYS * 86_400_000
 
-/** What is there in each currency, and for how long it lasts. */
+/** What is there in each currency, and for how long it lasts: by what texts cost a day; rent comes once a month. */
 export async function listAccounts(now: Date): Promise<MoneyAccount[]> {
   const { rows } = await ask<Omit<MoneyAccount, 'lastsDays' | 'runsOut'> & { firstAt: number | null } & Record<string, unknown>>(sql`
     select a.currency, a.prepaid, a.balance_micros::float8 as "balanceMicros", a.held_micros::float8 as "heldMicros", a.warn_days as "warnDays",
       coalesce(s.micros, 0)::float8 as "spentMicros", ${milliseconds(sql`s.first_at`)} as "firstAt"
     from ${moneyAccount} a left join lateral (
       select -sum(e.micros) as micros, min(e.at) as first_at from ${moneyEntry} e
-      where e.currency = a.currency and e.kind <> 'paid-in' and e.at >= ${at(now.getTime() - PACE_MS)}
+      where e.currency = a.currency and e.kind not in ('paid-in', 'rent') and e.at >= ${at(now.getTime() - PACE_MS)}
     ) s on true order by a.currency`)
   return rows.map(({ firstAt, ...account }) => {
     const lasts = lastsDays(account, account.spentMicros, firstAt, now.getTime())

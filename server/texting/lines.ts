@@ -24,10 +24,15 @@ export interface Price {
 /** A number of one country texts only within that country (common practice). */
 export const mayText = (line: Pick<Line, 'country'>, country: string) => line.country === country
 
-/** The lines that somebody answers, with prices and how many colleagues answer too. */
-export async function linesOf(asker: Asker): Promise<LineChoice[]> {
+/**
+ * The lines that somebody answers, with prices and how many colleagues answer too.
+ *
+ * @param ended also those that have ended: over these was spoken too
+ */
+export async function linesOf(asker: Asker, { ended = false } = {}): Promise<LineChoice[]> {
   return tx(async (database) => {
-    const lines = (await database.select().from(line).orderBy(asc(line.name))).filter(one => can(asker, 'line.answer', lineBelongs(one)))
+    const lines = (await database.select().from(line).orderBy(asc(line.name)))
+      .filter(one => (ended || one.state !== 'ended') && can(asker, 'line.answer', lineBelongs(one)))
     const members = await database.select().from(teamMember)
     const prices = await database.select().from(carrierPrice)
     return lines.map(one => ({

@@ -25,7 +25,7 @@ export async function readStranger(asker: SignedIn, typed: string): Promise<Stra
 
 /** The newest text or call between a number and a line that the asker answers. */
 async function lastWith(asker: SignedIn, e164: string): Promise<{ at: number, how: 'text' | 'call' } | null> {
-  const lines = uuidArray((await linesOf(asker)).map(({ id }) => id))
+  const lines = uuidArray((await linesOf(asker, { ended: true })).map(({ id }) => id))
   const { rows: [last] } = await ask<{ at: number, how: 'text' | 'call' }>(sql`
     select ${milliseconds(sql`found.made_at`)} as at, found.how from (
       select m.made_at, 'text' as how from ${message} m join ${conversation} v on v.id = m.conversation_id

@@ -29,7 +29,8 @@ async function take(page: Page, wish: { country: string, place: string }, name: 
   await expect(dialog).toBeHidden()
   await expect(page.locator('.p-dialog-mask')).toHaveCount(0)
   const shown = await lineOf(page, name).locator('.figures').innerText()
-  return shown.replace(/[^\d+]/g, '')
+  // numbers of one's own country are shown without it
+  return shown.startsWith('+') ? shown.replace(/[^\d+]/g, '') : `+1${shown.replace(/\D/g, '')}`
 }
 
 const step = async (page: Page, words: string, name: string) => {

@@ -127,7 +127,7 @@ export async function makeFirm(): Promise<Firm> {
           role,
           title,
           zone,
-          passwordHash: 'none',
+          passwordHash: '',
           seesFrom: DAY,
         })),
       )

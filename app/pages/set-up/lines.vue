@@ -177,7 +177,7 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
 </template>
 
 <style scoped>
-.line { display: grid; grid-template-columns: 14rem minmax(0, 1fr) 17rem; gap: var(--space-8); border-top: 1px solid var(--rule); padding: var(--space-4) 0; }
+.line { display: grid; grid-template-columns: 14rem minmax(0, 1fr) 19.5rem; gap: var(--space-8); border-top: 1px solid var(--rule); padding: var(--space-4) 0; }
 .line h2 { font-size: var(--size-text); }
 .stands { display: grid; gap: var(--space-2); align-content: start; max-width: 38rem; }
 .away { color: var(--wrong); }

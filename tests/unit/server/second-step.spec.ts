@@ -127,6 +127,12 @@ describe('a second step', () => {
     expect(tries.filter(status => status === 429).length).toBeGreaterThanOrEqual(2)
   })
 
+  it('is not ended by whoever tries passwords at a browser that was left open', async () => {
+    const tries: number[] = []
+    for (let i = 0; i < 12; i++) await endSecondStep(firm.mika, `guess ${i}`, now).catch(error => tries.push(error.details.status))
+    expect(tries).toEqual([...Array.from({ length: 10 }, () => 422), 429, 429])
+  })
+
   it('is ended with the password, or taken away by an admin, and goes when somebody leaves', async () => {
     await expect(endSecondStep(firm.ada, 'wrong', now)).rejects.toMatchObject(refused('password', 'not your password'))
     expect(await endSecondStep(firm.ada, PASSWORD, now)).toMatchObject({ since: null, codesLeft: 0 })
