@@ -5,12 +5,13 @@ import type { NumberOffered, SetUpLine } from '~~/shared/set-up'
 import { sum } from './money'
 import { shortDay } from './time'
 
+/** Few, for they stand beside the line in the composer's head. */
 export const PROPOSED_WORDS: Record<ProposedFor, string> = {
-  'used-last': 'used last with this number',
-  'own-area': 'your own, from their area',
-  'team-area': 'your team’s, from their area',
+  'used-last': 'used last',
+  'own-area': 'yours, near them',
+  'team-area': 'near them',
   'team': 'your team’s',
-  'own': 'your own',
+  'own': 'yours',
 }
 
 export const STEP_WORDS: Record<LineStep, string> = {

@@ -14,7 +14,7 @@ export interface TextTarget {
 
 const NO_TARGET: TextTarget = { phoneId: null, e164: null, lineId: null, lineName: null, problem: null }
 
-/** The number with which it happened, if it takes texts, else the first that does; from the same line, else the one that is proposed for it. */
+/** The number with which it happened, if it takes texts, else the first that does; from the same line, else the one proposed for it. */
 export async function textTarget({
   asker,
   record,

@@ -60,7 +60,7 @@ test('an admin finds a number, takes it, texts from it, pauses, ends and takes i
   expect(await textsOnHandset(page.request, theirs)).toMatchObject([{ other: number }])
   // next time it is proposed, and says why
   await page.reload()
-  await expect(page.getByText('used last with this number, answered by you')).toBeVisible()
+  await expect(page.getByText('used last, answered by you')).toBeVisible()
 
   // who asks again without confirming changes nothing
   await page.goto('/set-up/lines')

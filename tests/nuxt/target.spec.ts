@@ -66,7 +66,7 @@ describe('where a text goes', () => {
         ]),
       () => start(both),
     )
-    expect([phoneId.value, lineId.value, why.value]).toEqual(['p1', 'hilo', 'your team’s, from their area'])
+    expect([phoneId.value, lineId.value, why.value]).toEqual(['p1', 'hilo', 'near them'])
     lineId.value = 'portland'
     expect(why.value).toBeNull()
     lineId.value = 'hilo'
@@ -79,7 +79,7 @@ describe('where a text goes', () => {
       () => record([phone('p1', HONOLULU), phone('p2', '+19025550150', { country: 'CA' })]),
       () => start(both, { [HONOLULU]: 'own' }),
     )
-    expect([lineId.value, why.value]).toEqual(['own', 'used last with this number'])
+    expect([lineId.value, why.value]).toEqual(['own', 'used last'])
     phoneId.value = 'p2'
     await settled()
     expect(lineId.value).toBe('halifax')
