@@ -68,7 +68,8 @@ async function takeWord(carrier: string, event: Extract<CarrierEvent, { kind: 'n
       .onConflictDoNothing()
       .returning({ id: carrierEvent.id })
     if (!first) return
-    const lineId = await heedNumber(carrier, event, event.at)
+    // a clock of theirs that is fast would make us deaf to what they say next
+    const lineId = await heedNumber(carrier, event, event.at < now ? event.at : now)
     if (event.charge) await enterRent({ ...event.charge, lineId, words: lineId ? '' : event.e164 }, now)
   })
 }

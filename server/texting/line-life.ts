@@ -24,6 +24,9 @@ const ASKED: Partial<Record<LineStep, (rental: NumberRental, e164: string) => Pr
 /** What a line is after a step of which no carrier is asked. */
 const THEN: Record<LineStep, LineState> = { 'pause': 'paused', 'go-on': 'active', 'end': 'ended', 'keep': 'active', 'take-up': 'active' }
 
+/** Where a step has led already, of which the answer got lost: taken again it is taken once. */
+const isTaken = (step: LineStep, state: LineState) => state === THEN[step] || (step === 'end' && state === 'ending') || (step === 'take-up' && state === 'ordered')
+
 /**
  * Takes a step with a line. Its carrier is asked first, outside of any transaction; what is lost on the way back is read when its
  * numbers are read.
@@ -34,7 +37,7 @@ export async function stepLine(asker: SignedIn, id: string, step: LineStep, now:
   mustEditLines(asker)
   const [before] = await read(database => database.select().from(line).where(eq(line.id, id)))
   if (!before) throw notFound('line')
-  if (before.state !== THEN[step]) {
+  if (!isTaken(step, before.state)) {
     mustBeOpen(before, step)
     const word = await askCarrier(before, step)
     await tx(async (database) => {

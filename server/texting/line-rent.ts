@@ -18,7 +18,7 @@ import { mustEditLines } from './line-edit'
  */
 export const asksOf = <T>({ title, rental }: Carrier, ask: (rental: NumberRental) => Promise<T>): Promise<T> =>
   ask(rental!).catch(() => {
-    throw conflict('carrier-away', 'It does not answer', `${title} cannot be reached. Nothing was changed; try again in a minute.`)
+    throw conflict('carrier-away', 'It does not answer', `${title} cannot be reached. Try again in a minute: what it has done already is not done twice.`)
   })
 
 /** Numbers that a carrier has to offer, as wished. */

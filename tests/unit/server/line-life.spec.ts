@@ -17,6 +17,7 @@ import { practiceCarrier } from '~~/server/carriers/practice'
 import { registerCarrier } from '~~/server/carriers/registry'
 import { tx } from '~~/server/db/door'
 import { audit, line, moneyAccount, moneyEntry } from '~~/server/db/schema'
+import { readLedger, useOf } from '~~/server/money/use'
 import { catchUp, fetchPrices } from '~~/server/tellers/keep-up'
 import { carrierTeller } from '~~/server/tellers/tellers'
 import { listLines } from '~~/server/texting/line-edit'
@@ -24,6 +25,7 @@ import { stepLine } from '~~/server/texting/line-life'
 import { lineChoices, makeLine } from '~~/server/texting/line-make'
 import { isOpenAt } from '~~/server/texting/line-open'
 import { offersOf } from '~~/server/texting/line-rent'
+import { takeEvent } from '~~/server/texting/events'
 import { heedNumber, heedNumbers } from '~~/server/texting/line-told'
 import { sendText } from '~~/server/texting/send'
 import { makeLineForm } from '~~/shared/schemas/line'
@@ -151,6 +153,9 @@ describe('a number that is taken', () => {
     expect(paid).toMatchObject([{ kind: 'rent', micros: -CA_RENT, lineId: null }])
     await makeLine(firm.rafe, formOf(TORONTO, 'Toronto line', { takes: false }), now())
     expect(await lineOf(TORONTO)).toMatchObject({ state: 'active', rent: { micros: CA_RENT } })
+    // what it cost before it was a line is told with the line that it has become
+    expect((await readLedger(firm.rafe, { kind: 'rent', after: null })).entries[0]).toMatchObject({ line: 'Toronto line', words: '', micros: -CA_RENT })
+    expect(await useOf(firm.rafe, { by: 'line', since: 0 })).toContainEqual({ key: (await lineOf(TORONTO))!.id, name: 'Toronto line', currency: 'USD', micros: CA_RENT, texts: 0 })
   })
 })
 
@@ -178,6 +183,7 @@ describe('a line that is paused', () => {
 
 describe('a line that is ended', () => {
   it('works until its paid month is over, and can be kept until then', async () => {
+    await step(EUGENE, 'end')
     await step(EUGENE, 'end')
     expect(await stored(EUGENE)).toMatchObject({ state: 'ending', active: true })
     await expect(step(EUGENE, 'pause')).rejects.toMatchObject({ details: { status: 409, type: 'not-now' } })
@@ -220,6 +226,15 @@ describe('what a carrier says', () => {
   it('too late is not heeded', async () => {
     await heedNumber('practice', { e164: EUGENE, state: 'ended', until: now() }, later(now(), -3_600_000))
     expect(await stored(EUGENE)).toMatchObject({ state: 'active' })
+  })
+
+  it('by a clock that is fast does not make us deaf to what it says next', async () => {
+    const event = { id: 'fast', kind: 'number' as const, e164: EUGENE, state: 'given' as const, until: later(now(), DAY_MS), charge: null, at: later(now(), 7_200_000) }
+    await takeEvent('practice', event, now())
+    clock.now += 60_000
+    await step(EUGENE, 'end')
+    expect(await stored(EUGENE)).toMatchObject({ state: 'ending' })
+    await step(EUGENE, 'keep')
   })
 
   it('and never reached us is read with its numbers', async () => {
