@@ -9,8 +9,7 @@ import type { ConversationDetail } from '~~/shared/shelf'
 import { api } from '~/composables/api'
 import type { Target } from '~/composables/composer'
 import { useTrying } from '~/composables/trying'
-import { PROPOSED_WORDS } from '~/words/lines'
-import { chooseLine, lineChoices, numberChoices, type Choice, type LineOption } from '~/words/choices'
+import { chooseLine, lineChoices, numberChoices, PROPOSED_WORDS, type Choice, type LineOption } from '~/words/choices'
 
 /** To whom a text is written and from where: all that a composer has to know, whether they are on a record or on none. */
 export interface WritingTo {
@@ -145,7 +144,11 @@ function useLines(start: () => ComposerStart, country: () => string | null, e164
   const lineId = ref<string | null>(null)
   const line = computed(() => start().lines.find(one => one.id === lineId.value) ?? null)
   const proposed = computed(() => chooseLine(lines.value, e164() || null, start().lastLine[e164()]))
-  watch([e164, lines], () => lineId.value = proposed.value?.id ?? null, { immediate: true })
+  const isOpen = () => lines.value.some(({ id, disabled }) => id === lineId.value && !disabled)
+  watch([e164, lines], ([number], [before]) => {
+    // what is known of the lines may be read anew at any moment: whoever has chosen one writes from that one
+    if (number !== before || !isOpen()) lineId.value = proposed.value?.id ?? null
+  }, { immediate: true })
   /** Why it is this one, while nobody has chosen another. */
   const why = computed(() => proposed.value && proposed.value.id === lineId.value ? PROPOSED_WORDS[proposed.value.why] : null)
   return { lines, lineId, line, why }

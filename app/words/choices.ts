@@ -43,6 +43,15 @@ export function lineChoices(lines: LineChoice[], country: string | null): LineOp
   })
 }
 
+/** Few, for they stand beside the line in the composer's head. */
+export const PROPOSED_WORDS: Record<ProposedFor, string> = {
+  'used-last': 'used last',
+  'own-area': 'yours, near them',
+  'team-area': 'near them',
+  'team': 'your team’s',
+  'own': 'yours',
+}
+
 /** The line that is proposed for a number, of those that may, and why. */
 export function chooseLine(options: LineOption[], e164: string | null, last: string | undefined): { id: string, why: ProposedFor } | null {
   const proposed = proposeLine(options.filter(option => !option.disabled), e164, last)

@@ -1,18 +1,8 @@
 import type { LineStep } from '~~/core/lines/life'
-import type { ProposedFor } from '~~/core/lines/proposed'
 import type { ZoneRules } from '~~/core/hours/rules'
 import type { NumberOffered, SetUpLine } from '~~/shared/set-up'
 import { sum } from './money'
 import { shortDay } from './time'
-
-/** Few, for they stand beside the line in the composer's head. */
-export const PROPOSED_WORDS: Record<ProposedFor, string> = {
-  'used-last': 'used last',
-  'own-area': 'yours, near them',
-  'team-area': 'near them',
-  'team': 'your team’s',
-  'own': 'yours',
-}
 
 export const STEP_WORDS: Record<LineStep, string> = {
   'pause': 'Pause it',

@@ -86,6 +86,18 @@ describe('where a text goes', () => {
     expect(lines.value.find(({ id }) => id === 'own')).toMatchObject({ disabled: true, note: 'texts within US only' })
   })
 
+  it('stays the line that somebody has chosen, whatever is read anew, as long as it can be used', async () => {
+    const now = shallowRef(start(both))
+    const { lineId } = useRecordTarget(() => record([phone('p1', HONOLULU)]), () => now.value)
+    lineId.value = 'portland'
+    now.value = start([...both], { [HONOLULU]: 'own' })
+    await settled()
+    expect(lineId.value).toBe('portland')
+    now.value = start(both.map(one => one.id === 'portland' ? { ...one, active: false } : one))
+    await settled()
+    expect(lineId.value).toBe('hilo')
+  })
+
   it('is nowhere without a number or a line', () => {
     expect(useRecordTarget(() => record([]), () => start(both)).target.value).toBeNull()
     const { target, lineId } = useRecordTarget(

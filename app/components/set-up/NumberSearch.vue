@@ -24,7 +24,8 @@ async function look(): Promise<void> {
     const found = await api<NumberOffered[]>('/api/set-up/lines/offers', { query: { carrier, ...wish } })
     if (!isNewest()) return
     offers.value = found
-    if (chosen.value && !found.some(({ e164 }) => e164 === chosen.value!.e164)) chosen.value = null
+    // what was chosen stays so as long as it is among them
+    chosen.value = found.find(({ e164 }) => e164 === chosen.value?.e164) ?? null
   })
 }
 watchDebounced(() => [carrier, wish.country, wish.place, wish.digits], look, { debounce: 250, immediate: true })
