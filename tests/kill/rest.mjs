@@ -188,6 +188,8 @@ export async function everythingElseIsKilled({ port, seed, kills }) {
     const SETTLED = ['delivered', 'held', 'taken-back', 'undelivered', 'failed', 'not-known', 'unreported']
     const everybody = [done.scheduled.to, done.takenBack.to, ...done.stopped, done.pictured.to]
     await until('every text has come to its end', async () => (await Promise.all(everybody.map(messagesOf))).flat().every(({ message }) => SETTLED.includes(message.state)), 150)
+    // what never came is asked for a moment later, on a slow machine a long one
+    await until('something is set aside', async () => (await rafe.insist('/api/set-up/stuck')).events.length > 0, 30)
     await pause(2_000)
 
     const tagged = await countOf('lead', JSON.stringify({ match: 'all', of: [{ field: 'tags', test: 'one-of', value: ['for a moment'] }] }))

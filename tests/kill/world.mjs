@@ -15,7 +15,7 @@ export const pause = ms => new Promise(done => setTimeout(done, ms))
 export const sorted = list => [...list].sort()
 
 /** Longer than anything takes that is killed again and again; who insists longer would wait for ever. */
-const INSISTS_MS = 240_000
+const INSISTS_MS = 480_000
 
 /** How long one that is to be killed may take to serve before: a machine that is slow would else never come to anything. */
 const SERVES_WITHIN_S = 90
