@@ -6,7 +6,6 @@ export type LineState = typeof LINE_STATES[number]
 
 /** Of these it is texted and called from. */
 export const WORKING: readonly LineState[] = ['active', 'ending']
-export const works = (state: LineState) => WORKING.includes(state)
 
 /** What an admin can do with a line. */
 export const LINE_STEPS = ['pause', 'go-on', 'end', 'keep', 'take-up'] as const

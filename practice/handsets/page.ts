@@ -128,7 +128,7 @@ const DAYS: Record<Given['state'], { is: string, act: string | null }> = {
 }
 
 function numberRow({ number, state, until }: Given): HTMLElement {
-  const row = element('li', 'given', `${number} ${DAYS[state].is} ${new Date(until).toISOString().slice(0, 10)} `)
+  const row = element('li', '', `${number} ${DAYS[state].is} ${new Date(until).toISOString().slice(0, 10)} `)
   const { act } = DAYS[state]
   if (!act) return row
   const button = element('button', 'quick', act)

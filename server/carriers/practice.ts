@@ -32,7 +32,7 @@ const numberEventShape = object({
   id: string().max(100).required(),
   type: string().oneOf(['number.given', 'number.rented', 'number.ended'] as const).required(),
   at: date().required(),
-  data: object({ number: string().max(20).required(), until: date().required(), price: moneyShape.nullable().default(null) }).required(),
+  data: object({ number: string().matches(/^\+[1-9]\d{6,14}$/).required(), until: date().required(), price: moneyShape.nullable().default(null) }).required(),
 })
 
 const eventShape = object({

@@ -50,10 +50,7 @@ watch(() => line.state, () => asked.value = null)
       class="field-error"
       role="alert"
     >
-      {{ problem }} <NuxtLink
-        v-if="problem.includes('balance')"
-        to="/set-up/money"
-      >See the money</NuxtLink>
+      {{ problem }}
     </p>
     <p class="acts">
       <button
