@@ -1,8 +1,8 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from '@playwright/test'
+import { expectAccessible } from './accessible'
 import { slipWith, zoneWhereItIs } from './people'
 import { PORT } from './world'
 import { startApplication, startPractice, stop } from '../../scripts/world.mjs'
@@ -30,7 +30,7 @@ test('a new firm begins with the key that the start has printed, and sends its f
     await page.goto('about:blank')
     await page.goto(`${address}${application.began.at}`)
     await expect(page.getByRole('heading', { name: 'Begin' })).toBeVisible()
-    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
+    await expectAccessible(page)
     await page.getByLabel('What it is called').fill('Two Wheels & Daughter')
     await page.getByRole('button', { name: 'Begin' }).click()
     await expect(page.getByText('Choose a country.')).toBeVisible()

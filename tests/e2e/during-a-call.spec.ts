@@ -1,10 +1,8 @@
-import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page } from '@playwright/test'
 import { madeUpSound } from '../../practice/exchange/sound'
+import { expectAccessible } from './accessible'
 import { freshNumber, makeLead, PRACTICE, signIn, test } from './people'
 import { panel, phone, shelf } from './telephone'
-
-const axe = async (page: Page) => expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
 
 /** Somebody is called from their page, and picks up. */
 async function talk(page: Page, firstName: string, manner = 'picks-up'): Promise<{ id: string, number: string }> {
@@ -26,7 +24,7 @@ test('a call is handed to a colleague after a word, who takes it, says how it we
   await page.getByLabel(/^Your notes/).fill('Asks about a bigger box.')
   await shelf(page).getByRole('button', { name: 'Transfer' }).first().click()
   await expect(page.getByRole('button', { name: 'Have a word with Mika Sand first' })).toBeFocused()
-  await axe(page)
+  await expectAccessible(page)
   await page.keyboard.press('Enter')
   await expect(shelf(page)).toContainText('rings with Mika')
   await expect(shelf(mika)).toContainText('Ada hands it to you, after a word')
@@ -68,7 +66,7 @@ test('a message is spoken once, left on a mailbox by key, and the next is called
   const page = await signIn(browser, 'ada')
   await page.goto('/calling/spoken')
   await expect(page.getByText('Short hello')).toBeVisible()
-  await axe(page)
+  await expectAccessible(page)
   await page.keyboard.press('c')
   await page.getByLabel('Name', { exact: true }).fill('A first word')
   await page.getByRole('button', { name: 'Save the message' }).click()
@@ -82,13 +80,13 @@ test('a message is spoken once, left on a mailbox by key, and the next is called
   await expect(page.getByText('Two minutes at most')).toBeVisible()
   await page.getByLabel('Choose a file').setInputFiles({ name: 'word.wav', mimeType: 'audio/wav', buffer: madeUpSound('word', 118_000, 1) })
   await expect(page.getByRole('button', { name: 'Hear what you have spoken' })).toContainText('1:58')
-  await axe(page)
+  await expectAccessible(page)
   await page.getByRole('button', { name: 'Save the message' }).click()
   await expect(page.getByText('Hello, Ada of Pannier and Post.')).toBeVisible()
 
   const { id, number } = await talk(page, 'Mailbox', 'mailbox')
   await expect(page.getByRole('button', { name: /A first word/ })).toBeVisible()
-  await axe(page)
+  await expectAccessible(page)
   await page.keyboard.press('Alt+1')
   await expect(shelf(page)).toContainText('your message is being left')
   await expect(page.getByRole('button', { name: /^M Message left/ })).toBeFocused()
@@ -119,7 +117,7 @@ test('with a telephone of mine: it rings first, and the other one is called when
   await expect(page.getByText('Add a telephone first: it is what rings.')).toBeVisible()
   await page.getByRole('button', { name: 'Add a telephone' }).click()
   await page.getByLabel('Its number').fill(own)
-  await axe(page)
+  await expectAccessible(page)
   await page.getByRole('button', { name: 'Keep this' }).click()
   await expect(page.getByText('Kept.')).toBeVisible()
   for (const one of [own, number]) await phone(page, one, 'manner', { manner: 'by-hand' })
@@ -129,7 +127,7 @@ test('with a telephone of mine: it rings first, and the other one is called when
   await page.getByLabel('Number, with +').fill('911')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('dialog', { name: 'Call a number' })).toContainText('This cannot be a telephone number.')
-  await axe(page)
+  await expectAccessible(page)
   await page.getByLabel('Number, with +').fill(number)
   await page.keyboard.press('Enter')
   const calls = shelf(page)
@@ -151,7 +149,7 @@ test('with a telephone of mine: it rings first, and the other one is called when
   await expect
     .poll(async () => JSON.stringify(await (await page.request.get(`${PRACTICE}/handsets/api/phones`)).json()))
     .toContain('"tones":"42#"')
-  await axe(page)
+  await expectAccessible(page)
   await phone(page, own, 'hang-up')
   await expect(calls).toContainText('ended, waits for its disposition')
   await page.getByRole('button', { name: 'Close without a disposition' }).click()
@@ -167,7 +165,7 @@ test('an admin sets for how long a text can be taken back, and a key that sets a
   await rafe.getByLabel(/^For how many seconds/).fill('99')
   await rafe.getByRole('button', { name: 'Save the rules' }).click()
   await expect(rafe.getByText('A minute at most: people wait for an answer.')).toBeVisible()
-  await axe(rafe)
+  await expectAccessible(rafe)
   await rafe.getByLabel(/^For how many seconds/).fill('6')
   await rafe.getByRole('button', { name: 'Save the rules' }).click()
   await expect(rafe.getByText('Kept.')).toBeVisible()
@@ -179,7 +177,7 @@ test('an admin sets for how long a text can be taken back, and a key that sets a
   await rafe.getByRole('button', { name: 'Add an effect' }).click()
   await rafe.getByLabel('Effect 1', { exact: true }).selectOption('Set a field')
   await rafe.getByLabel('Field of effect 1').selectOption('Bikes')
-  await axe(rafe)
+  await expectAccessible(rafe)
   await rafe.getByRole('button', { name: 'Save the disposition' }).click()
   await expect(rafe.getByText('Bikes as you say')).toBeVisible()
 

@@ -1,8 +1,7 @@
-import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page } from '@playwright/test'
+import { expectAccessible } from './accessible'
 import { freshNumber, leadsNamed, makeLead, signIn, test, textsOnHandset, writeFromHandset } from './people'
 
-const axe = async (page: Page) => expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
 const people = (page: Page) => page.getByRole('main').getByRole('row')
 
 /** Makes a group by hand by the keys, and is on its page then. */
@@ -22,7 +21,7 @@ test('a group by hand: filled from a list, a page and itself, texted as a whole,
   const made = []
   for (const [i, number] of numbers.entries()) made.push(await makeLead(page.request, ['Aurelio', 'Brynja', 'Cosima'][i]!, number, { lastName: 'Grouped' }))
   await makeGroup(page, 'Hill riders')
-  await axe(page)
+  await expectAccessible(page)
   await expect(page.getByText('Nobody whom you see is in it yet.')).toBeVisible()
   await mika.goto('/groups')
   await mika.getByRole('link', { name: 'Hill riders' }).click()
@@ -45,7 +44,7 @@ test('a group by hand: filled from a list, a page and itself, texted as a whole,
   await page.getByRole('option', { name: 'Hill riders' }).click()
   await expect(page.getByRole('link', { name: 'Hill riders' })).toBeVisible()
   await expect(page.getByText('put Cosima into the group Hill riders')).toBeVisible()
-  await axe(page)
+  await expectAccessible(page)
 
   // one goes and comes back on the group's own page
   await page.getByRole('link', { name: 'Hill riders' }).click()
@@ -72,7 +71,7 @@ test('a group by hand: filled from a list, a page and itself, texted as a whole,
   const feed = page.getByRole('region', { name: 'Sent and come back' })
   await expect(feed.getByText('I bring my brakes')).toBeVisible()
   await expect(feed.getByText('to 3 people, 1 answered')).toBeVisible()
-  await axe(page)
+  await expectAccessible(page)
   // the answer leads to where it stands
   await feed.getByRole('link', { name: 'Brynja Grouped' }).click()
   await expect(page).toHaveURL(new RegExp(`/record/${made[1]!}`))

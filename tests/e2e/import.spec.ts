@@ -1,13 +1,10 @@
 import { readFileSync } from 'node:fs'
-import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page } from '@playwright/test'
+import { expectAccessible } from './accessible'
 import { freshNumber, makeLead, signIn, test } from './people'
 
 const choose = (page: Page, name: string, text: string | Buffer) =>
   page.locator('input[type=file]').setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })
-const axe = async (page: Page) =>
-  expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id, nodes }) => [id, nodes.map(({ html }) => html)])).toEqual([])
-
 test('a spreadsheet is matched, foreseen row by row, brought in, and taken back whole', async ({ browser }) => {
   const page = await signIn(browser, 'ada')
   const [there, fresh] = [freshNumber(), freshNumber()]
@@ -15,7 +12,7 @@ test('a spreadsheet is matched, foreseen row by row, brought in, and taken back 
   const last = `Bringwell${Date.now() % 100_000}`
   await page.goto('/records/leads')
   await page.getByRole('link', { name: 'Import' }).click()
-  await axe(page)
+  await expectAccessible(page)
   await choose(
     page,
     'fair.csv',
@@ -29,7 +26,7 @@ test('a spreadsheet is matched, foreseen row by row, brought in, and taken back 
   await expect(page.getByText('There is no name, number or mail address in it.')).toBeVisible()
   await page.getByRole('button', { name: 'With a cell that goes into a note 1' }).click()
   await expect(page.getByText('Mail “nowhere” goes into its note: This is not a mail address.')).toBeVisible()
-  await axe(page)
+  await expectAccessible(page)
 
   // a rule changes what is foreseen
   await page.getByRole('combobox', { name: 'If somebody has the same number,' }).click()
@@ -103,7 +100,7 @@ test('days that read two ways are asked about, a first row that is somebody is n
   await expect(page.getByText('2 rows, cells between commas')).toBeVisible()
   await page.getByLabel('The first row says what the columns are').check()
   await expect(page.getByText('1 row, cells between commas')).toBeVisible()
-  await axe(page)
+  await expectAccessible(page)
 
   await page.getByRole('button', { name: 'Another file' }).click()
   await choose(page, 'quote.csv', 'First name,Note\nIris,"likes trikes\nBo,bells\n')

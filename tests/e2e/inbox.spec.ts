@@ -1,8 +1,7 @@
-import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page } from '@playwright/test'
+import { expectAccessible } from './accessible'
 import { freshNumber, makeLead, signIn, test, writeFromHandset } from './people'
 
-const axe = async (page: Page) => expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
 const row = (page: Page, name: string) => page.locator('.row').filter({ hasText: name })
 const sheet = (page: Page) => page.getByRole('region', { name: 'The open conversation' })
 const field = (page: Page) => sheet(page).getByRole('textbox', { name: 'Answer' })
@@ -27,7 +26,7 @@ test('an evening’s conversations are worked off by keyboard alone: answered, p
   await ada.getByLabel('Search the conversations').fill('whether it is still')
   await expect(ada.locator('.row')).toHaveCount(4)
   await ada.getByRole('heading', { name: 'Inbox' }).click()
-  await axe(ada)
+  await expectAccessible(ada)
 
   await ada.keyboard.press('j')
   await expect(field(ada)).toBeVisible()
@@ -55,7 +54,7 @@ test('an evening’s conversations are worked off by keyboard alone: answered, p
   await ada.getByLabel('Note').fill('knows these bikes better')
   await ada.getByRole('button', { name: 'Assign', exact: true }).click()
   await expect(sheet(ada)).toContainText('Mika has this conversation.')
-  await axe(ada)
+  await expectAccessible(ada)
   await ada.keyboard.press('j')
   await expect(sheet(ada).getByRole('heading')).toContainText('Dita')
   await ada.keyboard.press('s')
@@ -137,7 +136,7 @@ test('what somebody asks for is proposed as a task: one key accepts it, one send
   await ada.goto('/inbox?words=Asking')
   await row(ada, 'Asking').click()
   await expect(sheet(ada)).toContainText('Asking asks for a call: “Can you ring me tomorrow at 3?”')
-  await axe(ada)
+  await expectAccessible(ada)
   await ada.keyboard.press('y')
   await expect(sheet(ada)).not.toContainText('asks for a call')
   await expect(sheet(ada)).toContainText('Can you ring me tomorrow at 3?')

@@ -1,9 +1,8 @@
-import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page } from '@playwright/test'
+import { expectAccessible } from './accessible'
 import { freshNumber, makeLead, signIn, test, writeFromHandset } from './people'
 import { hangUp, panel, phone, shelf } from './telephone'
 
-const axe = async (page: Page) => expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
 /** The end of the shelf, where it knocks. */
 const knock = (page: Page) => shelf(page).locator('.knocks > .what')
 const knocks = (page: Page) => page.getByRole('dialog', { name: 'Knocks' })
@@ -26,7 +25,7 @@ test('a question knocks while somebody writes, moves nothing, and one key leads 
   await test.step('all of them can be looked over, and are seen by that', async () => {
     await knock(ada).click()
     await expect(knocks(ada).getByRole('listitem').first()).toContainText('And how much is it?')
-    await axe(ada)
+    await expectAccessible(ada)
     await ada.keyboard.press('Escape')
     await expect(knocks(ada)).toHaveCount(0)
     await expect(knock(ada)).not.toHaveClass(/unseen/)
@@ -112,5 +111,5 @@ test('one chooses what knocks, who stands in, and from when on a mail says who w
   await mika.goto(`/record/${id}`)
   await expect(mika.getByText('Is it free?')).toBeVisible()
   await expect(shelf(mika).getByText(/Unheard Testaway asks/)).toHaveCount(0)
-  await axe(mika)
+  await expectAccessible(mika)
 })

@@ -1,8 +1,7 @@
-import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page } from '@playwright/test'
+import { expectAccessible } from './accessible'
 import { freshNumber, makeLead, PRACTICE, signIn, slipWith, test, textsOnHandset, writeFromHandset } from './people'
 
-const axe = async (page: Page) => expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
 const lineOf = (page: Page, name: string) => page.getByRole('listitem').filter({ has: page.getByRole('heading', { name, exact: true }) })
 
 /** Days of waiting, or a paid month, are over. */
@@ -30,7 +29,7 @@ async function take(page: Page, wish: { country: string, place: string }, name: 
   await dialog.getByLabel('What colleagues call it').fill(name)
   await dialog.getByLabel('Who answers it').selectOption('Rafe Pennington')
   await expect(dialog).toHaveCSS('opacity', '1')
-  await axe(page)
+  await expectAccessible(page)
   await dialog.getByRole('button', { name: /^Take it for \$\d/ }).click()
   await expect(dialog).toBeHidden()
   await expect(page.locator('.p-dialog-mask')).toHaveCount(0)
@@ -50,7 +49,7 @@ test('an admin finds a number, takes it, texts from it, pauses, ends and takes i
   const number = await take(page, { country: 'United States', place: 'Oregon' }, 'Eugene line')
   const own = lineOf(page, 'Eugene line')
   await expect(own.getByText(/^In use, paid until .+, \$1\.15 a month$/)).toBeVisible()
-  await axe(page)
+  await expectAccessible(page)
 
   const theirs = freshNumber()
   const id = await makeLead(page.request, 'Wren', theirs)
@@ -72,7 +71,7 @@ test('an admin finds a number, takes it, texts from it, pauses, ends and takes i
   await page.goto('/set-up/lines')
   await page.getByRole('button', { name: 'Pause it: Eugene line' }).click()
   await expect(own.getByText('Nothing leaves over it and it does not ring')).toBeVisible()
-  await axe(page)
+  await expectAccessible(page)
   await page.keyboard.press('Escape')
   await expect(own.getByText(/^In use/)).toBeVisible()
   await step(page, 'Pause it', 'Eugene line')
@@ -93,7 +92,7 @@ test('an admin finds a number, takes it, texts from it, pauses, ends and takes i
   await hasten(page, number)
   // its carrier tells, and the page hears it
   await expect(own.getByText(/^Ended on/)).toBeVisible()
-  await axe(page)
+  await expectAccessible(page)
   await step(page, 'Take it up again', 'Eugene line')
   await expect(own.getByText(/^In use, paid until/)).toBeVisible()
 

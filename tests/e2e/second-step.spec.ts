@@ -1,9 +1,8 @@
-import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page } from '@playwright/test'
 import { Secret, TOTP } from 'otpauth'
+import { expectAccessible } from './accessible'
 import { signIn, test } from './people'
 
-const axe = async (page: Page) => expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([])
 const PASSWORD = 'four words of my own'
 const MAIL = 'lena@pannier.example'
 
@@ -40,7 +39,7 @@ test('a colleague sets a second step up, signs in with codes, and an admin helps
   await lena.goto('/sign-ins')
   await lena.getByRole('button', { name: 'Set it up' }).click()
   await expect(lena.getByRole('img', { name: 'What the app reads with its camera' }).locator('svg')).toBeVisible()
-  await axe(lena)
+  await expectAccessible(lena)
   const secret = (await lena.locator('code.secret').innerText()).replaceAll(' ', '')
   await lena.getByLabel('The code that the app shows then').fill('000000')
   await lena.getByRole('button', { name: 'It works' }).click()
@@ -50,14 +49,14 @@ test('a colleague sets a second step up, signs in with codes, and an admin helps
   await expect(lena.getByText('10 recovery codes left')).toBeVisible()
   const codes = await lena.locator('.codes li').allInnerTexts()
   expect(codes).toHaveLength(10)
-  await axe(lena)
+  await expectAccessible(lena)
   await lena.getByRole('button', { name: 'I have kept them' }).click()
 
   const elsewhere = await (await browser.newContext()).newPage()
   await typePassword(elsewhere)
   const code = elsewhere.getByLabel('The code that your app shows now')
   await expect(code).toBeFocused()
-  await axe(elsewhere)
+  await expectAccessible(elsewhere)
   await code.fill('111111')
   await elsewhere.keyboard.press('Enter')
   await expect(elsewhere.getByText('This is not the code that the app shows now.')).toBeVisible()
@@ -77,7 +76,7 @@ test('a colleague sets a second step up, signs in with codes, and an admin helps
   // and without anything
   await rafe.goto('/set-up/people')
   await rafe.getByRole('button', { name: 'Take the second step of Lena Quist away' }).click()
-  await axe(rafe)
+  await expectAccessible(rafe)
   await rafe.getByRole('button', { name: 'Remove it' }).click()
   await expect(rafe.getByRole('button', { name: 'Take the second step of Lena Quist away' })).toBeHidden()
   await elsewhere.context().clearCookies()

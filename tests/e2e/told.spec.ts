@@ -1,5 +1,5 @@
-import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page } from '@playwright/test'
+import { expectAccessible } from './accessible'
 import { freshNumber, makeLead, signIn, test, writeFromHandset } from './people'
 
 /** Stands in for the browser's notifications, which a browser without a screen does not have, and for another window in front. */
@@ -88,7 +88,7 @@ test('past notices say what is new, and lead to the answer, at a phone’s width
   const notice = mika.getByRole('link', { name: /Noticed Testaway Which tyres/ })
   await expect(notice).toContainText('Not seen')
   await expect(notice).toContainText('waits')
-  expect((await new AxeBuilder({ page: mika }).analyze()).violations).toEqual([])
+  await expectAccessible(mika)
   await notice.click()
   await expect(mika.getByRole('textbox', { name: 'Answer' })).toBeFocused()
   expect(await mika.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
