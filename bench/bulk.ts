@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { v7 as uuid } from 'uuid'
 import { makeFiller } from '../core/template/fill'
 import { measureText } from '../core/text/measure'
+import { EVERY_DAY } from '../core/hours/reachable'
 import { zoneRules } from '../core/hours/zones'
 import { makePlan } from '../core/plan/plan'
 import { DEMO_PASSWORD } from '../demo/lay'
@@ -47,7 +48,7 @@ function planRatio(): void {
     days: 5,
     zone: zoneRules('America/Los_Angeles')!,
     groups: ZONES.flatMap(zone => LINES.map(lineId =>
-      ({ id: `${zone} ${lineId}`, zones: [zone], wish: null, lineId, people: Math.round(PLANNED / ZONES.length / LINES.length) }))),
+      ({ id: `${zone} ${lineId}`, zones: [zone], hours: EVERY_DAY, lineId, people: Math.round(PLANNED / ZONES.length / LINES.length) }))),
     lines: LINES.map(id => ({ id, everyMs: 1_000, perDay: 6_000, newSince: null, sent: null, taken: [] })),
   }
   const best = (work: () => void) => Math.min(...Array.from({ length: 5 }, () => {

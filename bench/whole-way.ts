@@ -13,7 +13,7 @@ import { openEmbedded } from '../server/db/embedded/open'
 import { readBytes } from '../server/http/body'
 import { whoSignedIn, openSignIn } from '../server/identity/sign-in'
 import { startOutbox } from '../server/jobs/outbox'
-import { takeEvent } from '../server/texting/events'
+import { carrierTeller } from '../server/tellers/tellers'
 import { secretsFor, startPractice } from '../scripts/world.mjs'
 import { PARTS } from './support'
 
@@ -56,7 +56,7 @@ export async function startWholeWay(reportPort: number) {
     const body = await readBytes(event, 65_536)
     if (!carrier.webhook!.isSigned(body, getHeaders(event))) throw new Error('A report was not signed.')
     const report = carrier.readEvent(JSON.parse(body.toString('utf8')))
-    await takeEvent('practice', report, new Date())
+    await carrierTeller(carrier).take(JSON.parse(body.toString('utf8')), new Date())
     if (report.kind === 'delivered' && ++delivered >= wanted) done()
     return { taken: true }
   }))

@@ -10,14 +10,15 @@ import { World } from './carrier/world'
 import { USUAL_PACE } from './exchange/call'
 import { Exchange } from './exchange/exchange'
 import { exchangeRouter } from './exchange/http'
+import { Gateway, NO_GATEWAY_FAULTS, type GatewayFaults } from './gateway/gateway'
 import { handsetRouter } from './handsets/http'
 import { MailDrop } from './mail/drop'
 import { mailRouter } from './mail/http'
 import { NO_SMSC_FAULTS, Smsc, type SmscFaults } from './smsc/smsc'
 
 /**
- * The practice world: a carrier, an SMS centre, a telephone exchange and the handsets that they reach, as a process of its own. The
- * application knows it only over the network, as it would know a real one.
+ * The practice world: a carrier, an SMS centre, a gateway, a telephone exchange and the handsets that they reach, as a process of its
+ * own. The application knows it only over the network, as it would know a real one.
  */
 const need = (name: string) => {
   const value = process.env[name]
@@ -41,9 +42,12 @@ const exchange = new Exchange(
 const smscFaults: SmscFaults = { ...NO_SMSC_FAULTS, ...JSON.parse(process.env.PRACTICE_SMSC_FAULTS ?? '{}') }
 const perSecond = Number(process.env.PRACTICE_PER_SECOND ?? 50)
 const smsc = new Smsc(folder, world, JSON.parse(need('PRACTICE_SMPP_ACCOUNT')), pace, smscFaults, random, perSecond)
+const gatewayFaults: GatewayFaults = { ...NO_GATEWAY_FAULTS, ...JSON.parse(process.env.PRACTICE_GATEWAY_FAULTS ?? '{}') }
+const gateway = new Gateway(folder, world, need('PRACTICE_GATEWAY_SECRET'), pace, gatewayFaults, random, perSecond)
 const drop = new MailDrop(join(folder, 'mail'))
 const app = createApp()
-app.use(handsetRouter(world, network, book, smsc, exchange, folder))
+app.use(handsetRouter(world, network, book, { smsc, gateway }, exchange, folder))
+app.use(gateway.router())
 app.use(mailRouter(drop))
 app.use(exchangeRouter(exchange, book, need('PRACTICE_KEY')))
 app.use(carrierRouter(world, network, book, { key: need('PRACTICE_KEY'), perSecond }, random))
@@ -54,6 +58,7 @@ const centre = await smsc.listen(Number(need('PRACTICE_SMPP_PORT')))
 const server = createServer(toNodeListener(app))
 server.listen(Number(need('PRACTICE_PORT')), '127.0.0.1', () => {
   network.resume()
+  gateway.resume()
   void exchange.resume()
   process.stdout.write('the practice world is open\n')
 })

@@ -3,7 +3,7 @@ import { existsSync, mkdirSync, writeFileSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { buildIfNeeded, installIfNeeded } from './prepare.mjs'
-import { SMPP_ACCOUNT, smppPort, startApplication, startPractice, stop } from './world.mjs'
+import { GATEWAY_SECRET, gatewayUrl, SMPP_ACCOUNT, smppPort, startApplication, startPractice, stop } from './world.mjs'
 
 const unknown = process.argv.slice(2).filter(argument => !['--fresh', '--empty'].includes(argument))
 if (unknown.length > 0) {
@@ -66,6 +66,7 @@ console.log(`
   Handsets   http://127.0.0.1:${practicePort}/handsets   (the telephones of the people you text)
   Mail drop  http://127.0.0.1:${practicePort}/mail   (what Plauder mails)
   SMS centre 127.0.0.1:${smppPort(practicePort)}, without TLS   (system id ${SMPP_ACCOUNT.systemId}, password ${SMPP_ACCOUNT.password}: a second carrier, to connect in Set-up)
+  Gateway    ${gatewayUrl(practicePort)}   (secret ${GATEWAY_SECRET}: a third, over signed HTTP)
 
   ${howToGetIn}
 

@@ -43,6 +43,9 @@ const smtpPort = practicePort => practicePort + 2
 /** Where its SMS centre is, and its one account. Whoever is on this machine may know it. */
 export const smppPort = practicePort => practicePort + 3
 export const SMPP_ACCOUNT = { systemId: 'pannier', password: 'dispatch' }
+/** Where its gateway takes texts (docs/gateway.md), and the secret of its one customer. */
+export const gatewayUrl = practicePort => `http://127.0.0.1:${practicePort}/gateway`
+export const GATEWAY_SECRET = 'whsec_cGFubmllciBhbmQgdGhlIGdhdGV3YXksIDEyMw=='
 
 export function startPractice({ folder, port, practicePort, env = {} }) {
   const { key, webhookSecret } = credentials(folder)
@@ -54,6 +57,7 @@ export function startPractice({ folder, port, practicePort, env = {} }) {
       PRACTICE_SMTP_PORT: String(smtpPort(practicePort)),
       PRACTICE_SMPP_PORT: String(smppPort(practicePort)),
       PRACTICE_SMPP_ACCOUNT: JSON.stringify(SMPP_ACCOUNT),
+      PRACTICE_GATEWAY_SECRET: GATEWAY_SECRET,
       PRACTICE_DATA: join(folder, 'practice'),
       PRACTICE_REPORT_TO: `http://127.0.0.1:${port}/api/carriers/practice/events`,
       PRACTICE_CALLS_REPORT_TO: `http://127.0.0.1:${port}/api/exchanges/practice/events`,

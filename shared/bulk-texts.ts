@@ -122,9 +122,11 @@ export interface BulkTextDetail extends BulkTextHead {
 /** A stretch of time in which nobody of a place is texted. */
 export interface Closed { from: number, to: number }
 
-/** People who may be in the same zones, whatever their lines and wishes. */
+/** People who may be in the same zones and are reached in the same hours, whatever their lines and wishes. */
 export interface PlanPlace {
   zones: string[]
+  /** Countries, states and provinces: ISO 3166-2. */
+  regions: string[]
   people: number
   /** Of the runs, those that are theirs. */
   groupIds: string[]

@@ -1,5 +1,5 @@
 /** The protocols by which a carrier can be connected. */
-export const CARRIER_KINDS = ['smpp'] as const
+export const CARRIER_KINDS = ['smpp', 'http'] as const
 export type CarrierKind = typeof CARRIER_KINDS[number]
 
 /** How an SMS centre lets one in: once for both ways, or twice, for one way each. */
@@ -26,7 +26,22 @@ export interface SmppSettings {
   window: number
 }
 
-export type CarrierSettings = SmppSettings
+/** A gateway that takes signed texts over HTTP (docs/gateway.md), but for the secret. */
+export interface HttpSettings {
+  /** Where it takes them. */
+  url: string
+}
+
+export type CarrierSettings = SmppSettings | HttpSettings
+
+/** How one gets to a carrier. */
+export type CarrierWay = { kind: 'smpp', settings: SmppSettings } | { kind: 'http', settings: HttpSettings }
+
+/** The path to which one that tells us by itself reports. */
+export const reportPath = (carrier: string): string => `/api/carriers/${carrier}/events`
+
+/** By which lines and messages name what was set up here: the browser may say it before it is kept. */
+export const carrierNameOf = (kind: CarrierKind, id: string): string => `${kind}-${id.slice(-8)}`
 
 /** Whether it can be reached, since when (instant), and why not, in words. */
 export interface CarrierStateShown { is: 'connecting' | 'connected' | 'away', since: number, why: string | null }
@@ -37,7 +52,7 @@ export interface SetUpCarrier {
   name: string
   title: string
   /** Null for one that nobody here has set up. */
-  account: { id: string, kind: CarrierKind, settings: CarrierSettings } | null
+  account: { id: string } & CarrierWay | null
   /** Null for one to which no connection stays open. */
   state: CarrierStateShown | null
   /** Its lines, by name. */

@@ -14,6 +14,8 @@ export const PASS_WORDS: Record<PassReason, string> = {
   'no-number': 'without a number that can be called',
   'no-calls': 'not to be called',
   'night': 'in their night',
+  'closed-day': 'on a day on which nobody there is reached',
+  'place-hours': 'outside of the hours in which people there are reached',
   'wish': 'it is outside of the hours in which they want to be reached',
   'zone-unknown': 'nobody knows what time it is there',
   'called-lately': 'called a short while ago',

@@ -1,4 +1,4 @@
-import type { HoursWindow } from '../hours/reachable'
+import type { HoursWindow, ReachHours } from '../hours/week'
 import { mayCall } from './gate'
 import type { PassReason } from './round'
 
@@ -9,6 +9,8 @@ export interface PassFacts {
   refused: boolean
   /** Every zone the person may be in; empty if nothing is known. */
   zones: string[]
+  /** The hours of the house for the place where they are. */
+  house: ReachHours
   wish: HoursWindow | null
   lastHeardAt: number | null
   /** The last call of anybody of ours to this number. */

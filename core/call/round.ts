@@ -1,3 +1,5 @@
+import { FOR_THE_HOUR } from '../message/hold'
+
 /** What a call round is at: its people are handed out only while it is open. */
 export const ROUND_STATES = ['open', 'paused', 'stopped'] as const
 export type RoundState = typeof ROUND_STATES[number]
@@ -14,7 +16,7 @@ export const mayTurn = (from: RoundState, to: RoundState): boolean => ROUND_MOVE
 /** Whoever was handed somebody and neither calls nor says anything for so long has gone away: others may have them. */
 export const HOLD_MS = 30 * 60_000
 
-export const PASS_REASONS = ['no-number', 'no-calls', 'night', 'wish', 'zone-unknown', 'called-lately'] as const
+export const PASS_REASONS = ['no-number', 'no-calls', ...FOR_THE_HOUR, 'called-lately'] as const
 export type PassReason = typeof PASS_REASONS[number]
 
 export const STANDINGS = ['waiting', 'held', 'called', 'passed', 'skipped'] as const

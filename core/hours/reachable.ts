@@ -1,14 +1,15 @@
 import { pieceAt, type ZoneRules } from './rules'
+import { checkWeek, everyDay, weekdayOf, type HoursWindow, type ReachHours } from './week'
 import { zoneRules } from './zones'
-
-/** Whole hours of local time: from the first inclusive to the second exclusive. */
-export interface HoursWindow { from: number, to: number }
 
 /**
  * Nobody is texted at night: not before 8 and not from 21 on, where the person is.
- * Source: 47 CFR 64.1200(c)(1), value from memory. This is the one place where it stands.
+ * Source: 47 CFR 64.1200(c)(1), value from memory. This is the one place where it stands; what narrows it stands in `house.ts`.
  */
 export const ALLOWED_HOURS: HoursWindow = { from: 8, to: 21 }
+
+/** The same, for each day. */
+export const EVERY_DAY: ReachHours = everyDay(ALLOWED_HOURS)
 
 const HOUR = 3_600_000
 const DAY = 24 * HOUR
@@ -19,14 +20,14 @@ const HORIZON = 370 * DAY
  * Whether somebody who may be in any of these zones may be reached at this instant.
  *
  * @param zones IANA names; all of them must be inside the hours. Empty or unknown: false
- * @param window whole hours, 8 to 21 if left out
- * @throws RangeError if the instant is no time or the window's hours are not whole hours of 0 to 24
+ * @param hours 8 to 21 on each day if left out
+ * @throws RangeError if the instant is no time or the hours are none
  */
-export function reachableAt(instant: Date | number, zones: string[], window: HoursWindow = ALLOWED_HOURS): boolean {
+export function reachableAt(instant: Date | number, zones: string[], hours: ReachHours = EVERY_DAY): boolean {
   const at = readInstant(instant)
-  checkWindow(window)
+  checkWeek(hours.week)
   const rules = readZones(zones)
-  return rules !== null && rules.every(zone => nextInZone(zone, at, window) === at)
+  return rules !== null && rules.every(zone => nextInZone(zone, at, hours) === at)
 }
 
 /**
@@ -35,14 +36,14 @@ export function reachableAt(instant: Date | number, zones: string[], window: Hou
  * @returns null where there is none, because zones are unknown or their days never overlap
  * @throws RangeError as `reachableAt`
  */
-export function nextReachable(instant: Date | number, zones: string[], window: HoursWindow = ALLOWED_HOURS): Date | null {
+export function nextReachable(instant: Date | number, zones: string[], hours: ReachHours = EVERY_DAY): Date | null {
   const start = readInstant(instant)
-  checkWindow(window)
+  checkWeek(hours.week)
   const rules = readZones(zones)
-  if (!rules || window.from >= window.to) return null
+  if (!rules) return null
   let at = start
   while (at <= start + HORIZON) {
-    const latest = Math.max(...rules.map(zone => nextInZone(zone, at, window)))
+    const latest = Math.max(...rules.map(zone => nextInZone(zone, at, hours)))
     if (latest === at) return new Date(at)
     at = latest
   }
@@ -55,55 +56,57 @@ export function nextReachable(instant: Date | number, zones: string[], window: H
  * @returns null where nobody may be reached now; Infinity where the hours never end
  * @throws RangeError as `reachableAt`
  */
-export function reachableUntil(instant: Date | number, zones: string[], window: HoursWindow = ALLOWED_HOURS): number | null {
-  if (!reachableAt(instant, zones, window)) return null
+export function reachableUntil(instant: Date | number, zones: string[], hours: ReachHours = EVERY_DAY): number | null {
+  if (!reachableAt(instant, zones, hours)) return null
   const at = readInstant(instant)
-  return Math.min(...readZones(zones)!.map(rules => endInZone(rules, at, window)))
+  return Math.min(...readZones(zones)!.map(rules => endInZone(rules, at, hours)))
 }
 
-/** The first instant after `at`, which is inside the window, that is outside of it in one zone. */
-function endInZone(rules: ZoneRules, at: number, { from, to }: HoursWindow): number {
-  for (let [piece, instant] = [pieceAt(rules, at), at]; instant <= at + HORIZON; piece++) {
-    const until = rules.untils[piece] ?? Infinity
-    const intoDay = ((instant + rules.offsets[piece]! * 60_000) % DAY + DAY) % DAY
-    if (intoDay < from * HOUR || intoDay >= to * HOUR) return instant
-    const end = to === 24 && from === 0 ? Infinity : instant + to * HOUR - intoDay
-    if (end < until) return end
-    if (until === Infinity) break
-    instant = until
+/** The first instant after `at`, which is inside the hours, that is outside of them in one zone. */
+function endInZone(rules: ZoneRules, at: number, hours: ReachHours): number {
+  for (const { number, midnight, from, until } of localDays(rules, at)) {
+    const window = windowOn(number, hours)
+    if (!window || from < midnight + window.from * HOUR) return from
+    const end = midnight + window.to * HOUR
+    if (end < until) return Math.max(from, end)
   }
   return Infinity
 }
 
-/** The first instant from `at` on that is inside the window in one zone; walks over changes of offset one by one. */
-function nextInZone(rules: ZoneRules, at: number, { from, to }: HoursWindow): number {
-  let instant = at
-  for (let piece = pieceAt(rules, at); instant <= at + HORIZON; piece++) {
-    const until = rules.untils[piece] ?? Infinity
+/** The first instant from `at` on that is inside the hours in one zone. */
+function nextInZone(rules: ZoneRules, at: number, hours: ReachHours): number {
+  for (const { number, midnight, from, until } of localDays(rules, at)) {
+    const window = windowOn(number, hours)
+    if (!window) continue
+    const opens = Math.max(from, midnight + window.from * HOUR)
+    if (opens < Math.min(until, midnight + window.to * HOUR)) return opens
+  }
+  return Infinity
+}
+
+const windowOn = (day: number, { week, closed }: ReachHours): HoursWindow | null => closed.has(day) ? null : week[weekdayOf(day)]!
+
+/**
+ * The local days from an instant on, as far as is looked ahead: which day it is, when it was midnight by the clock that is in
+ * force, and from when until when (exclusive) this holds. A day on which clocks change comes in pieces.
+ */
+function* localDays(rules: ZoneRules, at: number): Generator<{ number: number, midnight: number, from: number, until: number }> {
+  for (let from = at, piece = pieceAt(rules, at); from <= at + HORIZON;) {
     const offset = rules.offsets[piece]! * 60_000
-    const intoDay = ((instant + offset) % DAY + DAY) % DAY
-    let wait = 0
-    if (intoDay < from * HOUR) wait = from * HOUR - intoDay
-    else if (intoDay >= to * HOUR) wait = DAY - intoDay + from * HOUR
-    if (from < to && instant + wait < until) return instant + wait
-    if (until === Infinity) break
-    instant = until
+    const number = Math.floor((from + offset) / DAY)
+    const midnight = number * DAY - offset
+    const changes = rules.untils[piece] ?? Infinity
+    const until = Math.min(midnight + DAY, changes)
+    yield { number, midnight, from, until }
+    if (until === changes) piece++
+    from = until
   }
-  return Infinity
 }
 
 function readInstant(instant: Date | number): number {
   const at = typeof instant === 'number' ? instant : instant.getTime()
   if (!Number.isFinite(at)) throw new RangeError('The instant is not a time: give a Date or epoch milliseconds.')
   return at
-}
-
-function checkWindow({ from, to }: HoursWindow): void {
-  for (const hour of [from, to]) {
-    if (!Number.isInteger(hour) || hour < 0 || hour > 24) {
-      throw new RangeError(`The hours ${from} to ${to} are not whole hours of a day: give numbers from 0 to 24.`)
-    }
-  }
 }
 
 function readZones(zones: string[]): ZoneRules[] | null {

@@ -1,4 +1,5 @@
-import { nextReachable, reachableAt, type HoursWindow } from '../hours/reachable'
+import { EVERY_DAY, nextReachable, reachableAt } from '../hours/reachable'
+import type { HoursWindow, ReachHours } from '../hours/week'
 import { hoursOf } from '../hours/wish'
 import type { HoldReason } from './hold'
 
@@ -21,6 +22,8 @@ export interface GateFacts {
   optedOut: boolean
   /** Every zone the person may be in; empty if nothing is known. */
   zones: string[]
+  /** The hours of the house for the place where they are. */
+  house: ReachHours
   /** Between which of their hours they want to be reached; null if they have not said so. */
   wish: HoursWindow | null
   /** Last text or call from them, over any line; null if there was none. */
@@ -34,7 +37,7 @@ export interface GateFacts {
 }
 
 /** What of it depends on the hour alone. */
-export type HourFacts = Pick<GateFacts, 'now' | 'zones' | 'wish' | 'lastHeardAt' | 'nightAllowed'>
+export type HourFacts = Pick<GateFacts, 'now' | 'zones' | 'house' | 'wish' | 'lastHeardAt' | 'nightAllowed'>
 
 export type Verdict = { leaves: true } | { leaves: false, reason: HoldReason | 'paused', notBefore: number | null }
 
@@ -56,15 +59,23 @@ export function mayLeave(facts: GateFacts): Verdict {
 export function mayLeaveNow({
   now,
   zones,
+  house,
   wish,
   lastHeardAt,
   nightAllowed,
 }: HourFacts): Verdict {
-  const hours = hoursOf(wish)
+  const hours = hoursOf(wish, house)
   if (nightAllowed || answersSomebody(now, lastHeardAt) || reachableAt(now, zones, hours)) return { leaves: true }
   const next = nextReachable(now, zones, hours)
-  const reason = !next ? 'zone-unknown' : reachableAt(now, zones) ? 'wish' : 'night'
-  return { leaves: false, reason, notBefore: next?.getTime() ?? null }
+  const known = next !== null || nextReachable(now, zones) !== null
+  return { leaves: false, reason: known ? whyNotAt(now, zones, house) : 'zone-unknown', notBefore: next?.getTime() ?? null }
+}
+
+/** The first of the rules about hours that says no: everybody's night, the days and hours of the house there, their own wish. */
+function whyNotAt(now: number, zones: string[], house: ReachHours): HoldReason {
+  if (!reachableAt(now, zones)) return 'night'
+  if (!reachableAt(now, zones, { ...EVERY_DAY, closed: house.closed })) return 'closed-day'
+  return reachableAt(now, zones, house) ? 'wish' : 'place-hours'
 }
 
 export function answersSomebody(now: number, lastHeardAt: number | null): boolean {

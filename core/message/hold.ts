@@ -2,6 +2,8 @@
 export type HoldReason
   = | 'opted-out'
     | 'night'
+    | 'closed-day'
+    | 'place-hours'
     | 'wish'
     | 'zone-unknown'
     | 'line-closed'
@@ -12,5 +14,8 @@ export type HoldReason
     | 'carrier-away'
     | 'broken'
 
+/** What has to do with the hour alone. */
+export const FOR_THE_HOUR = ['night', 'closed-day', 'place-hours', 'wish', 'zone-unknown'] as const satisfies HoldReason[]
+
 /** Of these a person may say "now": they are about the moment, not about the person or the line. */
-export const MAY_BE_LET_GO: readonly HoldReason[] = ['night', 'wish', 'zone-unknown', 'late', 'carrier-away', 'broken']
+export const MAY_BE_LET_GO: readonly HoldReason[] = [...FOR_THE_HOUR, 'late', 'carrier-away', 'broken']

@@ -33,6 +33,16 @@ const HELD: Record<HoldReason, Explanation> = {
     retry: false,
   },
   'night': { why: 'It is night there.', then: 'Send it in the morning, or say that it may leave at night.', retry: true },
+  'closed-day': {
+    why: 'It is a day on which nobody there is reached.',
+    then: 'Send it on the next day, or say that it may leave now.',
+    retry: true,
+  },
+  'place-hours': {
+    why: 'It is outside of the hours in which people there are reached.',
+    then: 'Send it in those hours, or say that it may leave now.',
+    retry: true,
+  },
   'wish': {
     why: 'It is outside of the hours in which they want to be reached.',
     then: 'Send it in their hours, or say that it may leave now.',

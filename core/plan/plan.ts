@@ -1,8 +1,8 @@
 import { addDays, dayAt, dayStart } from '../hours/days'
-import { nextReachable, reachableUntil, type HoursWindow } from '../hours/reachable'
+import { nextReachable, reachableUntil } from '../hours/reachable'
 import type { ZoneRules } from '../hours/rules'
 import { instantOf, wallOf } from '../hours/schedule'
-import { hoursOf } from '../hours/wish'
+import type { ReachHours } from '../hours/week'
 import { mostWhileNew } from './new-line'
 import { countBetween, lastOf, type PlanRun } from './run'
 
@@ -11,8 +11,8 @@ export interface PlanGroup {
   id: string
   /** Every zone in which they may be; nobody is texted while it is night in one of them. */
   zones: string[]
-  /** Between which of their hours they want to be reached; null if they have not said so. */
-  wish: HoursWindow | null
+  /** When they may be reached, by the rules of the house and their own wish. */
+  hours: ReachHours
   lineId: string
   people: number
 }
@@ -66,7 +66,7 @@ const HORIZON_MS = 366 * 86_400_000
  */
 export function makePlan(asked: PlanAsked): Plan {
   check(asked)
-  const never = asked.groups.filter(({ zones, wish }) => nextReachable(asked.start, zones, hoursOf(wish)) === null)
+  const never = asked.groups.filter(({ zones, hours }) => nextReachable(asked.start, zones, hours) === null)
   const reachable = asked.groups.filter(group => !never.includes(group))
   const runs: PlanRun[] = []
   const after: Plan['left'] = []
@@ -114,10 +114,10 @@ function planLine(
       at = days > 1 ? sameTimeOn(addDays(day, 1), start, zone) : tomorrow
       continue
     }
-    const closings = new Map(waiting.map(group => [group, reachableUntil(at, group.zones, hoursOf(group.wish))]))
+    const closings = new Map(waiting.map(group => [group, reachableUntil(at, group.zones, group.hours)]))
     const open = waiting.filter(group => closings.get(group) !== null)
     const openings = waiting.filter(group => closings.get(group) === null)
-      .map(({ zones, wish }) => nextReachable(at, zones, hoursOf(wish))?.getTime() ?? Infinity)
+      .map(({ zones, hours }) => nextReachable(at, zones, hours)?.getTime() ?? Infinity)
     if (open.length === 0) {
       at = Math.min(...openings)
       continue

@@ -18,12 +18,23 @@ import { isPictureType } from '../carrier/pictures'
 import type { World } from '../carrier/world'
 import type { Exchange } from '../exchange/exchange'
 import { MANNERS, type Manner } from '../exchange/manners'
+import { GATEWAY_LINES, type Gateway } from '../gateway/gateway'
 import { SMSC_LINES, type Smsc } from '../smsc/smsc'
 
 const FILES: Record<string, string> = { 'page.js': 'text/javascript', 'page.css': 'text/css' }
 
+/** Who carries texts besides the carrier, to and from numbers of their own. */
+interface Others { smsc: Smsc, gateway: Gateway }
+
 /** The page on which one is the other person, and what it needs. */
-export function handsetRouter(world: World, network: Network, book: NumberBook, smsc: Smsc, exchange: Exchange, folder: string) {
+export function handsetRouter(
+  world: World,
+  network: Network,
+  book: NumberBook,
+  { smsc, gateway }: Others,
+  exchange: Exchange,
+  folder: string,
+) {
   const router = createRouter()
   const built = join(dirname(process.argv[1]!), 'handsets')
 
@@ -57,7 +68,7 @@ export function handsetRouter(world: World, network: Network, book: NumberBook, 
       ...[...exchange.calls.values()].flatMap(call => [call.phone, ...call.own]),
     ])
     return {
-      lines: [...book.all().map(({ number }) => number).filter(book.works), ...SMSC_LINES],
+      lines: [...book.all().map(({ number }) => number).filter(book.works), ...SMSC_LINES, ...GATEWAY_LINES],
       numbers: book.all(),
       phones: [...numbers].map(number => ({
         number,
@@ -86,7 +97,7 @@ export function handsetRouter(world: World, network: Network, book: NumberBook, 
     const usable
       = fromThisPage(getHeader(event, 'origin'), getHeader(event, 'host'))
         && /^\+[1-9]\d{6,14}$/.test(phone ?? '')
-        && (book.works(to!) || (SMSC_LINES.includes(to!) && !picture))
+        && (book.works(to!) || ([...SMSC_LINES, ...GATEWAY_LINES].includes(to!) && !picture))
         && (text.trim() || picture)
         && (!picture || isPictureType(picture.type))
     if (!usable) {
@@ -94,6 +105,7 @@ export function handsetRouter(world: World, network: Network, book: NumberBook, 
       return { detail: 'Give the phone, one of the numbers to write to, and a text or a picture (JPEG, PNG or GIF).' }
     }
     if (SMSC_LINES.includes(to!)) await smsc.write(phone!, to!, text)
+    else if (GATEWAY_LINES.includes(to!)) await gateway.write(phone!, to!, text)
     else await network.write(phone!, to!, text, picture ? [picture] : [])
     return { written: true }
   }))

@@ -10,7 +10,8 @@ import { fullLabel } from '~~/shared/fields'
 import { Budget } from '../http/budget'
 import { firmHome } from '../identity/firm'
 import type { SignedIn } from '../identity/sign-in'
-import { zonesOf } from '../records/phones'
+import { readHouse, type House } from '../hours/house'
+import { placesOf, zonesOf } from '../records/phones'
 import { catalogueOf } from '../templates/catalogue'
 import { fillerOf } from '../templates/fillers'
 import { personValues } from '../templates/people'
@@ -32,6 +33,7 @@ export interface Judged {
   e164: string | null
   lineId: string | null
   zones: string | null
+  places: string
   wishFrom: number | null
   wishTo: number | null
   words: string | null
@@ -45,6 +47,9 @@ const DAY = 86_400_000
 const COMPUTING_MS = 60_000
 
 type Line = LineChoice & { shared: boolean }
+
+/** The rules about hours as they are now, and what was found by them. */
+interface Hour { now: Date, house: House, reached: Map<string, boolean> }
 
 /** Tells of people what they would get, or why nothing; everything that is the same for all is read once. */
 export async function makeJudge(asker: SignedIn, bulk: StoredBulk): Promise<(ids: string[], now: Date) => Promise<Judged[]>> {
@@ -64,17 +69,15 @@ export async function makeJudge(asker: SignedIn, bulk: StoredBulk): Promise<(ids
   const pictures = bulk.pictureIds.length
   const fill = fillerOf(bulk.body)
   const hasRef = bulk.body.includes('message.')
-  const reached = new Map<string, boolean>()
-
   /** Whether they are ever reached: for all of one place and one wish the same. */
-  function reachable(now: Date, { zones, wishFrom, wishTo }: Pick<Judged, 'wishFrom' | 'wishTo'> & { zones: string }): boolean {
-    const key = `${zones} ${wishFrom} ${wishTo}`
-    const known = reached.get(key) ?? nextReachable(now, zones.split(' '), hoursOf(wishOf({ wishFrom, wishTo }))) !== null
+  function reachable({ now, house, reached }: Hour, { zones, places, wishFrom, wishTo }: Pick<Judged, 'places' | 'wishFrom' | 'wishTo'> & { zones: string }): boolean {
+    const key = `${zones} ${places} ${wishFrom} ${wishTo}`
+    const known = reached.get(key) ?? nextReachable(now, zones.split(' '), hoursOf(wishOf({ wishFrom, wishTo }), house(places.split(' ')))) !== null
     reached.set(key, known)
     return known
   }
 
-  function judge(person: BulkPersonFacts, own: Own | undefined, now: Date): Omit<Judged, 'recordId'> {
+  function judge(person: BulkPersonFacts, own: Own | undefined, hour: Hour): Omit<Judged, 'recordId'> {
     const left = (reason: LeftOutReason, more: Partial<Judged> = {}) => ({ ...NOTHING, ...more, standing: 'left-out' as const, reason })
     const number = pickNumber(person.numbers ?? [], { way: bulk.numberWay, label: bulk.numberLabel }, own?.phoneId)
     if (typeof number === 'string') return left(number)
@@ -83,10 +86,12 @@ export async function makeJudge(asker: SignedIn, bulk: StoredBulk): Promise<(ids
     if (!line) return left('no-line', known)
     if (!takesPictures(pictures, line)) return left('no-pictures', known)
     if (answersSomebody && !number.waits) return left('answered', known)
-    const zones = zonesOf({ zone: person.zone, country: person.own_country, region: person.region }, number.e164)
-    const place = { ...known, lineId: line.id, zones: zones.join(' '), wishFrom: person.wish_from, wishTo: person.wish_to }
+    const address = { zone: person.zone, country: person.own_country, region: person.region }
+    const zones = zonesOf(address, number.e164)
+    const places = placesOf(address, number.e164).join(' ')
+    const place = { ...known, lineId: line.id, zones: zones.join(' '), places, wishFrom: person.wish_from, wishTo: person.wish_to }
     if (zones.length === 0) return left('zone-unknown', place)
-    if (!reachable(now, place)) return left('never-in-hours', place)
+    if (!reachable(hour, place)) return left('never-in-hours', place)
     if (own?.words) {
       const text = { ...place, ...measured(own.words, line, pictures), ref: own.ref }
       return own.wording === bulk.wording ? within(text, line) : left('own-words-old', text)
@@ -107,12 +112,13 @@ export async function makeJudge(asker: SignedIn, bulk: StoredBulk): Promise<(ids
     const since = new Date(now.getTime() - bulk.latelyDays * DAY)
     const facts = await factsOf(asker, ids, { body: bulk.body, lineIds: lines.map(({ id }) => id), since, answers: answersSomebody })
     const own = await ownOf(bulk.id, ids)
+    const hour: Hour = { now, house: await readHouse(now), reached: new Map() }
     const budget = new Budget(COMPUTING_MS)
     const judged: Judged[] = []
     for (const id of ids) {
       const person = facts.get(id)
       // gone meanwhile, or no longer to be seen: nothing is said of them
-      if (person) judged.push({ recordId: id, ...judge(person, own.get(id), now) })
+      if (person) judged.push({ recordId: id, ...judge(person, own.get(id), hour) })
       await budget.makeRoom()
     }
     return judged
@@ -143,6 +149,7 @@ const NOTHING: Omit<Judged, 'recordId'> = {
   e164: null,
   lineId: null,
   zones: null,
+  places: '',
   wishFrom: null,
   wishTo: null,
   words: null,

@@ -28,17 +28,17 @@ export async function storeJudged(bulk: StoredBulk, judged: Placed[], now: Date)
     return { ...one, id: uuid(), ...(held && { standing: 'held-out' }), ...(again && { standing: 'left-out', reason: again }) }
   })
   await ask(sql`
-    insert into ${bulkPerson} as b (id, bulk_id, occasion_id, record_id, position, standing, reason, detail, lately, phone_id, e164, line_id, zones,
+    insert into ${bulkPerson} as b (id, bulk_id, occasion_id, record_id, position, standing, reason, detail, lately, phone_id, e164, line_id, zones, places,
       wish_from, wish_to, words, units, parts, ref, changed_at)
-    select x.id, ${bulk.id}::uuid, ${bulk.occasionId}::uuid, x."recordId", x.position, x.standing, x.reason, x.detail, x.lately, x."phoneId", x.e164, x."lineId", x.zones,
+    select x.id, ${bulk.id}::uuid, ${bulk.occasionId}::uuid, x."recordId", x.position, x.standing, x.reason, x.detail, x.lately, x."phoneId", x.e164, x."lineId", x.zones, x.places,
       x."wishFrom", x."wishTo", x.words, x.units, x.parts, x.ref, ${at(now)}
     from jsonb_to_recordset(${JSON.stringify(people)}::jsonb) as x(id uuid, "recordId" uuid, position int, standing text, reason text,
-      detail text, lately boolean, "phoneId" uuid, e164 text, "lineId" uuid, zones text, "wishFrom" int, "wishTo" int, words text, units int,
+      detail text, lately boolean, "phoneId" uuid, e164 text, "lineId" uuid, zones text, places text, "wishFrom" int, "wishTo" int, words text, units int,
       parts int, ref text)
     on conflict (bulk_id, record_id) do update set position = excluded.position,
       standing = case when b.standing = 'taken-out' then b.standing else excluded.standing end,
       reason = excluded.reason, detail = excluded.detail, lately = excluded.lately, phone_id = excluded.phone_id, e164 = excluded.e164,
-      line_id = excluded.line_id, zones = excluded.zones, wish_from = excluded.wish_from, wish_to = excluded.wish_to, words = excluded.words,
+      line_id = excluded.line_id, zones = excluded.zones, places = excluded.places, wish_from = excluded.wish_from, wish_to = excluded.wish_to, words = excluded.words,
       units = excluded.units, parts = excluded.parts, ref = excluded.ref, changed_at = excluded.changed_at
     where b.standing not in ('texted', 'refused')`)
 }

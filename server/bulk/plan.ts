@@ -2,7 +2,8 @@ import { eq, sql } from 'drizzle-orm'
 import { dayAt, dayStart } from '~~/core/hours/days'
 import { nextReachable, reachableUntil } from '~~/core/hours/reachable'
 import { zoneRules } from '~~/core/hours/zones'
-import { wishOf } from '~~/core/hours/wish'
+import type { ReachHours } from '~~/core/hours/week'
+import { hoursOf, wishOf } from '~~/core/hours/wish'
 import { busiestHour } from '~~/core/plan/answers'
 import { latestStart } from '~~/core/plan/latest'
 import { mostWhileNew } from '~~/core/plan/new-line'
@@ -13,6 +14,7 @@ import type { StartBulkForm } from '~~/shared/schemas/bulk-text'
 import { ask, tx } from '../db/door'
 import { uuidArray } from '../db/instants'
 import { bulkGroup, bulkPerson, colleague, line, teamMember } from '../db/schema'
+import { readHouse, type House } from '../hours/house'
 import { badInput } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { linesOf } from '../texting/lines'
@@ -20,32 +22,43 @@ import { planLines } from './lines'
 import { mustSeeBulk, type StoredBulk } from './one'
 
 /** People of a bulk text who may be texted in the same hours over the same line. */
-export interface StoredGroup { name: string, lineId: string, zones: string, wishFrom: number | null, wishTo: number | null, people: number }
+export interface StoredGroup {
+  name: string
+  lineId: string
+  zones: string
+  places: string
+  wishFrom: number | null
+  wishTo: number | null
+  people: number
+}
 
 /** Those that are ready now, by where they may be, their wish and their line. */
 export async function readyGroups(bulkId: string): Promise<StoredGroup[]> {
   const { rows } = await ask<Omit<StoredGroup, 'name'> & Record<string, unknown>>(sql`
-    select line_id as "lineId", zones, wish_from as "wishFrom", wish_to as "wishTo", count(*)::int as people from ${bulkPerson}
-    where bulk_id = ${bulkId}::uuid and standing = 'ready' group by 1, 2, 3, 4 order by 2, 3 nulls first, 4 nulls first, 1`)
-  return rows.map(row => ({ ...row, name: `${row.zones} ${row.wishFrom ?? ''}-${row.wishTo ?? ''} ${row.lineId}` }))
+    select line_id as "lineId", zones, places, wish_from as "wishFrom", wish_to as "wishTo", count(*)::int as people from ${bulkPerson}
+    where bulk_id = ${bulkId}::uuid and standing = 'ready' group by 1, 2, 3, 4, 5 order by 2, 3, 4 nulls first, 5 nulls first, 1`)
+  return rows.map(row => ({ ...row, name: `${row.zones} ${row.places} ${row.wishFrom ?? ''}-${row.wishTo ?? ''} ${row.lineId}` }))
 }
 
-export const planGroupOf = ({ name, lineId, zones, wishFrom, wishTo, people }: StoredGroup): PlanGroup =>
-  ({ id: name, lineId, zones: zones.split(' ').filter(Boolean), wish: wishOf({ wishFrom, wishTo }), people })
+const planGroupOf = ({ name, lineId, zones, places, wishFrom, wishTo, people }: StoredGroup, house: House): PlanGroup =>
+  ({ id: name, lineId, zones: listOf(zones), hours: hoursOf(wishOf({ wishFrom, wishTo }), house(listOf(places))), people })
+
+const listOf = (joined: string): string[] => joined.split(' ').filter(Boolean)
 
 /** When each of those who are ready would leave, if it were started then. */
 export async function planFrom(bulk: StoredBulk, zone: string, { start, days }: { start: number, days: number }, now: Date) {
   const groups = await readyGroups(bulk.id)
   const rules = zoneRules(zone) ?? zoneRules('Etc/UTC')!
+  const house = await readHouse(now)
   const lines = await planLines(bulk, groups, rules, now)
   const asked = {
     event: bulk.eventAt?.getTime() ?? null,
     days,
     zone: rules,
-    groups: groups.map(planGroupOf),
+    groups: groups.map(group => planGroupOf(group, house)),
     lines,
   }
-  return { groups, lines, asked, plan: makePlan({ ...asked, start }) }
+  return { groups, house, lines, asked, plan: makePlan({ ...asked, start }) }
 }
 
 /** The same, as it is shown before it is started. */
@@ -54,7 +67,7 @@ export async function previewPlan(asker: SignedIn, id: string, asked: StartBulkF
     const bulk = await mustSeeBulk(asker, id)
     const start = startOf(asked, now)
     const paced = { ...bulk, answersAnHour: asked.answersAnHour }
-    const { groups, lines, plan, asked: all } = await planFrom(paced, asker.zone, { start, days: asked.days }, now)
+    const { groups, house, lines, plan, asked: all } = await planFrom(paced, asker.zone, { start, days: asked.days }, now)
     return {
       start,
       days: asked.days,
@@ -63,8 +76,8 @@ export async function previewPlan(asker: SignedIn, id: string, asked: StartBulkF
       last: plan.last,
       latestStart: latestStart(all, now.getTime()),
       left: plan.left.map(({ why, people }) => ({ why, people })),
-      spread: await ifSpread(asker, paced, groups, { ...all, start }, now),
-      places: placesShown(groups, plan.runs, start),
+      spread: await ifSpread(asker, paced, { groups, house }, { ...all, start }, now),
+      places: placesShown(groups, house, plan.runs, start),
       expected: await expectedOf(bulk, plan.runs, lines.map(({ id: lineId }) => lineId)),
       lines: lines.map(({ id: lineId, name, everyMs, perDay, newSince }) => ({
         id: lineId,
@@ -81,7 +94,13 @@ export async function previewPlan(asker: SignedIn, id: string, asked: StartBulkF
 const tooLate = ({ left }: Plan): number => left.filter(({ why }) => why === 'after-event').reduce((sum, { people }) => sum + people, 0)
 
 /** What it would come to, were it spread over all of the asker's lines that suit; null where that helps nothing. */
-async function ifSpread(asker: SignedIn, bulk: StoredBulk, groups: StoredGroup[], asked: PlanAsked, now: Date): Promise<BulkPlan['spread']> {
+async function ifSpread(
+  asker: SignedIn,
+  bulk: StoredBulk,
+  { groups, house }: { groups: StoredGroup[], house: House },
+  asked: PlanAsked,
+  now: Date,
+): Promise<BulkPlan['spread']> {
   const before = tooLate(makePlan(asked))
   if (before === 0 || bulk.lineId !== null || bulk.spread || bulk.answersId) return null
   const mine = (await linesOf(asker)).filter(one => one.active && !one.private)
@@ -89,7 +108,7 @@ async function ifSpread(asker: SignedIn, bulk: StoredBulk, groups: StoredGroup[]
   const spread = groups.flatMap((group) => {
     const there = mine.filter(({ country }) => country === countryOf.get(group.lineId))
     return there.map(({ id }, i) => ({
-      ...planGroupOf(group), id: `${group.name} ${id}`, lineId: id, people: Math.floor((group.people + i) / there.length),
+      ...planGroupOf(group, house), id: `${group.name} ${id}`, lineId: id, people: Math.floor((group.people + i) / there.length),
     }))
   })
   const lines = await planLines(bulk, spread, asked.zone, now)
@@ -125,30 +144,32 @@ const HOUR = 3_600_000
 const YEAR = 366 * 24 * HOUR
 const [SHOWN_BEFORE, SHOWN_AFTER] = [6 * HOUR, 24 * HOUR]
 
-/** Where its people are, with the nights there around the time in which it runs. */
-export function placesShown(groups: StoredGroup[], runs: PlanRun[], start = Math.min(...runs.map(({ from }) => from))): PlanPlace[] {
+/** Where its people are, with the hours there around the time in which it runs in which nobody is texted; the most of them first. */
+export function placesShown(
+  groups: StoredGroup[],
+  house: House,
+  runs: PlanRun[],
+  start = Math.min(...runs.map(({ from }) => from)),
+): PlanPlace[] {
   const until = Math.max(start, ...runs.map(lastOf)) + SHOWN_AFTER
-  const nights = (zones: string[]) => Number.isFinite(start) ? closedIn(zones, start - SHOWN_BEFORE, until) : []
-  return placesOf(groups).map(place => ({ ...place, closed: nights(place.zones) }))
-}
-
-/** The groups by where their people may be, the most of them first. */
-function placesOf(groups: StoredGroup[]): Omit<PlanPlace, 'closed'>[] {
-  const places = new Map<string, Omit<PlanPlace, 'closed'>>()
-  for (const { name, zones, people } of groups) {
-    const place = places.get(zones) ?? { zones: zones.split(' ').filter(Boolean), people: 0, groupIds: [] }
-    places.set(zones, { ...place, people: place.people + people, groupIds: [...place.groupIds, name] })
+  const shown = new Map<string, PlanPlace>()
+  for (const { name, zones, places, people } of groups) {
+    const closed = Number.isFinite(start) ? closedIn(listOf(zones), house(listOf(places)), start - SHOWN_BEFORE, until) : []
+    const key = `${zones} ${JSON.stringify(closed)}`
+    const known = shown.get(key) ?? { zones: listOf(zones), regions: [], people: 0, groupIds: [], closed }
+    const regions = [...new Set([...known.regions, ...listOf(places)])]
+    shown.set(key, { ...known, regions, people: known.people + people, groupIds: [...known.groupIds, name] })
   }
-  return [...places.values()].sort((a, b) => b.people - a.people)
+  return [...shown.values()].sort((a, b) => b.people - a.people)
 }
 
-/** The nights of a place. */
-function closedIn(zones: string[], from: number, until: number): Closed[] {
+/** When nobody is texted at a place. */
+function closedIn(zones: string[], hours: ReachHours, from: number, until: number): Closed[] {
   const closed: Closed[] = []
   for (let at = from; at < until;) {
-    const ends = reachableUntil(at, zones)
+    const ends = reachableUntil(at, zones, hours)
     if (ends === null) {
-      const opens = nextReachable(at, zones)?.getTime() ?? until
+      const opens = nextReachable(at, zones, hours)?.getTime() ?? until
       closed.push({ from: at, to: Math.min(opens, until) })
       at = opens
     }

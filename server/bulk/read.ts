@@ -7,6 +7,7 @@ import type { BulkPeopleQuery } from '~~/shared/schemas/bulk-text'
 import { ask, tx } from '../db/door'
 import { milliseconds } from '../db/instants'
 import { activityContent, bulkGroup, bulkPerson, bulkText, carrierPrice, colleague, conversation, line, message, record, template } from '../db/schema'
+import { readHouse } from '../hours/house'
 import type { SignedIn } from '../identity/sign-in'
 import { joinCompany } from '../reading/company'
 import { seesRecord, visible } from '../reading/visible'
@@ -89,7 +90,7 @@ export async function readBulk(asker: SignedIn, id: string): Promise<BulkTextDet
       longest: going ? null : await longestOf(asker, id),
       states: await statesOf(id),
       runs: bulk.runs,
-      places: bulk.runs ? placesShown(groups, bulk.runs) : [],
+      places: bulk.runs ? placesShown(groups, await readHouse(bulk.startedAt ?? bulk.madeAt), bulk.runs) : [],
     }
   })
 }

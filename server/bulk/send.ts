@@ -10,7 +10,7 @@ import { giveWay } from '../http/quiet'
 import { colleagueAtWork, type SignedIn } from '../identity/sign-in'
 import { crashPoint } from '../jobs/crash-points'
 import { settle, type Handler } from '../jobs/outbox'
-import { zonesOf, type Place } from '../records/phones'
+import { placesOf, zonesOf, type Place } from '../records/phones'
 import { copyPictures } from '../texting/pictures'
 import { seeFrom } from '../texting/seen'
 import { sendText } from '../texting/send'
@@ -129,7 +129,7 @@ async function nextOf(bulk: StoredBulk, groups: Group[], due: Map<string, number
         not exists (select 1 from ${phone} p where p.id = b.phone_id and p.e164 = b.e164) as changed,
         ${bulk.answersId !== null} and not exists (select 1 from ${conversation} v where v.line_id = b.line_id and v.remote = b.e164
           and v.waits_since is not null) as answered
-      from ${bulkPerson} b where bulk_id = ${bulk.id}::uuid and standing = 'ready' and line_id = ${group.lineId}::uuid and zones = ${group.zones}
+      from ${bulkPerson} b where bulk_id = ${bulk.id}::uuid and standing = 'ready' and line_id = ${group.lineId}::uuid and zones = ${group.zones} and places = ${group.places}
         and wish_from is not distinct from ${group.wishFrom}::int and wish_to is not distinct from ${group.wishTo}::int
       order by position limit ${wanted}`)
     next.push(...rows.map(row => ({ ...row, group })))
@@ -256,12 +256,13 @@ async function placeAnew(person: Next, now: Date): Promise<boolean> {
     select b.e164, r.zone, r.country, r.region, r.wish_from as "wishFrom", r.wish_to as "wishTo"
     from ${bulkPerson} b join ${record} r on r.id = b.record_id where b.id = ${person.id}::uuid`)
   const zones = found ? zonesOf(found, found.e164).join(' ') : ''
+  const places = found ? placesOf(found, found.e164).join(' ') : ''
   if (!found || zones === '') {
     await refuse(person, 'Nobody knows what time it is there.', now)
     return false
   }
   await tx(database => database.update(bulkPerson)
-    .set({ zones, wishFrom: found.wishFrom, wishTo: found.wishTo, changedAt: now })
+    .set({ zones, places, wishFrom: found.wishFrom, wishTo: found.wishTo, changedAt: now })
     .where(eq(bulkPerson.id, person.id)))
   return true
 }

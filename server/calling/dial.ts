@@ -6,10 +6,11 @@ import type { DialForm } from '~~/shared/schemas/calling'
 import { read, tx } from '../db/door'
 import { whyNotThen } from '../records/wish'
 import { call, line } from '../db/schema'
+import { readHouse } from '../hours/house'
 import { badInput, conflict, notAllowed, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { crashPoint } from '../jobs/crash-points'
-import { clockRules, zonesOf } from '../records/phones'
+import { clockRules, placesOf, zonesOf } from '../records/phones'
 import { lineBelongs } from '../texting/lines'
 import { appendEntry } from '../activity/append'
 import { withWhom } from '../activity/with-whom'
@@ -60,6 +61,7 @@ async function begin(asker: SignedIn, form: DialForm, now: Date): Promise<{ toDi
       now: now.getTime(),
       refused: calls === 'refused',
       zones,
+      house: (await readHouse(now))(placesOf(place, e164)),
       wish,
       lastHeardAt: lastHeardAt?.getTime() ?? null,
       nightAllowed: form.nightAllowed,

@@ -1,5 +1,5 @@
 import { eq, sql } from 'drizzle-orm'
-import type { HoursWindow } from '~~/core/hours/reachable'
+import type { HoursWindow } from '~~/core/hours/week'
 import { wishOf, type Wished } from '~~/core/hours/wish'
 import { readPhone } from '~~/core/phone/read'
 import { can } from '~~/shared/permissions'

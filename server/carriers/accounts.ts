@@ -1,5 +1,5 @@
 import { asc, eq, sql } from 'drizzle-orm'
-import { CARRIER_KINDS, type CarrierKind, type CarrierTried, type SetUpCarrier } from '~~/shared/carriers'
+import { CARRIER_KINDS, carrierNameOf, reportPath, type CarrierTried, type CarrierWay, type SetUpCarrier } from '~~/shared/carriers'
 import { can } from '~~/shared/permissions'
 import type { CarrierForm, MakeCarrierForm, TryCarrierForm } from '~~/shared/schemas/carrier'
 import { afterCommit, ask, read, tx } from '../db/door'
@@ -8,16 +8,19 @@ import { badInput, conflict, notAllowed, notFound } from '../http/problem'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
 import { say } from '../live/between'
-import { CARRIER_ADAPTERS, type OpenAccount } from './kinds'
+import type { WayIn } from './http/try'
+import { tryCarrier, type OpenAccount } from './kinds'
 import { allCarriers, carrierRegistered } from './registry'
 import { canSeal, seal, unseal } from '../sealing/seal'
+import { settings as settingsOfHouse } from '../settings'
 
 type Account = typeof carrierAccount.$inferSelect
 
 /** A connection begins, and ends, a moment after its account. */
 const beginning = (now: Date) => ({ is: 'connecting' as const, since: now.getTime(), why: null })
 const isOfAccount = (name: string) => CARRIER_KINDS.some(kind => name.startsWith(`${kind}-`))
-const nameOf = (kind: CarrierKind, id: string) => `${kind}-${id.slice(-8)}`
+/** Its kind and its settings are of one piece: the form that they came by has seen to that. */
+const wayOf = ({ kind, settings }: Pick<Account, 'kind' | 'settings'>) => ({ kind, settings }) as CarrierWay
 
 /** Every carrier, those that nobody here has set up among them. */
 export async function listCarriers(asker: SignedIn, now = new Date()): Promise<SetUpCarrier[]> {
@@ -29,7 +32,7 @@ export async function listCarriers(asker: SignedIn, now = new Date()): Promise<S
   return [
     ...accounts.map(({ id, name, title, kind, settings }) => {
       const state = carrierRegistered(name)?.state?.() ?? beginning(now)
-      return { name, title, account: { id, kind, settings }, state, lines: linesOf(name) }
+      return { name, title, account: { id, ...wayOf({ kind, settings }) }, state, lines: linesOf(name) }
     }),
     ...shipped.map(({ name, title }) => ({ name, title, account: null, state: null, lines: linesOf(name) })),
   ]
@@ -40,7 +43,7 @@ export async function makeAccount(asker: SignedIn, { id, secret, ...form }: Make
   mustEdit(asker)
   mustSeal()
   await tx(async (database) => {
-    const name = nameOf(form.kind, id)
+    const name = carrierNameOf(form.kind, id)
     const made = await database.insert(carrierAccount)
       .values({ ...form, id, name, secret: seal(secret, id), madeBy: asker.id, madeAt: now })
       .onConflictDoNothing().returning({ id: carrierAccount.id })
@@ -89,17 +92,29 @@ export async function tryAccount(asker: SignedIn, { id, kind, title, settings, s
   const password = secret || (known && unseal(known.secret, known.id))
   if (!password)
     throw badInput({ secret: known ? 'The password that is kept cannot be read with the key of this machine. Write it again.' : 'Write the password.' })
-  const why = await CARRIER_ADAPTERS[kind].attempt({ name: known?.name ?? kind, title, settings, secret: password })
-  await note('carrier-tried', asker.id, now, { carrier: known?.name ?? null, settings, ok: why === null })
-  return { ok: why === null, said: why ?? `${settings.host} has let ${settings.systemId} in.` }
+  // what it tells is heard by the secret that is kept
+  const wayIn = known && !secret ? wayInOf(known) : null
+  const tried = await tryCarrier({ name: known?.name ?? kind, title, secret: password, ...wayOf({ kind, settings }) }, wayIn)
+  await note('carrier-tried', asker.id, now, { carrier: known?.name ?? null, settings, ok: tried.ok })
+  return tried
+}
+
+const wayInOf = ({ id, name }: Account): WayIn => ({
+  reportTo: `${settingsOfHouse().PLAUDER_HOME.replace(/\/$/, '')}${reportPath(name)}`,
+  heard: async nonce => (await mustFind(id)).hello === nonce,
+})
+
+/** A carrier has answered our hello. */
+export async function heedHello(name: string, nonce: string): Promise<void> {
+  await tx(database => database.update(carrierAccount).set({ hello: nonce }).where(eq(carrierAccount.name, name)))
 }
 
 /** Every account that can be used, with its secret, and which version of it. */
-export async function openAccounts(): Promise<(OpenAccount & Pick<Account, 'kind' | 'version'> & { locked: boolean })[]> {
+export async function openAccounts(): Promise<(OpenAccount & Pick<Account, 'version'> & { locked: boolean })[]> {
   const accounts = await read(database => database.select().from(carrierAccount))
   return accounts.map(({ id, name, kind, title, settings, secret, version }) => {
     const open = canSeal() ? unseal(secret, id) : null
-    return { name, kind, title, settings, version, secret: open ?? '', locked: open === null }
+    return { name, title, ...wayOf({ kind, settings }), version, secret: open ?? '', locked: open === null }
   })
 }
 

@@ -34,6 +34,8 @@ export type CarrierEvent = { id: string, at: Date } & (
   | { kind: 'charged', ref: string, key: string | null, charge: Charge }
   /** What a number of ours is now, and what it has cost to be so. */
   | { kind: 'number', e164: string, state: NumberState, until: Date, charge: Money | null }
+  /** It reaches us: the answer to our own hello. */
+  | { kind: 'hello', nonce: string }
   /** With the names of pictures that came with it, to be fetched. */
   | { kind: 'received', ref: string, from: string, to: string, text: string, pictures?: string[] }
 )

@@ -2,8 +2,10 @@ import { and, eq, isNotNull, sql } from 'drizzle-orm'
 import { rulesBetween, type ZoneRules } from '~~/core/hours/rules'
 import { zoneRules } from '~~/core/hours/zones'
 import { zonesOfPerson } from '~~/core/hours/places'
+import { placesOfPerson } from '~~/core/hours/whereabouts'
 import { readPhone } from '~~/core/phone/read'
 import { zonesOfNumber } from '~~/core/phone/zones'
+import numberRegions from '~~/core/phone/number-regions.json'
 import numberZones from '~~/core/phone/number-zones.json'
 import type { Asker } from '~~/shared/permissions'
 import type { RecordPhone } from '~~/shared/record'
@@ -16,6 +18,9 @@ import { mayReadEntry } from '../reading/entries'
 export interface Place { zone: string | null, country: string | null, region: string | null }
 
 export const zonesOf = (place: Place, e164: string | null) => zonesOfPerson(place, e164 ? zonesOfNumber(e164, numberZones) : [])
+
+/** Where they may be, for rules that hold by place. */
+export const placesOf = (place: Pick<Place, 'country' | 'region'>, e164: string | null) => placesOfPerson(place, e164, numberRegions)
 
 /** A typed number as it is stored: read if it can be, kept as typed with the reason if not. */
 export function storedPhone(typed: string, country: string | null) {

@@ -1,5 +1,5 @@
 import { openAccounts } from '../carriers/accounts'
-import { CARRIER_ADAPTERS } from '../carriers/kinds'
+import { openCarrier } from '../carriers/kinds'
 import type { Carrier } from '../carriers/port'
 import { registerCarrier, unregisterCarrier } from '../carriers/registry'
 import { hear } from '../live/between'
@@ -51,7 +51,7 @@ export async function useAccounts(): Promise<() => Promise<void>> {
 }
 
 function use(account: Account): () => Promise<void> {
-  const carrier = account.locked ? locked(account) : CARRIER_ADAPTERS[account.kind].open(account)
+  const carrier = account.locked ? locked(account) : openCarrier(account)
   registerCarrier(carrier)
   registerTeller(carrierTeller(carrier))
   return openSessions([carrier])

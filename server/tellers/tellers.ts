@@ -1,5 +1,6 @@
 import { takeCallEvent } from '../calling/events'
 import type { Exchange } from '../calling/port'
+import { heedHello } from '../carriers/accounts'
 import { takeEvent } from '../texting/events'
 import type { Carrier } from '../carriers/port'
 
@@ -22,7 +23,12 @@ const tellers = new Map<string, Teller>()
 export const carrierTeller = (carrier: Carrier): Teller => ({
   name: carrier.name,
   eventsSince: carrier.eventsSince,
-  take: (told, now) => takeEvent(carrier.name, carrier.readEvent(told), now),
+  async take(told, now) {
+    const event = carrier.readEvent(told)
+    if (event.kind !== 'hello') return takeEvent(carrier.name, event, now)
+    await heedHello(carrier.name, event.nonce)
+    return true
+  },
 })
 
 export const exchangeTeller = (exchange: Exchange): Teller => ({

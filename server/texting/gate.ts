@@ -3,9 +3,10 @@ import { wishOf } from '~~/core/hours/wish'
 import { mayLeave, type GateFacts, type Verdict } from '~~/core/message/gate'
 import { lockNumbers, type NumberState } from '../consent/number'
 import { read, tx } from '../db/door'
+import { readHouse, type House } from '../hours/house'
 import { uuidArray } from '../db/instants'
 import { activityContent, activityOnRecord, bulkPerson, bulkText, colleague, conversation, firm, line, message, phone, record, textMessage } from '../db/schema'
-import { zonesOf } from '../records/phones'
+import { placesOf, zonesOf } from '../records/phones'
 import { WISH_COLUMNS } from '../records/wish'
 
 /** A text at the gate: what decides on it, and what its carrier is to be asked. */
@@ -19,17 +20,18 @@ export async function askGate(messageIds: string[], now: Date): Promise<{ text: 
   return tx(async () => {
     const texts = await readAll(messageIds)
     const numbers = await lockNumbers(texts.map(one => one.remote))
-    return texts.map(text => ({ text, verdict: verdictOn(text, numbers.get(text.remote)!, now) }))
+    const house = await readHouse(now)
+    return texts.map(text => ({ text, verdict: verdictOn(text, numbers.get(text.remote)!, house, now) }))
   })
 }
 
-function verdictOn(text: AtGate, number: NumberState, now: Date): Verdict {
+function verdictOn(text: AtGate, number: NumberState, house: House, now: Date): Verdict {
   if (text.confirmsOptOut) return { leaves: true }
-  return mayLeave(factsOf(text, number, now))
+  return mayLeave(factsOf(text, number, house, now))
 }
 
 /** Every fact of the gate as it is now: none is taken from when the text was written. */
-function factsOf(text: AtGate, number: NumberState, now: Date): GateFacts {
+function factsOf(text: AtGate, number: NumberState, house: House, now: Date): GateFacts {
   return {
     now: now.getTime(),
     textingOn: text.textingOn,
@@ -38,6 +40,7 @@ function factsOf(text: AtGate, number: NumberState, now: Date): GateFacts {
     paused: text.paused,
     optedOut: number.texts === 'refused',
     zones: zonesOf({ zone: text.zone, country: text.country, region: text.region }, text.remote),
+    house: house(placesOf(text, text.remote)),
     wish: wishOf(text),
     lastHeardAt: number.lastHeardAt?.getTime() ?? null,
     meantFor: text.leavesAt.getTime(),

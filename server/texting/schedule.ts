@@ -8,11 +8,12 @@ import { tx } from '../db/door'
 import { whyNotThen, WISH_COLUMNS } from '../records/wish'
 import { wishOf } from '~~/core/hours/wish'
 import { conversation, message, numberState, record } from '../db/schema'
+import { readHouse } from '../hours/house'
 import { badInput, conflict, notFound } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { moveJob } from '../jobs/change'
 import { HAND_OVER } from '../jobs/kinds'
-import { clockRules, zonesOf } from '../records/phones'
+import { clockRules, placesOf, zonesOf } from '../records/phones'
 import { announceMessage } from './announce'
 import { takeBackMs } from './take-back-time'
 
@@ -76,6 +77,7 @@ export async function reschedule(
     const verdict = mayLeaveNow({
       now: (later ? leavesAt : now).getTime(),
       zones,
+      house: (await readHouse(now))(placesOf(found, found.remote)),
       wish: wishOf(found),
       lastHeardAt: found.lastHeardAt?.getTime() ?? null,
       nightAllowed: allowed,

@@ -212,8 +212,8 @@ function askInDoubt({ anyway, text }: SendForm, { openWish, same, answered, reci
   }
 }
 
-function askAtNight({ zones, wish, lastHeardAt }: Recipient, nightAllowed: boolean, now: Date): void {
-  const verdict = mayLeaveNow({ now: now.getTime(), zones, wish, lastHeardAt, nightAllowed })
+function askAtNight({ zones, house, wish, lastHeardAt }: Recipient, nightAllowed: boolean, now: Date): void {
+  const verdict = mayLeaveNow({ now: now.getTime(), zones, house, wish, lastHeardAt, nightAllowed })
   if (verdict.leaves) return
   throw conflict('night', 'Their night', `${whyNotThen(verdict.reason, wish)} Send it later, or say that it may leave now.`, {
     reason: verdict.reason,

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import type { HoursWindow } from '~~/core/hours/reachable'
+import type { HoursWindow, ReachHours } from '~~/core/hours/week'
 import { wishOf } from '~~/core/hours/wish'
 import type { Purse } from '~~/core/money/purse'
 import { isE164 } from '~~/core/phone/e164'
@@ -10,9 +10,10 @@ import { carrierRegistered } from '../carriers/registry'
 import { milliseconds } from '../db/instants'
 import { activityContent, carrierPrice, colleague, consentProposal, conversation, firm, line, message, moneyAccount, moneyLimit, numberState, phone, record, template, templateVersion } from '../db/schema'
 import { question } from '../db/statement'
+import { houseFrom, HOUSE_RULES } from '../hours/house'
 import { badInput, notAllowed, notFound } from '../http/problem'
 import { termsUnreadBy } from '../identity/terms'
-import { zonesOf, type Place } from '../records/phones'
+import { placesOf, zonesOf, type Place } from '../records/phones'
 import { lineBelongs, type TextLine, type Price } from './lines'
 import { answeredSince } from './queue'
 
@@ -20,6 +21,8 @@ export interface Recipient {
   e164: string
   country: string
   zones: string[]
+  /** The hours of the house where they may be. */
+  house: ReachHours
   recordId: string | null
   optedOut: boolean
   wish: HoursWindow | null
@@ -116,7 +119,7 @@ export async function readSituation(asker: Asker, form: SendForm, now: Date): Pr
     purse: found.prepaid === null ? null : { prepaid: found.prepaid, balanceMicros: found.balance_micros, heldMicros: found.held_micros },
     limited: found.limited,
     priced: carrierRegistered(found.carrier)?.prices !== undefined,
-    recipient: recipientOf(asker, form, found),
+    recipient: recipientOf(asker, form, found, now),
     textingOn: found.texting_on || can(asker, 'texting.switch', {}),
     termsUnread: found.terms_unread,
     openWish: found.open_wish,
@@ -161,7 +164,7 @@ const situationOf = question<
         lineId: sql`l.id`, remote: sql`coalesce(p.e164, v.remote)`, authorId: value('authorId'), seenUntil: value('seenUntil'),
       })}) a join ${colleague} who on who.id = a.author_id left join ${activityContent} ac on ac.activity_id = a.activity_id
       order by a.made_at desc limit 1) as answered,
-    tv.body as template_body, tv.version as template_version, t.audience as template_audience, t.owner_id as template_owner, t.team_id as template_team,
+    ${HOUSE_RULES} as house_rules, tv.body as template_body, tv.version as template_version, t.audience as template_audience, t.owner_id as template_owner, t.team_id as template_team,
     written_on.id as written_on_id, written_on.owner_id as written_on_owner, written_on.team_id as written_on_team
   from ${line} l
   cross join ${firm} f
@@ -178,7 +181,8 @@ const situationOf = question<
   where l.id = ${value('lineId')}::uuid`,
 )
 
-function recipientOf(asker: Asker, form: SendForm, found: Row): Recipient {
+function recipientOf(asker: Asker, form: SendForm, found: Row, now: Date): Recipient {
+  const house = houseFrom(found.house_rules, now)
   const heard = { optedOut: found.texts === 'refused', lastHeardAt: found.last_heard_at }
   if (!form.phoneId) {
     if (!form.conversationId) throw badInput({ phoneId: 'Choose a number to text.' })
@@ -187,7 +191,15 @@ function recipientOf(asker: Asker, form: SendForm, found: Row): Recipient {
       throw badInput({
         conversationId: `${found.remote} is no telephone number, so nothing can be sent to it. Whoever sends under it takes no answers.`,
       })
-    return { e164: found.remote, country: found.country, zones: zonesOf(NOWHERE, found.remote), wish: null, recordId: null, ...heard }
+    return {
+      e164: found.remote,
+      country: found.country,
+      zones: zonesOf(NOWHERE, found.remote),
+      house: house(placesOf(NOWHERE, found.remote)),
+      wish: null,
+      recordId: null,
+      ...heard,
+    }
   }
   if (!found.phone_id || !can(asker, 'record.see', { ownerId: found.owner_id, teamId: found.record_team })) throw notFound('number')
   if (!found.phone_e164) throw badInput({ phoneId: 'This number cannot be used, so nothing can be sent to it. Correct it on the record.' })
@@ -198,6 +210,7 @@ function recipientOf(asker: Asker, form: SendForm, found: Row): Recipient {
     e164: found.phone_e164,
     country: found.phone_country,
     zones: zonesOf(place, found.phone_e164),
+    house: house(placesOf(place, found.phone_e164)),
     wish: wishOf({ wishFrom: found.wish_from, wishTo: found.wish_to }),
     recordId: found.record_id,
     ...heard,
@@ -219,6 +232,7 @@ type Row = Record<string, unknown> & {
   languages: NationalLanguage[]
   texting_on: boolean
   terms_unread: boolean
+  house_rules: string
   take_back_seconds: number
   micros_per_part: number
   currency: string

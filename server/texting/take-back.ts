@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm'
-import { MAY_BE_LET_GO, type HoldReason } from '~~/core/message/hold'
+import { FOR_THE_HOUR, MAY_BE_LET_GO, type HoldReason } from '~~/core/message/hold'
 import { tx } from '../db/door'
 import { activityContent, conversation, line, message } from '../db/schema'
 import { can } from '~~/shared/permissions'
@@ -52,7 +52,7 @@ export async function letGo(asker: SignedIn, messageId: string, now: Date): Prom
   await tx(async () => {
     const found = await mustBeMine(asker, messageId)
     const reason = found.message.code as HoldReason
-    const forTheHour = reason === 'night' || reason === 'wish' || reason === 'zone-unknown'
+    const forTheHour = (FOR_THE_HOUR as readonly HoldReason[]).includes(reason)
     const released = {
       code: null,
       nightAllowed: forTheHour || found.message.nightAllowed,

@@ -1,18 +1,20 @@
-import { boolean, number, object, string, type InferType } from 'yup'
-import { BINDS, CARRIER_KINDS, LONG_TEXTS } from '../carriers'
+import { boolean, number, object, string, type InferType, type ObjectSchema, type StringSchema } from 'yup'
+import { BINDS, CARRIER_KINDS, LONG_TEXTS, type CarrierSettings, type HttpSettings, type SmppSettings } from '../carriers'
 import { freshId, idOf, line } from './common'
 
 /** Characters that nobody sees, as they come with what is copied from a mail: of no width, and the ends of lines. */
 const INVISIBLE = /[\u00AD\u200B-\u200F\u2028\u2029\u2060\uFEFF\p{Cc}]/u
 
 /** What is copied from elsewhere is pointed at rather than mended: the space may belong to it. */
-const copied = (what: string, most: number) =>
-  string()
+const asCopied = <T extends string | null | undefined>(schema: StringSchema<T>, what: string, most: number, whose = 'SMPP') =>
+  schema
     .test('invisible', `There is a character in ${what} that cannot be seen. Type it, or copy it without what stands beside it.`, value => !value || !INVISIBLE.test(value))
     .test('ends', `There is a space before or behind ${what}. Take it out.`, value => !value || value === value.trim())
-    .max(most, `SMPP takes ${most} characters at most here.`)
+    .max(most, `${whose} takes ${most} characters at most here.`)
 
-export const smppForm = object({
+const copied = (what: string, most: number, whose?: string) => asCopied(string(), what, most, whose)
+
+const smppForm: ObjectSchema<SmppSettings> = object({
   host: copied('the host', 253)
     .required('Write where the SMS centre is, such as smsc.example.')
     .matches(/^\s*[^\s/:@]+\s*$/, { message: 'Write the host alone, without a port, a slash or a name before it.', excludeEmptyString: true }),
@@ -27,16 +29,41 @@ export const smppForm = object({
   window: number().typeError('Write a number.').integer('Write a whole number.').min(1, 'At least one.').max(100, 'At most 100.').required().default(10),
 })
 
+/** An address is written in whole; only on this machine does one go without TLS, by which nobody in between reads along. */
+const isSafeAddress = (typed: string | undefined) => {
+  if (!typed || !URL.canParse(typed)) return !typed
+  const { protocol, hostname, username } = new URL(typed)
+  return username === '' && (protocol === 'https:' || (protocol === 'http:' && ['127.0.0.1', 'localhost', '[::1]'].includes(hostname)))
+}
+
+const httpForm: ObjectSchema<HttpSettings> = object({
+  url: copied('the address', 500, 'An address')
+    .required('Write the address at which the gateway takes texts.')
+    .test('address', 'Write a whole address, such as https://gateway.example/plauder. Without TLS only one on this machine will do.', isSafeAddress),
+})
+
+/** 24 to 64 bytes in base64, behind a prefix, as the Standard Webhooks specification has them. */
+const SIGNING_SECRET = /^whsec_(?:[A-Za-z0-9+/]{4}){8,21}(?:[A-Za-z0-9+/]{2}==|[A-Za-z0-9+/]{3}=)?$/
+const secretOf = () => string().when('kind', ([kind], schema) => kind === 'http'
+  ? asCopied(schema, 'the secret', 120, 'A secret').matches(SIGNING_SECRET, {
+      message: 'A secret begins with whsec_, with 24 to 64 bytes in base64 behind it. Copy it whole, or make one.', excludeEmptyString: true,
+    })
+  : asCopied(schema, 'the password', 8))
+
 export const carrierForm = object({
   kind: string().oneOf(CARRIER_KINDS).required(),
   title: line(60).required('Give it a name, by which colleagues tell it from others.'),
-  settings: smppForm.required(),
+  settings: object().when('kind', ([kind]) => kind === 'http' ? httpForm : smppForm).required() as unknown as ObjectSchema<CarrierSettings>,
   /** Left out, the one that is kept stays. */
-  secret: copied('the password', 8).nullable().default(null),
+  secret: secretOf().nullable().default(null),
 })
 export type CarrierForm = InferType<typeof carrierForm>
 
-export const makeCarrierForm = carrierForm.shape({ id: freshId().required(), secret: copied('the password', 8).required('Write the password.') })
+export const makeCarrierForm = carrierForm.shape({
+  id: freshId().required(),
+  secret: secretOf().required('Write the password.')
+    .when('kind', { is: 'http', then: secret => secret.required('Write the secret, or make one.') }),
+})
 export type MakeCarrierForm = InferType<typeof makeCarrierForm>
 
 /** What is tried before it is kept; `id` of one that is there, whose password is used where none is written. */

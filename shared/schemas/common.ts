@@ -39,6 +39,7 @@ export const NAMED = [
   'money-limit',
   'money-ask',
   'audit-entry',
+  'closed-day',
 ] as const
 export type Named = typeof NAMED[number]
 

@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test'
-import { SMPP_ACCOUNT, smppPort } from '../../scripts/world.mjs'
+import { GATEWAY_SECRET, gatewayUrl, SMPP_ACCOUNT, smppPort } from '../../scripts/world.mjs'
 import { expectAccessible } from './accessible'
 import { freshNumber, makeLead, signIn, slipWith, test, textsOnHandset, writeFromHandset } from './people'
 import { PRACTICE_PORT } from './world'
@@ -66,4 +66,50 @@ test('a carrier is connected, first with a wrong password, and a line over it te
   await page.getByRole('button', { name: 'Remove Harbour SMS' }).click()
   await page.getByRole('button', { name: 'Remove it' }).click()
   await expect(page.getByText('Harbour line text over it. Give them another carrier first.')).toBeVisible()
+})
+
+test('a gateway over signed HTTP is connected, says hello back, and carries a text and its answer', async ({ browser }) => {
+  const page = await signIn(browser, 'rafe')
+  await page.goto('/set-up/carriers')
+  await page.getByRole('button', { name: 'Connect a carrier' }).click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('How one gets to it').selectOption('Signed HTTP, as our open description says')
+  await dialog.getByLabel('What colleagues call it').fill('Quay gateway')
+  await dialog.getByLabel('Where it takes texts').fill('http://gateway.example/plauder')
+  await dialog.getByRole('button', { name: 'Make a secret' }).click()
+  await expect(dialog.getByLabel('Secret')).toHaveValue(/^whsec_/)
+  await dialog.getByRole('button', { name: 'Try it first' }).click()
+  await expect(dialog.getByText('Without TLS only one on this machine will do.')).toBeVisible()
+  await dialog.getByLabel('Where it takes texts').fill(gatewayUrl(PRACTICE_PORT))
+  await dialog.getByRole('button', { name: 'Try it first' }).click()
+  await expect(dialog.getByText('the secret is another one there')).toBeVisible()
+  await dialog.getByLabel('Secret').fill(GATEWAY_SECRET)
+  await dialog.getByRole('button', { name: 'Try it first' }).click()
+  await expect(dialog.getByText('can be tried once it is connected')).toBeVisible()
+  await expectAccessible(page)
+  const reportsTo = await dialog.getByLabel('Where it reports to').inputValue()
+  await dialog.getByRole('button', { name: 'Connect it' }).click()
+  await page.getByRole('button', { name: 'Change how Quay gateway is connected' }).click()
+  await expect(dialog.getByLabel('Where it reports to')).toHaveValue(reportsTo)
+  await dialog.getByRole('button', { name: 'Try it first' }).click()
+  await expect(dialog.getByText('and reaches us')).toBeVisible()
+  await page.keyboard.press('Escape')
+
+  await page.goto('/set-up/lines')
+  await page.getByRole('button', { name: 'Add a line' }).click()
+  await dialog.getByLabel('Carrier').selectOption('Quay gateway')
+  await dialog.getByLabel('Number').fill('+1 503 555 0171')
+  await dialog.getByLabel('What colleagues call it').fill('Quay line')
+  await dialog.getByLabel('Who answers it').selectOption('Rafe Pennington')
+  await dialog.getByRole('button', { name: 'Add the line' }).click()
+  await expect(page.getByRole('heading', { name: 'Quay line' })).toBeVisible()
+  const number = freshNumber()
+  await page.goto(`/record/${await makeLead(page.request, 'Quinn', number)}`)
+  await page.getByRole('combobox', { name: 'from' }).click()
+  await page.getByRole('option', { name: /^Quay line/ }).click()
+  await page.getByLabel('Text to Quinn').fill('Hello from the quay.')
+  await page.getByLabel('Text to Quinn').press('ControlOrMeta+Enter')
+  await expect(slipWith(page, 'Hello from the quay.').getByText('Delivered')).toBeVisible({ timeout: 20_000 })
+  await writeFromHandset(page.request, number, 'Ahoy!', '+15035550171')
+  await expect(slipWith(page, 'Ahoy!')).toBeVisible()
 })

@@ -221,10 +221,12 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
     await database.insert(schema.moneyLimit)
       .values({ id: limit, colleagueId: owner.id, period: 'month', currency: 'XTS', micros: 1_000_000, madeBy: owner.id, madeAt: DAY })
     await database.insert(schema.moneyAsk).values({ id: moneyAsk, colleagueId: owner.id, currency: 'XTS', why: words, at: DAY })
-    const auditEntry = id()
+    const [auditEntry, dayOff] = [id(), id()]
+    await database.insert(schema.closedDay).values({ id: dayOff, place: null, day: '2026-12-31', name: words, madeBy: owner.id, madeAt: DAY })
     await database.insert(schema.audit).values({ id: auditEntry, at: DAY, colleagueId: owner.id, action: 'exported', details: { words } })
     return {
       'audit-entry': auditEntry,
+      'closed-day': dayOff,
       'money-ask': moneyAsk,
       'money-entry': entry,
       'money-limit': limit,

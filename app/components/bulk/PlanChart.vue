@@ -6,6 +6,7 @@ import { countBetween, type PlanRun } from '~~/core/plan/run'
 import type { PlanPlace } from '~~/shared/bulk-texts'
 import { useMe } from '~/stores/me'
 import { many } from '~/words/count'
+import { placeName } from '~/words/places'
 import { clock, placeOf, shortDay } from '~/words/time'
 
 /**
@@ -38,7 +39,7 @@ const rows = computed(() => {
   if (places.length <= MOST_PLACES) return places
   const rest = places.slice(MOST_PLACES - 1)
   return [...places.slice(0, MOST_PLACES - 1), {
-    zones: [] as string[], people: rest.reduce((sum, { people }) => sum + people, 0), groupIds: rest.flatMap(({ groupIds }) => groupIds), closed: [],
+    zones: [] as string[], regions: [] as string[], people: rest.reduce((sum, { people }) => sum + people, 0), groupIds: rest.flatMap(({ groupIds }) => groupIds), closed: [],
   }]
 })
 /** The hours shown: from the start on, never fewer than a working day. */
@@ -88,7 +89,13 @@ const ticks = computed(() => {
   }
   return found
 })
-const nameOf = ({ zones }: Pick<PlanPlace, 'zones'>) => zones.length === 0 ? 'elsewhere' : `${placeOf(zones[0]!)}${zones.length > 1 ? ' and others' : ''}`
+/** By its clock; where other hours hold in a part of it, with the names of that part. */
+function nameOf({ zones, regions }: Pick<PlanPlace, 'zones' | 'regions'>): string {
+  if (zones.length === 0) return 'elsewhere'
+  const name = `${placeOf(zones[0]!)}${zones.length > 1 ? ' and others' : ''}`
+  const shared = places.filter(other => other.zones.join() === zones.join()).length > 1
+  return shared && regions.length > 0 ? `${name}, ${regions.slice(0, 2).map(placeName).join(', ')}${regions.length > 2 ? '…' : ''}` : name
+}
 const sayStart = (at: number) => `${shortDay(at, zone)}, ${clock(at, zone)}`
 const summary = computed(() => rows.value.map((place) => {
   const own = runs.filter(run => place.groupIds.includes(run.groupId))

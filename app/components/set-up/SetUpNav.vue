@@ -13,6 +13,7 @@ const ROOMS = [
   { name: 'Carriers', to: '/set-up/carriers', forLeads: false },
   { name: 'Texting', to: '/set-up/texting', forLeads: false },
   { name: 'Money', to: '/set-up/money', forLeads: false },
+  { name: 'Hours', to: '/set-up/hours', forLeads: false },
   { name: 'House rules', to: '/set-up/rules', forLeads: false },
   { name: 'Audit log', to: '/set-up/audit', forLeads: false },
   { name: 'What got stuck', to: '/set-up/stuck', forLeads: false },

@@ -4,7 +4,7 @@ import type { SetUpCarrier } from '~~/shared/carriers'
 import { api } from '~/composables/api'
 import { useNow } from '~/composables/now'
 import { adminsOnly, useSetUpList } from '~/composables/set-up-list'
-import { sayState } from '~/words/carriers'
+import { sayState, wayWords } from '~/words/carriers'
 
 definePageMeta({ middleware: adminsOnly })
 
@@ -33,8 +33,7 @@ async function remove({ account }: SetUpCarrier): Promise<void> {
 
 function what({ account }: SetUpCarrier): string {
   if (!account) return 'It ships with Plauder: what is texted over it reaches the page of handsets, and nobody outside.'
-  const { systemId, host, port, tls } = account.settings
-  return `SMPP 3.4, ${systemId} at ${host}:${port}${tls ? '' : ', without TLS'}.`
+  return wayWords(account)
 }
 const over = ({ lines }: SetUpCarrier): string =>
   lines.length > 0 ? `${lines.join(', ')} ${lines.length === 1 ? 'texts' : 'text'} over it.` : 'No line texts over it.'

@@ -21,6 +21,7 @@ const there = computed(() => {
     { what: many(facts.pipelines, 'pipeline', 'pipelines'), more: 'the stages of records', to: '/set-up/pipelines', adminOnly: true },
     { what: many(facts.fields, 'custom field', 'custom fields'), more: '', to: '/set-up/fields', adminOnly: true },
     { what: 'Texting', more: facts.textingOn ? 'switched on' : 'switched off', to: '/set-up/texting', adminOnly: true },
+    { what: 'Hours', more: 'when people are reached, by place', to: '/set-up/hours', adminOnly: true },
     { what: 'House rules', more: '', to: '/set-up/rules', adminOnly: true },
     { what: many(facts.colleagues, 'colleague', 'colleagues'), more: `in ${many(facts.teams, 'team', 'teams')}`, to: me.me!.role === 'admin' ? '/set-up/people' : null },
   ].filter(({ adminOnly }) => !adminOnly || me.me!.role === 'admin')

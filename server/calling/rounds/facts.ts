@@ -3,7 +3,8 @@ import { passOver } from '~~/core/call/pass-over'
 import { wishOf } from '~~/core/hours/wish'
 import { call, numberState, phone } from '../../db/schema'
 import { milliseconds } from '../../db/instants'
-import { zonesOf } from '../../records/phones'
+import type { House } from '../../hours/house'
+import { placesOf, zonesOf } from '../../records/phones'
 
 const HOUR = 3_600_000
 
@@ -40,12 +41,13 @@ export const JOIN_REACH: SQL = sql`
 export const zonesOfRow = ({ zone, country, region, e164 }: PersonRow): string[] => zonesOf({ zone, country, region }, e164)
 
 /** Why somebody is passed over now; null if they may be called. */
-export const whyPassed = (row: PersonRow, notWithinHours: number, now: Date) =>
+export const whyPassed = (row: PersonRow, house: House, notWithinHours: number, now: Date) =>
   passOver({
     now: now.getTime(),
     hasNumber: row.e164 !== null,
     refused: row.refused,
     zones: zonesOfRow(row),
+    house: house(placesOf(row, row.e164)),
     wish: wishOf(row),
     lastHeardAt: row.lastHeardAt,
     lastCalledAt: row.lastCalledAt,

@@ -20,7 +20,7 @@ import { countPassed } from './not-now'
 /** Who would be called now and who passed over, and why, before a round of them is made. */
 export async function previewRound(asker: SignedIn, { notWithinHours, ...whom }: RoundSelectionForm, now: Date): Promise<RoundPreview> {
   const people = await peopleToCall(asker, whom, now)
-  const passed = countPassed(people, notWithinHours, now)
+  const passed = await countPassed(people, notWithinHours, now)
   const all = Object.values(passed).reduce((sum, count) => sum + count, 0)
   return { chosen: people.length, callable: people.length - all, passed }
 }

@@ -3,6 +3,7 @@ import type { MyRound } from '~~/shared/rounds'
 import { ask, tx } from '../../db/door'
 import { at } from '../../db/instants'
 import { record, roundColleague, roundPerson } from '../../db/schema'
+import { readHouse } from '../../hours/house'
 import { conflict } from '../../http/problem'
 import { seesRecord } from '../../reading/visible'
 import type { SignedIn } from '../../identity/sign-in'
@@ -64,7 +65,8 @@ type DueRow = PersonRow & { standing: Record<string, unknown> }
 async function handOut(asker: SignedIn, round: StoredRound, now: Date): Promise<void> {
   for (;;) {
     const due = await dueIn(asker, round, now)
-    const judged = due.map(person => ({ person, why: whyPassed(person, round.notWithinHours, now) }))
+    const house = await readHouse(now)
+    const judged = due.map(person => ({ person, why: whyPassed(person, house, round.notWithinHours, now) }))
     const found = judged.findIndex(({ why }) => why === null)
     const passed = (found < 0 ? judged : judged.slice(0, found)).map(({ person, why }) => ({
       recordId: person.recordId,

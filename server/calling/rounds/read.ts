@@ -7,6 +7,7 @@ import type { RoundPeopleQuery } from '~~/shared/schemas/round'
 import { ask } from '../../db/door'
 import { at, milliseconds } from '../../db/instants'
 import { call, callRound, colleague, disposition, record, roundColleague, roundPerson, team } from '../../db/schema'
+import { readHouse, type House } from '../../hours/house'
 import { seesRecord, visible } from '../../reading/visible'
 import type { SignedIn } from '../../identity/sign-in'
 import { factsOf, storedOf } from '../stored'
@@ -122,8 +123,9 @@ export async function readRoundPeople(asker: SignedIn, id: string, { state, page
     where ${where}
     order by p.state <> 'held', p.state <> 'called', case when p.state = 'called' then p.changed_at end desc, ${await turnsOf(round, now)}
     limit ${sql.raw(String(PAGE))} offset ${sql.raw(String((page - 1) * PAGE))}`)
+  const house = await readHouse(now)
   return {
-    rows: rows.map(row => rowOf(row, round.notWithinHours, now)),
+    rows: rows.map(row => rowOf(row, house, round.notWithinHours, now)),
     total: counted!.total,
     page,
     size: PAGE,
@@ -131,9 +133,9 @@ export async function readRoundPeople(asker: SignedIn, id: string, { state, page
 }
 
 /** Who waits has the reason for which they would be passed over if it were their turn now. */
-function rowOf(row: Row, notWithinHours: number, now: Date): RoundPersonRow {
+function rowOf(row: Row, house: House, notWithinHours: number, now: Date): RoundPersonRow {
   const { recordId, name, title, company, city, state, by, disposition, changedAt } = row
-  const why = state === 'waiting' ? whyPassed(row, notWithinHours, now) : null
+  const why = state === 'waiting' ? whyPassed(row, house, notWithinHours, now) : null
   return {
     recordId,
     name,

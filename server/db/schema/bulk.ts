@@ -109,6 +109,8 @@ export const bulkPerson = pgTable('bulk_person', {
   lineId: id('line_id').references(() => line.id),
   /** The zones in which they may be, joined by blanks, and between which hours they want to be reached. */
   zones: text('zones'),
+  /** The places in which they may be, for rules that hold by place, joined by blanks. */
+  places: text('places').notNull().default(''),
   wishFrom: integer('wish_from'),
   wishTo: integer('wish_to'),
   /** The text as it is sent. */
@@ -137,7 +139,7 @@ export const bulkPerson = pgTable('bulk_person', {
   index('bulk_person_standing').on(table.bulkId, table.standing, table.reason, table.position),
   index('bulk_person_unanswered').on(table.e164).where(sql`${table.standing} in ('texted', 'held-out') and ${table.answeredAt} is null`),
   // whose turn it is, of those who may be texted in the same hours over the same line
-  index('bulk_person_next').on(table.bulkId, table.lineId, table.zones, table.wishFrom, table.wishTo, table.position)
+  index('bulk_person_next').on(table.bulkId, table.lineId, table.zones, table.places, table.wishFrom, table.wishTo, table.position)
     .where(sql`${table.standing} = 'ready'`),
   // which bulk text somebody has answered
   index('bulk_person_heard').on(table.e164, table.answeredAt).where(sql`${table.standing} = 'texted' and ${table.answeredAt} is not null`),
@@ -163,6 +165,7 @@ export const bulkGroup = pgTable('bulk_group', {
   name: text('name').notNull(),
   lineId: id('line_id').notNull().references(() => line.id),
   zones: text('zones').notNull(),
+  places: text('places').notNull().default(''),
   wishFrom: integer('wish_from'),
   wishTo: integer('wish_to'),
   people: integer('people').notNull(),

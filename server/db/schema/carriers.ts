@@ -16,6 +16,8 @@ export const carrierAccount = pgTable('carrier_account', {
   secret: text('secret').notNull(),
   madeBy: id('made_by').notNull().references(() => colleague.id),
   madeAt: instant('made_at').notNull(),
+  /** The last hello of ours that it has answered, by which it is known to reach us. */
+  hello: text('hello'),
   /** Counts its changes: whoever holds a connection sees that it is for an older account. */
   version: integer('version').notNull().default(1),
 }, table => knownValues('carrier_account', table))

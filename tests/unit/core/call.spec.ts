@@ -16,6 +16,7 @@ import {
   type CallEvent,
 } from '~~/core/call/facts'
 import { mayCall } from '~~/core/call/gate'
+import { EVERY_DAY } from '~~/core/hours/reachable'
 import { zoneRules } from '~~/core/hours/zones'
 
 const START = Date.parse('2026-11-25T17:00:00Z')
@@ -162,7 +163,7 @@ describe('a call', () => {
 })
 
 describe('whether somebody may be called', () => {
-  const facts = { now: START, refused: false, zones: ['Pacific/Honolulu'], wish: null, lastHeardAt: null, nightAllowed: false }
+  const facts = { now: START, refused: false, zones: ['Pacific/Honolulu'], house: EVERY_DAY, wish: null, lastHeardAt: null, nightAllowed: false }
   const night = Date.parse('2026-11-25T14:00:00Z')
 
   it('keeps to the hours that texts keep to', () => {

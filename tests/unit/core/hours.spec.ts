@@ -1,6 +1,8 @@
 import { execFileSync } from 'node:child_process'
 import fc from 'fast-check'
-import { ALLOWED_HOURS, nextReachable, offsetAt, reachableAt, rulesBetween, wallTime, zoneRules } from '~~/core'
+import { ALLOWED_HOURS, EVERY_DAY, everyDay, nextReachable, offsetAt, reachableAt, rulesBetween, wallTime, zoneRules } from '~~/core'
+import { reachableUntil } from '~~/core/hours/reachable'
+import { dayNumber } from '~~/core/hours/week'
 
 const utc = (iso: string) => new Date(`${iso}Z`)
 const ZONES = [
@@ -43,34 +45,47 @@ describe('nobody is texted at night', () => {
   })
 
   it('gives the first instant after a gap when the window begins inside of it', () => {
-    expect(nextReachable(utc('2026-03-08T06:30'), ['America/New_York'], { from: 2, to: 4 })).toEqual(utc('2026-03-08T07:00'))
+    expect(nextReachable(utc('2026-03-08T06:30'), ['America/New_York'], everyDay({ from: 2, to: 4 }))).toEqual(utc('2026-03-08T07:00'))
   })
 
   it('says when there is none', () => {
-    expect(nextReachable(Date.now(), ['America/New_York', 'Asia/Shanghai'], { from: 9, to: 20 })).toBeNull()
+    expect(nextReachable(Date.now(), ['America/New_York', 'Asia/Shanghai'], everyDay({ from: 9, to: 20 }))).toBeNull()
     expect(nextReachable(Date.now(), [])).toBeNull()
-    expect(nextReachable(Date.now(), ['Europe/London'], { from: 9, to: 9 })).toBeNull()
+    expect(nextReachable(Date.now(), ['Europe/London'], everyDay({ from: 9, to: 9 }))).toBeNull()
   })
 
   it('refuses what is no time and no hour', () => {
     expect(() => reachableAt(Number.NaN, ['Europe/London'])).toThrow(RangeError)
-    expect(() => nextReachable(0, ['Europe/London'], { from: 8.5, to: 21 })).toThrow(/whole hours/)
-    expect(() => nextReachable(0, ['Europe/London'], { from: 8, to: 25 })).toThrow(RangeError)
+    expect(() => nextReachable(0, ['Europe/London'], everyDay({ from: 8.25, to: 21 }))).toThrow(/half hours/)
+    expect(() => nextReachable(0, ['Europe/London'], everyDay({ from: 8, to: 25 }))).toThrow(RangeError)
+    expect(() => nextReachable(0, ['Europe/London'], { ...EVERY_DAY, week: [null] })).toThrow(/seven/)
   })
 
   it('finds the first instant and no other (against a walk in steps of a quarter of an hour)', () => {
     const quarter = 900_000
+    const DAY = 86_400_000
     const instants = fc.integer({ min: Date.UTC(2026, 0) / quarter, max: Date.UTC(2027, 0) / quarter }).map(n => n * quarter)
     const window = fc
-      .tuple(fc.integer({ min: 0, max: 23 }), fc.integer({ min: 1, max: 12 }))
-      .map(([from, length]) => ({ from, to: Math.min(24, from + length) }))
+      .tuple(fc.integer({ min: 0, max: 47 }), fc.integer({ min: 1, max: 24 }))
+      .map(([from, length]) => ({ from: from / 2, to: Math.min(24, (from + length) / 2) }))
+    // some days have other hours than others, and some have none
+    const week = fc.array(fc.option(window, { freq: 4 }), { minLength: 7, maxLength: 7 })
+    const days = fc.integer({ min: dayNumber('2026-01-01'), max: dayNumber('2027-01-04') })
+    const closed = fc.array(days, { maxLength: 200 }).map(found => new Set(found))
+    const some = fc.uniqueArray(fc.constantFrom(...ZONES), { minLength: 1, maxLength: 2 })
     fc.assert(
-      fc.property(instants, fc.uniqueArray(fc.constantFrom(...ZONES), { minLength: 1, maxLength: 2 }), window, (instant, zones, hours) => {
+      fc.property(instants, some, fc.record({ week, closed }), (instant, zones, hours) => {
         const next = nextReachable(instant, zones, hours)
         let walked = instant
-        while (!reachableAt(walked, zones, hours) && walked < instant + 3 * 86_400_000) walked += quarter
-        if (next && next.getTime() < instant + 3 * 86_400_000) expect(next.getTime()).toBe(walked)
+        while (!reachableAt(walked, zones, hours) && walked < instant + 3 * DAY) walked += quarter
+        if (next && next.getTime() < instant + 3 * DAY) expect(next.getTime()).toBe(walked)
         else expect(reachableAt(walked, zones, hours)).toBe(false)
+        const until = next && reachableUntil(next, zones, hours)!
+        if (next && until !== Infinity) {
+          expect(reachableAt(until!, zones, hours)).toBe(false)
+          const last = Math.min(until!, next.getTime() + 2 * DAY)
+          for (let at = next.getTime(); at < last; at += quarter) expect(reachableAt(at, zones, hours)).toBe(true)
+        }
       }),
       { numRuns: 300 },
     )

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { afterEvent, explain, mayLeave, MESSAGE_STATES, STATE_WORDS, type GateFacts, type MessageEvent, type MessageState } from '~~/core'
+import { EVERY_DAY } from '~~/core/hours/reachable'
 import { ANSWER_WELCOME_FOR, LATE_AFTER, STALE_AFTER } from '~~/core/message/gate'
 
 const reports = fc.constantFrom<MessageEvent>('sent', 'delivered', 'undelivered')
@@ -87,6 +88,7 @@ describe('the gate', () => {
     paused: false,
     optedOut: false,
     zones: ['Europe/London'],
+    house: EVERY_DAY,
     wish: null,
     lastHeardAt: null,
     meantFor: night,
@@ -158,6 +160,7 @@ describe('the gate', () => {
           numberUsable: fc.boolean(),
           paused: fc.boolean(),
           zones: fc.subarray(['Europe/London', 'Pacific/Honolulu']),
+          house: fc.constant(EVERY_DAY),
           wish: fc.constantFrom(null, { from: 8, to: 12 }),
           lastHeardAt: fc.option(fc.integer({ min: 0, max: 4e12 })),
           meantFor: fc.integer({ min: 0, max: 4e12 }),

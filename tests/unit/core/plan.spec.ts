@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { addDays, dayAt } from '~~/core/hours/days'
-import { reachableAt, reachableUntil } from '~~/core/hours/reachable'
+import { houseHours, NO_RULES } from '~~/core/hours/house'
+import { EVERY_DAY, reachableAt, reachableUntil } from '~~/core/hours/reachable'
 import { wallOf } from '~~/core/hours/schedule'
 import { hoursOf } from '~~/core/hours/wish'
 import { zoneRules } from '~~/core/hours/zones'
@@ -13,7 +14,7 @@ const HOUR = 3_600_000
 const SECOND = 1_000
 const utc = (when: string) => Date.parse(`${when}Z`)
 const group = (id: string, zones: string[], people: number, values: Partial<PlanGroup> = {}): PlanGroup =>
-  ({ id, zones, people, wish: null, lineId: 'one', ...values })
+  ({ id, zones, people, hours: EVERY_DAY, lineId: 'one', ...values })
 const line = (values: Partial<PlanLine> = {}): PlanLine => ({ id: 'one', everyMs: SECOND, perDay: null, newSince: null, sent: null, taken: [], ...values })
 const asked = (values: Partial<PlanAsked>): PlanAsked =>
   ({ start: utc('2026-11-25T17:00'), event: null, days: 1, zone, groups: [], lines: [line()], ...values })
@@ -53,8 +54,8 @@ function plainly({ start, event, days, zone, groups, lines }: PlanAsked): Text[]
       if (on(sent, day) >= Math.min(Math.ceil(all / days), allowed)) continue
       // on the days after the first nothing leaves before the hour of the start
       if (days > 1 && day !== dayAt(zone, start) && sent.length > 0 && wallOf(at, zone).slice(11) < wallOf(start, zone).slice(11)) continue
-      const open = groups.filter(one => one.lineId === lineId && left.get(one.id)! > 0 && reachableAt(at, one.zones, hoursOf(one.wish)))
-      const ends = (one: PlanGroup) => reachableUntil(at, one.zones, hoursOf(one.wish))!
+      const open = groups.filter(one => one.lineId === lineId && left.get(one.id)! > 0 && reachableAt(at, one.zones, one.hours))
+      const ends = (one: PlanGroup) => reachableUntil(at, one.zones, one.hours)!
       const [next] = [...open].sort((a, b) => ends(a) - ends(b))
       if (!next) continue
       texts.push({ at, groupId: next.id, lineId })
@@ -73,7 +74,11 @@ const STARTS = ['2026-03-07T15:00', '2026-03-28T20:00', '2026-10-24T07:30', '202
 const someGroups = fc.array(
   fc.record({
     zones: fc.uniqueArray(fc.constantFrom(...ZONES), { minLength: 1, maxLength: 2 }),
-    wish: fc.option(fc.constantFrom({ from: 8, to: 10 }, { from: 12, to: 17 }, { from: 20, to: 24 }), { freq: 3, nil: null }),
+    hours: fc.oneof(
+      fc.option(fc.constantFrom({ from: 8, to: 10 }, { from: 12, to: 17 }, { from: 20, to: 24 }), { freq: 3, nil: null })
+        .map(wish => hoursOf(wish)),
+      fc.subarray(['CA', 'US-AL', 'US-TX', 'US-ME']).map(places => houseHours(NO_RULES, places)),
+    ),
     lineId: fc.constantFrom('one', 'two'),
     people: fc.integer({ min: 0, max: 25 }),
   }),
@@ -116,8 +121,8 @@ describe('the plan of a bulk text', () => {
       const plan = makePlan({ ...one, days })
       const texts = textsOf(plan)
       for (const { at, groupId } of texts) {
-        const { zones, wish } = one.groups.find(({ id }) => id === groupId)!
-        expect(reachableAt(at, zones, hoursOf(wish))).toBe(true)
+        const { zones, hours } = one.groups.find(({ id }) => id === groupId)!
+        expect(reachableAt(at, zones, hours)).toBe(true)
         expect(at < one.event!).toBe(true)
       }
       for (const { id, people } of one.groups) {
@@ -176,7 +181,7 @@ describe('the plan of a bulk text', () => {
   it('says who cannot be reached before the event, and who at no hour at all', () => {
     const plan = makePlan(asked({
       event: utc('2026-11-25T17:00:05'),
-      groups: [group('portland', ['America/Los_Angeles'], 9), group('nowhere', [], 3), group('never', ['Europe/London'], 2, { wish: { from: 21, to: 23 } })],
+      groups: [group('portland', ['America/Los_Angeles'], 9), group('nowhere', [], 3), group('never', ['Europe/London'], 2, { hours: hoursOf({ from: 21, to: 23 }) })],
     }))
     expect(plan.left).toEqual([
       { groupId: 'nowhere', people: 3, why: 'never-in-hours' }, { groupId: 'never', people: 2, why: 'never-in-hours' },

@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import { byLocalTime } from '~~/core/call/by-local-time'
 import { passOver, type PassFacts } from '~~/core/call/pass-over'
 import { HOLD_MS, isDue, mayTurn, newStanding, ROUND_STATES, STANDINGS, withRoundEvent, type Standing } from '~~/core/call/round'
-import { ALLOWED_HOURS, reachableAt, reachableUntil } from '~~/core/hours/reachable'
+import { everyDay } from '~~/core/hours/week'
+import { ALLOWED_HOURS, EVERY_DAY, reachableAt, reachableUntil } from '~~/core/hours/reachable'
 
 const NOW = Date.parse('2026-11-25T18:00:00Z')
 const HOUR = 3_600_000
@@ -132,6 +133,7 @@ describe('who is passed over', () => {
     hasNumber: true,
     refused: false,
     zones: ['Pacific/Honolulu'],
+    house: EVERY_DAY,
     wish: null,
     lastHeardAt: null,
     lastCalledAt: null,
@@ -186,6 +188,6 @@ describe('the order by local time', () => {
       }),
       { numRuns: 500 },
     )
-    expect(reachableUntil(NOW, ['Europe/London'], { from: 0, to: 24 })).toBe(Infinity)
+    expect(reachableUntil(NOW, ['Europe/London'], everyDay({ from: 0, to: 24 }))).toBe(Infinity)
   })
 })

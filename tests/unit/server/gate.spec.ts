@@ -3,7 +3,8 @@ import { v7 as uuid } from 'uuid'
 import type { GateFacts } from '~~/core/message/gate'
 import { writeConsent } from '~~/server/consent/ledger'
 import { tx } from '~~/server/db/door'
-import { bulkPerson, bulkText, firm as firmTable, line, message, record } from '~~/server/db/schema'
+import { bulkPerson, bulkText, closedDay, firm as firmTable, line, message, record } from '~~/server/db/schema'
+import { addClosedDay } from '~~/server/hours/set-up'
 import { readRecord } from '~~/server/pages/record'
 import { changeRecord } from '~~/server/records/save'
 import { markNotTheirs } from '~~/server/records/wrong-number'
@@ -20,6 +21,7 @@ beforeEach(() => void fakeCarrier())
 afterEach(() => tx(async (database) => {
   await database.update(firmTable).set({ textingOn: true })
   await database.update(line).set({ state: 'active' })
+  await database.delete(closedDay)
 }))
 
 const NINE = { wallTime: '2026-12-01T09:00', zone: 'Pacific/Honolulu' }
@@ -112,6 +114,12 @@ const MEANWHILE: Record<keyof GateFacts, () => Promise<[Waiting, Date?]>> = {
     await change(text, { leavesAt: later(NINE_THERE, -16 * MINUTE) })
     return [text]
   },
+  // a day off has been put in over it
+  house: async () => {
+    const text = await waiting()
+    await addClosedDay(firm.rafe, { id: uuid(), place: 'US-HI', day: '2026-12-01', name: 'Stocktaking' }, DAY)
+    return [text]
+  },
   // written at once it might wait for hours
   scheduled: async () => {
     const text = await waiting({ later: null })
@@ -134,6 +142,7 @@ const THEN: Record<keyof GateFacts, string> = {
   optedOut: 'held opted-out',
   zones: 'held night',
   wish: 'held wish',
+  house: 'held closed-day',
   lastHeardAt: 'held night',
   meantFor: 'held late',
   scheduled: 'held late',

@@ -44,7 +44,8 @@ const STAYS: Record<string, string[]> = {
     'knock.taken_by', 'set_aside_event.settled_by', 'people_group.made_by', 'carrier_account.made_by', 'right_change.changed_by',
     'invitation.made_by', 'audit.colleague_id', 'terms_version.made_by', 'terms_accepted.colleague_id', 'record_import.colleague_id',
     'bulk_change.colleague_id', 'money_entry.colleague_id', 'money_entry.entered_by', 'money_hold.colleague_id', 'money_ask.colleague_id',
-    'money_ask.settled_by', 'money_limit.made_by', 'recording_mark.colleague_id', 'request_settled.colleague_id',
+    'money_ask.settled_by', 'money_limit.made_by', 'place_hours.made_by', 'holiday_country.made_by', 'closed_day.made_by',
+    'recording_mark.colleague_id', 'request_settled.colleague_id',
   ],
   'nobody else has any use for it': [
     'draft.colleague_id', 'inbox_view.owner_id', 'template_mine.colleague_id', 'import_matching.colleague_id',
