@@ -1,13 +1,14 @@
 import { reachableUntil } from '../hours/reachable'
+import type { ReachHours } from '../hours/week'
 
 /**
  * Places in the order in which their people are to be called: first those whose hours end soonest, last those where
  * nobody may be called now.
  *
- * @param places lists of zones, each all those in which somebody may be
+ * @param places each with all the zones in which somebody may be, and the hours that hold there
  */
-export function byLocalTime(places: string[][], now: number): string[][] {
-  const ends = new Map(places.map(zones => [zones, reachableUntil(now, zones) ?? Infinity]))
+export function byLocalTime<T extends { zones: string[], hours: ReachHours }>(places: T[], now: number): T[] {
+  const ends = new Map(places.map(place => [place, reachableUntil(now, place.zones, place.hours) ?? Infinity]))
   return [...places].sort((a, b) => compare(ends.get(a)!, ends.get(b)!))
 }
 

@@ -1,4 +1,4 @@
-import { boolean, number, object, string, type InferType, type ObjectSchema, type StringSchema } from 'yup'
+import { boolean, number, object, string, type InferType, type ObjectSchema } from 'yup'
 import { BINDS, CARRIER_KINDS, LONG_TEXTS, type CarrierSettings, type HttpSettings, type SmppSettings } from '../carriers'
 import { freshId, idOf, line } from './common'
 
@@ -6,13 +6,11 @@ import { freshId, idOf, line } from './common'
 const INVISIBLE = /[\u00AD\u200B-\u200F\u2028\u2029\u2060\uFEFF\p{Cc}]/u
 
 /** What is copied from elsewhere is pointed at rather than mended: the space may belong to it. */
-const asCopied = <T extends string | null | undefined>(schema: StringSchema<T>, what: string, most: number, whose = 'SMPP') =>
-  schema
+const copied = (what: string, most: number, whose = 'SMPP') =>
+  string()
     .test('invisible', `There is a character in ${what} that cannot be seen. Type it, or copy it without what stands beside it.`, value => !value || !INVISIBLE.test(value))
     .test('ends', `There is a space before or behind ${what}. Take it out.`, value => !value || value === value.trim())
     .max(most, `${whose} takes ${most} characters at most here.`)
-
-const copied = (what: string, most: number, whose?: string) => asCopied(string(), what, most, whose)
 
 const smppForm: ObjectSchema<SmppSettings> = object({
   host: copied('the host', 253)
@@ -44,25 +42,24 @@ const httpForm: ObjectSchema<HttpSettings> = object({
 
 /** 24 to 64 bytes in base64, behind a prefix, as the Standard Webhooks specification has them. */
 const SIGNING_SECRET = /^whsec_(?:[A-Za-z0-9+/]{4}){8,21}(?:[A-Za-z0-9+/]{2}==|[A-Za-z0-9+/]{3}=)?$/
-const secretOf = () => string().when('kind', ([kind], schema) => kind === 'http'
-  ? asCopied(schema, 'the secret', 120, 'A secret').matches(SIGNING_SECRET, {
-      message: 'A secret begins with whsec_, with 24 to 64 bytes in base64 behind it. Copy it whole, or make one.', excludeEmptyString: true,
-    })
-  : asCopied(schema, 'the password', 8))
+const signingSecret = () => copied('the secret', 120, 'A secret').matches(SIGNING_SECRET, {
+  message: 'A secret begins with whsec_, with 24 to 64 bytes in base64 behind it. Copy it whole, or make one.', excludeEmptyString: true,
+})
+const password = () => copied('the password', 8)
 
 export const carrierForm = object({
   kind: string().oneOf(CARRIER_KINDS).required(),
   title: line(60).required('Give it a name, by which colleagues tell it from others.'),
-  settings: object().when('kind', ([kind]) => kind === 'http' ? httpForm : smppForm).required() as unknown as ObjectSchema<CarrierSettings>,
+  settings: (smppForm as unknown as ObjectSchema<CarrierSettings>).required()
+    .when('kind', { is: 'http', then: () => httpForm as unknown as ObjectSchema<CarrierSettings> }),
   /** Left out, the one that is kept stays. */
-  secret: secretOf().nullable().default(null),
+  secret: password().nullable().default(null).when('kind', { is: 'http', then: () => signingSecret().nullable().default(null) }),
 })
 export type CarrierForm = InferType<typeof carrierForm>
 
 export const makeCarrierForm = carrierForm.shape({
   id: freshId().required(),
-  secret: secretOf().required('Write the password.')
-    .when('kind', { is: 'http', then: secret => secret.required('Write the secret, or make one.') }),
+  secret: password().required('Write the password.').when('kind', { is: 'http', then: () => signingSecret().required('Write the secret, or make one.') }),
 })
 export type MakeCarrierForm = InferType<typeof makeCarrierForm>
 

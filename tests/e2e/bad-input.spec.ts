@@ -21,6 +21,9 @@ const OPEN = [
   'POST /api/exchanges/practice/events',
 ]
 
+/** What stands in a path that is no id. */
+const NAMES: Record<string, string> = { country: 'CA', place: 'US-TX' }
+
 function listRoutes(): { method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, name: string }[] {
   const files = readdirSync('server/api', { recursive: true, encoding: 'utf8' })
   return files.flatMap((file) => {
@@ -28,7 +31,7 @@ function listRoutes(): { method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string
     if (!match) return []
     const method = match[2]!.toUpperCase() as 'GET'
     const name = `${method} /api/${match[1]}`
-    return [{ method, name, path: `/api/${match[1]!.replace(/\[\w+\]/g, () => randomUUID())}` }]
+    return [{ method, name, path: `/api/${match[1]!.replace(/\[(\w+)\]/g, (_, name: string) => NAMES[name] ?? randomUUID())}` }]
   })
 }
 

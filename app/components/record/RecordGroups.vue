@@ -88,9 +88,9 @@ const title = ({ way }: GroupOn) => way === 'rule' ? 'By a rule: it is in this g
 
 <style scoped>
 .one { display: inline-flex; align-items: baseline; max-width: 100%; margin-right: var(--space-4); }
-.one a { min-width: 0; overflow-wrap: anywhere; }
+.one a { min-width: 0; min-height: 24px; overflow-wrap: anywhere; }
 .away { border: 0; background: none; padding: 0 var(--space-2); color: var(--quiet); cursor: pointer; }
 .away:hover { color: var(--wrong); }
-.calm { color: var(--quiet); }
+.calm { color: var(--quiet); min-height: 24px; }
 .choice { width: 100%; }
 </style>

@@ -38,7 +38,8 @@ export const JOIN_REACH: SQL = sql`
     where p.record_id = r.id and p.e164 is not null
     order by coalesce(n.calls = 'refused', false), p.position limit 1) reach on true`
 
-export const zonesOfRow = ({ zone, country, region, e164 }: PersonRow): string[] => zonesOf({ zone, country, region }, e164)
+export const zonesOfRow = ({ e164, ...place }: PersonRow): string[] => zonesOf(place, e164)
+export const placesOfRow = ({ e164, ...place }: PersonRow): string[] => placesOf(place, e164)
 
 /** Why somebody is passed over now; null if they may be called. */
 export const whyPassed = (row: PersonRow, house: House, notWithinHours: number, now: Date) =>
@@ -47,7 +48,7 @@ export const whyPassed = (row: PersonRow, house: House, notWithinHours: number, 
     hasNumber: row.e164 !== null,
     refused: row.refused,
     zones: zonesOfRow(row),
-    house: house(placesOf(row, row.e164)),
+    house: house(placesOfRow(row)),
     wish: wishOf(row),
     lastHeardAt: row.lastHeardAt,
     lastCalledAt: row.lastCalledAt,

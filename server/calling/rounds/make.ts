@@ -14,7 +14,7 @@ import { ask, once, tx } from '../../db/door'
 import { joinContact } from '../../reading/contact'
 import { chosenPeople } from '../../records/chosen-people'
 import { announceRound } from './one'
-import { JOIN_REACH, PERSON_COLUMNS, zonesOfRow, type PersonRow } from './facts'
+import { JOIN_REACH, PERSON_COLUMNS, placesOfRow, zonesOfRow, type PersonRow } from './facts'
 import { countPassed } from './not-now'
 
 /** Who would be called now and who passed over, and why, before a round of them is made. */
@@ -55,11 +55,12 @@ export async function makeRound(asker: SignedIn, form: RoundForm, now: Date): Pr
       .onConflictDoNothing()
       .returning()
     if (!made) return { id }
-    const rows = inOrder.map((person, position) => ({ id: person.recordId, position, zones: zonesOfRow(person).join(' ') }))
+    const rows = inOrder.map((person, position) =>
+      ({ id: person.recordId, position, zones: zonesOfRow(person).join(' '), places: placesOfRow(person).join(' ') }))
     await once(sql`
-      insert into ${roundPerson} (round_id, record_id, position, zones)
-      select ${id}::uuid, x.id, x.position, x.zones
-        from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as x(id uuid, position int, zones text)`)
+      insert into ${roundPerson} (round_id, record_id, position, zones, places)
+      select ${id}::uuid, x.id, x.position, x.zones, x.places
+        from jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as x(id uuid, position int, zones text, places text)`)
     await note('round-made', asker.id, now, { roundId: id, name, people: rows.length })
     announceRound(made)
     return { id }

@@ -42,7 +42,7 @@ export function httpCarrier({ name, title, settings, secret }: HttpAccount): Car
 const sayAway = ({ certain }: { certain: boolean }) => certain ? 'It cannot be reached, or takes nothing now.' : 'It takes texts, and its answers get lost.'
 
 async function handOver(access: Access, { key, from, to, text, confirmsOptOut, pictures }: CarrierText): Promise<HandOverAnswer> {
-  if (pictures.length > 0) return { kind: 'refused', code: 'no-pictures' }
+  if (pictures.length > 0) return { kind: 'refused', code: 'pictures-not-allowed' }
   try {
     return readAnswer(await askGateway(access, { id: key, type: 'text', data: { key, from, to, text, confirmsOptOut } }))
   }

@@ -33,6 +33,8 @@ export const roundPerson = pgTable('round_person', {
   turn: integer('turn').notNull().default(0),
   /** The zones in which they may be, joined by spaces: for the order by local time. */
   zones: text('zones').notNull(),
+  /** The places in which they may be, for rules that hold by place, joined by spaces. */
+  places: text('places').notNull().default(''),
   state: text('state', { enum: STANDINGS }).notNull().default('waiting'),
   colleagueId: id('colleague_id').references(() => colleague.id),
   heldUntil: instant('held_until'),

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { byLocalTime } from '~~/core/call/by-local-time'
 import { passOver, type PassFacts } from '~~/core/call/pass-over'
 import { HOLD_MS, isDue, mayTurn, newStanding, ROUND_STATES, STANDINGS, withRoundEvent, type Standing } from '~~/core/call/round'
+import { houseHours, NO_RULES } from '~~/core/hours/house'
 import { everyDay } from '~~/core/hours/week'
 import { ALLOWED_HOURS, EVERY_DAY, reachableAt, reachableUntil } from '~~/core/hours/reachable'
 
@@ -153,6 +154,9 @@ describe('who is passed over', () => {
 })
 
 describe('the order by local time', () => {
+  const inOrder = (places: string[][], at: string) =>
+    byLocalTime(places.map(zones => ({ zones, hours: EVERY_DAY })), Date.parse(`${at}Z`)).map(({ zones }) => zones)
+
   it('begins where the hours end soonest, and ends with their night', () => {
     const [honolulu, portland, halifax, bristol, nowhere] = [
       ['Pacific/Honolulu'],
@@ -162,15 +166,17 @@ describe('the order by local time', () => {
       [],
     ]
     // 20:30 in Bristol, 16:30 in Halifax, 12:30 in Portland, 10:30 in Honolulu
-    expect(byLocalTime([honolulu, nowhere, halifax, bristol, portland], Date.parse('2026-11-25T20:30:00Z'))).toEqual([
-      bristol,
-      halifax,
-      portland,
-      honolulu,
-      nowhere,
-    ])
+    expect(inOrder([honolulu, nowhere, halifax, bristol, portland], '2026-11-25T20:30')).toEqual([bristol, halifax, portland, honolulu, nowhere])
     // 23:30 in Bristol
-    expect(byLocalTime([bristol, portland, halifax], Date.parse('2026-11-25T23:30:00Z'))).toEqual([halifax, portland, bristol])
+    expect(inOrder([bristol, portland, halifax], '2026-11-25T23:30')).toEqual([halifax, portland, bristol])
+  })
+
+  it('goes by the hours of the place, where they are stricter', () => {
+    // 19:30 in Seattle and in Portland: in Washington nobody is called from 20 on
+    const seattle = { zones: ['America/Los_Angeles'], hours: houseHours(NO_RULES, ['US-WA']) }
+    const portland = { zones: ['America/Los_Angeles'], hours: houseHours(NO_RULES, ['US-OR']) }
+    expect(byLocalTime([portland, seattle], Date.parse('2026-11-26T03:30Z'))).toEqual([seattle, portland])
+    expect(byLocalTime([seattle, portland], Date.parse('2026-11-26T04:30Z'))).toEqual([portland, seattle])
   })
 
   it('ends the hours at the first instant at which nobody may be reached any more', () => {

@@ -7,6 +7,7 @@ import { eq } from 'drizzle-orm'
 import { createApp, toNodeListener } from 'h3'
 import { Webhook } from 'standardwebhooks'
 import { v7 as uuid } from 'uuid'
+import { explain } from '~~/core/message/words'
 import { seededRandom } from '~~/practice/carrier/faults'
 import { World } from '~~/practice/carrier/world'
 import { Gateway, GATEWAY_LINES, NO_GATEWAY_FAULTS, type GatewayFaults } from '~~/practice/gateway/gateway'
@@ -258,9 +259,17 @@ describe('what the description says', () => {
     expect(() => new Webhook(SECRET).verify(asked[0]!.body, asked[0]!.headers as Record<string, string>)).not.toThrow()
   })
 
+  it('has words for each code that it names', () => {
+    const line = (of: string) => readFileSync('docs/gateway.md', 'utf8').split('\n').find(one => one.startsWith(of))!
+    const codes = [...`${line('| any other 4xx')} ${line('| `text.undelivered`')}`.matchAll(/`([a-z]+(?:-[a-z]+)*)`/g)].map(([, code]) => code!)
+    const named = codes.filter(code => !['text', 'id', 'key', 'code'].includes(code))
+    expect(named.length).toBeGreaterThan(7)
+    for (const code of named) expect({ code, why: explain('failed', code)!.why }).toEqual({ code, why: expect.not.stringContaining('gave the code') })
+  })
+
   it('knows no pictures: one is refused before anybody is asked, and its state is that of the last answer', async () => {
     const { asked, hand, carrier, close } = await answering(503, {})
-    expect(await hand([{ type: 'image/png', bytes: Buffer.alloc(1) }])).toEqual({ kind: 'refused', code: 'no-pictures' })
+    expect(await hand([{ type: 'image/png', bytes: Buffer.alloc(1) }])).toEqual({ kind: 'refused', code: 'pictures-not-allowed' })
     expect(asked).toEqual([])
     await hand()
     expect(carrier.state!()).toMatchObject({ is: 'away' })

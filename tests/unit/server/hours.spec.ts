@@ -5,6 +5,7 @@ import { startCheck } from '~~/server/bulk/check'
 import { makeBulk, writeBulk } from '~~/server/bulk/make'
 import { previewPlan } from '~~/server/bulk/plan'
 import { readBulk } from '~~/server/bulk/read'
+import { startBulk } from '~~/server/bulk/run'
 import { dial } from '~~/server/calling/dial'
 import { tx } from '~~/server/db/door'
 import { audit, record } from '~~/server/db/schema'
@@ -17,7 +18,7 @@ import { closedDayForm, placeHoursForm, placeParams } from '~~/shared/schemas/ho
 import { useDatabase } from '../../support/database'
 import { drain, fakeCarrier } from '../../support/fake-carrier'
 import { fakeExchange } from '../../support/fake-exchange'
-import { DAY, makeFirm, makeLead, textTo, type Firm } from '../../support/firm'
+import { DAY, later, makeFirm, makeLead, textTo, type Firm } from '../../support/firm'
 
 useDatabase()
 let firm: Firm
@@ -32,6 +33,16 @@ const day = (values: object = {}) => closedDayForm.validateSync({ id: uuid(), pl
 const notedOf = async (action: string) =>
   (await tx(database => database.select().from(audit).where(eq(audit.action, action as 'place-hours-set')))).map(({ details }) => details)
 const placeOf = async (place: string) => (await readHours(firm.rafe, DAY)).places.find(one => one.place === place)
+
+async function checkedBulk(ids: string[]): Promise<string> {
+  const id = uuid()
+  const selection = { list: { module: 'lead', sort: 'name', direction: 'up' }, ids }
+  await makeBulk(firm.ada, makeBulkForm.validateSync({ id, name: 'Tyres', selection }), DAY)
+  await writeBulk(firm.ada, id, writeBulkForm.validateSync({ name: 'Tyres', body: 'Hi {{ person.first_name }}', lineId: firm.portland.id }), DAY)
+  await startCheck(firm.ada, id, DAY)
+  await drain(DAY)
+  return id
+}
 
 describe('the hours of the house', () => {
   it('are the laws of places until an admin says otherwise, and again once that is taken back', async () => {
@@ -67,16 +78,24 @@ describe('the hours of the house', () => {
     const [texan, other] = [await makeLead(firm.ada), await makeLead(firm.ada)]
     await tx(database => database.update(record).set({ region: 'TX', zone: null, country: 'US' }).where(eq(record.id, texan.recordId)))
     await setPlaceHours(firm.rafe, 'US-TX', { week: Array<null>(7).fill(null) }, DAY)
-    const id = uuid()
-    const list = { module: 'lead', sort: 'name', direction: 'up' }
-    const selection = { list, ids: [texan.recordId, other.recordId] }
-    await makeBulk(firm.ada, makeBulkForm.validateSync({ id, name: 'Tyres', selection }), DAY)
-    await writeBulk(firm.ada, id, writeBulkForm.validateSync({ name: 'Tyres', body: 'Hi {{ person.first_name }}', lineId: firm.portland.id }), DAY)
-    await startCheck(firm.ada, id, DAY)
-    await drain(DAY)
+    const id = await checkedBulk([texan.recordId, other.recordId])
     expect(await readBulk(firm.ada, id)).toMatchObject({ leftOut: [{ reason: 'never-in-hours', people: 1 }], counts: { ready: 1 } })
     expect(await previewPlan(firm.ada, id, startBulkForm.cast({}), DAY)).toMatchObject({ runs: [{ people: 1 }] })
     await takeBackPlaceHours(firm.rafe, 'US-TX', DAY)
+  })
+
+  it('keep whoever is still to come from being texted on a day off that is put in while a bulk text runs', async () => {
+    const people = [await makeLead(firm.ada), await makeLead(firm.ada)]
+    const id = await checkedBulk(people.map(({ recordId }) => recordId))
+    // nine in the morning there
+    const start = new Date('2026-12-02T19:00:00Z')
+    await startBulk(firm.ada, id, startBulkForm.cast({ start: start.getTime() }), DAY)
+    await addClosedDay(firm.rafe, day({ place: 'US-HI', day: '2026-12-02' }), DAY)
+    await drain(later(start, 1_000))
+    const { runs, counts } = await readBulk(firm.ada, id)
+    expect(counts).toMatchObject({ ready: 2, texted: 0 })
+    // eight in the morning of the day after
+    expect(runs![0]!.from).toBe(Date.parse('2026-12-03T18:00:00Z'))
   })
 
   it('are an admin’s to change', async () => {

@@ -1,0 +1,1 @@
+ALTER TABLE "round_person" ADD COLUMN "places" text DEFAULT '' NOT NULL;
