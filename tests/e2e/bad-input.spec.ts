@@ -4,6 +4,9 @@ import { expect } from '@playwright/test'
 import { Webhook } from 'standardwebhooks'
 import { credentials, freshNumber, makeLead, signIn, test, textsOnHandset } from './people'
 
+/** What stands in a path that is no id. */
+const NAMES: Record<string, string> = { country: 'CA', place: 'US-TX' }
+
 /** Every route there is, read from the files, so that a new one is asked too. */
 const ROUTES = listRoutes()
 const OPEN = [
@@ -20,9 +23,6 @@ const OPEN = [
   'POST /api/carriers/[carrier]/events',
   'POST /api/exchanges/practice/events',
 ]
-
-/** What stands in a path that is no id. */
-const NAMES: Record<string, string> = { country: 'CA', place: 'US-TX' }
 
 function listRoutes(): { method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, name: string }[] {
   const files = readdirSync('server/api', { recursive: true, encoding: 'utf8' })
