@@ -90,12 +90,14 @@ describe('the hours of the house', () => {
     // nine in the morning there
     const start = new Date('2026-12-02T19:00:00Z')
     await startBulk(firm.ada, id, startBulkForm.cast({ start: start.getTime() }), DAY)
-    await addClosedDay(firm.rafe, day({ place: 'US-HI', day: '2026-12-02' }), DAY)
+    const off = day({ place: 'US-HI', day: '2026-12-02' })
+    await addClosedDay(firm.rafe, off, DAY)
     await drain(later(start, 1_000))
     const { runs, counts } = await readBulk(firm.ada, id)
     expect(counts).toMatchObject({ ready: 2, texted: 0 })
     // eight in the morning of the day after
     expect(runs![0]!.from).toBe(Date.parse('2026-12-03T18:00:00Z'))
+    await removeClosedDay(firm.rafe, off.id, DAY)
   })
 
   it('are an admin’s to change', async () => {
