@@ -15,16 +15,14 @@ export function placesOfPerson(
   e164: string | null,
   table: NumberRegionTable,
 ): string[] {
-  if (!country) return e164 ? placesOfNumber(e164, table) : []
-  const place = regionOf(country, region)
-  if (place !== country || !e164) return [place]
-  const agreed = placesOfNumber(e164, table).filter(one => one.startsWith(`${country}-`))
-  return agreed.length > 0 ? agreed : [place]
-}
-
-function placesOfNumber(e164: string, table: NumberRegionTable): string[] {
-  const known = table[e164.slice(1, 5)]
-  if (known) return [...known]
+  const regions = e164 ? table[e164.slice(1, 5)] ?? [] : []
+  if (country) {
+    const place = regionOf(country, region)
+    const agreed = place === country ? regions.filter(one => one.startsWith(`${country}-`)) : []
+    return agreed.length > 0 ? agreed : [place]
+  }
+  if (regions.length > 0 || !e164) return [...regions]
+  // a number is read thoroughly, which takes its time: only where nothing else says where somebody is
   const reading = readPhone(e164)
   return reading.ok ? [reading.country] : []
 }
