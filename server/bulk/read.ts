@@ -7,7 +7,7 @@ import type { BulkPeopleQuery } from '~~/shared/schemas/bulk-text'
 import { ask, tx } from '../db/door'
 import { milliseconds } from '../db/instants'
 import { activityContent, bulkGroup, bulkPerson, bulkText, carrierPrice, colleague, conversation, line, message, record, template } from '../db/schema'
-import { readHouse } from '../hours/house'
+import { houseFrom, HOUSE_RULES } from '../hours/house'
 import type { SignedIn } from '../identity/sign-in'
 import { joinCompany } from '../reading/company'
 import { seesRecord, visible } from '../reading/visible'
@@ -46,8 +46,9 @@ export async function listBulks(asker: SignedIn): Promise<BulkTextHead[]> {
 export async function readBulk(asker: SignedIn, id: string): Promise<BulkTextDetail> {
   return tx(async (database) => {
     const bulk = await mustSeeBulk(asker, id)
-    const { rows: [head] } = await ask<HeadRow>(sql`select ${HEAD} from ${bulkText} b join ${colleague} c on c.id = b.made_by
+    const { rows: [found] } = await ask<HeadRow & { rules: string }>(sql`select ${HEAD}, ${HOUSE_RULES} as rules from ${bulkText} b join ${colleague} c on c.id = b.made_by
       where b.id = ${id}::uuid`)
+    const { rules, ...head } = found!
     const going = bulk.state === 'running' || bulk.state === 'paused'
     const tallies = await (going ? tallyOfThoseUnderWay(id) : tally(id))
     const sum = (which: (one: Tally) => boolean) => tallies.filter(which).reduce((all, { people }) => all + people, 0)
@@ -56,7 +57,7 @@ export async function readBulk(asker: SignedIn, id: string): Promise<BulkTextDet
       ? await database.select({ name: template.name }).from(template).where(eq(template.id, bulk.templateId))
       : []
     return {
-      ...head!,
+      ...head,
       counts: countsOf(Object.fromEntries(BULK_STANDINGS.map(standing => [standing, sum(one => one.standing === standing)]))),
       body: bulk.body,
       template: bulk.templateId ? { id: bulk.templateId, name: from?.name ?? '', version: bulk.templateVersion ?? 1 } : null,
@@ -90,7 +91,7 @@ export async function readBulk(asker: SignedIn, id: string): Promise<BulkTextDet
       longest: going ? null : await longestOf(asker, id),
       states: await statesOf(id),
       runs: bulk.runs,
-      places: bulk.runs ? placesShown(groups, await readHouse(bulk.startedAt ?? bulk.madeAt), bulk.runs) : [],
+      places: bulk.runs ? placesShown(groups, houseFrom(rules, bulk.startedAt ?? bulk.madeAt), bulk.runs) : [],
     }
   })
 }
