@@ -6,7 +6,7 @@ export interface PlaceHours {
   place: string
   /** Those in force beside everybody's; null where nothing stricter is held to. */
   week: WeekHours | null
-  law: { week: WeekHours, source: string, readOn: string } | null
+  law: { week: WeekHours, source: string, asOf: string } | null
   /** Who has said otherwise than the law, and when; null where the law holds as it is. */
   chosen: { by: string, at: number } | null
 }

@@ -31,7 +31,8 @@ export async function listCarriers(asker: SignedIn, now = new Date()): Promise<S
   const shipped = allCarriers().filter(({ name }) => !isOfAccount(name))
   return [
     ...accounts.map(({ id, name, title, kind, settings }) => {
-      const state = carrierRegistered(name)?.state?.() ?? beginning(now)
+      const carrier = carrierRegistered(name)
+      const state = carrier?.state ? carrier.state() : beginning(now)
       return { name, title, account: { id, ...wayOf({ kind, settings }) }, state, lines: linesOf(name) }
     }),
     ...shipped.map(({ name, title }) => ({ name, title, account: null, state: null, lines: linesOf(name) })),
@@ -59,6 +60,7 @@ export async function changeAccount(asker: SignedIn, id: string, { secret, ...fo
   mustEdit(asker)
   await tx(async (database) => {
     const before = await mustFind(id)
+    mustBeOfKind(before, form.kind)
     if (secret !== null) mustSeal()
     await database.update(carrierAccount)
       .set({ ...form, ...(secret !== null && { secret: seal(secret, id) }), version: sql`${carrierAccount.version} + 1` })
@@ -89,6 +91,7 @@ export async function removeAccount(asker: SignedIn, id: string, now: Date): Pro
 export async function tryAccount(asker: SignedIn, { id, kind, title, settings, secret }: TryCarrierForm, now: Date): Promise<CarrierTried> {
   mustEdit(asker)
   const known = id === null ? null : await mustFind(id)
+  if (known) mustBeOfKind(known, kind)
   const password = secret || (known && unseal(known.secret, known.id))
   if (!password)
     throw badInput({ secret: known ? 'The password that is kept cannot be read with the key of this machine. Write it again.' : 'Write the password.' })
@@ -125,6 +128,11 @@ async function mustFind(id: string): Promise<Account> {
   const [found] = await read(database => database.select().from(carrierAccount).where(eq(carrierAccount.id, id)))
   if (!found) throw notFound('carrier')
   return found
+}
+
+/** Lines and messages name it by its kind, and its secret is one of that kind. */
+function mustBeOfKind({ kind, title }: Account, asked: Account['kind']): void {
+  if (kind !== asked) throw badInput({ kind: `How one gets to ${title} stays what it is. Connect another carrier for the other way.` })
 }
 
 function mustEdit(asker: SignedIn): void {

@@ -123,7 +123,8 @@ export interface Carrier {
   readEvent: (told: unknown) => CarrierEvent
   webhook?: Webhook
   session?: Session
-  state?: () => CarrierState
+  /** Null as long as nobody has asked it anything. */
+  state?: () => CarrierState | null
   /** Its protocol has no key against doubles: what may have been asked before is not asked again. */
   keyless?: boolean
   /** Everything that it has told since a cursor, for events that got lost. */

@@ -41,7 +41,7 @@ async function placesOf(): Promise<PlaceHours[]> {
     return {
       place,
       week: inForce.get(place) ?? null,
-      law: law ? { week: law.week, source: law.source, readOn: law.readOn } : null,
+      law: law ? { week: law.week, source: law.source, asOf: law.asOf } : null,
       chosen: chosen ? { by: chosen.by, at: chosen.at.getTime() } : null,
     }
   })

@@ -34,7 +34,7 @@ export async function readSetUp(asker: SignedIn, now: Date): Promise<SetUpFront>
       (select count(*) from ${disposition} where retired_at is null)::int as dispositions,
       (select coalesce(json_agg(distinct module), '[]') from ${disposition} where retired_at is null) as "disposedModules",
       (select count(*) from ${job} where dead_at is not null and done_at is null)::int + (select count(*) from ${setAsideEvent} where settled_at is null)::int as stuck`)
-  const away = carriers.filter(carrier => carrier.state?.().is === 'away').map(({ title }) => title)
+  const away = carriers.filter(carrier => carrier.state?.()?.is === 'away').map(({ title }) => title)
   const paying = can(asker, 'money.edit', {})
   const [money, asks] = paying ? [await listAccounts(now), await countAsks()] : [[], 0]
   const all = { ...facts!, carriers: carriers.length, away, money, asks }

@@ -45,7 +45,7 @@ export async function linesOf(asker: Asker, { ended = false } = {}): Promise<Lin
       languages: one.languages,
       mine: one.colleagueId === asker.id,
       answeredBy: one.colleagueId ? 1 : members.filter(member => member.teamId === one.teamId).length,
-      away: carrierRegistered(one.carrier)?.state?.().is === 'away',
+      away: carrierRegistered(one.carrier)?.state?.()?.is === 'away',
       price: prices.find(price => price.carrier === one.carrier && price.country === one.country) ?? null,
     }))
   })

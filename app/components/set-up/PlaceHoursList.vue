@@ -104,7 +104,7 @@ const takeBack = (place: string) =>
             <template v-if="one.chosen">
               The law: {{ weekWords(one.law.week) }}.
             </template>
-            {{ one.law.source }}, read {{ dateWords(one.law.readOn) }}
+            {{ one.law.source }}, as of {{ dateWords(one.law.asOf) }}
           </p>
         </div>
         <WeekStrip

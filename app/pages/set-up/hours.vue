@@ -21,7 +21,7 @@ const { found: front, problem, load } = useLoaded<HoursFront>('/api/set-up/hours
       <section>
         <h2>By place</h2>
         <p class="quiet small">
-          Stricter hours for sales calls and texts, as we have read them. Laws change: check those that concern you. Whoever answers within the hour is answered at any time.
+          Stricter hours for sales calls and texts, from a list of published ones. Laws change, and nobody has held these against them: check those that concern you. Whoever answers within the hour is answered at any time.
         </p>
         <PlaceHoursList
           :front="front"

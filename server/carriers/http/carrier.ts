@@ -18,10 +18,10 @@ export interface HttpAccount { name: string, title: string, settings: HttpSettin
 /** A gateway that takes signed texts over HTTP, and tells us by itself what becomes of them (docs/gateway.md). */
 export function httpCarrier({ name, title, settings, secret }: HttpAccount): Carrier {
   const access: Access = { ...settings, secret }
-  let state: CarrierState = { is: 'connecting', since: Date.now(), why: null }
+  let state: CarrierState | null = null
   /** Whether it answers is known from the last time that it was asked. */
   function heed(is: CarrierState['is'], why: string | null): void {
-    if (state.is !== is || state.why !== why) state = { is, since: state.is === is ? state.since : Date.now(), why }
+    if (state?.is !== is || state.why !== why) state = { is, since: state?.is === is ? state.since : Date.now(), why }
   }
 
   return {

@@ -35,10 +35,10 @@ describe('stricter hours by place', () => {
 
   it('names each place once, with its source and a week that can be kept', () => {
     expect(new Set(LAWS.map(({ place }) => place)).size).toBe(LAWS.length)
-    for (const { place, week, source, readOn } of LAWS) {
+    for (const { place, week, source, asOf } of LAWS) {
       expect(() => reachableAt(0, [HALIFAX], { ...everyDay({ from: 0, to: 24 }), week })).not.toThrow()
       expect(nextReachable(0, [HALIFAX], houseHours(NO_RULES, [place]))).not.toBeNull()
-      expect([source, readOn]).toEqual([expect.stringMatching(/\w/), expect.stringMatching(/^\d{4}-\d\d-\d\d$/)])
+      expect([source, asOf]).toEqual([expect.stringMatching(/\w/), expect.stringMatching(/^\d{4}-\d\d-\d\d$/)])
     }
   })
 

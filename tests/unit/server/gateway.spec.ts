@@ -123,7 +123,13 @@ describe('a gateway over signed HTTP', () => {
     await until(() => carrierRegistered(name) !== undefined)
     expect(await attempt({ id: accountId, secret: null })).toEqual({ ok: true, said: `${new URL(url).host} has taken our signature, and reaches us.` })
     const listed = (await listCarriers(firm.rafe)).find(one => one.name === name)
-    expect(listed).toMatchObject({ title: 'Harbour HTTP', account: { kind: 'http', settings: { url } } })
+    // nobody has sent anything over it yet, so nothing is said of how it is
+    expect(listed).toMatchObject({ title: 'Harbour HTTP', account: { kind: 'http', settings: { url } }, state: null })
+    const smpp = { host: 'smsc.example', port: 2775, tls: true, systemId: 'x' }
+    const other = { kind: 'smpp', title: 'Harbour HTTP', settings: smpp, secret: null }
+    const refused = problem(422, { fields: { kind: expect.any(String) } })
+    await expect(changeAccount(firm.rafe, accountId, carrierForm.validateSync(other), new Date())).rejects.toMatchObject(refused)
+    await expect(attempt({ ...other, id: accountId })).rejects.toMatchObject(refused)
     expect(JSON.stringify(listed)).not.toContain(SECRET)
     await makeLine(firm.rafe, makeLineForm.validateSync({ id: uuid(), carrier: name, number: NUMBER, name: 'Harbour line', teamId: firm.portland.teamId }), new Date())
   })

@@ -102,7 +102,7 @@ it('loses none and doubles none', async () => {
       centre = await open(port, 10 + died)
     }
     await working
-    while (carrierRegistered(name)!.state!().is !== 'connected') await new Promise(resolve => setTimeout(resolve, 20))
+    while (carrierRegistered(name)!.state!()!.is !== 'connected') await new Promise(resolve => setTimeout(resolve, 20))
   }
   // what is on its way in the air arrives
   await new Promise(resolve => setTimeout(resolve, 1_500))

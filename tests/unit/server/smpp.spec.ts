@@ -65,10 +65,10 @@ const name = () => `smpp-${accountId.slice(-8)}`
 async function until(holds: () => Promise<unknown> | unknown): Promise<void> {
   while (!await holds()) await new Promise(resolve => setTimeout(resolve, 10))
 }
-const connected = () => until(() => carrierRegistered(name())?.state?.().is === 'connected')
+const connected = () => until(() => carrierRegistered(name())?.state?.()?.is === 'connected')
 async function connectAs(more: { bind?: Bind, longTexts?: LongTexts }): Promise<void> {
   await changeAccount(firm.rafe, accountId, { ...formOf({ settings: settingsOf(more) }), secret: null }, new Date())
-  await until(async () => (await listCarriers(firm.rafe)).find(one => one.name === name())?.state?.is === 'connecting' || carrierRegistered(name())!.state!().since > 0)
+  await until(async () => (await listCarriers(firm.rafe)).find(one => one.name === name())?.state?.is === 'connecting' || carrierRegistered(name())!.state!()!.since > 0)
   await connected()
 }
 const stored = async (id: string) => (await tx(database => database.select().from(message).where(eq(message.id, id))))[0]!
