@@ -40,7 +40,7 @@ export async function lookAround(now: Date): Promise<void> {
   size.set(rest!.bytes)
   full.set(diskIsFull() ? 1 : 0)
   carriers.reset()
-  for (const { name, state } of allCarriers()) carriers.set({ carrier: name }, state?.().is === 'away' ? 0 : 1)
+  for (const { name, state } of allCarriers()) carriers.set({ carrier: name }, state?.()?.is === 'away' ? 0 : 1)
   const { rows: purses } = await ask<{ currency: string, prepaid: boolean, balanceMicros: number, heldMicros: number }>(sql`
     select currency, prepaid, balance_micros::float8 as "balanceMicros", held_micros::float8 as "heldMicros" from ${moneyAccount} where prepaid`)
   balance.reset()
