@@ -10,6 +10,8 @@ export interface SetUpColleague {
   role: Role
   title: string
   teamIds: string[]
+  /** Until when somebody from outside helps (instant); null for all others. */
+  helpsUntil: number | null
   /** When they left (instant); null as long as they work here. */
   leftAt: number | null
   /** A code is asked of them after their password. */
@@ -26,6 +28,7 @@ export interface Invited {
   role: Role
   title: string
   teamIds: string[]
+  helpsUntil: number | null
   /** Until when the link works (instant); past: it does not any more. */
   endsAt: number
   /** Whether it is for a new password of a colleague. */
@@ -57,6 +60,24 @@ export interface LinkMade { people: SetUpPeople, link: string, endsAt: number }
 
 /** What a link says of whoever holds it. */
 export interface Invitation { firm: string, name: string, mail: string, newPassword: boolean }
+
+/** What one colleague may do more, or less, than others in their role. */
+export interface PersonRight {
+  colleagueId: string
+  name: string
+  role: 'rep' | 'lead'
+  permission: Changeable
+  scope: Scope
+  /** What others in their role may do. */
+  usual: Scope
+}
+
+export interface RightsOfAll {
+  table: RightsTable
+  people: PersonRight[]
+  /** Of whom something of their own can be said. */
+  colleagues: { id: string, name: string, role: 'rep' | 'lead' }[]
+}
 
 /** How far each right that can be changed reaches, and how far unless an admin says otherwise. */
 export type RightsTable = { permission: Changeable, rep: Scope, lead: Scope, usual: { rep: Scope, lead: Scope } }[]

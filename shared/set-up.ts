@@ -3,6 +3,7 @@ import type { Money } from '../core/numbers/money'
 import type { FieldKind } from '../core/template/fields'
 import type { Stage } from './pipelines'
 import type { MoneyAccount } from './money'
+import type { Permission } from './permissions'
 import type { LineForm } from './schemas/line'
 
 /** A field that the firm has added to a module, as Set-up shows it. */
@@ -97,6 +98,6 @@ export interface SetUpFacts {
 }
 
 /** Something that keeps people from working, and where it is put right. */
-export interface SetUpToDo { what: string, then: string, to: string | null, adminOnly: boolean }
+export interface SetUpToDo { what: string, then: string, to: string | null, /** Who puts it right. */ needs: Permission | null }
 
 export interface SetUpFront { facts: SetUpFacts, toDo: SetUpToDo[] }

@@ -22,7 +22,7 @@ export function commandsNow(): Command[] {
     go('Go to the spoken messages', '/calling/spoken'),
     go('Go to how I call', '/calling/how'),
     go('Go to the templates', '/templates'),
-    ...(useMe().me?.role === 'rep' ? [] : [go('Go to the dispositions', '/set-up/dispositions')]),
+    ...(useMe().may('disposition.edit') ? [go('Go to the dispositions', '/set-up/dispositions')] : []),
     ...(useMe().me?.role === 'admin'
       ? [
           go('Go to the custom fields', '/set-up/fields'),

@@ -1,12 +1,10 @@
+import type { Permission } from '~~/shared/permissions'
 import { api } from '~/composables/api'
 import { useTrying } from '~/composables/trying'
 import { useMe } from '~/stores/me'
 
-/** Set-up is for admins; others are sent to where they work. */
-export const adminsOnly = () => useMe().me?.role === 'admin' ? undefined : navigateTo('/')
-
-/** Some rooms are for leads too. */
-export const leadsAndAdmins = () => useMe().me?.role === 'rep' ? navigateTo('/') : undefined
+/** Each room of Set-up is for those who may set up what is in it; others are sent to where they work. */
+export const onlyWith = (...any: Permission[]) => any.some(useMe().may) ? undefined : navigateTo('/')
 
 /**
  * What a room of Set-up lists: every change answers with the whole list anew.

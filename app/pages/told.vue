@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { KNOCK_KINDS, type KnockKind } from '~~/core/knock/kinds'
+import { oversees } from '~~/shared/permissions'
 import { api } from '~/composables/api'
 import { chime } from '~/composables/chime'
 import { useTrying } from '~/composables/trying'
@@ -14,7 +15,7 @@ const { problem, busy, trying } = useTrying()
 const told = computed(() => me.me!.told)
 const refused = ref(false)
 /** Only leads answer for how long somebody waits with others. */
-const kinds = computed(() => KNOCK_KINDS.filter(kind => kind !== 'waits-too-long' || me.me!.role !== 'rep'))
+const kinds = computed(() => KNOCK_KINDS.filter(kind => kind !== 'waits-too-long' || oversees(me.me!)))
 const { found: colleagues, problem: colleaguesProblem, load: loadColleagues } = useLoaded<{ id: string, name: string }[]>('/api/colleagues')
 const others = computed(() => (colleagues.value ?? []).filter(({ id }) => id !== me.me!.id))
 

@@ -14,6 +14,8 @@ export interface Me {
   role: Role
   /** How far each right of theirs reaches. */
   rights: Record<Permission, Scope>
+  /** Until when somebody from outside helps (instant); null for all others. */
+  helpsUntil: number | null
   title: string
   firm: string
   takeBackSeconds: number

@@ -1,4 +1,4 @@
-import { can, rightsOf } from '~~/shared/permissions'
+import { can, rightsOf, scopeOf } from '~~/shared/permissions'
 import { route } from '~~/server/routing/route'
 import { clockRules } from '~~/server/records/phones'
 import { readHabits } from '~~/server/identity/habits'
@@ -17,6 +17,7 @@ export default route({}, async ({ asker, now }) => ({
   firstName: asker.firstName,
   role: asker.role,
   rights: rightsOf(asker),
+  helpsUntil: asker.helpsUntil ?? null,
   title: asker.title,
   firm: await firmName(),
   ...await readHouseRules(),
@@ -28,7 +29,7 @@ export default route({}, async ({ asker, now }) => ({
   /** How many could not text for want of money, for an admin. */
   asks: can(asker, 'money.edit', {}) ? await countAsks() : 0,
   /** They have to read the terms of use before they text. */
-  termsUnread: await hasUnreadTerms(asker.id),
+  termsUnread: scopeOf(asker, 'line.answer') !== 'none' && await hasUnreadTerms(asker.id),
   teams: await teamsNamed(asker.teamIds),
   /** Rules of the reader's own zone, from the server's data: a browser's may be older than the law. */
   zone: clockRules([asker.zone], now, TWO_YEARS)[0],

@@ -1,3 +1,4 @@
+import { oversees } from '~~/shared/permissions'
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { afterStep, type BulkTextStep } from '~~/core/bulk/states'
@@ -75,7 +76,7 @@ const daysLeft = ({ days, startAt }: StoredBulk, from: number): number =>
 /** @throws Problem 409 for a rep's that is larger than the house allows without a lead's word */
 export async function mayTextSoMany(asker: SignedIn, people: number): Promise<void> {
   const { bulkMost } = await readHouseRules()
-  if (asker.role !== 'rep' || bulkMost === null || people <= bulkMost) return
+  if (oversees(asker) || bulkMost === null || people <= bulkMost) return
   throw conflict(
     'needs-a-lead',
     'A lead starts it',

@@ -1,15 +1,15 @@
-import { eq, inArray, isNull, sql } from 'drizzle-orm'
+import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm'
 import type { CallsWith } from '~~/shared/calling'
 import { read, tx } from '../db/door'
 import { colleague } from '../db/schema'
 
-/** Everybody to whom something can be given, by name. */
+/** Everybody to whom something can be given, by name; nothing is given to a helper from outside. */
 export async function colleagues(): Promise<{ id: string, name: string }[]> {
   return read(database =>
     database
       .select({ id: colleague.id, name: colleague.name })
       .from(colleague)
-      .where(isNull(colleague.leftAt))
+      .where(and(isNull(colleague.leftAt), ne(colleague.role, 'helper')))
       .orderBy(sql`${colleague.name} collate "und-x-icu"`),
   )
 }

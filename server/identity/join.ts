@@ -46,8 +46,9 @@ export async function join({ key, name, zone, password }: JoinForm, from: From, 
       return link.colleagueId
     }
     const id = uuid()
-    const { mail, role, title } = link
-    await database.insert(colleague).values({ id, name, firstName: firstOf(name), mail, passwordHash, role, title, zone, seesFrom: now })
+    const { mail, role, title, helpsUntil } = link
+    await database.insert(colleague)
+      .values({ id, name, firstName: firstOf(name), mail, passwordHash, role, title, helpsUntil, zone, seesFrom: now })
     const teams = await database.select({ id: team.id }).from(team)
     const teamIds = link.teamIds.filter(teamId => teams.some(one => one.id === teamId))
     if (teamIds.length > 0) await database.insert(teamMember).values(teamIds.map(teamId => ({ teamId, colleagueId: id })))

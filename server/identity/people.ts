@@ -5,10 +5,11 @@ import { can } from '~~/shared/permissions'
 import type { ColleagueForm, InviteForm } from '~~/shared/schemas/people'
 import { read, tx } from '../db/door'
 import { milliseconds } from '../db/instants'
-import { colleague, invitation, line, secondStep, signIn, team, teamMember } from '../db/schema'
+import { colleague, invitation, line, personRight, secondStep, signIn, team, teamMember } from '../db/schema'
 import { badInput, conflict, notAllowed, notFound } from '../http/problem'
 import { settings } from '../settings'
 import { note } from './audit'
+import { asHelper, untilNoted } from './helpers'
 import { forgetSecondStep } from './second-step'
 import { endAllOf, freshToken, tellOfChange, tokenHash, type SignedIn } from './sign-in'
 
@@ -23,6 +24,7 @@ export async function listPeople(asker: SignedIn): Promise<SetUpPeople> {
     const colleagues = await database
       .select({
         id: colleague.id, name: colleague.name, mail: colleague.mail, role: colleague.role, title: colleague.title,
+        helpsUntil: milliseconds(colleague.helpsUntil),
         leftAt: milliseconds(colleague.leftAt),
         secondStep: sql<boolean>`exists (select 1 from ${secondStep} s where s.colleague_id = colleague.id and s.confirmed_at is not null)`,
         here: sql<number | null>`(select ${milliseconds(sql`max(s.made_at)`)} from ${signIn} s where s.colleague_id = colleague.id and s.ends_at > now())`,
@@ -40,22 +42,27 @@ export async function listPeople(asker: SignedIn): Promise<SetUpPeople> {
         people: members.filter(({ teamId }) => teamId === one.id).length,
         lines: lines.find(({ teamId }) => teamId === one.id)?.lines ?? 0,
       })),
-      invited: invited.map(({ id, name, mail, role, title, teamIds, endsAt, colleagueId }) =>
-        ({ id, name, mail, role, title, teamIds, endsAt: endsAt.getTime(), newPassword: colleagueId !== null })),
+      invited: invited.map(({ id, name, mail, role, title, teamIds, helpsUntil, endsAt, colleagueId }) => ({
+        id, name, mail, role, title, teamIds,
+        helpsUntil: helpsUntil?.getTime() ?? null,
+        endsAt: endsAt.getTime(),
+        newPassword: colleagueId !== null,
+      })),
     }
   })
 }
 
 /** Makes a link by which somebody joins. It is shown this once; asked for again, it is another one. */
-export async function invite(asker: SignedIn, { id, ...form }: InviteForm, now: Date): Promise<LinkMade> {
+export async function invite(asker: SignedIn, { id, ...typed }: InviteForm, now: Date): Promise<LinkMade> {
   mustEdit(asker)
+  const form = asHelper(asker, typed, now)
   return tx(async (database) => {
     await mustBeFree(form.mail)
     await mustBeTeams(form.teamIds)
     const [other] = await database.select({ id: invitation.id }).from(invitation)
       .where(sql`${invitation.mail} = ${form.mail} and ${invitation.id} <> ${id}::uuid and ${invitation.endsAt} > ${now.toISOString()}::timestamptz`)
     if (other) throw badInput({ mail: 'This address was given a link already. Make that one anew, or withdraw it.' })
-    await note('invited', asker.id, now, { invitationId: id, mail: form.mail, role: form.role, teamIds: form.teamIds })
+    await note('invited', asker.id, now, { invitationId: id, mail: form.mail, role: form.role, teamIds: form.teamIds, ...untilNoted(form) })
     return makeLink(asker, { id, ...form, colleagueId: null }, now)
   })
 }
@@ -77,10 +84,10 @@ export async function linkForPassword(asker: SignedIn, colleagueId: string, now:
   return tx(async (database) => {
     const [found] = await database.select().from(colleague).where(eq(colleague.id, colleagueId))
     if (!found || found.leftAt) throw notFound('colleague')
-    const { name, mail, role, title } = found
+    const { name, mail, role, title, helpsUntil } = found
     const [open] = await database.select({ id: invitation.id }).from(invitation).where(eq(invitation.colleagueId, colleagueId))
     await note('new-password-offered', asker.id, now, { colleagueId })
-    return makeLink(asker, { id: open?.id ?? uuid(), name, mail, role, title, teamIds: [], colleagueId }, now)
+    return makeLink(asker, { id: open?.id ?? uuid(), name, mail, role, title, helpsUntil, teamIds: [], colleagueId }, now)
   })
 }
 
@@ -95,31 +102,38 @@ export async function withdraw(asker: SignedIn, id: string, now: Date): Promise<
 
 type Wanted = Omit<typeof invitation.$inferInsert, 'keyHash' | 'madeBy' | 'madeAt' | 'endsAt'>
 
-async function makeLink(asker: SignedIn, { id, name, mail, role, title, teamIds, colleagueId }: Wanted, now: Date): Promise<LinkMade> {
+async function makeLink(asker: SignedIn, wanted: Wanted, now: Date): Promise<LinkMade> {
+  const { id, name, mail, role, title, helpsUntil = null, teamIds, colleagueId } = wanted
   const key = freshToken()
   const endsAt = new Date(now.getTime() + LINK_MS)
-  const values = { keyHash: tokenHash(key), name, mail, role, title, teamIds, colleagueId, madeBy: asker.id, madeAt: now, endsAt }
+  const whom = { name, mail, role, title, helpsUntil, teamIds, colleagueId }
+  const values = { ...whom, keyHash: tokenHash(key), madeBy: asker.id, madeAt: now, endsAt }
   await tx(database => database.insert(invitation).values({ id, ...values }).onConflictDoUpdate({ target: invitation.id, set: values }))
   // behind the # it gets into no log of a proxy
   return { people: await listPeople(asker), link: `${settings().PLAUDER_HOME.replace(/\/$/, '')}/join#${key}`, endsAt: endsAt.getTime() }
 }
 
 /** What somebody may do, and sees, changes with their next click. */
-export async function changeColleague(asker: SignedIn, id: string, { teamIds, ...form }: ColleagueForm, now: Date): Promise<SetUpPeople> {
+export async function changeColleague(asker: SignedIn, id: string, typed: ColleagueForm, now: Date): Promise<SetUpPeople> {
   mustEdit(asker)
+  const { teamIds, ...form } = asHelper(asker, typed, now)
   return tx(async (database) => {
     await lockAdmins()
     const [before] = await database.select().from(colleague).where(eq(colleague.id, id))
     if (!before || before.leftAt) throw notFound('colleague')
     if (before.role === 'admin' && form.role !== 'admin') await mustNotBeTheLast(id)
+    if (form.role === 'helper' && before.role !== 'helper')
+      throw badInput({ role: 'Whoever works here has records, lines and tasks. Invite a helper from outside with an address of their own.' })
     if (form.mail !== before.mail) await mustBeFree(form.mail)
     await mustBeTeams(teamIds)
     const was = await database.select({ teamId: teamMember.teamId }).from(teamMember).where(eq(teamMember.colleagueId, id))
     await database.update(colleague).set({ ...form, firstName: firstOf(form.name) }).where(eq(colleague.id, id))
     await database.delete(teamMember).where(eq(teamMember.colleagueId, id))
     if (teamIds.length > 0) await database.insert(teamMember).values(teamIds.map(teamId => ({ teamId, colleagueId: id })))
+    // what was said of them was said of what they were
+    if (form.role !== before.role) await database.delete(personRight).where(eq(personRight.colleagueId, id))
     const { name, mail, role, title } = before
-    await note('colleague-changed', asker.id, now, { colleagueId: id, from: { name, mail, role, title, teamIds: was.map(({ teamId }) => teamId) }, to: { ...form, teamIds } })
+    await note('colleague-changed', asker.id, now, { colleagueId: id, from: { name, mail, role, title, teamIds: was.map(({ teamId }) => teamId), ...untilNoted(before) }, to: { ...form, teamIds, ...untilNoted(form) } })
     await tellOfChange(id)
     return listPeople(asker)
   })
@@ -179,6 +193,7 @@ export async function endWork(id: string, now: Date): Promise<void> {
     await database.update(colleague).set({ leftAt: now, passwordHash: '' }).where(eq(colleague.id, id))
     await database.update(colleague).set({ standInId: null }).where(eq(colleague.standInId, id))
     await database.delete(teamMember).where(eq(teamMember.colleagueId, id))
+    await database.delete(personRight).where(eq(personRight.colleagueId, id))
     await database.delete(invitation).where(eq(invitation.colleagueId, id))
     await forgetSecondStep(id)
     await endAllOf(id)
@@ -205,6 +220,8 @@ export async function takeOnAgain(asker: SignedIn, id: string, now: Date): Promi
     const [back] = await database.update(colleague).set({ leftAt: null })
       .where(and(eq(colleague.id, id), isNotNull(colleague.leftAt))).returning({ name: colleague.name })
     if (!back) throw notFound('colleague')
+    // whoever helped before helps as long as a link works, until an admin says another day
+    await database.update(colleague).set({ helpsUntil: new Date(now.getTime() + LINK_MS) }).where(and(eq(colleague.id, id), eq(colleague.role, 'helper')))
     await note('colleague-back', asker.id, now, { colleagueId: id, name: back.name })
     return linkForPassword(asker, id, now)
   })

@@ -22,6 +22,8 @@ export interface SignedIn extends Asker {
   title: string
   directLine: string | null
   zone: string
+  /** Until when somebody from outside helps (instant); left out for all others. */
+  helpsUntil?: number
   /** Of this one sign-in; left out for work that goes on without anybody there. */
   signInId?: string
 }
@@ -60,6 +62,8 @@ export async function openSignIn({ mail, password, code }: SignInForm, from: Fro
     await note('sign-in-refused', null, now, { address })
     throw badInput({ password: 'This pair of address and password is not known. Check both; capitals count in the password.' })
   }
+  if (found!.helpsUntil && found!.helpsUntil <= now)
+    throw badInput({ password: 'The time for which you were let in to help is over. Ask whoever let you in.' })
   await mustPassSecondStep(found!.id, code, now)
   await forgetAttempts(attempt)
   return signInAs(found!.id, from, now)
@@ -69,13 +73,14 @@ export async function openSignIn({ mail, password, code }: SignInForm, from: Fro
 export async function signInAs(colleagueId: string, { address, userAgent = '', device }: From, now: Date): Promise<Tokens> {
   const tokens = { signIn: freshToken(), device: device ?? freshToken() }
   await tx(async (database) => {
+    const [who] = await database.select({ helpsUntil: colleague.helpsUntil }).from(colleague).where(eq(colleague.id, colleagueId))
     await database
       .insert(signIn)
       .values({
         tokenHash: tokenHash(tokens.signIn),
         colleagueId,
         madeAt: now,
-        endsAt: new Date(now.getTime() + LASTS),
+        endsAt: new Date(Math.min(now.getTime() + LASTS, who?.helpsUntil?.getTime() ?? Infinity)),
         device: browserNamed(userAgent),
         address,
       })
@@ -154,7 +159,8 @@ function tellEnded(ids: string[]): void {
 export async function whoSignedIn(token: string | undefined, now: Date): Promise<SignedIn | null> {
   if (!token) return null
   const [found] = await who(sql`s.id as sign_in_id`, sql`from sign_in s join colleague c on c.id = s.colleague_id
-    where s.token_hash = ${tokenHash(token)} and s.ends_at > ${now.toISOString()} and c.left_at is null`)
+    where s.token_hash = ${tokenHash(token)} and s.ends_at > ${now.toISOString()} and c.left_at is null
+      and (c.helps_until is null or c.helps_until > ${now.toISOString()})`)
   return found ?? null
 }
 
@@ -182,10 +188,11 @@ const NO_SIGN_IN = sql`null::uuid as sign_in_id`
 
 async function who(signInId: SQL, from: SQL): Promise<SignedIn[]> {
   const { rows } = await read(database => database.execute<Row>(sql`
-    select c.id, c.name, c.first_name, c.mail, c.role, c.title, c.direct_line, c.zone, ${signInId},
+    select c.id, c.name, c.first_name, c.mail, c.role, c.title, c.direct_line, c.zone, ${signInId}, ${milliseconds(sql`c.helps_until`)} as helps_until,
       array(select team_id from team_member where colleague_id = c.id) as team_ids,
       array(select distinct b.colleague_id from team_member a join team_member b using (team_id) where a.colleague_id = c.id) as people_ids,
-      (select jsonb_object_agg(g.permission, g.scope) from right_change g where g.role = c.role) as rights
+      (select jsonb_object_agg(g.permission, g.scope) from right_change g where g.role = c.role) as role_rights,
+      (select jsonb_object_agg(g.permission, g.scope) from person_right g where g.colleague_id = c.id) as own_rights
     ${from}`))
   return rows.map(row => ({
     id: row.id,
@@ -198,7 +205,9 @@ async function who(signInId: SQL, from: SQL): Promise<SignedIn[]> {
     zone: row.zone,
     teamIds: row.team_ids,
     peopleIds: row.people_ids,
-    ...(row.rights && { rights: row.rights }),
+    // what was said of this one comes before what was said of all in the role
+    ...((row.role_rights || row.own_rights) && { rights: { ...row.role_rights, ...row.own_rights } }),
+    ...(row.helps_until && { helpsUntil: row.helps_until }),
     ...(row.sign_in_id && { signInId: row.sign_in_id }),
   }))
 }
@@ -215,5 +224,7 @@ type Row = Record<string, unknown> & {
   sign_in_id: string | null
   team_ids: string[]
   people_ids: string[]
-  rights: Asker['rights'] | null
+  helps_until: number | null
+  role_rights: Asker['rights'] | null
+  own_rights: Asker['rights'] | null
 }

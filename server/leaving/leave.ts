@@ -46,7 +46,7 @@ export async function letGo(asker: SignedIn, id: string, toId: string, now: Date
     if (!leaver || leaver.leftAt) throw notFound('colleague')
     if (leaver.role === 'admin') await mustNotBeTheLast(id)
     const to = await colleagueAtWork(toId)
-    if (!to || toId === id) throw badInput({ toId: 'Choose a colleague who works here.' })
+    if (!to || toId === id || to.role === 'helper') throw badInput({ toId: 'Choose a colleague who works here.' })
     const held = await holdingsOf(asker, id)
     if (held.records > 0 && to.teamIds.length === 0)
       throw badInput({ toId: `${to.name} is in no team, so nobody else would see the records. Choose somebody else.` })

@@ -3,7 +3,7 @@ import { sayLasting } from '~~/core/money/pace'
 import { leftIn } from '~~/core/money/purse'
 import { DISPOSITION_MODULES } from '~~/shared/calling'
 import { MODULE_FACTS } from '~~/shared/modules'
-import { can } from '~~/shared/permissions'
+import { can, SETTING_UP } from '~~/shared/permissions'
 import type { SetUpFacts, SetUpFront, SetUpToDo } from '~~/shared/set-up'
 import { allCarriers } from '../carriers/registry'
 import { ask } from '../db/door'
@@ -21,7 +21,7 @@ import { countAsks } from '../money/asks'
  */
 export async function readSetUp(asker: SignedIn, now: Date): Promise<SetUpFront> {
   const carriers = allCarriers()
-  if (!can(asker, 'disposition.edit', {})) throw notAllowed('see how things are set up; leads and admins do')
+  if (!SETTING_UP.some(permission => can(asker, permission, {}))) throw notAllowed('see how things are set up; leads and admins do')
   const { rows: [facts] } = await ask<SetUpFacts & Record<string, unknown>>(sql`
     select (select texting_on from ${firm}) as "textingOn",
       (select count(*) from ${colleague} where left_at is null)::int as colleagues, (select count(*) from ${team})::int as teams,
@@ -38,7 +38,7 @@ export async function readSetUp(asker: SignedIn, now: Date): Promise<SetUpFront>
   const paying = can(asker, 'money.edit', {})
   const [money, asks] = paying ? [await listAccounts(now), await countAsks()] : [[], 0]
   const all = { ...facts!, carriers: carriers.length, away, money, asks }
-  return { facts: all, toDo: toDo(all).filter(({ adminOnly }) => !adminOnly || asker.role === 'admin') }
+  return { facts: all, toDo: toDo(all).filter(({ needs }) => needs === null || can(asker, needs, {})) }
 }
 
 /** What keeps somebody from working, the worst first. */
@@ -46,52 +46,52 @@ function toDo(facts: SetUpFacts): SetUpToDo[] {
   const missing = DISPOSITION_MODULES.filter(module => !facts.disposedModules.includes(module))
   const many = (count: number, one: string, several: string) => `${count} ${count === 1 ? one : several}`
   const all: (SetUpToDo & { is: boolean })[] = [
-    { is: !facts.textingOn, what: 'Texting is switched off.', then: 'Only admins can send texts, to try it. Read the terms of use, and switch it on.', to: '/set-up/texting', adminOnly: true },
-    { is: facts.lines === 0, what: 'No line is in use.', then: 'Nobody can text or call.', to: '/set-up/lines', adminOnly: true },
+    { is: !facts.textingOn, what: 'Texting is switched off.', then: 'Only admins can send texts, to try it. Read the terms of use, and switch it on.', to: '/set-up/texting', needs: 'texting.switch' },
+    { is: facts.lines === 0, what: 'No line is in use.', then: 'Nobody can text or call.', to: '/set-up/lines', needs: 'line.edit' },
     {
       is: facts.away.length > 0,
       what: `${facts.away.join(' and ')} cannot be reached.`,
       then: 'Texts over it wait. Look why.',
       to: '/set-up/carriers',
-      adminOnly: true,
+      needs: 'carrier.edit',
     },
     {
       is: facts.asks > 0,
       what: `${many(facts.asks, 'colleague', 'colleagues')} could not send a text that was to be paid.`,
       then: 'Add to the balance, or change a limit.',
       to: '/set-up/money',
-      adminOnly: true,
+      needs: 'money.edit',
     },
-    ...facts.money.filter(({ runsOut }) => runsOut).map(account => ({
+    ...facts.money.filter(({ runsOut }) => runsOut).map((account): SetUpToDo & { is: boolean } => ({
       is: true,
       what: leftIn(account) <= 0 ? `Nothing is left to pay texts with in ${account.currency}.` : `What is left in ${account.currency} runs out.`,
       then: leftIn(account) <= 0 ? 'None leaves until something is paid in.' : `At the pace of the last days it lasts ${sayLasting(account.lastsDays!)}.`,
       to: '/set-up/money',
-      adminOnly: true,
+      needs: 'money.edit',
     })),
-    { is: facts.stuck > 0, what: `${many(facts.stuck, 'thing', 'things')} got stuck.`, then: 'Look why, and start them again.', to: '/set-up/stuck', adminOnly: true },
+    { is: facts.stuck > 0, what: `${many(facts.stuck, 'thing', 'things')} got stuck.`, then: 'Look why, and start them again.', to: '/set-up/stuck', needs: 'stuck.see' },
     {
       is: facts.withoutPrice > 0,
       what: `Of ${many(facts.withoutPrice, 'line', 'lines')} the carrier has told no price.`,
       then: 'Texts from them do not leave until it has.',
       to: '/set-up/lines',
-      adminOnly: true,
+      needs: 'line.edit',
     },
     {
       is: facts.withoutGreeting > 0,
       what: `${many(facts.withoutGreeting, 'line has', 'lines have')} no greeting.`,
       then: 'Callers can leave no message there: it rings on.',
       to: '/set-up/lines',
-      adminOnly: true,
+      needs: 'line.edit',
     },
     {
       is: missing.length > 0,
       what: `There are no dispositions for ${missing.map(module => MODULE_FACTS[module].many.toLowerCase()).join(' and ')}.`,
       then: 'After a call nothing can be said but a note.',
       to: '/set-up/dispositions',
-      adminOnly: false,
+      needs: 'disposition.edit',
     },
-    { is: facts.templates === 0, what: 'There are no templates.', then: 'Everybody types every text.', to: '/templates', adminOnly: false },
+    { is: facts.templates === 0, what: 'There are no templates.', then: 'Everybody types every text.', to: '/templates', needs: 'template.for-all' },
   ]
   return all.filter(({ is }) => is).map(({ is: _is, ...one }) => one)
 }

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { addDays, dayAt, dayStart, nextWorkingDay } from '~~/core/hours/days'
 import { zoneRules } from '~~/core/hours/zones'
+import { oversees } from '~~/shared/permissions'
 import type { FailedText, FreshRecord, Today } from '~~/shared/today'
 import { ask } from '../db/door'
 import { at, milliseconds } from '../db/instants'
@@ -28,8 +29,8 @@ export async function readToday(asker: SignedIn, now: Date): Promise<Today> {
     soon: withPhone.filter(({ dueAt }) => dueAt >= dayEnds),
     failed: await failedTexts(asker, now),
     fresh: await freshRecords(asker, now),
-    team: asker.role === 'rep' ? null : await teamToday(asker, now),
-    lines: asker.role === 'rep' ? null : await waitingByLine(asker),
+    team: oversees(asker) ? await teamToday(asker, now) : null,
+    lines: oversees(asker) ? await waitingByLine(asker) : null,
   }
 }
 

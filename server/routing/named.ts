@@ -1,5 +1,5 @@
 import { sql, type SQL } from 'drizzle-orm'
-import type { Asker } from '~~/shared/permissions'
+import { can, type Asker, type Permission } from '~~/shared/permissions'
 import type { Named } from '~~/shared/schemas/common'
 import { ask } from '../db/door'
 import { uuidArray } from '../db/instants'
@@ -59,11 +59,11 @@ const sees = (asker: Asker, owner: string, team: string): SQL =>
 const answers = (asker: Asker, lineId: SQL): SQL => sql`${lineId} in (select l.id from ${line} l
   where ${visible(asker, 'line.answer', { owner: sql`l.colleague_id`, team: sql`l.team_id` })})`
 const everybodys = (words: string, table: SQL): Kind => ({ words, from: sql`${table} x`, id: sql`x.id`, seen: null })
-const admins = (words: string, table: SQL): Kind => ({
+const forWhoMay = (permission: Permission, words: string, table: SQL): Kind => ({
   words,
   from: sql`${table} x`,
   id: sql`x.id`,
-  seen: asker => (asker.role === 'admin' ? sql`true` : sql`false`),
+  seen: asker => (can(asker, permission, {}) ? sql`true` : sql`false`),
 })
 
 const ofCall = (asker: Asker): SQL => sql`(x.colleague_id = ${asker.id}::uuid or ${answers(asker, sql`x.line_id`)}
@@ -156,15 +156,15 @@ const KINDS: Record<Named, Kind> = {
   },
   'import': { words: 'import', from: sql`${recordImport} x`, id: sql`x.id`, seen: asker => sql`x.colleague_id = ${asker.id}::uuid` },
   'sign-in': { words: 'sign-in', from: sql`${signIn} x`, id: sql`x.id`, seen: asker => sql`x.colleague_id = ${asker.id}::uuid` },
-  'job': admins('job', sql`${job}`),
-  'set-aside-event': admins('event', sql`${setAsideEvent}`),
-  'carrier': admins('carrier', sql`${carrierAccount}`),
-  'invitation': admins('invitation', sql`${invitation}`),
-  'money-entry': admins('entry', sql`${moneyEntry}`),
-  'audit-entry': admins('entry', sql`${audit}`),
-  'money-ask': admins('request', sql`${moneyAsk}`),
-  'money-limit': admins('limit', sql`${moneyLimit}`),
-  'closed-day': admins('day', sql`${closedDay}`),
+  'job': forWhoMay('stuck.see', 'job', sql`${job}`),
+  'set-aside-event': forWhoMay('stuck.see', 'event', sql`${setAsideEvent}`),
+  'carrier': forWhoMay('carrier.edit', 'carrier', sql`${carrierAccount}`),
+  'invitation': forWhoMay('people.edit', 'invitation', sql`${invitation}`),
+  'money-entry': forWhoMay('money.edit', 'entry', sql`${moneyEntry}`),
+  'audit-entry': forWhoMay('audit.see', 'entry', sql`${audit}`),
+  'money-ask': forWhoMay('money.edit', 'request', sql`${moneyAsk}`),
+  'money-limit': forWhoMay('money.edit', 'limit', sql`${moneyLimit}`),
+  'closed-day': forWhoMay('rules.edit', 'day', sql`${closedDay}`),
   'group': everybodys('group', sql`people_group`),
   'disposition': everybodys('disposition', sql`disposition`),
   'colleague': everybodys('colleague', sql`colleague`),

@@ -5,9 +5,10 @@ import { diskIsFull } from '../db/disk'
 import { mustSeeNamed, type NamedId } from './named'
 import { whoSignedIn, type SignedIn } from '../identity/sign-in'
 import { readJson } from '../http/body'
+import { isForHelpers } from './for-helpers'
 import { namedIn } from './named-in'
 import { plain } from '../http/plain'
-import { answerProblem, badInput, conflict, diskFull, Problem } from '../http/problem'
+import { answerProblem, badInput, conflict, diskFull, notAllowed, Problem } from '../http/problem'
 import { noteAsked } from '../http/quiet'
 import { asRequest } from '../log/request-id'
 import { countAnswer } from '../metrics/registry'
@@ -57,6 +58,7 @@ export function route<R, P extends Schema, Q extends Schema, B extends Schema>(
         'Your sign-in has ended. Sign in again; what you wrote is kept in this browser.',
       )
     refuseAnothersPage(event, asker)
+    if (asker.role === 'helper' && !isForHelpers(event.path.split('?')[0]!)) throw notAllowed('see people or what is said to them; you help to set up')
     const { named, ...asked } = await read(event, now, options)
     await mustSeeNamed(asker, named)
     return handle({ ...asked, asker })

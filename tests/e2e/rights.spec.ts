@@ -14,7 +14,7 @@ test('a right is taken from reps and given back: it holds from their next click'
   await expectAccessible(rafe)
   // nobody takes out what they do not see, and the choice stands where it was
   await takeOut.selectOption('all of the firm')
-  await expect(rafe.getByText('They do not see as far. Widen what they see first.')).toBeVisible()
+  await expect(rafe.getByText('They would not see as far. Widen what they see first.')).toBeVisible()
   await expect(takeOut).toHaveValue('own')
   await takeOut.selectOption('no')
   await expect(rafe.getByText('usually their own')).toBeVisible()

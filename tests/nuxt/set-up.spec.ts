@@ -3,8 +3,9 @@ import { ref } from 'vue'
 import { api } from '~/composables/api'
 import { startFrom } from '~/composables/new-record'
 import { usePresence } from '~/composables/presence'
-import { adminsOnly, leadsAndAdmins, useSetUpList } from '~/composables/set-up-list'
+import { onlyWith, useSetUpList } from '~/composables/set-up-list'
 import { takeTemplatesIn, templatesAsFile } from '~/composables/template-files'
+import { rightsOf } from '~~/shared/permissions'
 import { useMe, type Me } from '~/stores/me'
 import { useShelf } from '~/stores/shelf'
 
@@ -41,11 +42,12 @@ describe('who is signed in', () => {
     expect(wentTo).toEqual(['/sign-in'])
   })
 
-  it.each([['rep', ['/', '/']], ['lead', ['/']], ['admin', []]] as const)('goes into the rooms of Set-up as a %s may', (role, sentTo) => {
+  it.each([['rep', ['/', '/', '/']], ['lead', ['/', '/']], ['admin', []], ['helper', ['/', '/']]] as const)('goes into the rooms of Set-up as a %s may', (role, sentTo) => {
     before({})
-    useMe().me = { ...ada, role }
-    void adminsOnly()
-    void leadsAndAdmins()
+    useMe().me = { ...ada, role, rights: rightsOf({ role }) }
+    void onlyWith('people.edit')
+    void onlyWith('disposition.edit')
+    void onlyWith('line.edit')
     expect(wentTo).toEqual(sentTo)
   })
 })

@@ -67,3 +67,46 @@ export async function cookieOf({ id }: SignedIn, now = new Date()): Promise<stri
   )
   return `${SIGN_IN_COOKIE}=${token}`
 }
+
+/** Nobody waits longer for an answer, whatever was asked. */
+const LONGEST_MS = 15_000
+
+const asQuery = (query: unknown): string => {
+  const search = new URLSearchParams()
+  for (const [key, value] of Object.entries(query && typeof query === 'object' ? query : { query }))
+    for (const one of Array.isArray(value) ? value : [value])
+      if (one !== undefined) search.append(key, typeof one === 'string' ? one : (JSON.stringify(one) ?? ''))
+  return search.size > 0 ? `?${search}` : ''
+}
+
+/**
+ * Asks a route over HTTP.
+ *
+ * @param url of `serve`
+ * @throws where it does not answer in time
+ */
+export async function askRoute(
+  url: string,
+  { method, path, schemas }: Route,
+  { params, query, body }: { params?: unknown, query?: unknown, body?: unknown },
+  cookie: string,
+) {
+  const filled = path.replace(/:(\w+)/g, (_, name: string) =>
+    encodeURIComponent((String((params as Record<string, unknown> | undefined)?.[name] ?? '') || 'none').toWellFormedHere()),
+  )
+  const response = await fetch(`${url}${filled}${asQuery(query)}`, {
+    method,
+    headers: { cookie, 'content-type': 'application/json' },
+    body: method === 'GET' || !schemas.body ? undefined : (JSON.stringify(body) ?? ''),
+    signal: AbortSignal.timeout(LONGEST_MS),
+  })
+  return { status: response.status, type: response.headers.get('content-type') ?? '', words: await response.text() }
+}
+
+declare global {
+  interface String { toWellFormedHere(): string }
+}
+// an address cannot hold half of a pair of surrogates at all
+Object.defineProperty(String.prototype, 'toWellFormedHere', { value(this: string) {
+  return this.replace(/[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g, '\uFFFD')
+} })

@@ -5,7 +5,7 @@ import type { Menu } from '#components'
 import { useNow } from '~/composables/now'
 import { useMe } from '~/stores/me'
 import { useShelf } from '~/stores/shelf'
-import { clock, span } from '~/words/time'
+import { clock, shortDay, span } from '~/words/time'
 
 const emit = defineEmits<{ showKeys: [] }>()
 const store = useMe()
@@ -14,20 +14,33 @@ const now = useNow()
 const menu = useTemplateRef<InstanceType<typeof Menu>>('menu')
 
 const oldest = computed(() => shelf.items[0] ? span(now.value - shelf.items[0].waitsSince) : null)
-const items = [
-  { label: 'Keys', command: () => emit('showKeys') },
-  { label: 'How I am told', command: () => void navigateTo('/told') },
+/** From outside: there is nobody whom they could find, and nobody waits for them. */
+const helps = computed(() => store.me?.role === 'helper')
+const items = computed(() => [
+  ...(helps.value
+    ? []
+    : [
+        { label: 'Keys', command: () => emit('showKeys') },
+        { label: 'How I am told', command: () => void navigateTo('/told') },
+      ]),
   { label: 'Times and dates', command: () => void navigateTo('/format') },
   { label: 'Signing in', command: () => void navigateTo('/sign-ins') },
   { label: 'Sign out', command: () => void store.signOut() },
-]
+])
 const ICONS: Record<string, Component> = { 'Keys': PhKeyboard, 'How I am told': PhBell, 'Times and dates': PhClock, 'Signing in': PhDevices, 'Sign out': PhSignOut }
 </script>
 
 <template>
   <header class="line">
-    <FindField />
     <p
+      v-if="store.me?.helpsUntil"
+      class="owed helps quiet"
+    >
+      You help to set {{ store.me.firm }} up, until {{ shortDay(store.me.helpsUntil - 1, store.me.zone) }}
+    </p>
+    <FindField v-if="!helps" />
+    <p
+      v-if="!helps"
       class="owed"
       aria-live="polite"
     >

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Component } from 'vue'
+import { SETTING_UP } from '~~/shared/permissions'
 import { PhAddressBook, PhMegaphoneSimple, PhNotePencil, PhPencilSimpleLine, PhPhone, PhSunHorizon, PhTray, PhWrench } from '@phosphor-icons/vue'
 import { useDrafts } from '~/stores/drafts'
 import { useMe } from '~/stores/me'
@@ -11,15 +12,19 @@ const shelf = useShelf()
 const begun = computed(() => Object.keys(drafts.kept).length)
 interface Place { name: string, to: string, within: string[], icon: Component, owed: number, /** What there are so many of. */ counted?: string }
 
-const places = computed<Place[]>(() => [
+/** Where colleagues work; whoever helps from outside does not. */
+const work = computed<Place[]>(() => [
   { name: 'Today', to: '/', within: ['/'], icon: PhSunHorizon, owed: 0 },
   { name: 'Inbox', to: '/inbox', within: ['/inbox'], icon: PhTray, owed: shelf.total, counted: 'waiting' },
   { name: 'Records', to: '/records/leads', within: ['/records', '/record', '/pipelines'], icon: PhAddressBook, owed: 0 },
   { name: 'Calling', to: '/calling', within: ['/calling'], icon: PhPhone, owed: 0 },
   { name: 'Bulk', to: '/bulk', within: ['/bulk', '/groups'], icon: PhMegaphoneSimple, owed: 0 },
   { name: 'Templates', to: '/templates', within: ['/templates'], icon: PhNotePencil, owed: 0 },
+])
+const places = computed<Place[]>(() => [
+  ...(me.me?.role === 'helper' ? [] : work.value),
   ...(begun.value > 0 ? [{ name: 'Drafts', to: '/drafts', within: ['/drafts'], icon: PhPencilSimpleLine, owed: begun.value, counted: 'begun' }] : []),
-  ...(me.me && me.me.role !== 'rep'
+  ...(me.me && SETTING_UP.some(me.may)
     ? [
         {
           name: 'Set-up',

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
+import { dayAt } from '~~/core/hours/days'
 import { ROLES, type Role } from '~~/shared/permissions'
 import type { LinkMade, SetUpColleague, SetUpPeople, Team } from '~~/shared/people'
 import { api } from '~/composables/api'
 import { useSaving } from '~/composables/saving'
+import { useMe } from '~/stores/me'
 import { ROLE_WORDS } from '~/words/people'
 
 /** Inviting somebody, or changing as what and in which teams a colleague works. */
@@ -11,18 +13,24 @@ const { person, teams } = defineProps<{ person: SetUpColleague | null, teams: Te
 const emit = defineEmits<{ saved: [people: SetUpPeople], invited: [made: LinkMade, name: string], close: [] }>()
 
 const id = person?.id ?? uuid()
+const me = useMe()
+/** Whoever works here has what a helper must not see. */
+const roles = ROLES.filter(role => role !== 'helper' || !person || person.role === 'helper')
 const form = ref({
   name: person?.name ?? '',
   mail: person?.mail ?? '',
   role: person?.role ?? 'rep' as Role,
   title: person?.title ?? '',
+  /** The last day on which a helper helps. */
+  helpsUntil: person?.helpsUntil ? dayAt(me.me!.zone, person.helpsUntil - 1) : '',
   teamIds: [...person?.teamIds ?? []],
 })
 const { errors, saving, save: saveWith } = useSaving('name')
 
 const save = () => saveWith(async () => {
-  if (person) return emit('saved', await api<SetUpPeople>(`/api/set-up/people/${id}`, { method: 'PUT', body: form.value }))
-  emit('invited', await api<LinkMade>('/api/set-up/people/invitations', { method: 'POST', body: { ...form.value, id } }), form.value.name)
+  const body = { ...form.value, helpsUntil: form.value.role === 'helper' ? form.value.helpsUntil || null : null }
+  if (person) return emit('saved', await api<SetUpPeople>(`/api/set-up/people/${id}`, { method: 'PUT', body }))
+  emit('invited', await api<LinkMade>('/api/set-up/people/invitations', { method: 'POST', body: { ...body, id } }), body.name)
 })
 </script>
 
@@ -83,7 +91,7 @@ const save = () => saveWith(async () => {
       <fieldset class="choices">
         <legend>What they may do</legend>
         <label
-          v-for="role in ROLES"
+          v-for="role in roles"
           :key="role"
           class="check"
         ><input
@@ -100,8 +108,20 @@ const save = () => saveWith(async () => {
           {{ errors.role }}
         </p>
       </fieldset>
+      <LabelledField
+        v-if="form.role === 'helper'"
+        id="person-helps"
+        v-slot="{ input }"
+        label="Until and including"
+        :error="errors.helpsUntil"
+      >
+        <DayField
+          v-bind="input"
+          v-model="form.helpsUntil"
+        />
+      </LabelledField>
       <fieldset
-        v-if="teams.length > 0"
+        v-else-if="teams.length > 0"
         class="choices teams"
       >
         <legend>In which teams</legend>

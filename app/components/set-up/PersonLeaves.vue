@@ -3,10 +3,12 @@ import type { Holdings, SetUpColleague, SetUpPeople } from '~~/shared/people'
 import { api } from '~/composables/api'
 import { useLoaded } from '~/composables/loaded'
 import { useSaving } from '~/composables/saving'
+import { useMe } from '~/stores/me'
 import { many } from '~/words/count'
 
 /** Somebody leaves: what is theirs, and who gets it. */
 const { person, others } = defineProps<{ person: SetUpColleague, others: SetUpColleague[] }>()
+const me = useMe()
 const emit = defineEmits<{ left: [people: SetUpPeople], close: [] }>()
 
 const { found: holdings, problem, load } = useLoaded<Holdings>(`/api/set-up/people/${person.id}/holdings`)
@@ -24,9 +26,11 @@ const theirs = computed(() => {
   ].filter(Boolean)
 })
 const toId = ref('')
+/** There is nothing to be given to anybody: not even a scheduled text, or what comes in meanwhile. */
+const nothing = computed(() => person.role === 'helper')
 const { errors, saving, save } = useSaving('toId')
 const leave = () => save(async () =>
-  emit('left', await api<SetUpPeople>(`/api/set-up/people/${person.id}/leave`, { method: 'POST', body: { toId: toId.value } })))
+  emit('left', await api<SetUpPeople>(`/api/set-up/people/${person.id}/leave`, { method: 'POST', body: { toId: nothing.value ? me.me!.id : toId.value } })))
 </script>
 
 <template>
@@ -77,6 +81,7 @@ const leave = () => save(async () =>
         {{ many(holdings.scheduled, 'text that they have scheduled leaves', 'texts that they have scheduled leave') }} as written.
       </p>
       <ChoiceField
+        v-if="!nothing"
         id="leaves-to"
         v-model="toId"
         label="Who gets what is theirs"
@@ -85,7 +90,7 @@ const leave = () => save(async () =>
         :error="errors.toId"
       />
       <p class="quiet small">
-        {{ person.name }} is signed out everywhere and can sign in no more. What they did stays theirs on every timeline.
+        {{ person.name }} is signed out everywhere and can sign in no more. What they did stays theirs{{ nothing ? ' in the audit log' : ' on every timeline' }}.
       </p>
       <p>
         <Button

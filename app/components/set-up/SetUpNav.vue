@@ -1,25 +1,26 @@
 <script setup lang="ts">
+import type { Permission } from '~~/shared/permissions'
 import { useMe } from '~/stores/me'
 
 /** The rooms of Set-up that are for me. */
-const ROOMS = [
-  { name: 'Overview', to: '/set-up', forLeads: true },
-  { name: 'People', to: '/set-up/people', forLeads: false },
-  { name: 'Rights', to: '/set-up/rights', forLeads: false },
-  { name: 'Dispositions', to: '/set-up/dispositions', forLeads: true },
-  { name: 'Custom fields', to: '/set-up/fields', forLeads: false },
-  { name: 'Pipelines', to: '/set-up/pipelines', forLeads: false },
-  { name: 'Lines', to: '/set-up/lines', forLeads: false },
-  { name: 'Carriers', to: '/set-up/carriers', forLeads: false },
-  { name: 'Texting', to: '/set-up/texting', forLeads: false },
-  { name: 'Money', to: '/set-up/money', forLeads: false },
-  { name: 'Hours', to: '/set-up/hours', forLeads: false },
-  { name: 'House rules', to: '/set-up/rules', forLeads: false },
-  { name: 'Audit log', to: '/set-up/audit', forLeads: false },
-  { name: 'What got stuck', to: '/set-up/stuck', forLeads: false },
+const ROOMS: { name: string, to: string, needs: Permission | null }[] = [
+  { name: 'Overview', to: '/set-up', needs: null },
+  { name: 'People', to: '/set-up/people', needs: 'people.edit' },
+  { name: 'Rights', to: '/set-up/rights', needs: 'people.edit' },
+  { name: 'Dispositions', to: '/set-up/dispositions', needs: 'disposition.edit' },
+  { name: 'Custom fields', to: '/set-up/fields', needs: 'field.edit' },
+  { name: 'Pipelines', to: '/set-up/pipelines', needs: 'pipeline.edit' },
+  { name: 'Lines', to: '/set-up/lines', needs: 'line.edit' },
+  { name: 'Carriers', to: '/set-up/carriers', needs: 'carrier.edit' },
+  { name: 'Texting', to: '/set-up/texting', needs: 'texting.switch' },
+  { name: 'Money', to: '/set-up/money', needs: 'money.edit' },
+  { name: 'Hours', to: '/set-up/hours', needs: 'rules.edit' },
+  { name: 'House rules', to: '/set-up/rules', needs: 'rules.edit' },
+  { name: 'Audit log', to: '/set-up/audit', needs: 'audit.see' },
+  { name: 'What got stuck', to: '/set-up/stuck', needs: 'stuck.see' },
 ]
 const me = useMe()
-const rooms = computed(() => ROOMS.filter(({ forLeads }) => forLeads || me.me?.role === 'admin'))
+const rooms = computed(() => ROOMS.filter(({ needs }) => needs === null || me.may(needs)))
 </script>
 
 <template>

@@ -4,12 +4,12 @@ import { AUDIT_GROUPS, type AuditEntry, type AuditGroup } from '~~/shared/audit'
 import { useFurther } from '~/composables/further'
 import { useLoaded } from '~/composables/loaded'
 import { useNow } from '~/composables/now'
-import { adminsOnly } from '~/composables/set-up-list'
+import { onlyWith } from '~/composables/set-up-list'
 import { useMe } from '~/stores/me'
 import { AUDIT_GROUP_WORDS, AUDIT_WORDS, auditAbout, auditDetails } from '~/words/audit'
 import { clockToSecond, dayName } from '~/words/time'
 
-definePageMeta({ middleware: adminsOnly })
+definePageMeta({ middleware: () => onlyWith('audit.see') })
 
 const TYPING_MS = 250
 const GROUPS = Object.keys(AUDIT_GROUPS) as AuditGroup[]

@@ -3,10 +3,10 @@ import { useIntervalFn } from '@vueuse/core'
 import type { SetUpCarrier } from '~~/shared/carriers'
 import { api } from '~/composables/api'
 import { useNow } from '~/composables/now'
-import { adminsOnly, useSetUpList } from '~/composables/set-up-list'
+import { onlyWith, useSetUpList } from '~/composables/set-up-list'
 import { sayState, wayWords } from '~/words/carriers'
 
-definePageMeta({ middleware: adminsOnly })
+definePageMeta({ middleware: () => onlyWith('carrier.edit') })
 
 /** How often it is looked whether a carrier can be reached, while somebody looks. */
 const LOOK_EVERY_MS = 4_000

@@ -4,10 +4,10 @@ import { DISPOSITION_MODULES, type OwnDisposition } from '~~/shared/calling'
 import type { PersonModule } from '~~/shared/modules'
 import { api } from '~/composables/api'
 import { useKeys } from '~/composables/keys'
-import { leadsAndAdmins, useSetUpList } from '~/composables/set-up-list'
+import { onlyWith, useSetUpList } from '~/composables/set-up-list'
 import { saidToReader } from '~/words/reader'
 
-definePageMeta({ middleware: leadsAndAdmins })
+definePageMeta({ middleware: () => onlyWith('disposition.edit') })
 
 const module = ref<PersonModule>('lead')
 const {

@@ -3,10 +3,10 @@ import { isPersonModule, MODULE_FACTS, MODULES, type Module } from '~~/shared/mo
 import type { OwnField } from '~~/shared/set-up'
 import { api } from '~/composables/api'
 import { useKeys } from '~/composables/keys'
-import { adminsOnly, useSetUpList } from '~/composables/set-up-list'
+import { onlyWith, useSetUpList } from '~/composables/set-up-list'
 import { KIND_WORDS } from '~/words/fields'
 
-definePageMeta({ middleware: adminsOnly })
+definePageMeta({ middleware: () => onlyWith('field.edit') })
 
 const module = ref<Module>('lead')
 const {

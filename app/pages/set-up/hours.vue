@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import type { HoursFront } from '~~/shared/hours'
 import { useLoaded } from '~/composables/loaded'
-import { adminsOnly } from '~/composables/set-up-list'
+import { onlyWith } from '~/composables/set-up-list'
 
-definePageMeta({ middleware: adminsOnly })
+definePageMeta({ middleware: () => onlyWith('rules.edit') })
 
 const { found: front, problem, load } = useLoaded<HoursFront>('/api/set-up/hours')
 </script>

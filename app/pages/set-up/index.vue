@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Permission } from '~~/shared/permissions'
 import type { SetUpFront } from '~~/shared/set-up'
 import { useLoaded } from '~/composables/loaded'
 import { useMe } from '~/stores/me'
@@ -12,19 +13,19 @@ const { found, problem, load } = useLoaded<SetUpFront>('/api/set-up')
 const there = computed(() => {
   const facts = found.value?.facts
   if (!facts) return []
-  return [
-    { what: many(facts.lines, 'line in use', 'lines in use'), more: facts.closedLines > 0 ? `${facts.closedLines} not in use` : '', to: '/set-up/lines', adminOnly: true },
-    { what: many(facts.carriers, 'carrier', 'carriers'), more: facts.away.length > 0 ? `${facts.away.length} not reached` : '', to: '/set-up/carriers', adminOnly: true },
-    { what: 'Money', more: facts.money.map(one => one.prepaid ? `${sum({ micros: leftIn(one), currency: one.currency })} left` : `${one.currency} by bill`).join(', '), to: '/set-up/money', adminOnly: true },
-    { what: many(facts.dispositions, 'disposition', 'dispositions'), more: 'what can be said after a call', to: '/set-up/dispositions' },
-    { what: many(facts.templates, 'template', 'templates'), more: '', to: '/templates' },
-    { what: many(facts.pipelines, 'pipeline', 'pipelines'), more: 'the stages of records', to: '/set-up/pipelines', adminOnly: true },
-    { what: many(facts.fields, 'custom field', 'custom fields'), more: '', to: '/set-up/fields', adminOnly: true },
-    { what: 'Texting', more: facts.textingOn ? 'switched on' : 'switched off', to: '/set-up/texting', adminOnly: true },
-    { what: 'Hours', more: 'when people are reached, by place', to: '/set-up/hours', adminOnly: true },
-    { what: 'House rules', more: '', to: '/set-up/rules', adminOnly: true },
-    { what: many(facts.colleagues, 'colleague', 'colleagues'), more: `in ${many(facts.teams, 'team', 'teams')}`, to: me.me!.role === 'admin' ? '/set-up/people' : null },
-  ].filter(({ adminOnly }) => !adminOnly || me.me!.role === 'admin')
+  return ([
+    { what: many(facts.lines, 'line in use', 'lines in use'), more: facts.closedLines > 0 ? `${facts.closedLines} not in use` : '', to: '/set-up/lines', needs: 'line.edit' },
+    { what: many(facts.carriers, 'carrier', 'carriers'), more: facts.away.length > 0 ? `${facts.away.length} not reached` : '', to: '/set-up/carriers', needs: 'carrier.edit' },
+    { what: 'Money', more: facts.money.map(one => one.prepaid ? `${sum({ micros: leftIn(one), currency: one.currency })} left` : `${one.currency} by bill`).join(', '), to: '/set-up/money', needs: 'money.edit' },
+    { what: many(facts.dispositions, 'disposition', 'dispositions'), more: 'what can be said after a call', to: '/set-up/dispositions', needs: 'disposition.edit' },
+    { what: many(facts.templates, 'template', 'templates'), more: '', to: '/templates', needs: 'template.see' },
+    { what: many(facts.pipelines, 'pipeline', 'pipelines'), more: 'the stages of records', to: '/set-up/pipelines', needs: 'pipeline.edit' },
+    { what: many(facts.fields, 'custom field', 'custom fields'), more: '', to: '/set-up/fields', needs: 'field.edit' },
+    { what: 'Texting', more: facts.textingOn ? 'switched on' : 'switched off', to: '/set-up/texting', needs: 'texting.switch' },
+    { what: 'Hours', more: 'when people are reached, by place', to: '/set-up/hours', needs: 'rules.edit' },
+    { what: 'House rules', more: '', to: '/set-up/rules', needs: 'rules.edit' },
+    { what: many(facts.colleagues, 'colleague', 'colleagues'), more: `in ${many(facts.teams, 'team', 'teams')}`, to: me.may('people.edit') ? '/set-up/people' : null, needs: 'disposition.edit' },
+  ] satisfies { what: string, more: string, to: string | null, needs: Permission }[]).filter(({ needs }) => me.may(needs))
 })
 </script>
 
@@ -43,7 +44,7 @@ const there = computed(() => {
         v-if="found.toDo.length === 0"
         class="quiet"
       >
-        Nothing. Everybody can text and call.
+        {{ me.me!.role === 'helper' ? 'Nothing that is yours to put right.' : 'Nothing. Everybody can text and call.' }}
       </p>
       <ul v-else>
         <li

@@ -5,14 +5,14 @@ import type { SetUpCarrier } from '~~/shared/carriers'
 import { lineFormOf, type SetUpLine } from '~~/shared/set-up'
 import { api } from '~/composables/api'
 import { useLive } from '~/composables/live'
-import { adminsOnly, useSetUpList } from '~/composables/set-up-list'
+import { onlyWith, useSetUpList } from '~/composables/set-up-list'
 import { useMe } from '~/stores/me'
 import { many } from '~/words/count'
 import { sayLine } from '~/words/lines'
 import { TABLE_WORDS } from '~/words/tables'
 import { timeOfDay } from '~/words/time'
 
-definePageMeta({ middleware: adminsOnly })
+definePageMeta({ middleware: () => onlyWith('line.edit') })
 
 const { list: lines, problem, trying, load } = useSetUpList<SetUpLine>(() => ({ path: '/api/set-up/lines' }))
 

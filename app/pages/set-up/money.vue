@@ -4,12 +4,12 @@ import { api } from '~/composables/api'
 import { useLive } from '~/composables/live'
 import { useLoaded } from '~/composables/loaded'
 import { useNow } from '~/composables/now'
-import { adminsOnly } from '~/composables/set-up-list'
+import { onlyWith } from '~/composables/set-up-list'
 import { useTrying } from '~/composables/trying'
 import { useMe } from '~/stores/me'
 import { ago } from '~/words/time'
 
-definePageMeta({ middleware: adminsOnly })
+definePageMeta({ middleware: () => onlyWith('money.edit') })
 
 const me = useMe()
 const now = useNow()

@@ -5,14 +5,14 @@ import { api } from '~/composables/api'
 import { useNow } from '~/composables/now'
 import { useLoaded } from '~/composables/loaded'
 import { useSaving } from '~/composables/saving'
-import { adminsOnly } from '~/composables/set-up-list'
+import { onlyWith } from '~/composables/set-up-list'
 import { useTrying } from '~/composables/trying'
 import { useMe } from '~/stores/me'
 import { many } from '~/words/count'
 import { ROLE_WORDS } from '~/words/people'
 import { ago, shortDay } from '~/words/time'
 
-definePageMeta({ middleware: adminsOnly })
+definePageMeta({ middleware: () => onlyWith('people.edit') })
 
 const me = useMe()
 const now = useNow()
@@ -33,6 +33,8 @@ const teamName = ref('')
 
 const zone = computed(() => me.me!.zone)
 const teamsOf = (ids: string[]) => ids.map(id => people.value?.teams.find(team => team.id === id)?.name).filter(Boolean).join(', ') || 'in no team'
+
+const helps = (until: number) => until <= now.value ? 'the time to help is over' : `until ${shortDay(until - 1, zone.value)}`
 
 function show(made: LinkMade, name: string): void {
   people.value = made.people
@@ -92,7 +94,7 @@ const rename = () => trying(async () => {
           :title="one.title"
           :mail="one.mail"
           :role="ROLE_WORDS[one.role].name"
-          :teams="teamsOf(one.teamIds)"
+          :teams="one.helpsUntil ? helps(one.helpsUntil) : teamsOf(one.teamIds)"
           :standing="one.here ? `signed in ${ago(one.here, now)}` : 'not signed in'"
         >
           <button
@@ -157,7 +159,7 @@ const rename = () => trying(async () => {
           :title="one.title"
           :mail="one.mail"
           :role="one.newPassword ? 'for a new password' : ROLE_WORDS[one.role].name"
-          :teams="one.newPassword ? null : teamsOf(one.teamIds)"
+          :teams="one.newPassword ? null : one.helpsUntil ? helps(one.helpsUntil) : teamsOf(one.teamIds)"
           :standing="one.endsAt < now ? 'the link has run out' : `works until ${shortDay(one.endsAt, zone)}`"
           :over="one.endsAt < now"
         >
@@ -277,7 +279,7 @@ const rename = () => trying(async () => {
     <LazyPersonLeaves
       v-if="leaving && people"
       :person="leaving"
-      :others="here.filter(({ id }) => id !== leaving!.id)"
+      :others="here.filter(({ id, role }) => id !== leaving!.id && role !== 'helper')"
       @left="gone"
       @close="leaving = null"
     />

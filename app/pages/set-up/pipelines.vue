@@ -3,10 +3,10 @@ import { hasManyPipelines, HELD, HELD_FACTS, MODULE_FACTS, type Held } from '~~/
 import type { OwnPipeline } from '~~/shared/set-up'
 import { api } from '~/composables/api'
 import { useKeys } from '~/composables/keys'
-import { adminsOnly, useSetUpList } from '~/composables/set-up-list'
+import { onlyWith, useSetUpList } from '~/composables/set-up-list'
 import { many } from '~/words/count'
 
-definePageMeta({ middleware: adminsOnly })
+definePageMeta({ middleware: () => onlyWith('pipeline.edit') })
 
 const holds = ref<Held>('deal')
 const {

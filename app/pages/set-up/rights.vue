@@ -1,21 +1,22 @@
 <script setup lang="ts">
 import { CHANGEABLE, type Scope } from '~~/shared/permissions'
-import type { RightsTable } from '~~/shared/people'
+import type { RightsOfAll, RightsTable } from '~~/shared/people'
 import { api } from '~/composables/api'
-import { adminsOnly, useSetUpList } from '~/composables/set-up-list'
+import { useLoaded } from '~/composables/loaded'
+import { onlyWith } from '~/composables/set-up-list'
 import { RIGHT_WORDS, sayScope } from '~/words/rights'
 
-definePageMeta({ middleware: adminsOnly })
+definePageMeta({ middleware: () => onlyWith('people.edit') })
 
 type Row = RightsTable[number]
 const ROLES = [{ role: 'rep', name: 'Reps' }, { role: 'lead', name: 'Leads' }] as const
 
-const { list: rights, problem, trying, load } = useSetUpList<Row>(() => ({ path: '/api/set-up/rights' }))
+const { found: rights, problem, load, trying } = useLoaded<RightsOfAll>('/api/set-up/rights')
 
 /** After a refusal the choice stands again where it was. */
 const drawn = ref(0)
 async function change({ permission }: Row, role: 'rep' | 'lead', scope: string): Promise<void> {
-  await trying(() => api<RightsTable>('/api/set-up/rights', { method: 'PUT', body: { permission, role, scope } }))
+  await trying(async () => rights.value = await api<RightsOfAll>('/api/set-up/rights', { method: 'PUT', body: { permission, role, scope } }))
   drawn.value++
 }
 
@@ -49,7 +50,7 @@ const choices = ({ permission }: Row): readonly Scope[] => CHANGEABLE[permission
       </thead>
       <tbody>
         <tr
-          v-for="row in rights"
+          v-for="row in rights?.table"
           :key="row.permission"
         >
           <th scope="row">
@@ -84,6 +85,11 @@ const choices = ({ permission }: Row): readonly Scope[] => CHANGEABLE[permission
         </tr>
       </tbody>
     </table>
+    <PersonRights
+      v-if="rights"
+      :rights="rights"
+      @changed="rights = $event"
+    />
     <p class="quiet small">
       A change holds from everybody’s next click, and stands in the audit log. Setting things up is for admins, how calls end for leads too.
     </p>

@@ -3,10 +3,10 @@ import type { HouseRulesForm } from '~~/shared/schemas/house-rules'
 import { api } from '~/composables/api'
 import { useLoaded } from '~/composables/loaded'
 import { useSaving } from '~/composables/saving'
-import { adminsOnly } from '~/composables/set-up-list'
+import { onlyWith } from '~/composables/set-up-list'
 import { useMe } from '~/stores/me'
 
-definePageMeta({ middleware: adminsOnly })
+definePageMeta({ middleware: () => onlyWith('rules.edit') })
 
 const me = useMe()
 const form = ref<HouseRulesForm | null>(null)

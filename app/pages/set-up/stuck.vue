@@ -3,11 +3,11 @@ import type { Stuck } from '~~/shared/stuck'
 import { api } from '~/composables/api'
 import { useLoaded } from '~/composables/loaded'
 import { useNow } from '~/composables/now'
-import { adminsOnly } from '~/composables/set-up-list'
+import { onlyWith } from '~/composables/set-up-list'
 import { useMe } from '~/stores/me'
 import { ago } from '~/words/time'
 
-definePageMeta({ middleware: adminsOnly })
+definePageMeta({ middleware: () => onlyWith('stuck.see') })
 
 const me = useMe()
 const now = useNow()

@@ -4,14 +4,14 @@ import { api } from '~/composables/api'
 import { useLive } from '~/composables/live'
 import { useLoaded } from '~/composables/loaded'
 import { useSaving } from '~/composables/saving'
-import { adminsOnly } from '~/composables/set-up-list'
+import { onlyWith } from '~/composables/set-up-list'
 import { useTrying } from '~/composables/trying'
 import { useUnsaved } from '~/composables/unsaved'
 import { useMe } from '~/stores/me'
 import { many } from '~/words/count'
 import { shortDay } from '~/words/time'
 
-definePageMeta({ middleware: adminsOnly })
+definePageMeta({ middleware: () => onlyWith('texting.switch') })
 
 const me = useMe()
 const words = ref('')

@@ -39,6 +39,8 @@ export const colleague = pgTable('colleague', {
   title: text('title').notNull(),
   directLine: text('direct_line'),
   zone: text('zone').notNull(),
+  /** Until when somebody from outside helps; null for all others. */
+  helpsUntil: instant('helps_until'),
   /** Since when they work here no more; what was theirs is somebody else's, and what they did stays theirs. */
   leftAt: instant('left_at'),
   /** What came in before counts as seen by them. */
@@ -58,7 +60,8 @@ export const colleague = pgTable('colleague', {
   /** How they read times and days; null is as their browser does. */
   clockHours: smallint('clock_hours').$type<12 | 24>(),
   dayFirst: boolean('day_first'),
-}, table => [...knownValues('colleague', table), check('colleague_clock_hours', sql`${table.clockHours} in (12, 24)`)])
+}, table => [...knownValues('colleague', table), check('colleague_clock_hours', sql`${table.clockHours} in (12, 24)`),
+  check('colleague_helps_until', sql`(${table.role} = 'helper') = (${table.helpsUntil} is not null)`)])
 
 export const teamMember = pgTable('team_member', {
   teamId: id('team_id').notNull().references(() => team.id),
@@ -104,6 +107,15 @@ export const rightChange = pgTable('right_change', {
   changedAt: instant('changed_at').notNull(),
 }, table => [...knownValues('right_change', table), primaryKey({ columns: [table.role, table.permission] })])
 
+/** What an admin has changed for one colleague, over what their role may do. */
+export const personRight = pgTable('person_right', {
+  colleagueId: id('colleague_id').notNull().references(() => colleague.id),
+  permission: text('permission').$type<Changeable>().notNull(),
+  scope: text('scope', { enum: SCOPES }).notNull(),
+  changedBy: id('changed_by').notNull().references(() => colleague.id),
+  changedAt: instant('changed_at').notNull(),
+}, table => [...knownValues('person_right', table), primaryKey({ columns: [table.colleagueId, table.permission] })])
+
 /** What everybody who texts has read, in the firm's own words. A version is never changed: who has read which stands beside it. */
 export const termsVersion = pgTable('terms_version', {
   version: integer('version').primaryKey(),
@@ -127,6 +139,8 @@ export const invitation = pgTable('invitation', {
   mail: text('mail').notNull(),
   name: text('name').notNull(),
   role: text('role', { enum: ROLES }).notNull(),
+  /** Of somebody from outside who is to help. */
+  helpsUntil: instant('helps_until'),
   title: text('title').notNull(),
   teamIds: jsonb('team_ids').$type<string[]>().notNull(),
   madeBy: id('made_by').notNull().references(() => colleague.id),

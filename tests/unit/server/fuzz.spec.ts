@@ -2,20 +2,18 @@ import { eq } from 'drizzle-orm'
 import fc from 'fast-check'
 import pino from 'pino'
 import { tx } from '~~/server/db/door'
-import { colleague, rightChange, teamMember } from '~~/server/db/schema'
+import { colleague, personRight, rightChange, teamMember } from '~~/server/db/schema'
 import { log } from '~~/server/log/log'
 import { useDatabase } from '../../support/database'
 import { everything, HIDDEN, type Things } from '../../support/everything'
 import { fakeCarrier } from '../../support/fake-carrier'
 import { fakeExchange } from '../../support/fake-exchange'
 import { makeFirm, type Firm } from '../../support/firm'
-import { allRoutes, cookieOf, serve, type Route } from '../../support/routes'
+import { allRoutes, askRoute, cookieOf, serve, type Route } from '../../support/routes'
 import { describe as described, fitting, idPlaces, twisted } from '../../support/samples'
 
 /** Of each route, in each of the two ways: what fits its schema, and what does not. On a server, once more, only some. */
 const RUNS = Number(process.env.FUZZ_RUNS ?? (process.env.TEST_SERVER ? 3 : 6))
-/** Nobody waits longer for an answer, whatever was asked. */
-const LONGEST_MS = 15_000
 /** More of them tell no more. */
 const MOST_TOLD = 60
 
@@ -51,46 +49,16 @@ afterAll(async () => {
   await served.close()
 })
 
-const asQuery = (query: unknown): string => {
-  const search = new URLSearchParams()
-  for (const [key, value] of Object.entries(query && typeof query === 'object' ? query : { query }))
-    for (const one of Array.isArray(value) ? value : [value])
-      if (one !== undefined) search.append(key, typeof one === 'string' ? one : (JSON.stringify(one) ?? ''))
-  return search.size > 0 ? `?${search}` : ''
-}
-
-async function ask(
-  { method, path, schemas }: Route,
-  { params, query, body }: { params?: unknown, query?: unknown, body?: unknown },
-  cookie: string,
-) {
-  const filled = path.replace(/:(\w+)/g, (_, name: string) =>
-    encodeURIComponent((String((params as Record<string, unknown> | undefined)?.[name] ?? '') || 'none').toWellFormedHere()),
-  )
-  const response = await fetch(`${served.url}${filled}${asQuery(query)}`, {
-    method,
-    headers: { cookie, 'content-type': 'application/json' },
-    body: method === 'GET' || !schemas.body ? undefined : (JSON.stringify(body) ?? ''),
-    signal: AbortSignal.timeout(LONGEST_MS),
-  })
-  return { status: response.status, type: response.headers.get('content-type') ?? '', words: await response.text() }
-}
-
-declare global {
-  interface String { toWellFormedHere(): string }
-}
-// an address cannot hold half of a pair of surrogates at all
-Object.defineProperty(String.prototype, 'toWellFormedHere', { value(this: string) {
-  return this.replace(/[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g, '\uFFFD')
-} })
+const ask = (route: Route, input: Parameters<typeof askRoute>[2], cookie: string) => askRoute(served.url, route, input, cookie)
 
 /** An admin may make anything of Ada, who is to see no more afterwards than before. */
-const CHANGES_ADA = ['PUT /api/set-up/people/:id', 'PUT /api/set-up/rights']
+const CHANGES_ADA = ['PUT /api/set-up/people/:id', 'PUT /api/set-up/rights', 'PUT /api/set-up/rights/people']
 async function beAdaAgain(): Promise<void> {
   const { id, name, firstName, mail, role, title } = firm.ada
   await tx(async (database) => {
     await database.delete(rightChange)
-    await database.update(colleague).set({ name, firstName, mail, role, title }).where(eq(colleague.id, id))
+    await database.delete(personRight)
+    await database.update(colleague).set({ name, firstName, mail, role, title, helpsUntil: null }).where(eq(colleague.id, id))
     await database.delete(teamMember).where(eq(teamMember.colleagueId, id))
     await database.insert(teamMember).values(firm.ada.teamIds.map(teamId => ({ teamId, colleagueId: id })))
   })

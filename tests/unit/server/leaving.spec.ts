@@ -35,13 +35,13 @@ const HANDED_ON = [
 ]
 const TAKEN_AWAY = [
   'team_member.colleague_id', 'sign_in.colleague_id', 'invitation.colleague_id', 'colleague.stand_in_id', 'round_colleague.colleague_id',
-  'second_step.colleague_id', 'recovery_code.colleague_id',
+  'second_step.colleague_id', 'recovery_code.colleague_id', 'person_right.colleague_id',
 ]
 const STAYS: Record<string, string[]> = {
   'what they did stays theirs': [
     'activity.colleague_id', 'message.author_id', 'call.colleague_id', 'consent_entry.colleague_id', 'consent_proposal.decided_by', 'task.made_by',
     'template_version.colleague_id', 'bulk_person.answer_noted_by', 'call_transfer.from_id', 'call_transfer.to_id', 'call_declined.colleague_id',
-    'knock.taken_by', 'set_aside_event.settled_by', 'people_group.made_by', 'carrier_account.made_by', 'right_change.changed_by',
+    'knock.taken_by', 'set_aside_event.settled_by', 'people_group.made_by', 'carrier_account.made_by', 'right_change.changed_by', 'person_right.changed_by',
     'invitation.made_by', 'audit.colleague_id', 'terms_version.made_by', 'terms_accepted.colleague_id', 'record_import.colleague_id',
     'bulk_change.colleague_id', 'money_entry.colleague_id', 'money_entry.entered_by', 'money_hold.colleague_id', 'money_ask.colleague_id',
     'money_ask.settled_by', 'money_limit.made_by', 'place_hours.made_by', 'holiday_country.made_by', 'closed_day.made_by',

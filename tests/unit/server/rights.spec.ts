@@ -3,11 +3,14 @@ import { v7 as uuid } from 'uuid'
 import { tx } from '~~/server/db/door'
 import { audit } from '~~/server/db/schema'
 import { makeBulk } from '~~/server/bulk/make'
-import { changeRight, readRights } from '~~/server/identity/rights'
+import { changeColleague } from '~~/server/identity/people'
+import { changeRight, changeRightOf, readRights } from '~~/server/identity/rights'
 import { colleagueAtWork, signInAs, whoSignedIn } from '~~/server/identity/sign-in'
 import { readRecord } from '~~/server/pages/record'
 import { exportRecords } from '~~/server/records/export'
 import { linesOf } from '~~/server/texting/lines'
+import type { Changeable, Scope } from '~~/shared/permissions'
+import { colleagueForm } from '~~/shared/schemas/people'
 import { makeBulkForm } from '~~/shared/schemas/bulk-text'
 import { exportQuery } from '~~/shared/schemas/list'
 import { useDatabase } from '../../support/database'
@@ -29,7 +32,7 @@ describe('a right', () => {
     const { signIn } = await signInAs(firm.ada.id, { address: '192.0.2.7' }, DAY)
     const opened = async () => readRecord((await whoSignedIn(signIn, DAY))!, recordId, DAY)
     await expect(opened()).rejects.toMatchObject(problem(404))
-    const table = await give('record.see', 'all')
+    const { table } = await give('record.see', 'all')
     expect(table.find(one => one.permission === 'record.see')).toEqual({ permission: 'record.see', rep: 'all', lead: 'people', usual: { rep: 'team', lead: 'people' } })
     expect(await opened()).toMatchObject({ id: recordId, mayEdit: false })
     await give('record.see', 'team')
@@ -74,5 +77,51 @@ describe('a right', () => {
     await give('record.edit', 'team')
     await give('record.see', 'team')
     await expect(give('record.see', 'none')).rejects.toMatchObject(problem(422))
+  })
+})
+
+describe('a right of one colleague alone', () => {
+  const giveAda = (permission: Changeable, scope: Scope | null, by = firm.rafe, colleagueId = firm.ada.id) =>
+    changeRightOf(by, { colleagueId, permission, scope }, DAY)
+  const mika = async () => (await colleagueAtWork(firm.mika.id))!
+
+  it('comes before what all in the role may do, for them and nobody else, until it is taken back', async () => {
+    const { recordId } = await makeLead(firm.noor)
+    const { people } = await giveAda('record.see', 'all')
+    expect(people).toEqual([
+      { colleagueId: firm.ada.id, name: firm.ada.name, role: 'rep', permission: 'record.see', scope: 'all', usual: 'team' },
+    ])
+    expect(await readRecord(await ada(), recordId, DAY)).toMatchObject({ id: recordId })
+    await expect(readRecord(await mika(), recordId, DAY)).rejects.toMatchObject(problem(404))
+    // what is said of all meanwhile leaves it as it is
+    await give('record.see', 'people')
+    expect(await readRecord(await ada(), recordId, DAY)).toMatchObject({ id: recordId })
+    await give('record.see', 'team')
+    expect((await giveAda('record.see', null)).people).toEqual([])
+    await expect(readRecord(await ada(), recordId, DAY)).rejects.toMatchObject(problem(404))
+    const notes = await tx(database => database.select().from(audit).where(eq(audit.action, 'right-changed')))
+    expect(notes.map(({ details }) => details)).toContainEqual({ colleagueId: firm.ada.id, permission: 'record.see', from: 'team', to: 'all' })
+  })
+
+  it('never lets them change what they do not see, by way of the role either', async () => {
+    await expect(giveAda('record.edit', 'all')).rejects.toMatchObject(problem(422, { fields: { scope: expect.stringContaining('Widen') } }))
+    await give('record.see', 'all')
+    await giveAda('record.edit', 'all')
+    await expect(give('record.see', 'team')).rejects.toMatchObject(problem(422, { fields: { scope: expect.stringContaining(firm.ada.name) } }))
+    await giveAda('record.edit', null)
+    await give('record.see', 'team')
+  })
+
+  it('is of reps and leads, and ends when they become something else or leave', async () => {
+    await expect(giveAda('record.see', 'own', firm.rafe, firm.rafe.id)).rejects.toMatchObject(problem(422))
+    await expect(giveAda('bulk.work', 'all', firm.odile)).rejects.toMatchObject(problem(403))
+    await giveAda('bulk.work', 'all')
+    const { name, mail, title, teamIds } = firm.ada
+    const as = (role: string) =>
+      changeColleague(firm.rafe, firm.ada.id, colleagueForm.validateSync({ name, mail, title, teamIds, role }), DAY)
+    await as('lead')
+    expect((await readRights(firm.rafe)).people).toEqual([])
+    await as('rep')
+    expect((await ada()).rights?.['bulk.work']).not.toBe('all')
   })
 })
