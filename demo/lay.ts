@@ -21,6 +21,7 @@ import { moneyRows } from './money'
 import { PIPELINES } from './pipelines'
 import { Random } from './random'
 import type { Rows } from './rows'
+import { PAPERS } from './papers'
 import { spokenRows } from './spoken'
 import { taskRows } from './tasks'
 import { TEMPLATES } from './templates'
@@ -122,6 +123,7 @@ async function addStaff(database: Database, passwordHash: string, now: Date): Pr
   const laid = await layPipelines(PIPELINES)
   const pipelines = Object.fromEntries(PIPELINES.map(({ key }, place) => [key, laid[place]!]))
   await database.insert(schema.disposition).values(dispositionRows(Object.fromEntries(templates.map(({ name, id }) => [name, id])), pipelines, uuid))
+  await database.insert(schema.firmPapers).values({ papers: PAPERS, changedBy: colleagues.rafe!, changedAt: now })
   await database.insert(schema.spokenMessage).values(spokenRows(colleagues, teams, now))
   return {
     colleagues, teams, pipelines,

@@ -18,5 +18,6 @@ export type Notice
     | { kind: 'money' }
     | { kind: 'terms' }
     | { kind: 'lines' }
+    | { kind: 'papers' }
     | { kind: 'bulk-text', bulkId: string }
     | { kind: 'group', groupId: string, removed?: true }

@@ -84,6 +84,8 @@ export interface SetUpFacts {
   carriers: number
   /** Carriers that cannot be reached, by title. */
   away: string[]
+  /** Papers that a carrier has sent back. */
+  sentBack: number
   pipelines: number
   fields: number
   templates: number
@@ -100,4 +102,15 @@ export interface SetUpFacts {
 /** Something that keeps people from working, and where it is put right. */
 export interface SetUpToDo { what: string, then: string, to: string | null, /** Who puts it right. */ needs: Permission | null }
 
-export interface SetUpFront { facts: SetUpFacts, toDo: SetUpToDo[] }
+/** Something that others take their time over. */
+export interface SetUpWait {
+  what: string
+  /** Since when (instant), where it began here; until when, where that is said. */
+  since: number | null
+  until: number | null
+  /** How long it usually takes, in days. */
+  usual: { leastDays: number, mostDays: number } | null
+  to: string
+}
+
+export interface SetUpFront { facts: SetUpFacts, toDo: SetUpToDo[], theirs: SetUpWait[] }

@@ -4,6 +4,7 @@ import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
 import { crashPoint } from './crash-points'
 import type { Network } from './network'
 import type { Given, NumberBook } from './book'
+import { PAPERS_WANTED, type Desk, type Handed } from './desk'
 import { MOST_PARTS, MOST_PICTURE_BYTES, MOST_PICTURES, PRICES } from './numbers'
 import { countryOfOwn, offersFor, termsIn } from './offers'
 import { priceOf, refusalOf, type Refusal, type Wish } from './rules'
@@ -16,7 +17,13 @@ export interface CarrierOptions { key: string, perSecond: number }
 const EVENTS_A_PAGE = 200
 
 /** The carrier's interface for its customer. */
-export function carrierRouter(world: World, network: Network, book: NumberBook, { key, perSecond }: CarrierOptions, random: () => number) {
+export function carrierRouter(
+  world: World,
+  network: Network,
+  { book, desk }: { book: NumberBook, desk: Desk },
+  { key, perSecond }: CarrierOptions,
+  random: () => number,
+) {
   const router = createRouter()
   const limiter = new RateLimiterMemory({ points: perSecond, duration: 1 })
   const underWay = new Map<string, Promise<SentText>>()
@@ -98,6 +105,21 @@ export function carrierRouter(world: World, network: Network, book: NumberBook, 
   router.put('/v1/numbers/:number', byNumber(book.take.bind(book)))
   router.delete('/v1/numbers/:number', byNumber(book.end.bind(book)))
   router.post('/v1/numbers/:number/keep', byNumber(book.keepOn.bind(book)))
+
+  router.get('/v1/papers', guarded(() => ({ wanted: PAPERS_WANTED })))
+
+  /** Handed in again while they are looked at they are the same. */
+  router.put('/v1/papers/:country', guarded(async (event) => {
+    const { papers, files } = await readBody<{ papers?: Partial<Handed>, files?: unknown[] }>(event) ?? {}
+    const looked = await desk.take(getRouterParam(event, 'country')!, {
+      firm: String(papers?.firm ?? ''),
+      brand: String(papers?.brand ?? ''),
+      agree: String(papers?.agree ?? ''),
+      samples: Array.isArray(papers?.samples) ? papers.samples.map(String) : [],
+      files: Array.isArray(files) ? files.length : 0,
+    })
+    return looked ? { ref: looked.ref } : refuse(event, { status: 404, code: 'none-wanted', detail: 'No papers are wanted for this country.' })
+  }))
 
   router.get('/v1/pictures/:file', guarded(async (event) => {
     const bytes = await world.pictures.read(getRouterParam(event, 'file')!)

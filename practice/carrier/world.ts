@@ -7,7 +7,7 @@ import type { Tables } from './tables'
 /** Everything that the practice carrier and its handsets remember; each entry changes the world in one way. */
 export type Entry
   = | { do: 'accept', text: SentText }
-    | { do: 'event', event: TextEvent | NumberEvent }
+    | { do: 'event', event: TextEvent | NumberEvent | PapersEvent }
     | { do: 'arrive', handset: string, part: Part, from: string, id: string, at: number }
     | { do: 'arrive-with-pictures', handset: string, from: string, id: string, text: string, pictures: Picture[], at: number }
     | { do: 'write', handset: string, to: string, text: string, id: string, at: number, pictures?: Picture[] }
@@ -28,6 +28,14 @@ export interface SentText {
   price: { micros: number, currency: string }
   at: number
   confirmsOptOut: boolean
+}
+
+/** What the carrier thinks of papers of its customer's. */
+export interface PapersEvent {
+  id: string
+  type: 'papers.accepted' | 'papers.asked-back'
+  at: string
+  data: { country: string, ref: string, words: string }
 }
 
 /** What became of a number of the customer's, and what it costs. */
@@ -71,7 +79,7 @@ export interface HandsetText {
 
 export class World {
   readonly byKey = new Map<string, SentText>()
-  readonly events: (TextEvent | NumberEvent)[] = []
+  readonly events: (TextEvent | NumberEvent | PapersEvent)[] = []
   readonly handsets = new Map<string, HandsetText[]>()
   readonly optedOut = new Set<string>()
   readonly off = new Set<string>()

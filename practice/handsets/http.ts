@@ -13,6 +13,7 @@ import {
   setResponseStatus,
 } from 'h3'
 import type { NumberBook } from '../carrier/book'
+import type { Desk } from '../carrier/desk'
 import type { Network } from '../carrier/network'
 import { isPictureType } from '../carrier/pictures'
 import type { World } from '../carrier/world'
@@ -23,6 +24,9 @@ import { SMSC_LINES, type Smsc } from '../smsc/smsc'
 
 const FILES: Record<string, string> = { 'page.js': 'text/javascript', 'page.css': 'text/css' }
 
+/** Where the carrier keeps what it has given and been given. */
+interface Office { book: NumberBook, desk: Desk }
+
 /** Who carries texts besides the carrier, to and from numbers of their own. */
 interface Others { smsc: Smsc, gateway: Gateway }
 
@@ -30,7 +34,7 @@ interface Others { smsc: Smsc, gateway: Gateway }
 export function handsetRouter(
   world: World,
   network: Network,
-  book: NumberBook,
+  { book, desk }: Office,
   { smsc, gateway }: Others,
   exchange: Exchange,
   folder: string,
@@ -70,6 +74,7 @@ export function handsetRouter(
     return {
       lines: [...book.all().map(({ number }) => number).filter(book.works), ...SMSC_LINES, ...GATEWAY_LINES],
       numbers: book.all(),
+      papers: desk.all().map(({ country, ref, state, until }) => ({ country, ref, state, until })),
       phones: [...numbers].map(number => ({
         number,
         owner: owners.get(number) ?? null,
@@ -128,6 +133,17 @@ export function handsetRouter(
       return { detail: 'The carrier has given nobody this number.' }
     }
     await book.hasten(number)
+    return { done: true }
+  }))
+
+  /** Days of looking through papers are over now. */
+  router.post('/handsets/api/papers', defineEventHandler(async (event) => {
+    const { country = '' } = await readBody<{ country?: string }>(event) ?? {}
+    if (!fromThisPage(getHeader(event, 'origin'), getHeader(event, 'host')) || !desk.all().some(one => one.country === country)) {
+      setResponseStatus(event, 422)
+      return { detail: 'Nobody has handed in papers for this country.' }
+    }
+    await desk.hasten(country)
     return { done: true }
   }))
 

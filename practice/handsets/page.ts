@@ -23,6 +23,8 @@ interface Call {
 }
 interface Phone { number: string, owner: string | null, on: boolean, manner: string, call: Call | null, last: Text | null }
 
+interface Looked { country: string, ref: string, state: 'looked-at' | 'accepted' | 'asked-back', until: number }
+
 interface Given { number: string, state: 'ordered' | 'given' | 'ending' | 'ended', until: number }
 
 const MOST_SHOWN = 60
@@ -80,7 +82,7 @@ async function post(path: string, body: object): Promise<void> {
 }
 
 async function load(): Promise<void> {
-  const world = await get<{ lines: string[], numbers: Given[], phones: Phone[] }>('phones')
+  const world = await get<{ lines: string[], numbers: Given[], papers: Looked[], phones: Phone[] }>('phones')
   phones = world.phones.sort(
     (a, b) =>
       Number(b.call !== null) - Number(a.call !== null)
@@ -90,6 +92,7 @@ async function load(): Promise<void> {
   const known = [...to.options].map(({ value }) => value)
   if (known.join() !== world.lines.join()) to.replaceChildren(...world.lines.map(line => new Option(line, line, false, line === to.value)))
   find('number-list').replaceChildren(...world.numbers.map(numberRow))
+  find('papers-list').replaceChildren(...world.papers.length > 0 ? world.papers.map(papersRow) : [element('li', '', 'None are there.')])
   showList()
   await showHandset()
 }
@@ -131,14 +134,27 @@ function numberRow({ number, state, until }: Given): HTMLElement {
   const row = element('li', '', `${number} ${DAYS[state].is} ${new Date(until).toISOString().slice(0, 10)} `)
   const { act } = DAYS[state]
   if (!act) return row
+  row.append(quick(act, number, () => post('numbers', { number })))
+  return row
+}
+
+const LOOKED: Record<Looked['state'], string> = { 'looked-at': 'are looked through until', 'accepted': 'were accepted on', 'asked-back': 'went back on' }
+
+function papersRow({ country, ref, state, until }: Looked): HTMLElement {
+  const row = element('li', '', `${ref} ${LOOKED[state]} ${new Date(until).toISOString().slice(0, 10)} `)
+  if (state === 'looked-at') row.append(quick('Answer now', ref, () => post('papers', { country })))
+  return row
+}
+
+/** What would take days is done now. */
+function quick(act: string, what: string, doIt: () => Promise<void>): HTMLElement {
   const button = element('button', 'quick', act)
-  button.setAttribute('aria-label', `${act}: ${number}`)
+  button.setAttribute('aria-label', `${act}: ${what}`)
   button.addEventListener('click', async () => {
-    await post('numbers', { number })
+    await doIt()
     await load()
   })
-  row.append(button)
-  return row
+  return button
 }
 
 /** Any number can be a telephone here, also one that nobody knows. */

@@ -4,7 +4,7 @@
  * circles. `api/` and what stands in `server/` itself are the roof.
  */
 export const ROOMS = [
-  'log', 'db', 'http', 'sealing', 'backup', 'reading', 'live', 'identity', 'jobs', 'activity', 'hours', 'records', 'consent', 'templates', 'carriers', 'money',
+  'log', 'db', 'http', 'sealing', 'backup', 'reading', 'live', 'identity', 'jobs', 'activity', 'hours', 'records', 'consent', 'templates', 'carriers', 'papers', 'money',
   'texting', 'tasks', 'effects', 'calling', 'bulk', 'knocks', 'mail', 'imports', 'leaving', 'timeline', 'pages', 'tellers', 'metrics', 'beginning', 'routing',
 ]
 

@@ -1,6 +1,7 @@
 import type { NumberState } from '~~/core/lines/life'
 import type { CarrierReport } from '~~/core/message/states'
 import type { Money } from '~~/core/numbers/money'
+import type { Papers, PapersWord } from '~~/core/papers/papers'
 import type { Shift } from '~~/core/text/national'
 
 /** A text as it is handed over. The key makes asking twice the same as asking once. */
@@ -34,6 +35,8 @@ export type CarrierEvent = { id: string, at: Date } & (
   | { kind: 'charged', ref: string, key: string | null, charge: Charge }
   /** What a number of ours is now, and what it has cost to be so. */
   | { kind: 'number', e164: string, state: NumberState, until: Date, charge: Money | null }
+  /** What it thinks of papers that it has. */
+  | { kind: 'papers', country: string, word: PapersWord, words: string }
   /** It reaches us: the answer to our own hello. */
   | { kind: 'hello', nonce: string }
   /** With the names of pictures that came with it, to be fetched. */
@@ -85,6 +88,17 @@ export interface NumberRental {
   end: (e164: string) => Promise<CarrierNumber | null>
   /** It is not to end after all. */
   keep: (e164: string) => Promise<CarrierNumber | null>
+}
+
+/** A file as it goes with papers. */
+export interface PapersFile { name: string, type: string, bytes: Buffer }
+
+/** A carrier that takes papers by itself, and tells what it thinks of them. @throws while it cannot be reached */
+export interface PapersDesk {
+  /** For which countries it wants any, and in how many days it answers. */
+  wants: () => Promise<{ country: string, leastDays: number, mostDays: number }[]>
+  /** Handed in again while they lie there they are the same. */
+  handIn: (country: string, papers: Papers, files: PapersFile[]) => Promise<{ ref: string }>
 }
 
 /** A carrier that tells us by itself, over HTTP. */
@@ -139,4 +153,6 @@ export interface Carrier {
   prices?: () => Promise<CarrierPrices>
   /** Left out by one of which numbers are had in another way. */
   rental?: NumberRental
+  /** Left out by one to which papers are brought by hand. */
+  papers?: PapersDesk
 }

@@ -1,5 +1,6 @@
 import { array, date, number, object, string, type InferType } from 'yup'
 import { NUMBER_STATES } from '~~/core/lines/life'
+import type { PapersWord } from '~~/core/papers/papers'
 import { NATIONAL_TABLES, readShift, type Shift } from '~~/core/text/national'
 import { neverConnected, signatureCheck } from './signature'
 import { readAtMost } from '../http/read-at-most'
@@ -55,6 +56,18 @@ const acceptedShape = object({
   id: string().required(),
   parts: number().integer().required(),
   price: object({ micros: number().integer().required(), currency: string().required() }).required(),
+})
+
+const days = () => number().integer().min(0).max(365).required()
+const wantedShape = object({
+  wanted: array(object({ country: string().length(2).required(), leastDays: days(), mostDays: days() })).max(250).required(),
+})
+const handedShape = object({ ref: string().max(80).required() })
+const papersEventShape = object({
+  id: string().max(100).required(),
+  type: string().oneOf(['papers.accepted', 'papers.asked-back', 'papers.refused'] as const).required(),
+  at: date().required(),
+  data: object({ country: string().length(2).required(), words: string().max(2_000).default('') }).required(),
 })
 
 /** The practice carrier, over its HTTP interface. */
@@ -123,6 +136,15 @@ export function practiceCarrier({ url, key, webhookSecret }: PracticeAccess): Ca
       end: e164 => askOf(e164, '', 'DELETE'),
       keep: e164 => askOf(e164, '/keep', 'POST'),
     },
+    papers: {
+      async wants() {
+        return wantedShape.validateSync(await mustAnswer(await ask('/v1/papers'), 'the papers that it wants')).wanted
+      },
+      async handIn(country, papers, files) {
+        const body = JSON.stringify({ papers, files: files.map(({ name, type, bytes }) => ({ name, type, base64: bytes.toString('base64') })) })
+        return handedShape.validateSync(await mustAnswer(await ask(`/v1/papers/${country}`, { method: 'PUT', body }), 'papers'))
+      },
+    },
   }
 
   async function askOf(e164: string, step: string, method: string): Promise<CarrierNumber | null> {
@@ -152,7 +174,9 @@ async function readAnswer(response: Response): Promise<HandOverAnswer> {
 
 /** A NUL is no character of any alphabet, and no database keeps it: one stands in for it that says so. */
 function readEvent(input: unknown): CarrierEvent {
-  if (String((input as { type?: unknown } | null)?.type).startsWith('number.')) return readNumberEvent(input)
+  const what = String((input as { type?: unknown } | null)?.type)
+  if (what.startsWith('number.')) return readNumberEvent(input)
+  if (what.startsWith('papers.')) return readPapersEvent(input)
   const { id, type, at, data }: EventShape = eventShape.validateSync(input)
   if (type === 'text.received')
     return { id, at, kind: 'received', ref: data.id, from: data.from, to: data.to, text: data.text.replaceAll('\0', '\uFFFD'), pictures: data.pictures.map(({ file }) => file) }
@@ -162,6 +186,11 @@ function readEvent(input: unknown): CarrierEvent {
 function readNumberEvent(input: unknown): CarrierEvent {
   const { id, type, at, data } = numberEventShape.validateSync(input)
   return { id, at, kind: 'number', e164: data.number, state: type === 'number.ended' ? 'ended' : 'given', until: data.until, charge: data.price }
+}
+
+function readPapersEvent(input: unknown): CarrierEvent {
+  const { id, type, at, data } = papersEventShape.validateSync(input)
+  return { id, at, kind: 'papers', country: data.country, word: type.slice('papers.'.length) as PapersWord, words: data.words }
 }
 
 /** The tables by the numbers that a header gives them; none are zeros. */

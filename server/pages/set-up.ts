@@ -1,14 +1,29 @@
-import { sql } from 'drizzle-orm'
+import { eq, isNull, sql } from 'drizzle-orm'
 import { sayLasting } from '~~/core/money/pace'
+import { countryName } from '~~/core/places/countries'
 import { leftIn } from '~~/core/money/purse'
 import { DISPOSITION_MODULES } from '~~/shared/calling'
 import { MODULE_FACTS } from '~~/shared/modules'
 import { can, SETTING_UP } from '~~/shared/permissions'
-import type { SetUpFacts, SetUpFront, SetUpToDo } from '~~/shared/set-up'
-import { allCarriers } from '../carriers/registry'
-import { ask } from '../db/door'
+import type { SetUpFacts, SetUpFront, SetUpToDo, SetUpWait } from '~~/shared/set-up'
+import { allCarriers, carrierRegistered } from '../carriers/registry'
+import { ask, read } from '../db/door'
 import { textArray } from '../db/instants'
-import { carrierPrice, colleague, customField, disposition, firm, job, line, pipeline, setAsideEvent, team, template } from '../db/schema'
+import {
+  carrierPrice,
+  colleague,
+  customField,
+  disposition,
+  firm,
+  invitation,
+  job,
+  line,
+  pipeline,
+  registration,
+  setAsideEvent,
+  team,
+  template,
+} from '../db/schema'
 import { notAllowed } from '../http/problem'
 import type { SignedIn } from '../identity/sign-in'
 import { listAccounts } from '../money/accounts'
@@ -33,12 +48,37 @@ export async function readSetUp(asker: SignedIn, now: Date): Promise<SetUpFront>
       (select count(*) from ${template} where retired_at is null)::int as templates,
       (select count(*) from ${disposition} where retired_at is null)::int as dispositions,
       (select coalesce(json_agg(distinct module), '[]') from ${disposition} where retired_at is null) as "disposedModules",
-      (select count(*) from ${job} where dead_at is not null and done_at is null)::int + (select count(*) from ${setAsideEvent} where settled_at is null)::int as stuck`)
+      (select count(*) from ${job} where dead_at is not null and done_at is null)::int + (select count(*) from ${setAsideEvent} where settled_at is null)::int as stuck,
+      (select count(*) from ${registration} where state in ('asked-back', 'refused'))::int as "sentBack"`)
   const away = carriers.filter(carrier => carrier.state?.()?.is === 'away').map(({ title }) => title)
   const paying = can(asker, 'money.edit', {})
   const [money, asks] = paying ? [await listAccounts(now), await countAsks()] : [[], 0]
   const all = { ...facts!, carriers: carriers.length, away, money, asks }
-  return { facts: all, toDo: toDo(all).filter(({ needs }) => needs === null || can(asker, needs, {})) }
+  return { facts: all, toDo: toDo(all).filter(({ needs }) => needs === null || can(asker, needs, {})), theirs: await theirs(asker) }
+}
+
+/** What others take their time over: what has waited longest comes first. */
+async function theirs(asker: SignedIn): Promise<SetUpWait[]> {
+  const all: SetUpWait[] = []
+  if (can(asker, 'carrier.edit', {})) {
+    const papers = await read(database => database.select().from(registration).where(eq(registration.state, 'handed-in')))
+    all.push(...papers.map(({ carrier, country, handedAt, leastDays, mostDays }) => ({
+      what: `${carrierRegistered(carrier)?.title ?? 'A carrier'} looks through the papers for ${countryName(country)}`,
+      since: handedAt.getTime(), until: null, usual: { leastDays, mostDays }, to: '/set-up/papers',
+    })))
+  }
+  if (can(asker, 'line.edit', {})) {
+    const ordered = await read(database => database.select({ name: line.name, turnsAt: line.turnsAt }).from(line).where(eq(line.state, 'ordered')))
+    all.push(...ordered.map(({ name, turnsAt }) =>
+      ({ what: `The number of “${name}” is being set up`, since: null, until: turnsAt?.getTime() ?? null, usual: null, to: '/set-up/lines' })))
+  }
+  if (can(asker, 'people.edit', {})) {
+    const invited = await read(database => database.select({ name: invitation.name, madeAt: invitation.madeAt, endsAt: invitation.endsAt })
+      .from(invitation).where(isNull(invitation.colleagueId)))
+    all.push(...invited.map(({ name, madeAt, endsAt }) =>
+      ({ what: `${name} has not joined yet`, since: madeAt.getTime(), until: endsAt.getTime(), usual: null, to: '/set-up/people' })))
+  }
+  return all.sort((a, b) => (a.since ?? Infinity) - (b.since ?? Infinity))
 }
 
 /** What keeps somebody from working, the worst first. */
@@ -53,6 +93,13 @@ function toDo(facts: SetUpFacts): SetUpToDo[] {
       what: `${facts.away.join(' and ')} cannot be reached.`,
       then: 'Texts over it wait. Look why.',
       to: '/set-up/carriers',
+      needs: 'carrier.edit',
+    },
+    {
+      is: facts.sentBack > 0,
+      what: `${many(facts.sentBack, 'carrier has', 'carriers have')} sent papers back.`,
+      then: 'Answer what is asked, and hand them in again.',
+      to: '/set-up/papers',
       needs: 'carrier.edit',
     },
     {

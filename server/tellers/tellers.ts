@@ -1,6 +1,7 @@
 import { takeCallEvent } from '../calling/events'
 import type { Exchange } from '../calling/port'
 import { heedHello } from '../carriers/accounts'
+import { heedPapers } from '../papers/told'
 import { takeEvent } from '../texting/events'
 import type { Carrier } from '../carriers/port'
 
@@ -25,8 +26,9 @@ export const carrierTeller = (carrier: Carrier): Teller => ({
   eventsSince: carrier.eventsSince,
   async take(told, now) {
     const event = carrier.readEvent(told)
-    if (event.kind !== 'hello') return takeEvent(carrier.name, event, now)
-    await heedHello(carrier.name, event.nonce)
+    if (event.kind === 'hello') await heedHello(carrier.name, event.nonce)
+    else if (event.kind === 'papers') await heedPapers(carrier.name, event, now)
+    else return takeEvent(carrier.name, event, now)
     return true
   },
 })

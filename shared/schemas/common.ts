@@ -40,6 +40,8 @@ export const NAMED = [
   'money-ask',
   'audit-entry',
   'closed-day',
+  'registration',
+  'paper-file',
 ] as const
 export type Named = typeof NAMED[number]
 

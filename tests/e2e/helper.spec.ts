@@ -25,7 +25,7 @@ test('somebody from outside is let in to help: sets lines, carriers and fields u
   // wherever she goes she is where she helps
   await expect(ines).toHaveURL(/\/set-up$/)
   await expect(ines.getByRole('navigation', { name: 'Places' }).getByRole('link')).toHaveCount(2)
-  await expect(ines.getByRole('navigation', { name: 'Set-up' }).getByRole('link')).toHaveText(['Overview', 'Custom fields', 'Lines', 'Carriers'])
+  await expect(ines.getByRole('navigation', { name: 'Set-up' }).getByRole('link')).toHaveText(['Overview', 'Custom fields', 'Lines', 'Carriers', 'Papers'])
   await expectAccessible(ines)
   for (const away of ['/', '/records/leads', '/inbox', '/set-up/people', '/templates']) {
     await ines.goto(away)

@@ -1,4 +1,5 @@
 import { v7 as uuid } from 'uuid'
+import { NO_PAPERS } from '~~/core/papers/papers'
 import type { Named } from '~~/shared/schemas/common'
 import { recordForm } from '~~/shared/schemas/record'
 import { tx } from '~~/server/db/door'
@@ -221,12 +222,20 @@ async function oneOfEach(owner: SignedIn, line: Line, pipelineId: string, number
     await database.insert(schema.moneyLimit)
       .values({ id: limit, colleagueId: owner.id, period: 'month', currency: 'XTS', micros: 1_000_000, madeBy: owner.id, madeAt: DAY })
     await database.insert(schema.moneyAsk).values({ id: moneyAsk, colleagueId: owner.id, currency: 'XTS', why: words, at: DAY })
+    const [papersLie, paper] = [id(), id()]
+    await database.insert(schema.registration).values({
+      id: papersLie, carrier: carrier!, country: 'US', state: 'handed-in', papers: { ...NO_PAPERS, firm: words }, handedAt: DAY, leastDays: 1, mostDays: 9,
+    })
+    await database.insert(schema.paperFile)
+      .values({ id: paper, name: words, type: 'application/pdf', size: 4, bytes: Buffer.from('%PDF'), addedBy: owner.id, addedAt: DAY })
     const [auditEntry, dayOff] = [id(), id()]
     await database.insert(schema.closedDay).values({ id: dayOff, place: null, day: '2026-12-31', name: words, madeBy: owner.id, madeAt: DAY })
     await database.insert(schema.audit).values({ id: auditEntry, at: DAY, colleagueId: owner.id, action: 'exported', details: { words } })
     return {
       'audit-entry': auditEntry,
       'closed-day': dayOff,
+      'registration': papersLie,
+      'paper-file': paper,
       'money-ask': moneyAsk,
       'money-entry': entry,
       'money-limit': limit,

@@ -19,7 +19,7 @@ defineProps<{ place: string, rooms: { name: string, to: string }[] }>()
 </template>
 
 <style scoped>
-.rooms { display: flex; gap: var(--space-7); flex-wrap: wrap; }
+.rooms { display: flex; gap: var(--space-2) var(--space-6); flex-wrap: wrap; }
 .rooms a { color: var(--quiet); text-decoration: none; }
 .rooms a.router-link-exact-active { color: var(--ink); font-weight: 700; }
 </style>

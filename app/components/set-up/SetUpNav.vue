@@ -12,6 +12,7 @@ const ROOMS: { name: string, to: string, needs: Permission | null }[] = [
   { name: 'Pipelines', to: '/set-up/pipelines', needs: 'pipeline.edit' },
   { name: 'Lines', to: '/set-up/lines', needs: 'line.edit' },
   { name: 'Carriers', to: '/set-up/carriers', needs: 'carrier.edit' },
+  { name: 'Papers', to: '/set-up/papers', needs: 'carrier.edit' },
   { name: 'Texting', to: '/set-up/texting', needs: 'texting.switch' },
   { name: 'Money', to: '/set-up/money', needs: 'money.edit' },
   { name: 'Hours', to: '/set-up/hours', needs: 'rules.edit' },

@@ -20,7 +20,7 @@ const MOST_TOLD = 60
 /** Its answers have no end, and it ends nothing. */
 const STREAM = '/api/live'
 /** These take the bytes of a file, and those for nobody who is signed in. */
-const TAKES_BYTES = ['PUT /api/pictures/:id']
+const TAKES_BYTES = ['PUT /api/pictures/:id', 'PUT /api/set-up/papers/files/:id']
 
 useDatabase()
 let routes: Route[]

@@ -94,9 +94,9 @@ describe('a helper from outside', () => {
     const cookie = await cookieOf(ines)
     const routes = (await allRoutes()).filter(({ path }) => path !== '/api/live' && !path.startsWith('/api/sign-'))
     const served = await serve(routes)
-    // numbers of people, what they wrote, and what everything of somebody's is called; carriers are called so too
+    // numbers of people, what they wrote, and what everything of somebody's is called; carriers and papers are called so too
     const PEOPLES = ['8085550142', '8085550143', 'text me any more']
-    const theirs = ({ path }: Route) => path.startsWith('/api/set-up/carriers') || path === '/api/set-up' ? PEOPLES : [...PEOPLES, HIDDEN]
+    const theirs = ({ path }: Route) => /^\/api\/set-up(\/carriers|\/papers|$)/.test(path) ? PEOPLES : [...PEOPLES, HIDDEN]
     const wrong: string[] = []
     const taken = new Set<string>()
     const inputFor = (route: Route, of: Things) => fc.record({
@@ -126,6 +126,6 @@ describe('a helper from outside', () => {
     expect([...taken]).toEqual(expect.arrayContaining(SETS_UP))
     // what a helper changes is only what is set up, and their own
     const changes = [...taken].filter(one => !one.startsWith('GET'))
-    expect(changes.filter(one => !/\/api\/(set-up\/(fields|lines|carriers)|me\b)/.test(one))).toEqual([])
+    expect(changes.filter(one => !/\/api\/(set-up\/(fields|lines|carriers|papers)|me\b)/.test(one))).toEqual([])
   }, 300_000)
 })

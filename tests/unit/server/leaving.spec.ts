@@ -44,7 +44,7 @@ const STAYS: Record<string, string[]> = {
     'knock.taken_by', 'set_aside_event.settled_by', 'people_group.made_by', 'carrier_account.made_by', 'right_change.changed_by', 'person_right.changed_by',
     'invitation.made_by', 'audit.colleague_id', 'terms_version.made_by', 'terms_accepted.colleague_id', 'record_import.colleague_id',
     'bulk_change.colleague_id', 'money_entry.colleague_id', 'money_entry.entered_by', 'money_hold.colleague_id', 'money_ask.colleague_id',
-    'money_ask.settled_by', 'money_limit.made_by', 'place_hours.made_by', 'holiday_country.made_by', 'closed_day.made_by',
+    'money_ask.settled_by', 'money_limit.made_by', 'place_hours.made_by', 'firm_papers.changed_by', 'paper_file.added_by', 'registration_step.colleague_id', 'holiday_country.made_by', 'closed_day.made_by',
     'recording_mark.colleague_id', 'request_settled.colleague_id',
   ],
   'nobody else has any use for it': [

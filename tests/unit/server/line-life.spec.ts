@@ -6,6 +6,7 @@ import { join } from 'node:path'
 import { createApp, toNodeListener } from 'h3'
 import { eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
+import { Desk } from '~~/practice/carrier/desk'
 import { NumberBook } from '~~/practice/carrier/book'
 import { NO_FAULTS, seededRandom } from '~~/practice/carrier/faults'
 import { carrierRouter } from '~~/practice/carrier/http'
@@ -54,7 +55,8 @@ beforeAll(async () => {
   const network = new Network(world, reporter, { sent: 1, delivered: 1 }, NO_FAULTS, seededRandom(1))
   book = new NumberBook(folder, world, event => network.tell(event), () => clock.now)
   ;(await book.open())()
-  const app = createApp().use(carrierRouter(world, network, book, { key: 'key', perSecond: 1_000 }, seededRandom(1)))
+  const desk = new Desk(folder, world, event => network.tell(event), () => clock.now)
+  const app = createApp().use(carrierRouter(world, network, { book, desk }, { key: 'key', perSecond: 1_000 }, seededRandom(1)))
   server = createServer(toNodeListener(app))
   await new Promise<void>(resolve => server.listen(0, '127.0.0.1', resolve))
   url = `http://127.0.0.1:${(server.address() as AddressInfo).port}`

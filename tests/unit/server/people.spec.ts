@@ -99,7 +99,7 @@ describe('a new password', () => {
 describe('a colleague', () => {
   it('is changed with their next click, and the last admin stays one', async () => {
     const { signIn: token } = await signInAs(firm.ada.id, FROM, NOW)
-    const form = { name: firm.ada.name, mail: firm.ada.mail, title: 'Team lead', role: 'lead' as const, teamIds: [] }
+    const form = { name: firm.ada.name, mail: firm.ada.mail, title: 'Team lead', role: 'lead' as const, helpsUntil: null, teamIds: [] }
     const people = await changeColleague(firm.rafe, firm.ada.id, form, NOW)
     expect(people.colleagues.find(({ id }) => id === firm.ada.id)).toMatchObject({ role: 'lead', title: 'Team lead', teamIds: [] })
     expect(await whoSignedIn(token, NOW)).toMatchObject({ role: 'lead', teamIds: [], peopleIds: [] })
