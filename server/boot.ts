@@ -5,6 +5,7 @@ import { endForgotten } from './calling/forgotten'
 import { registerExchange } from './calling/port'
 import { keepUpWith } from './tellers/keep-up'
 import { carriersFor, exchangeFor } from './tellers/all'
+import { tellOfAway } from './carriers/away'
 import { registerCarrier } from './carriers/registry'
 import { useAccounts } from './tellers/accounts'
 import { openSessions } from './tellers/sessions'
@@ -41,6 +42,7 @@ const MINUTE = 60_000
 /** What the clock brings up is late by no more than this. */
 const KNOCKS_EVERY_MS = 5_000
 const MAILS_EVERY_MS = 30_000
+const AWAY_EVERY_MS = 5_000
 
 /** Opens everything in order; gives how to close it. */
 async function start(): Promise<() => Promise<void>> {
@@ -71,6 +73,7 @@ async function start(): Promise<() => Promise<void>> {
   const stopKnocking = regularly([
     { every: KNOCKS_EVERY_MS, work: () => knockByTheClock(new Date()) },
     { every: MAILS_EVERY_MS, work: () => mailByTheClock(new Date()) },
+    { every: AWAY_EVERY_MS, work: tellOfAway },
   ])
   const stopKeepingUp = keepUpWith(carriers, tellers, set.PLAUDER_CATCH_UP_MS)
   const tidy = async () => {

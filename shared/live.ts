@@ -19,5 +19,6 @@ export type Notice
     | { kind: 'terms' }
     | { kind: 'lines' }
     | { kind: 'papers' }
+    | { kind: 'carriers' }
     | { kind: 'bulk-text', bulkId: string }
     | { kind: 'group', groupId: string, removed?: true }

@@ -29,8 +29,20 @@ export interface Today {
   fresh: FreshRecord[]
   /** Of those whom I lead, each; null for who leads nobody. */
   team: TeamDay[] | null
+  /** Carriers of lines that I answer for and that cannot be reached; empty for who leads nobody. */
+  away: CarrierAway[]
   /** Who waits on the lines that I answer for; null for who leads nobody. */
   lines: LineWaiting[] | null
+}
+
+/** A carrier that cannot be reached. */
+export interface CarrierAway {
+  title: string
+  /** Epoch milliseconds; null where it has never been reached. */
+  since: number | null
+  why: string | null
+  /** The lines over it, by name. */
+  lines: string[]
 }
 
 /** Those who wait for an answer over a line. */

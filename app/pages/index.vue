@@ -87,6 +87,10 @@ const callBack = ({ phoneId, record }: TodayTask) => calls.dial({ phoneId: phone
         leads
       </NuxtLink> is a good place to begin.
     </p>
+    <CarriersAway
+      v-if="today"
+      :away="today.away"
+    />
     <TeamDayTable
       v-if="today?.team && today.team.length > 0"
       :team="today.team"

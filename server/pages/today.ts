@@ -8,6 +8,7 @@ import { at, milliseconds } from '../db/instants'
 import { activityContent, contact, conversation, message, numberState, phone, record } from '../db/schema'
 import type { SignedIn } from '../identity/sign-in'
 import { openTasks } from '../tasks/tasks'
+import { awayOver } from './away'
 import { teamToday } from './team-today'
 import { waitingByLine } from './waiting-lines'
 
@@ -29,6 +30,7 @@ export async function readToday(asker: SignedIn, now: Date): Promise<Today> {
     soon: withPhone.filter(({ dueAt }) => dueAt >= dayEnds),
     failed: await failedTexts(asker, now),
     fresh: await freshRecords(asker, now),
+    away: oversees(asker) ? await awayOver(asker) : [],
     team: oversees(asker) ? await teamToday(asker, now) : null,
     lines: oversees(asker) ? await waitingByLine(asker) : null,
   }

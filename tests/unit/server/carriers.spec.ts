@@ -2,12 +2,15 @@ import { eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import events from '~~/server/api/carriers/[carrier]/events.post'
 import { fetchPrices } from '~~/server/tellers/keep-up'
-import type { Carrier, CarrierEvent, CarrierText } from '~~/server/carriers/port'
-import { carrierNamed, registerCarrier } from '~~/server/carriers/registry'
+import { tellOfAway } from '~~/server/carriers/away'
+import type { Carrier, CarrierEvent, CarrierState, CarrierText } from '~~/server/carriers/port'
+import { carrierNamed, carrierRegistered, registerCarrier } from '~~/server/carriers/registry'
 import { openSessions } from '~~/server/tellers/sessions'
 import { tx } from '~~/server/db/door'
-import { carrierPrice, message } from '~~/server/db/schema'
+import { carrierPrice, line, message } from '~~/server/db/schema'
 import { takeEvent } from '~~/server/texting/events'
+import { listen } from '~~/server/live/notices'
+import { readToday } from '~~/server/pages/today'
 import { listCarriers } from '~~/server/carriers/accounts'
 import { changeLine, listLines } from '~~/server/texting/line-edit'
 import { sendText } from '~~/server/texting/send'
@@ -203,5 +206,30 @@ describe('a list of prices', () => {
     for (let turn = 0; turn < 2; turn++) await fetchPrices(carrierNamed('listed'))
     expect(await tx(database => database.select().from(carrierPrice).where(eq(carrierPrice.carrier, 'listed')))).toMatchObject([price])
     expect(await tx(database => database.select().from(carrierPrice).where(eq(carrierPrice.carrier, 'practice')))).toEqual(before)
+  })
+})
+
+describe('a carrier that cannot be reached', () => {
+  it('is said to leads of its lines, for as long as it is away, and told when it goes and comes back', async () => {
+    let state: CarrierState = { is: 'connected', since: DAY.getTime(), why: null }
+    fakeCarrier('harbour')
+    carrierRegistered('harbour')!.state = () => state
+    await tx(database => database.update(line).set({ carrier: 'harbour' }).where(eq(line.id, firm.portland.id)))
+    const heard: string[] = []
+    const stop = listen(firm.odile, ({ kind }) => void (kind === 'carriers' && heard.push(kind)))
+    const away = async (asker = firm.odile) => (await readToday(asker, DAY)).away
+    await tellOfAway()
+    expect(await away()).toEqual([])
+    state = { is: 'away', since: DAY.getTime(), why: 'It closed the connection.' }
+    await tellOfAway()
+    await tellOfAway()
+    expect(await away()).toEqual([{ title: 'The carrier “harbour”', since: DAY.getTime(), why: 'It closed the connection.', lines: ['Portland line'] }])
+    // a rep reads it at the composer
+    expect(await away(firm.ada)).toEqual([])
+    state = { is: 'connected', since: DAY.getTime(), why: null }
+    await tellOfAway()
+    expect([await away(), heard]).toEqual([[], ['carriers', 'carriers']])
+    stop()
+    await tx(database => database.update(line).set({ carrier: 'practice' }).where(eq(line.id, firm.portland.id)))
   })
 })
