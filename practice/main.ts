@@ -4,6 +4,7 @@ import { createApp, toNodeListener } from 'h3'
 import { NO_FAULTS, seededRandom, type Faults } from './carrier/faults'
 import { NumberBook } from './carrier/book'
 import { Desk } from './carrier/desk'
+import { PortingDesk } from './carrier/portings'
 import { carrierRouter } from './carrier/http'
 import { Network } from './carrier/network'
 import { Reporter } from './carrier/reporter'
@@ -34,6 +35,7 @@ const random = seededRandom(Number(process.env.PRACTICE_SEED ?? 1))
 const world = new World(folder)
 const network = new Network(world, new Reporter(need('PRACTICE_REPORT_TO'), need('PRACTICE_WEBHOOK_SECRET')), pace, faults, random)
 const book = new NumberBook(folder, world, event => network.tell(event))
+const portings = new PortingDesk(folder, world, book, event => network.tell(event))
 const desk = new Desk(folder, world, event => network.tell(event))
 const exchange = new Exchange(
   folder,
@@ -48,14 +50,15 @@ const gatewayFaults: GatewayFaults = { ...NO_GATEWAY_FAULTS, ...JSON.parse(proce
 const gateway = new Gateway(folder, world, need('PRACTICE_GATEWAY_SECRET'), pace, gatewayFaults, random, perSecond)
 const drop = new MailDrop(join(folder, 'mail'))
 const app = createApp()
-app.use(handsetRouter(world, network, { book, desk }, { smsc, gateway }, exchange, folder))
+app.use(handsetRouter(world, network, { book, desk, portings }, { smsc, gateway }, exchange, folder))
 app.use(gateway.router())
 app.use(mailRouter(drop))
 app.use(exchangeRouter(exchange, book, need('PRACTICE_KEY')))
-app.use(carrierRouter(world, network, { book, desk }, { key: need('PRACTICE_KEY'), perSecond }, random))
+app.use(carrierRouter(world, network, { book, desk, portings }, { key: need('PRACTICE_KEY'), perSecond }, random))
 
 const closeBook = await book.open()
 const closeDesk = desk.open()
+const closePortings = portings.open()
 const post = await drop.listen(Number(need('PRACTICE_SMTP_PORT')))
 const centre = await smsc.listen(Number(need('PRACTICE_SMPP_PORT')))
 const server = createServer(toNodeListener(app))
@@ -69,6 +72,7 @@ for (const signal of ['SIGTERM', 'SIGINT'] as const) {
   process.on(signal, () => {
     closeBook()
     closeDesk()
+    closePortings()
     post.close()
     centre.close()
     server.close(() => process.exit(0))

@@ -7,7 +7,7 @@ export const AUDIT_GROUPS = {
   ],
   'texting': ['texting-switched', 'terms-written', 'terms-accepted'],
   'set-up': [
-    'line-made', 'line-changed', 'line-stepped', 'line-told', 'carrier-connected', 'carrier-changed', 'carrier-tried', 'carrier-removed', 'house-rules-changed',
+    'line-made', 'line-changed', 'line-stepped', 'line-told', 'line-porting-asked', 'line-porting-told', 'carrier-connected', 'carrier-changed', 'carrier-tried', 'carrier-removed', 'house-rules-changed',
     'papers-written', 'paper-file-added', 'paper-file-removed', 'papers-handed-in', 'papers-answered',
     'place-hours-set', 'place-hours-taken-back', 'holidays-set', 'closed-day-added', 'closed-day-removed',
     'field-made', 'field-changed', 'field-retired', 'field-taken-up', 'fields-ordered', 'pipeline-made', 'pipeline-changed', 'pipeline-removed',

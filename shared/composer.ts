@@ -14,6 +14,8 @@ export interface LineChoice {
   answeredBy: number
   /** Its carrier cannot be reached. */
   away: boolean
+  /** The line over which texts leave after a while as long as it is so; null: they wait. */
+  standIn: string | null
   /** What a part costs within the line's country; null while the carrier has not told. */
   price: { microsPerPart: number, currency: string, mostParts: number, microsPerPicture: number | null, mostPictures: number } | null
 }

@@ -2,7 +2,7 @@ import type { LimitPeriod } from '../core/money/limit'
 import type { Purse } from '../core/money/purse'
 
 /** What stands in the ledger: paid in, a text, a month of a line, what put another entry right. */
-export const ENTRY_KINDS = ['paid-in', 'text', 'rent', 'correction'] as const
+export const ENTRY_KINDS = ['paid-in', 'text', 'call', 'rent', 'correction'] as const
 export type EntryKind = typeof ENTRY_KINDS[number]
 
 /** What is there in one currency, and for how long. */
@@ -43,8 +43,8 @@ export interface MoneyFront {
 export const USE_BY = ['line', 'colleague', 'team', 'month'] as const
 export type UseBy = typeof USE_BY[number]
 
-/** What was spent under one name; `texts` counts them. */
-export interface MoneyUse { key: string, name: string, currency: string, micros: number, texts: number }
+/** What was spent under one name; `texts` and `calls` count them. */
+export interface MoneyUse { key: string, name: string, currency: string, micros: number, texts: number, calls: number }
 
 export interface LedgerEntry {
   id: string

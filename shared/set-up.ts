@@ -1,4 +1,5 @@
 import type { LineState } from '../core/lines/life'
+import type { PortingState } from '../core/lines/porting'
 import type { Money } from '../core/numbers/money'
 import type { FieldKind } from '../core/template/fields'
 import type { Stage } from './pipelines'
@@ -20,8 +21,21 @@ export interface LineChoices {
   numbers: string[] | null
   /** More can be had from it here. */
   rents: boolean
+  /** It brings numbers over that another carrier has. */
+  brings: boolean
   teams: { id: string, name: string }[]
   colleagues: { id: string, name: string }[]
+}
+
+/** How far the bringing over of a number is. */
+export interface LinePorting {
+  from: string
+  account: string
+  wishedDay: string
+  state: PortingState
+  day: string | null
+  words: string
+  askedAt: number
 }
 
 /** A number of ours as Set-up shows it: with how it rings, and whose letters its carrier knows. */
@@ -29,6 +43,7 @@ export interface SetUpLine extends LineForm {
   id: string
   name: string
   e164: string
+  country: string
   state: LineState
   /** When it is there, is paid for again, or ends; of one that has ended, when it did. Null where its carrier does not rent it out. */
   turnsAt: number | null
@@ -37,6 +52,8 @@ export interface SetUpLine extends LineForm {
   /** Its carrier rents it out: it is ended and taken up again there too. */
   rented: boolean
   private: boolean
+  /** As long as its number is brought over from another carrier. */
+  porting: LinePorting | null
   /** Who answers it, by name: one colleague or a team. */
   colleague: string | null
   team: string | null
@@ -57,6 +74,7 @@ export interface NumberOffered {
 /** What of a line can be changed. */
 export const lineFormOf = (line: SetUpLine): LineForm => ({
   carrier: line.carrier,
+  standInId: line.standInId,
   languages: line.languages,
   records: line.records,
   ownerFirst: line.ownerFirst,
@@ -86,6 +104,8 @@ export interface SetUpFacts {
   away: string[]
   /** Papers that a carrier has sent back. */
   sentBack: number
+  /** Numbers that another carrier did not let go. */
+  portingsBack: number
   pipelines: number
   fields: number
   templates: number

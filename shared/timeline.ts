@@ -60,6 +60,8 @@ export interface AnyMessage {
 export interface TimelineText extends AnyMessage {
   kind: 'text'
   line: { name: string, e164: string }
+  /** The line for which that one stood in, as its carrier could not be reached. */
+  meantLine: string | null
   remote: string
   units: number
   parts: number

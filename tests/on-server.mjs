@@ -22,7 +22,7 @@ const folder = 'tests/unit/server'
 /** Long, and about what is refused before any database is asked. */
 const ALIKE_ON_BOTH = ['fuzz.spec.ts']
 const withDatabase = readdirSync(folder).filter(file => !ALIKE_ON_BOTH.includes(file)).map(file => join(folder, file))
-  .filter(file => readFileSync(file, 'utf8').includes('useDatabase()'))
+  .filter(file => /useDatabase\(\)|TEST_SERVER/.test(readFileSync(file, 'utf8')))
 const wanted = process.argv.slice(2)
 const jest = spawn(process.execPath, ['node_modules/jest/bin/jest.js', ...wanted.length > 0 ? wanted : withDatabase], {
   stdio: 'inherit',

@@ -1,9 +1,20 @@
 import { MODULE_FACTS, MODULES } from '~~/shared/modules'
+import type { Permission } from '~~/shared/permissions'
 import { useMe } from '~/stores/me'
 import { activeKeys } from './keys'
 
 /** Something to do by name, from the field in the header. */
 export interface Command { what: string, shown?: string, act: () => void }
+
+/** Rooms of Set-up, for those who may set up what is in them. */
+const SET_UP: { what: string, to: string, needs: Permission }[] = [
+  { what: 'Go to the dispositions', to: '/set-up/dispositions', needs: 'disposition.edit' },
+  { what: 'Go to the custom fields', to: '/set-up/fields', needs: 'field.edit' },
+  { what: 'Go to the making of pipelines', to: '/set-up/pipelines', needs: 'pipeline.edit' },
+  { what: 'Go to the lines', to: '/set-up/lines', needs: 'line.edit' },
+  { what: 'Go to the papers', to: '/set-up/papers', needs: 'carrier.edit' },
+  { what: 'Go to the rules of the house', to: '/set-up/rules', needs: 'rules.edit' },
+]
 
 /** The places one can go to, what can be made, and every key that works on this page. */
 export function commandsNow(): Command[] {
@@ -22,15 +33,7 @@ export function commandsNow(): Command[] {
     go('Go to the spoken messages', '/calling/spoken'),
     go('Go to how I call', '/calling/how'),
     go('Go to the templates', '/templates'),
-    ...(useMe().may('disposition.edit') ? [go('Go to the dispositions', '/set-up/dispositions')] : []),
-    ...(useMe().me?.role === 'admin'
-      ? [
-          go('Go to the custom fields', '/set-up/fields'),
-          go('Go to the making of pipelines', '/set-up/pipelines'),
-          go('Go to the lines', '/set-up/lines'),
-          go('Go to the rules of the house', '/set-up/rules'),
-        ]
-      : []),
+    ...SET_UP.filter(({ needs }) => useMe().may(needs)).map(({ what, to }) => go(what, to)),
     { what: 'Sign out', act: () => void useMe().signOut() },
   ]
 }

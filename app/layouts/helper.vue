@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { useLeaving } from '~/stores/leaving'
 import { useMe } from '~/stores/me'
 
 /** For a helper from outside: the places of Set-up, and nothing that asks for people, calls or texts. */
 const me = useMe()
+const leaving = useLeaving()
 useHead({ title: 'Plauder' })
 </script>
 
@@ -18,6 +20,7 @@ useHead({ title: 'Plauder' })
         <slot />
       </main>
     </div>
+    <LazyLeaveQuestion v-if="leaving.asked" />
     <LazySignInAgain v-if="me.expired" />
   </div>
 </template>

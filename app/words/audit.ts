@@ -37,6 +37,8 @@ export const AUDIT_WORDS: Record<AuditAction, string> = {
   'team-made': 'made a team',
   'team-renamed': 'renamed a team',
   'right-changed': 'changed a right',
+  'line-porting-asked': 'asked again to bring a number over',
+  'line-porting-told': 'told how far a number is that is brought over',
   'papers-written': 'wrote on the papers',
   'paper-file-added': 'added a file to the papers',
   'paper-file-removed': 'removed a file from the papers',

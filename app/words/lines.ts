@@ -1,6 +1,6 @@
 import type { LineStep } from '~~/core/lines/life'
 import type { ZoneRules } from '~~/core/hours/rules'
-import type { NumberOffered, SetUpLine } from '~~/shared/set-up'
+import type { LinePorting, NumberOffered, SetUpLine } from '~~/shared/set-up'
 import { sum } from './money'
 import { shortDay } from './time'
 
@@ -12,7 +12,13 @@ export const STEP_WORDS: Record<LineStep, string> = {
   'take-up': 'Take it up again',
 }
 
-type Shown = Pick<SetUpLine, 'state' | 'turnsAt' | 'rent' | 'rented'>
+/** By which a number is brought over; “…” is the carrier that has it. */
+export const PORTING_STEPS = ['Asked for', '… agrees', 'It moves', 'In use here'] as const
+
+/** The step at which it is: those before it are done. */
+export const portingAt = ({ state }: Pick<LinePorting, 'state'>): number => state === 'agreed' ? 2 : 1
+
+type Shown = Pick<SetUpLine, 'state' | 'turnsAt' | 'rent' | 'rented' | 'porting'>
 
 const aMonth = ({ rent }: Shown) => rent ? `${sum(rent)} a month` : null
 
@@ -21,7 +27,9 @@ export function sayLine(line: Shown, zone: ZoneRules): string {
   const day = line.turnsAt === null ? null : shortDay(line.turnsAt, zone)
   const paid = [day && `paid until ${day}`, aMonth(line)].filter(Boolean).join(', ')
   switch (line.state) {
-    case 'ordered': return `Asked for${day ? `; the carrier usually gives it by ${day}` : ''}`
+    case 'ordered':
+      if (line.porting) return `Being brought over from ${line.porting.from}`
+      return `Asked for${day ? `; the carrier usually gives it by ${day}` : ''}`
     case 'active': return paid ? `In use, ${paid}` : 'In use'
     case 'paused': return `Paused: it is silent${paid ? `, and ${paid}` : ''}`
     case 'ending': return `In use until ${day ?? 'its month is over'}, then it ends`
@@ -36,6 +44,7 @@ export function sayStep(step: LineStep, line: Shown, zone: ZoneRules): string {
     case 'pause': return `Nothing leaves over it and it does not ring, until it goes on. What comes in is kept. A text that is to leave meanwhile is not sent, and its author is told.${line.rented ? ' It stays yours, and is paid for.' : ''}`
     case 'go-on': return 'It is texted and called from again.'
     case 'end':
+      if (line.porting) return `It stays with ${line.porting.from}. Nothing has been paid for it.`
       if (line.state === 'ordered') return 'It is not taken. Nothing has been paid for it.'
       return line.rented
         ? `Its month is paid until ${day}: ${line.state === 'paused' ? 'it goes on until then' : 'until then it works as before'}, and can be kept after all. Then the number is the carrier’s again.`

@@ -30,6 +30,7 @@ export const USE_WORDS: Record<UseBy, { name: string, none: string }> = {
 export const ENTRY_WORDS: Record<EntryKind, { one: string, several: string }> = {
   'paid-in': { one: 'Paid in', several: 'what was paid in' },
   'text': { one: 'Text', several: 'texts' },
+  'call': { one: 'Call', several: 'calls' },
   'rent': { one: 'Rent', several: 'rent of lines' },
   'correction': { one: 'Correction', several: 'corrections' },
 }

@@ -75,6 +75,11 @@ export class NumberBook {
     return this.give(number, known ? 0 : setUp.micros)
   }
 
+  /** One that comes from another carrier is there from now on. */
+  async receive(number: string): Promise<void> {
+    if (!this.isTaken(number)) await this.give(number, 0)
+  }
+
   async end(number: string): Promise<Given | null> {
     const known = this.numbers.get(number)
     if (!known || known.state === 'ended') return known ?? null

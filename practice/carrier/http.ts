@@ -7,6 +7,7 @@ import type { Given, NumberBook } from './book'
 import { PAPERS_WANTED, type Desk, type Handed } from './desk'
 import { MOST_PARTS, MOST_PICTURE_BYTES, MOST_PICTURES, PRICES } from './numbers'
 import { countryOfOwn, offersFor, termsIn } from './offers'
+import type { PortingDesk, PortingWish } from './portings'
 import { priceOf, refusalOf, type Refusal, type Wish } from './rules'
 import { isTables, NO_TABLES } from './tables'
 import type { SentText, World } from './world'
@@ -20,7 +21,7 @@ const EVENTS_A_PAGE = 200
 export function carrierRouter(
   world: World,
   network: Network,
-  { book, desk }: { book: NumberBook, desk: Desk },
+  { book, desk, portings }: { book: NumberBook, desk: Desk, portings: PortingDesk },
   { key, perSecond }: CarrierOptions,
   random: () => number,
 ) {
@@ -103,7 +104,17 @@ export function carrierRouter(
   })
   /** Asked for again it is the same: nothing is taken twice. */
   router.put('/v1/numbers/:number', byNumber(book.take.bind(book)))
-  router.delete('/v1/numbers/:number', byNumber(book.end.bind(book)))
+  router.delete('/v1/numbers/:number', byNumber(async (number) => {
+    await portings.callOff(number)
+    return book.end(number)
+  }))
+  /** A number that its customer has elsewhere; asked again while it is on its way it is the same. */
+  router.put('/v1/portings/:number', guarded(async (event) => {
+    const { from = '', account = '', wishedDay = '' } = await readBody<Partial<PortingWish>>(event) ?? {}
+    const number = decodeURIComponent(getRouterParam(event, 'number')!)
+    const porting = await portings.ask(number, { from: String(from), account: String(account), wishedDay: String(wishedDay) })
+    return porting ? { number } : refuse(event, { status: 404, code: 'not-to-be-brought', detail: 'This number cannot be brought over.' })
+  }))
   router.post('/v1/numbers/:number/keep', byNumber(book.keepOn.bind(book)))
 
   router.get('/v1/papers', guarded(() => ({ wanted: PAPERS_WANTED })))

@@ -3,7 +3,7 @@ import { crashPoint } from './crash-points'
 import type { Faults } from './faults'
 import type { Picture } from './pictures'
 import type { Reporter } from './reporter'
-import type { NumberEvent, PapersEvent, SentText, TextEvent, World } from './world'
+import type { NumberEvent, PapersEvent, PortingEvent, SentText, TextEvent, World } from './world'
 
 /** How long the air takes, in milliseconds. */
 export interface Pace { sent: number, delivered: number }
@@ -79,7 +79,7 @@ export class Network {
   }
 
   /** Keeps what happened in the list of what was told, and tells it, unless something goes wrong on the way. */
-  async tell(event: TextEvent | NumberEvent | PapersEvent): Promise<void> {
+  async tell(event: TextEvent | NumberEvent | PapersEvent | PortingEvent): Promise<void> {
     await this.world.record({ do: 'event', event })
     if (this.random() < this.faults.oddEvents)
       await this.world.record({ do: 'event', event: { ...event, id: `odd-${event.id}`, type: 'text.priced' } as unknown as TextEvent })

@@ -1,4 +1,4 @@
-import { LINES } from './numbers'
+import { countryOf, LINES } from './numbers'
 
 /** A number that can be rented, and on what terms. */
 export interface Offer {
@@ -61,5 +61,6 @@ export function offersFor({ country, place, digits }: OfferWish, isTaken: (numbe
 
 export const offerOf = (number: string): Offer | undefined => OFFERS.find(offer => offer.number === number)
 
-/** The country of one of its numbers. */
-export const countryOfOwn = (number: string): string => (LINES.find(line => line.number === number) ?? offerOf(number))!.country
+/** The country of one of its numbers; what came from elsewhere says it by its area. */
+export const countryOfOwn = (number: string): string =>
+  (LINES.find(line => line.number === number) ?? offerOf(number))?.country ?? countryOf(number)!

@@ -7,7 +7,7 @@ import type { Tables } from './tables'
 /** Everything that the practice carrier and its handsets remember; each entry changes the world in one way. */
 export type Entry
   = | { do: 'accept', text: SentText }
-    | { do: 'event', event: TextEvent | NumberEvent | PapersEvent }
+    | { do: 'event', event: TextEvent | NumberEvent | PapersEvent | PortingEvent }
     | { do: 'arrive', handset: string, part: Part, from: string, id: string, at: number }
     | { do: 'arrive-with-pictures', handset: string, from: string, id: string, text: string, pictures: Picture[], at: number }
     | { do: 'write', handset: string, to: string, text: string, id: string, at: number, pictures?: Picture[] }
@@ -36,6 +36,14 @@ export interface PapersEvent {
   type: 'papers.accepted' | 'papers.asked-back'
   at: string
   data: { country: string, ref: string, words: string }
+}
+
+/** How far a number is that the customer brings over from another carrier. */
+export interface PortingEvent {
+  id: string
+  type: 'porting.agreed' | 'porting.sent-back'
+  at: string
+  data: { number: string, day: string, words: string }
 }
 
 /** What became of a number of the customer's, and what it costs. */
@@ -79,7 +87,7 @@ export interface HandsetText {
 
 export class World {
   readonly byKey = new Map<string, SentText>()
-  readonly events: (TextEvent | NumberEvent | PapersEvent)[] = []
+  readonly events: (TextEvent | NumberEvent | PapersEvent | PortingEvent)[] = []
   readonly handsets = new Map<string, HandsetText[]>()
   readonly optedOut = new Set<string>()
   readonly off = new Set<string>()

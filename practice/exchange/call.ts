@@ -46,6 +46,7 @@ export interface CallEvent {
     | 'call.left'
     | 'call.ended'
     | 'call.recorded'
+    | 'call.charged'
   at: string
   data: {
     id: string
@@ -54,6 +55,7 @@ export interface CallEvent {
     line: string
     phone: string
     by?: 'person' | 'machine'
+    price?: { micros: number, currency: string }
     what?: 'hold' | 'mute' | 'record'
     on?: boolean
     why?: End

@@ -9,6 +9,9 @@ import { lengthOf, madeUpSound } from './sound'
 const MOST_TONES = 40
 const QUIET = { own: [], ownDesks: {}, ownOn: null, desks: [], tones: '', held: false, muted: false, recording: false, toRecord: false, toMailbox: false, greeting: '' }
 
+/** Invented, of the size that calls cost. */
+const MICROS_A_MINUTE = 14_000
+
 /** A telephone exchange: connects our customer's lines with the telephones of the practice world. */
 export class Exchange {
   readonly calls = new Map<string, Call>()
@@ -214,7 +217,16 @@ export class Exchange {
     await this.tell(call, 'call.ended', { why, side })
     const tape = this.tapes.get(call.id)
     if (tape && tape.ms > 0) await this.tell(call, 'call.recorded', { ms: tape.ms, of: tape.of })
+    await this.charge(call)
     return true
+  }
+
+  /** Each minute that was begun after the answer of a call that our customer has made. */
+  private async charge(call: Call): Promise<void> {
+    const answered = this.events.find(({ type, data }) => type === 'call.answered' && data.id === call.id)
+    if (call.direction !== 'out' || !answered) return
+    const minutes = Math.max(1, Math.ceil((Date.now() - Date.parse(answered.at)) / 60_000))
+    await this.tell(call, 'call.charged', { price: { micros: minutes * MICROS_A_MINUTE, currency: 'USD' } })
   }
 
   /** What was recorded of a call, as made-up sound; null if nothing was. */

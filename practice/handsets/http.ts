@@ -14,6 +14,7 @@ import {
 } from 'h3'
 import type { NumberBook } from '../carrier/book'
 import type { Desk } from '../carrier/desk'
+import type { PortingDesk } from '../carrier/portings'
 import type { Network } from '../carrier/network'
 import { isPictureType } from '../carrier/pictures'
 import type { World } from '../carrier/world'
@@ -25,7 +26,7 @@ import { SMSC_LINES, type Smsc } from '../smsc/smsc'
 const FILES: Record<string, string> = { 'page.js': 'text/javascript', 'page.css': 'text/css' }
 
 /** Where the carrier keeps what it has given and been given. */
-interface Office { book: NumberBook, desk: Desk }
+interface Office { book: NumberBook, desk: Desk, portings: PortingDesk }
 
 /** Who carries texts besides the carrier, to and from numbers of their own. */
 interface Others { smsc: Smsc, gateway: Gateway }
@@ -34,7 +35,7 @@ interface Others { smsc: Smsc, gateway: Gateway }
 export function handsetRouter(
   world: World,
   network: Network,
-  { book, desk }: Office,
+  { book, desk, portings }: Office,
   { smsc, gateway }: Others,
   exchange: Exchange,
   folder: string,
@@ -74,6 +75,7 @@ export function handsetRouter(
     return {
       lines: [...book.all().map(({ number }) => number).filter(book.works), ...SMSC_LINES, ...GATEWAY_LINES],
       numbers: book.all(),
+      portings: portings.all().map(({ number, from, state, until }) => ({ number, from, state, until })),
       papers: desk.all().map(({ country, ref, state, until }) => ({ country, ref, state, until })),
       phones: [...numbers].map(number => ({
         number,
@@ -128,11 +130,12 @@ export function handsetRouter(
   /** Days of waiting for a number, or a month of its rent, are over now. */
   router.post('/handsets/api/numbers', defineEventHandler(async (event) => {
     const { number = '' } = await readBody<{ number?: string }>(event) ?? {}
-    if (!fromThisPage(getHeader(event, 'origin'), getHeader(event, 'host')) || !book.isTaken(number)) {
+    const isPorted = portings.all().some(one => one.number === number && one.state !== 'done')
+    if (!fromThisPage(getHeader(event, 'origin'), getHeader(event, 'host')) || !(isPorted || book.isTaken(number))) {
       setResponseStatus(event, 422)
       return { detail: 'The carrier has given nobody this number.' }
     }
-    await book.hasten(number)
+    await (isPorted ? portings.hasten(number) : book.hasten(number))
     return { done: true }
   }))
 

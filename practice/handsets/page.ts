@@ -25,6 +25,8 @@ interface Phone { number: string, owner: string | null, on: boolean, manner: str
 
 interface Looked { country: string, ref: string, state: 'looked-at' | 'accepted' | 'asked-back', until: number }
 
+interface Ported { number: string, from: string, state: 'asked' | 'sent-back' | 'agreed' | 'done', until: number }
+
 interface Given { number: string, state: 'ordered' | 'given' | 'ending' | 'ended', until: number }
 
 const MOST_SHOWN = 60
@@ -82,7 +84,7 @@ async function post(path: string, body: object): Promise<void> {
 }
 
 async function load(): Promise<void> {
-  const world = await get<{ lines: string[], numbers: Given[], papers: Looked[], phones: Phone[] }>('phones')
+  const world = await get<{ lines: string[], numbers: Given[], portings: Ported[], papers: Looked[], phones: Phone[] }>('phones')
   phones = world.phones.sort(
     (a, b) =>
       Number(b.call !== null) - Number(a.call !== null)
@@ -91,7 +93,7 @@ async function load(): Promise<void> {
   )
   const known = [...to.options].map(({ value }) => value)
   if (known.join() !== world.lines.join()) to.replaceChildren(...world.lines.map(line => new Option(line, line, false, line === to.value)))
-  find('number-list').replaceChildren(...world.numbers.map(numberRow))
+  find('number-list').replaceChildren(...world.numbers.map(numberRow), ...world.portings.filter(({ state }) => state !== 'done').map(portedRow))
   find('papers-list').replaceChildren(...world.papers.length > 0 ? world.papers.map(papersRow) : [element('li', '', 'None are there.')])
   showList()
   await showHandset()
@@ -135,6 +137,15 @@ function numberRow({ number, state, until }: Given): HTMLElement {
   const { act } = DAYS[state]
   if (!act) return row
   row.append(quick(act, number, () => post('numbers', { number })))
+  return row
+}
+
+/** A number on its way from another carrier. */
+function portedRow({ number, from, state, until }: Ported): HTMLElement {
+  const day = new Date(until).toISOString().slice(0, 10)
+  const is = state === 'sent-back' ? `was sent back by ${from}` : state === 'asked' ? `is asked of ${from}, who answers by ${day}` : `comes from ${from} on ${day}`
+  const row = element('li', '', `${number} ${is} `)
+  if (state !== 'sent-back') row.append(quick(state === 'asked' ? 'Answer now' : 'Let the day come', number, () => post('numbers', { number })))
   return row
 }
 

@@ -8,6 +8,8 @@ import { hashAll, readBackup, type Manifest } from './files'
 import { KEY_FILE } from './offer'
 import { countIn } from './rows'
 
+export { moveToServer } from './move'
+
 interface BackingUp {
   dataFolder: string
   /** Where the backup goes, as a folder of its own. */

@@ -6,6 +6,7 @@ import { call, callEvent, line } from '../db/schema'
 import { heardFrom, lockNumber } from '../consent/number'
 import { colleagueAtWork } from '../identity/sign-in'
 import { log } from '../log/log'
+import { enterCall } from '../money/settle'
 import { touchContact } from '../activity/contact'
 import { appendEntry } from '../activity/append'
 import { withWhom } from '../activity/with-whom'
@@ -35,6 +36,7 @@ export async function takeCallEvent(exchange: string, told: ExchangeEvent, now: 
     if (found && !found.exchangeRef) await keepRef(found, told.ref)
     if (told.kind === 'incoming') await ringIn(exchange, told)
     else if (told.kind === 'taken') await taken(found!, told.desk)
+    else if (told.kind === 'charged') await enterCall(found!, told.charge, told.at)
     else if (told.kind === 'recorded') await fetchLater(found!, told.of, now)
     else {
       const after = await addToCall(found!.id, told.event)

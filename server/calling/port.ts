@@ -1,4 +1,5 @@
 import type { CallEvent } from '~~/core/call/facts'
+import type { Money } from '~~/core/numbers/money'
 import { conflict } from '../http/problem'
 
 /** What a person can tell an exchange to do with a call. */
@@ -13,6 +14,8 @@ export type ExchangeEvent = { id: string, ref: string, key: string | null } & (
   | { kind: 'taken', desk: string }
   /** Something was recorded, and can be fetched. */
   | { kind: 'recorded', of: 'call' | 'message' }
+  /** What it has cost. */
+  | { kind: 'charged', at: Date, charge: Money }
 )
 
 /** A telephone of one of ours. */

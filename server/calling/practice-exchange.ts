@@ -1,4 +1,4 @@
-import { boolean, date, object, string, type InferType } from 'yup'
+import { boolean, date, number, object, string, type InferType } from 'yup'
 import { CALL_ENDS, SIDES, SWITCHES, type CallEvent } from '~~/core/call/facts'
 import type { PracticeAccess } from '../carriers/practice'
 import { neverConnected, signatureCheck } from '../carriers/signature'
@@ -21,6 +21,7 @@ const eventShape = object({
       'call.left',
       'call.ended',
       'call.recorded',
+      'call.charged',
     ] as const)
     .required(),
   at: date().required(),
@@ -37,6 +38,7 @@ const eventShape = object({
     why: string().oneOf(CALL_ENDS).default('network'),
     side: string().oneOf(SIDES).default('network'),
     desk: string().max(100).default(''),
+    price: object({ micros: number().integer().min(0).required(), currency: string().length(3).required() }).nullable().default(null),
     of: string()
       .oneOf(['call', 'message'] as const)
       .default('call'),
@@ -122,11 +124,12 @@ function readEvent(input: unknown): ExchangeEvent {
   if (type === 'call.incoming') return { ...call, kind: 'incoming', at, line: data.line, remote: data.phone }
   if (type === 'call.taken') return { ...call, kind: 'taken', desk: data.desk }
   if (type === 'call.recorded') return { ...call, kind: 'recorded', of: data.of }
+  if (type === 'call.charged') return { ...call, kind: 'charged', at, charge: data.price ?? { micros: 0, currency: 'USD' } }
   return { ...call, kind: 'happened', event: happened(type, at.getTime(), data) }
 }
 
 function happened(
-  type: Exclude<EventShape['type'], 'call.incoming' | 'call.recorded' | 'call.taken'>,
+  type: Exclude<EventShape['type'], 'call.incoming' | 'call.recorded' | 'call.taken' | 'call.charged'>,
   at: number,
   { by, what, on, why, side }: EventShape['data'],
 ): CallEvent {

@@ -1,4 +1,5 @@
 import type { NumberState } from '~~/core/lines/life'
+import type { PortingWord } from '~~/core/lines/porting'
 import type { CarrierReport } from '~~/core/message/states'
 import type { Money } from '~~/core/numbers/money'
 import type { Papers, PapersWord } from '~~/core/papers/papers'
@@ -35,6 +36,8 @@ export type CarrierEvent = { id: string, at: Date } & (
   | { kind: 'charged', ref: string, key: string | null, charge: Charge }
   /** What a number of ours is now, and what it has cost to be so. */
   | { kind: 'number', e164: string, state: NumberState, until: Date, charge: Money | null }
+  /** How far a number is that is being brought over; the calendar day on which it comes, once that is agreed. */
+  | { kind: 'porting', e164: string, word: PortingWord, day: string | null, words: string }
   /** What it thinks of papers that it has. */
   | { kind: 'papers', country: string, word: PapersWord, words: string }
   /** It reaches us: the answer to our own hello. */
@@ -76,6 +79,9 @@ export interface NumberOffer {
   days: number
 }
 
+/** What a carrier has to know of a number that is ours elsewhere. */
+export interface PortingWish { from: string, account: string, /** A calendar day; empty: as soon as it can be. */ wishedDay: string }
+
 /** A carrier that rents numbers out. Each step taken again is the step once. @throws while it cannot be reached */
 export interface NumberRental {
   /** The numbers that it has given us. */
@@ -86,6 +92,8 @@ export interface NumberRental {
   take: (e164: string) => Promise<CarrierNumber | null>
   /** It ends when its paid month is over. */
   end: (e164: string) => Promise<CarrierNumber | null>
+  /** Brings one over that another carrier has; left out where that is done by hand. False where it cannot. */
+  bring?: (e164: string, wish: PortingWish) => Promise<boolean>
   /** It is not to end after all. */
   keep: (e164: string) => Promise<CarrierNumber | null>
 }

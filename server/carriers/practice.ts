@@ -1,5 +1,6 @@
 import { array, date, number, object, string, type InferType } from 'yup'
 import { NUMBER_STATES } from '~~/core/lines/life'
+import type { PortingWord } from '~~/core/lines/porting'
 import type { PapersWord } from '~~/core/papers/papers'
 import { NATIONAL_TABLES, readShift, type Shift } from '~~/core/text/national'
 import { neverConnected, signatureCheck } from './signature'
@@ -56,6 +57,17 @@ const acceptedShape = object({
   id: string().required(),
   parts: number().integer().required(),
   price: object({ micros: number().integer().required(), currency: string().required() }).required(),
+})
+
+const portingEventShape = object({
+  id: string().max(100).required(),
+  type: string().oneOf(['porting.agreed', 'porting.sent-back'] as const).required(),
+  at: date().required(),
+  data: object({
+    number: string().matches(/^\+[1-9]\d{6,14}$/).required(),
+    day: string().matches(/^(\d{4}-\d\d-\d\d)?$/).default(''),
+    words: string().max(2_000).default(''),
+  }).required(),
 })
 
 const days = () => number().integer().min(0).max(365).required()
@@ -135,6 +147,12 @@ export function practiceCarrier({ url, key, webhookSecret }: PracticeAccess): Ca
       take: e164 => askOf(e164, '', 'PUT'),
       end: e164 => askOf(e164, '', 'DELETE'),
       keep: e164 => askOf(e164, '/keep', 'POST'),
+      async bring(e164, wish) {
+        const response = await ask(`/v1/portings/${encodeURIComponent(e164)}`, { method: 'PUT', body: JSON.stringify(wish) })
+        if (response.status === 404) return false
+        await mustAnswer(response, `the number ${e164}`)
+        return true
+      },
     },
     papers: {
       async wants() {
@@ -176,6 +194,7 @@ async function readAnswer(response: Response): Promise<HandOverAnswer> {
 function readEvent(input: unknown): CarrierEvent {
   const what = String((input as { type?: unknown } | null)?.type)
   if (what.startsWith('number.')) return readNumberEvent(input)
+  if (what.startsWith('porting.')) return readPortingEvent(input)
   if (what.startsWith('papers.')) return readPapersEvent(input)
   const { id, type, at, data }: EventShape = eventShape.validateSync(input)
   if (type === 'text.received')
@@ -186,6 +205,11 @@ function readEvent(input: unknown): CarrierEvent {
 function readNumberEvent(input: unknown): CarrierEvent {
   const { id, type, at, data } = numberEventShape.validateSync(input)
   return { id, at, kind: 'number', e164: data.number, state: type === 'number.ended' ? 'ended' : 'given', until: data.until, charge: data.price }
+}
+
+function readPortingEvent(input: unknown): CarrierEvent {
+  const { id, type, at, data } = portingEventShape.validateSync(input)
+  return { id, at, kind: 'porting', e164: data.number, word: type.slice('porting.'.length) as PortingWord, day: data.day || null, words: data.words }
 }
 
 function readPapersEvent(input: unknown): CarrierEvent {

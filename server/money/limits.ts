@@ -32,7 +32,7 @@ async function spentSince({ colleagueId, teamId }: Whose, currency: string, sinc
     : sql`x.line_id in (select id from ${line} where team_id = ${teamId}::uuid)`
   const { rows: [found] } = await ask<{ micros: number }>(sql`
     select coalesce(sum(micros), 0)::float8 as micros from (
-      select -x.micros as micros from ${moneyEntry} x where x.kind <> 'paid-in' and x.currency = ${currency} and x.at >= ${at(since)} and ${whose}
+      select -x.micros as micros from ${moneyEntry} x where x.kind not in ('paid-in', 'call') and x.currency = ${currency} and x.at >= ${at(since)} and ${whose}
       union all
       select x.micros from ${moneyHold} x where x.currency = ${currency} and x.at >= ${at(since)} and ${whose}
     ) s`)

@@ -15,6 +15,29 @@ export async function freeHeld(messageIds: readonly string[]): Promise<void> {
 }
 
 /**
+ * What is held for a text is from now on what it will cost over another line; nothing, where nobody knows.
+ *
+ * @param cost what the purse was asked to cover in this transaction
+ */
+export async function holdAnew(
+  { messageId, colleagueId, lineId }: { messageId: string, colleagueId: string | null, lineId: string },
+  cost: Money | null,
+  now: Date,
+): Promise<void> {
+  await tx(async () => {
+    await freeHeld([messageId])
+    if (!cost) return
+    await once(sql`
+      with held as (
+        insert into ${moneyHold} (message_id, currency, micros, colleague_id, line_id, at)
+        values (${messageId}::uuid, ${cost.currency}, ${cost.micros}::bigint, ${colleagueId}::uuid, ${lineId}::uuid, ${at(now)})
+        returning currency, micros
+      )
+      update ${moneyAccount} a set held_micros = a.held_micros + held.micros from held where a.currency = held.currency`)
+  })
+}
+
+/**
  * A carrier has told what a text cost, after it took it: the newest word counts. What was entered before is put right by a
  * further entry, so that the ledger keeps both.
  *
@@ -50,6 +73,21 @@ async function enterText(
     select ${uuid()}::uuid, ${at(now)}, ${kind}, ${currency}, ${micros}::bigint, m.id, v.line_id, m.author_id
     from ${message} m join ${conversation} v on v.id = m.conversation_id where m.id = ${messageId}::uuid`)
   await book({ currency, micros })
+}
+
+/** What a call has cost, once, whatever there is: it was made already. */
+export async function enterCall(
+  { id: callId, lineId, colleagueId }: { id: string, lineId: string, colleagueId: string | null },
+  { micros, currency }: Money,
+  when: Date,
+): Promise<void> {
+  if (micros === 0) return
+  await tx(async (database) => {
+    const entered = await database.insert(moneyEntry)
+      .values({ id: uuid(), at: when, kind: 'call', currency, micros: -micros, callId, lineId, colleagueId })
+      .onConflictDoNothing().returning({ id: moneyEntry.id })
+    if (entered.length > 0) await book({ currency, micros: -micros })
+  })
 }
 
 /** A month of a number, with what comes with the first, is owed whatever there is: who has a lost one writes to nobody. */

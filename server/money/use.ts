@@ -31,7 +31,7 @@ export async function useOf(asker: SignedIn, { by, since }: UseQuery): Promise<M
   const { rows } = await ask<MoneyUse & Record<string, unknown>>(sql`
     select * from (
       select coalesce(${key}, '') as key, coalesce(max(${name}), '') as name, e.currency, -sum(e.micros)::float8 as micros,
-        (count(*) filter (where e.kind = 'text'))::int as texts
+        (count(*) filter (where e.kind = 'text'))::int as texts, (count(*) filter (where e.kind = 'call'))::int as calls
       from ${moneyEntry} e ${JOIN_LINE} left join ${team} t on t.id = l.team_id
       left join ${colleague} c on c.id = e.colleague_id
       where e.kind <> 'paid-in' and e.at >= ${at(since)} group by 1, e.currency

@@ -19,6 +19,7 @@ import {
   job,
   line,
   pipeline,
+  numberPorting,
   registration,
   setAsideEvent,
   team,
@@ -49,7 +50,8 @@ export async function readSetUp(asker: SignedIn, now: Date): Promise<SetUpFront>
       (select count(*) from ${disposition} where retired_at is null)::int as dispositions,
       (select coalesce(json_agg(distinct module), '[]') from ${disposition} where retired_at is null) as "disposedModules",
       (select count(*) from ${job} where dead_at is not null and done_at is null)::int + (select count(*) from ${setAsideEvent} where settled_at is null)::int as stuck,
-      (select count(*) from ${registration} where state in ('asked-back', 'refused'))::int as "sentBack"`)
+      (select count(*) from ${registration} where state in ('asked-back', 'refused'))::int as "sentBack",
+      (select count(*) from ${numberPorting} p join ${line} l on l.id = p.line_id where l.state = 'ordered' and p.state = 'sent-back')::int as "portingsBack"`)
   const away = carriers.filter(carrier => carrier.state?.()?.is === 'away').map(({ title }) => title)
   const paying = can(asker, 'money.edit', {})
   const [money, asks] = paying ? [await listAccounts(now), await countAsks()] : [[], 0]
@@ -68,9 +70,13 @@ async function theirs(asker: SignedIn): Promise<SetUpWait[]> {
     })))
   }
   if (can(asker, 'line.edit', {})) {
-    const ordered = await read(database => database.select({ name: line.name, turnsAt: line.turnsAt }).from(line).where(eq(line.state, 'ordered')))
-    all.push(...ordered.map(({ name, turnsAt }) =>
-      ({ what: `The number of “${name}” is being set up`, since: null, until: turnsAt?.getTime() ?? null, usual: null, to: '/set-up/lines' })))
+    const ordered = await read(database => database
+      .select({ name: line.name, turnsAt: line.turnsAt, from: numberPorting.from, state: numberPorting.state, day: numberPorting.day })
+      .from(line).leftJoin(numberPorting, eq(numberPorting.lineId, line.id)).where(eq(line.state, 'ordered')))
+    all.push(...ordered.filter(({ state }) => state !== 'sent-back').map(({ name, turnsAt, from, day }) => ({
+      what: from ? `The number of “${name}” is brought over from ${from}` : `The number of “${name}” is being set up`,
+      since: null, until: day ? Date.parse(`${day}T12:00Z`) : turnsAt?.getTime() ?? null, usual: null, to: '/set-up/lines',
+    })))
   }
   if (can(asker, 'people.edit', {})) {
     const invited = await read(database => database.select({ name: invitation.name, madeAt: invitation.madeAt, endsAt: invitation.endsAt })
@@ -101,6 +107,13 @@ function toDo(facts: SetUpFacts): SetUpToDo[] {
       then: 'Answer what is asked, and hand them in again.',
       to: '/set-up/papers',
       needs: 'carrier.edit',
+    },
+    {
+      is: facts.portingsBack > 0,
+      what: `${many(facts.portingsBack, 'number', 'numbers')} could not be brought over yet.`,
+      then: 'Put right what was wrong, and ask again.',
+      to: '/set-up/lines',
+      needs: 'line.edit',
     },
     {
       is: facts.asks > 0,

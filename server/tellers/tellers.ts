@@ -2,6 +2,7 @@ import { takeCallEvent } from '../calling/events'
 import type { Exchange } from '../calling/port'
 import { heedHello } from '../carriers/accounts'
 import { heedPapers } from '../papers/told'
+import { heedPorting } from '../texting/porting'
 import { takeEvent } from '../texting/events'
 import type { Carrier } from '../carriers/port'
 
@@ -27,6 +28,7 @@ export const carrierTeller = (carrier: Carrier): Teller => ({
   async take(told, now) {
     const event = carrier.readEvent(told)
     if (event.kind === 'hello') await heedHello(carrier.name, event.nonce)
+    else if (event.kind === 'porting') await heedPorting(carrier.name, event, now)
     else if (event.kind === 'papers') await heedPapers(carrier.name, event, now)
     else return takeEvent(carrier.name, event, now)
     return true

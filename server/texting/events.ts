@@ -18,7 +18,7 @@ import { receiveText } from './receive'
  * @param now when it reached us
  * @returns false for what a text of ours cost that we do not know yet, so that this is to be told again
  */
-export async function takeEvent(carrier: string, event: Exclude<CarrierEvent, { kind: 'hello' | 'papers' }>, now: Date): Promise<boolean> {
+export async function takeEvent(carrier: string, event: Exclude<CarrierEvent, { kind: 'hello' | 'papers' | 'porting' }>, now: Date): Promise<boolean> {
   if (event.kind === 'charged') return takeCharge(carrier, event, now)
   if (event.kind === 'received') await takeText(carrier, event, now)
   else if (event.kind === 'number') await takeWord(carrier, event, now)

@@ -1,10 +1,10 @@
 import { asc, eq } from 'drizzle-orm'
 import { can } from '~~/shared/permissions'
 import type { LineForm } from '~~/shared/schemas/line'
-import { lineFormOf, type SetUpLine } from '~~/shared/set-up'
+import { lineFormOf, type LinePorting, type SetUpLine } from '~~/shared/set-up'
 import { carrierRegistered } from '../carriers/registry'
 import { read, tx } from '../db/door'
-import { colleague, line, team } from '../db/schema'
+import { colleague, line, numberPorting, team } from '../db/schema'
 import { badInput, notAllowed, notFound } from '../http/problem'
 import { note } from '../identity/audit'
 import type { SignedIn } from '../identity/sign-in'
@@ -20,6 +20,7 @@ export async function listLines(asker: SignedIn): Promise<SetUpLine[]> {
         name: line.name,
         e164: line.e164,
         state: line.state,
+        country: line.country,
         turnsAt: line.turnsAt,
         rentMicros: line.rentMicros,
         rentCurrency: line.rentCurrency,
@@ -27,6 +28,7 @@ export async function listLines(asker: SignedIn): Promise<SetUpLine[]> {
         colleague: colleague.name,
         team: team.name,
         carrier: line.carrier,
+        standInId: line.standInId,
         languages: line.languages,
         records: line.records,
         ownerFirst: line.ownerFirst,
@@ -39,22 +41,42 @@ export async function listLines(asker: SignedIn): Promise<SetUpLine[]> {
         textsAMinute: line.textsAMinute,
         textsADay: line.textsADay,
         hours: line.hours,
+        porting: numberPorting,
       })
       .from(line)
       .leftJoin(colleague, eq(colleague.id, line.colleagueId))
       .leftJoin(team, eq(team.id, line.teamId))
+      .leftJoin(numberPorting, eq(numberPorting.lineId, line.id))
       .orderBy(asc(line.name)),
   )
-  return found.map(({ turnsAt, rentMicros, rentCurrency, ...one }) => ({
+  return found.map(({ turnsAt, rentMicros, rentCurrency, porting, ...one }) => ({
     ...one,
+    porting: porting && one.state === 'ordered' ? asShown(porting) : null,
     turnsAt: turnsAt?.getTime() ?? null,
     rent: rentMicros !== null && rentCurrency ? { micros: rentMicros, currency: rentCurrency } : null,
     rented: carrierRegistered(one.carrier)?.rental !== undefined && turnsAt !== null,
   }))
 }
 
+type Porting = typeof numberPorting.$inferSelect
+const asShown = ({ lineId: _of, askedAt, ...one }: Porting): LinePorting => ({ ...one, askedAt: askedAt.getTime() })
+
 export function mustEditLines(asker: SignedIn): void {
   if (!can(asker, 'line.edit', {})) throw notAllowed('set up lines; an admin does')
+}
+
+/** Only a line that texts the same people can stand in, over another carrier; what is private stays where it is. */
+function mustStandIn(before: SetUpLine, { standInId, carrier }: LineForm, all: SetUpLine[]): void {
+  if (standInId === null) return
+  const other = all.find(({ id }) => id === standInId)
+  const why = !other || other.id === before.id
+    ? 'Choose another line.'
+    : other.country !== before.country
+      ? `${other.name} texts within another country only.`
+      : before.private || other.private
+        ? 'What goes over a private line shows to nobody else. Choose one that is not private.'
+        : other.carrier === carrier ? `${other.name} is on the same carrier, and away with it. Choose one on another carrier.` : null
+  if (why) throw badInput({ standInId: why })
 }
 
 /** What is written already keeps the coding that it was measured with, and the carrier that may have it already. */
@@ -64,6 +86,7 @@ export async function changeLine(asker: SignedIn, id: string, form: LineForm, no
     const before = all.find(one => one.id === id)
     if (!before) throw notFound('line')
     if (!carrierRegistered(form.carrier)) throw badInput({ carrier: 'There is no such carrier here. Choose one from the list.' })
+    mustStandIn(before, form, all)
     const [own] = await database.select({ colleagueId: line.colleagueId, teamId: line.teamId }).from(line).where(eq(line.id, id))
     for (const order of ['ringOrder', 'takeOrder'] as const) {
       if ((await whoAnswers(form[order], own!)).length < form[order].length)

@@ -14,6 +14,7 @@ import type { SignedIn } from '../identity/sign-in'
 import { listLines, mustEditLines } from './line-edit'
 import { asksOf, mustCoverNumber } from './line-rent'
 import { heedNumber } from './line-told'
+import { askToBring, keepPorting } from './porting'
 
 /** Whose a line can be, and which numbers a carrier has given us that are no line yet; null where it does not tell them. */
 export async function lineChoices(asker: SignedIn, carrier: string): Promise<LineChoices> {
@@ -23,6 +24,7 @@ export async function lineChoices(asker: SignedIn, carrier: string): Promise<Lin
   return {
     numbers: numbers && numbers.filter(({ state }) => state !== 'ended').map(({ e164 }) => e164).filter(e164 => !taken.has(e164)),
     rents: numbers !== null,
+    brings: mustKnow(carrier).rental?.bring !== undefined,
     teams: await read(database => database.select({ id: team.id, name: team.name }).from(team).orderBy(asc(team.name))),
     colleagues: await colleagues(),
   }
@@ -45,7 +47,7 @@ async function numbersOf(carrier: string): Promise<CarrierNumber[] | null> {
  * One that is not ours yet is taken at its carrier first: of what is lost on the way back the number is ours all the same, and is
  * offered to be made a line.
  */
-export async function makeLine(asker: SignedIn, { number, takes, ...form }: MakeLineForm, now: Date): Promise<SetUpLine[]> {
+export async function makeLine(asker: SignedIn, { number, takes, brings, ...form }: MakeLineForm, now: Date): Promise<SetUpLine[]> {
   mustEditLines(asker)
   const home = await firmHome()
   const reading = readPhone(number, home.country)
@@ -53,13 +55,15 @@ export async function makeLine(asker: SignedIn, { number, takes, ...form }: Make
   const { e164, country } = reading
   await mustBeFree(form, e164)
   // outside of the transaction: the network keeps nobody waiting
+  if (brings) await askToBring(mustKnow(form.carrier), e164, brings)
   const given = takes ? await takeNumber(form.carrier, e164) : (await numbersOf(form.carrier))?.find(one => one.e164 === e164)
-  if (!given && carrierRegistered(form.carrier)?.rental)
+  if (!given && !brings && carrierRegistered(form.carrier)?.rental)
     throw badInput({ number: 'The carrier has not given you this number. Choose one from the list.' })
   await tx(async (database) => {
     if (await mustBeFree(form, e164)) return
-    await database.insert(line).values({ ...form, e164, country, newSince: now, ...given?.state === 'ordered' && { state: 'ordered' } })
-    await note('line-made', asker.id, now, { lineId: form.id, e164, ...form })
+    await database.insert(line).values({ ...form, e164, country, newSince: now, ...(brings || given?.state === 'ordered') && { state: 'ordered' } })
+    if (brings) await keepPorting(form.id, brings, now)
+    await note('line-made', asker.id, now, { lineId: form.id, e164, ...form, ...brings && { broughtFrom: brings.from } })
     if (given) await heedNumber(form.carrier, given, now)
   })
   return listLines(asker)

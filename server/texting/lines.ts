@@ -7,7 +7,7 @@ import { carrierPrice, line, teamMember } from '../db/schema'
 
 export type Line = typeof line.$inferSelect
 /** What of a line a text needs: not how it rings. */
-export type TextLine = Omit<Line, 'state' | 'turnsAt' | 'rentMicros' | 'rentCurrency' | 'toldAt' | 'records' | 'ownerFirst' | 'ringOrder' | 'takeOrder' | 'tookLast' | 'greeting' | 'busyGreeting' | 'ringSound' | 'ringSeconds' | 'hours' | 'textsAMinute' | 'textsADay' | 'newSince'>
+export type TextLine = Omit<Line, 'state' | 'turnsAt' | 'rentMicros' | 'rentCurrency' | 'toldAt' | 'records' | 'ownerFirst' | 'ringOrder' | 'takeOrder' | 'tookLast' | 'greeting' | 'busyGreeting' | 'ringSound' | 'ringSeconds' | 'hours' | 'textsAMinute' | 'textsADay' | 'newSince' | 'standInId'>
 
 export const lineBelongs = ({ colleagueId, teamId }: Pick<Line, 'colleagueId' | 'teamId'>) => ({ ownerId: colleagueId, teamId })
 
@@ -45,6 +45,7 @@ export async function linesOf(asker: Asker, { ended = false } = {}): Promise<Lin
       languages: one.languages,
       mine: one.colleagueId === asker.id,
       answeredBy: one.colleagueId ? 1 : members.filter(member => member.teamId === one.teamId).length,
+      standIn: lines.find(({ id }) => id === one.standInId)?.name ?? null,
       away: carrierRegistered(one.carrier)?.state?.()?.is === 'away',
       price: prices.find(price => price.carrier === one.carrier && price.country === one.country) ?? null,
     }))

@@ -72,6 +72,7 @@ export const SLIP = sql`
   ${milliseconds(sql`m.made_at`)} as made_at, ${milliseconds(sql`m.leaves_at`)} as leaves_at, ${milliseconds(sql`m.handed_at`)} as handed_at,
   ${milliseconds(sql`m.accepted_at`)} as accepted_at, ${milliseconds(sql`m.settled_at`)} as settled_at,
   v.remote, l.name as line_name, l.e164 as line_e164,
+  case when m.meant_line_id <> v.line_id then (select w.name from ${line} w where w.id = m.meant_line_id) end as meant_line,
   p.id as proposal_id, p.opted_out as proposal_decision,
   a.kind = 'text-in' and exists (select 1 from ${requestSettled} asked where asked.activity_id = a.id) as request_settled`
 
@@ -298,6 +299,7 @@ export type EntryRow = Record<string, unknown> & {
   remote: string
   line_name: string
   line_e164: string
+  meant_line: string | null
   proposal_id: string | null
   proposal_decision: 'yes' | 'no' | null
   request_settled: boolean
@@ -329,6 +331,7 @@ const OF_KIND: { [Kind in MessageKind]: (row: EntryRow) => Omit<MessageByKind[Ki
   text: row => ({
     kind: 'text',
     line: { name: row.line_name, e164: row.line_e164 },
+    meantLine: row.meant_line,
     remote: row.remote,
     units: row.units,
     parts: row.parts,

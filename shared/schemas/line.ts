@@ -1,4 +1,5 @@
 import { array, boolean, number, object, string, type InferType } from 'yup'
+import { isDay } from '../../core/conditions/conditions'
 import { RING_SOUNDS } from '../calling'
 import { LINE_STEPS } from '../../core/lines/life'
 import { NATIONAL_LANGUAGES } from '../../core/text/national'
@@ -9,6 +10,8 @@ const time = (message: string) => string().matches(TIME, message).required(messa
 
 export const lineForm = object({
   carrier: line(60).required('Choose over which carrier its texts go.'),
+  /** Over which line its texts leave while its carrier cannot be reached; none: they wait. */
+  standInId: idOf('line').nullable().default(null),
   languages: array()
     .of(string().oneOf(NATIONAL_LANGUAGES).required())
     .max(NATIONAL_LANGUAGES.length)
@@ -62,6 +65,14 @@ export const lineForm = object({
 })
 export type LineForm = InferType<typeof lineForm>
 
+/** What a carrier has to know of a number that another one has. */
+export const portingForm = object({
+  from: line(80).required('Say which carrier has it.'),
+  account: line(60).required('Write the number of your account there. It stands on their bills.'),
+  wishedDay: string().test('day', 'Write a day such as 2026-12-08, or none.', day => !day || isDay(day)).default(''),
+})
+export type PortingForm = InferType<typeof portingForm>
+
 export const makeLineForm = object({
   id: freshId().required(),
   carrier: line(60).required('Choose over which carrier its texts go.'),
@@ -75,6 +86,8 @@ export const makeLineForm = object({
   private: boolean().default(false),
   /** The number is not ours yet: it is taken at the carrier, and paid for from then on. */
   takes: boolean().default(false),
+  /** Another carrier has it: it is brought over. */
+  brings: portingForm.nullable().default(null),
 })
 export const stepForm = object({ step: string().oneOf(LINE_STEPS, 'There is no such step.').required('Say which step to take.') })
 

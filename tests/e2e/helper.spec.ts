@@ -34,7 +34,11 @@ test('somebody from outside is let in to help: sets lines, carriers and fields u
   expect((await ines.request.get('/api/records?module=lead&sort=name&direction=up')).status()).toBe(403)
   await ines.getByRole('link', { name: 'Custom fields', exact: true }).click()
   await expect(ines.getByRole('heading', { name: 'Custom fields' })).toBeVisible()
-  await ines.goto('/set-up/lines')
+  // what is written there is not lost without a word either
+  await ines.goto('/set-up/papers')
+  await ines.getByLabel('Website').fill('https://pannier.example/texts')
+  await ines.getByRole('link', { name: 'Lines', exact: true }).click()
+  await ines.getByRole('dialog').getByRole('button', { name: 'Leave it' }).click()
   await expect(ines.getByText('Portland line').first()).toBeVisible()
 
   // ended at once: nothing of what was open goes on

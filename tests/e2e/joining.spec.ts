@@ -7,7 +7,12 @@ test('a colleague is invited, joins by the link, is made a lead, and chooses a n
   await rafe.goto('/set-up/people')
   await rafe.getByRole('button', { name: 'Invite a colleague' }).click()
   const dialog = rafe.getByRole('dialog')
+  await expect(dialog.getByLabel('Name', { exact: true })).toBeFocused()
   await dialog.getByLabel('Name', { exact: true }).fill('Tove Åström')
+  // Esc does not lose what is written
+  await rafe.keyboard.press('Escape')
+  await rafe.getByRole('button', { name: 'Go on writing' }).click()
+  await expect(dialog.getByLabel('Name', { exact: true })).toHaveValue('Tove Åström')
   await dialog.getByLabel('Mail address').fill('ada@pannier.example')
   await dialog.getByRole('button', { name: 'Make a link' }).click()
   await expect(dialog.getByText('Ada Lund signs in with this address.')).toBeVisible()

@@ -1,11 +1,12 @@
 import { before, wentTo } from '../support/app'
 import { commandsNow, commandsWith } from '~/composables/commands'
 import { activeKeys } from '~/composables/keys'
+import { rightsOf } from '~~/shared/permissions'
 import { useMe, type Me } from '~/stores/me'
 
 const as = (role: Me['role']) => {
   before({})
-  useMe().me = { id: 'a', role } as Me
+  useMe().me = { id: 'a', role, rights: rightsOf({ role }) } as Me
 }
 const whats = (words: string, most?: number) => commandsWith(words, most).map(({ what }) => what)
 afterEach(() => activeKeys.value = [])

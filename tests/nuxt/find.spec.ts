@@ -3,6 +3,7 @@ import { newRef, showRef } from '~~/core/message/ref'
 import type { Said } from '~~/shared/find'
 import type { RecordRow } from '~~/shared/record'
 import { useFind, type Found } from '~/composables/find'
+import { rightsOf } from '~~/shared/permissions'
 import { useMe } from '~/stores/me'
 import { useShelf } from '~/stores/shelf'
 
@@ -32,7 +33,7 @@ let gone: Found[] = []
 
 function begin(of: object) {
   before({ ...server, ...of })
-  useMe().me = { id: 'a', role: 'rep' } as never
+  useMe().me = { id: 'a', role: 'rep', rights: rightsOf({ role: 'rep' }) } as never
   gone = []
   const find = inPage(() => useFind(found => gone.push(found)))
   const shown = () => find.groups.value.map(({ label, items }) => [label, ...items.map(({ name }) => name)])

@@ -101,7 +101,7 @@ export async function makeFirm(): Promise<Firm> {
     takeOrder: [],
     tookLast: null,
     textsAMinute: 60,
-    textsADay: null, newSince: null,
+    textsADay: null, newSince: null, standInId: null,
     ringSound: 'quick',
     ringSeconds: 25,
     hours: null,

@@ -218,7 +218,7 @@ useKeys([
         class="notice"
         role="status"
       >
-        The carrier of {{ line.name }} cannot be reached at the moment. What you send waits, and leaves by itself once it is back.
+        The carrier of {{ line.name }} cannot be reached at the moment. What you send waits, and leaves by itself {{ line.standIn ? `once it is back, or over ${line.standIn} after five minutes` : 'once it is back' }}.
       </p>
       <p
         v-if="why"

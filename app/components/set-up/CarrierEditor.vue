@@ -54,12 +54,11 @@ function save(): Promise<unknown> {
 </script>
 
 <template>
-  <Dialog
-    visible
-    modal
+  <FormDialog
     :header="carrier ? `How ${carrier.title} is connected` : 'Connect a carrier'"
-    :style="{ width: '36rem' }"
-    @update:visible="emit('close')"
+    width="36rem"
+    :written="{ title, smpp, http, secret }"
+    @close="emit('close')"
   >
     <form
       class="form"
@@ -129,7 +128,7 @@ function save(): Promise<unknown> {
         </button>
       </p>
     </form>
-  </Dialog>
+  </FormDialog>
 </template>
 
 <style scoped>

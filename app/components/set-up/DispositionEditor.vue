@@ -99,12 +99,11 @@ const save = () => saveWith(async () => {
 </script>
 
 <template>
-  <Dialog
-    visible
-    modal
+  <FormDialog
     :header="disposition ? `Change “${disposition.name}”` : 'A new disposition'"
-    :style="{ width: '40rem' }"
-    @update:visible="emit('close')"
+    width="40rem"
+    :written="{ name, letter, colour, family, effects, purpose }"
+    @close="emit('close')"
   >
     <form
       class="form"
@@ -218,7 +217,7 @@ const save = () => saveWith(async () => {
         :loading="saving"
       />
     </form>
-  </Dialog>
+  </FormDialog>
 </template>
 
 <style scoped>

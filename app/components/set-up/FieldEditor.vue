@@ -40,12 +40,11 @@ const optionsError = computed(() => Object.entries(errors.value).find(([path]) =
 </script>
 
 <template>
-  <Dialog
-    visible
-    modal
+  <FormDialog
     :header="field ? `Change “${field.label}”` : 'A new field'"
-    :style="{ width: '26rem' }"
-    @update:visible="emit('close')"
+    width="26rem"
+    :written="{ label, kind, example, options }"
+    @close="emit('close')"
   >
     <form
       class="form"
@@ -111,7 +110,7 @@ const optionsError = computed(() => Object.entries(errors.value).find(([path]) =
         :loading="saving"
       />
     </form>
-  </Dialog>
+  </FormDialog>
 </template>
 
 <style scoped>

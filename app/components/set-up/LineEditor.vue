@@ -7,7 +7,7 @@ import { ring } from '~/composables/chime'
 import { useSaving } from '~/composables/saving'
 
 /** How a line rings, and what a caller hears whom nobody answers. */
-const { line, carriers } = defineProps<{ line: SetUpLine, carriers: CarrierChoice[] }>()
+const { line, lines, carriers } = defineProps<{ line: SetUpLine, lines: SetUpLine[], carriers: CarrierChoice[] }>()
 const emit = defineEmits<{ saved: [lines: SetUpLine[]], close: [] }>()
 
 /** The week as it is worked: Monday first. */
@@ -15,6 +15,16 @@ const DAYS = [1, 2, 3, 4, 5, 6, 0]
 const USUAL = { opens: '08:00', closes: '18:00', days: [1, 2, 3, 4, 5] }
 const GREETING = 'Nobody can take your call now. Leave a message after the tone, and we call you back.'
 const form = ref(lineFormOf(line))
+/** Those of the same country on another carrier; none for what is private. */
+const standIns = computed(() => line.private
+  ? []
+  : lines.filter(one => one.id !== line.id && one.state === 'active' && !one.private && one.country === line.country && one.carrier !== form.value.carrier))
+const WAIT = 'wait'
+const standIn = computed({ get: () => form.value.standInId ?? WAIT, set: chosen => form.value.standInId = chosen === WAIT ? null : chosen })
+// on another carrier another one may stand in
+watch(() => form.value.carrier, () => {
+  if (!standIns.value.some(({ id }) => id === form.value.standInId)) form.value.standInId = null
+})
 const { errors, saving, save: saveWith } = useSaving('records')
 const takes = computed({ get: () => form.value.greeting !== null, set: on => form.value.greeting = on ? line.greeting ?? GREETING : null })
 const BUSY = 'All of us are talking at the moment. Leave a message after the tone, and we call you back.'
@@ -31,12 +41,11 @@ const save = () =>
 </script>
 
 <template>
-  <Dialog
-    visible
-    modal
+  <FormDialog
     :header="`How ${line.name} rings`"
-    :style="{ width: '34rem' }"
-    @update:visible="emit('close')"
+    width="34rem"
+    :written="form"
+    @close="emit('close')"
   >
     <form
       class="form"
@@ -50,6 +59,14 @@ const save = () =>
         label="Over which carrier its texts go"
         :choices="carriers.map(({ name: value, title }) => ({ value, label: title }))"
         :error="errors.carrier"
+      />
+      <ChoiceField
+        v-if="standIns.length > 0"
+        id="stand-in"
+        v-model="standIn"
+        label="While it cannot be reached for five minutes"
+        :choices="[{ value: WAIT, label: 'its texts wait' }, ...standIns.map(({ id, name }) => ({ value: id, label: `they leave over ${name}` }))]"
+        :error="errors.standInId"
       />
       <div class="pair">
         <NumberField
@@ -217,7 +234,7 @@ const save = () =>
         />
       </p>
     </form>
-  </Dialog>
+  </FormDialog>
 </template>
 
 <style scoped>

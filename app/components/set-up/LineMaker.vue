@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { v7 as uuid } from 'uuid'
 import { showPhone } from '~~/core/phone/show'
+import type { PortingForm } from '~~/shared/schemas/line'
 import type { CarrierChoice, LineChoices, NumberOffered, SetUpLine } from '~~/shared/set-up'
 import { api } from '~/composables/api'
 import { useSaving } from '~/composables/saving'
@@ -14,8 +15,10 @@ const emit = defineEmits<{ saved: [lines: SetUpLine[]], close: [] }>()
 const id = uuid()
 const carrier = ref(carriers[0]!.name)
 const number = ref('')
-/** Whether it is one that is to be taken at the carrier first. */
-const takes = ref(false)
+/** Whether it is one that the carrier has given, one that is to be taken there first, or one to be brought over from another. */
+const way = ref<'given' | 'taken' | 'brought'>('given')
+const takes = computed(() => way.value === 'taken')
+const porting = ref<PortingForm>({ from: '', account: '', wishedDay: '' })
 const offer = shallowRef<NumberOffered | null>(null)
 const name = ref('')
 /** Whose it is: `team …` or `colleague …`. */
@@ -33,7 +36,7 @@ watch(carrier, async (chosen) => {
     // another one was chosen meanwhile
     if (chosen !== carrier.value) return
     choices.value = found
-    takes.value = found.rents && found.numbers?.length === 0
+    way.value = found.rents && found.numbers?.length === 0 ? 'taken' : 'given'
   })
 }, { immediate: true })
 
@@ -46,6 +49,7 @@ const save = () => saveWith(async () => emit('saved', await api<SetUpLine[]>('/a
     carrier: carrier.value,
     number: takes.value ? offer.value?.e164 ?? '' : number.value,
     takes: takes.value,
+    brings: way.value === 'brought' ? porting.value : null,
     name: name.value,
     teamId: chosen('team'),
     colleagueId: chosen('colleague'),
@@ -55,12 +59,11 @@ const save = () => saveWith(async () => emit('saved', await api<SetUpLine[]>('/a
 </script>
 
 <template>
-  <Dialog
-    visible
-    modal
+  <FormDialog
     header="Add a line"
-    :style="{ width: '38rem' }"
-    @update:visible="emit('close')"
+    width="38rem"
+    :written="{ number, name, whose, porting }"
+    @close="emit('close')"
   >
     <form
       class="form"
@@ -82,22 +85,27 @@ const save = () => saveWith(async () => emit('saved', await api<SetUpLine[]>('/a
         {{ problem }}
       </p>
       <fieldset
-        v-if="choices?.rents && choices.numbers!.length > 0"
+        v-if="choices?.rents && (choices.numbers!.length > 0 || choices.brings)"
         class="ways"
       >
         <legend class="heard-only">
           Which number?
         </legend>
-        <label><input
-          v-model="takes"
+        <label v-if="choices.numbers!.length > 0"><input
+          v-model="way"
           type="radio"
-          :value="false"
+          value="given"
         > One that it has given you already</label>
         <label><input
-          v-model="takes"
+          v-model="way"
           type="radio"
-          :value="true"
+          value="taken"
         > Another one that it has</label>
+        <label v-if="choices.brings"><input
+          v-model="way"
+          type="radio"
+          value="brought"
+        > One that you have with another carrier: bring it over</label>
       </fieldset>
       <NumberSearch
         v-if="choices?.rents && takes"
@@ -106,7 +114,7 @@ const save = () => saveWith(async () => emit('saved', await api<SetUpLine[]>('/a
         :error="errors.number"
       />
       <ChoiceField
-        v-else-if="choices?.numbers"
+        v-else-if="choices?.numbers && way === 'given'"
         id="line-number"
         v-model="number"
         label="Number"
@@ -118,7 +126,7 @@ const save = () => saveWith(async () => emit('saved', await api<SetUpLine[]>('/a
         v-else-if="choices"
         id="line-number"
         v-slot="{ input }"
-        label="Number, as the carrier has given it to you"
+        :label="way === 'brought' ? 'Number, with its country code' : 'Number, as the carrier has given it to you'"
         :error="errors.number"
       >
         <InputText
@@ -129,6 +137,11 @@ const save = () => saveWith(async () => emit('saved', await api<SetUpLine[]>('/a
           placeholder="+1 503 555 0170"
         />
       </LabelledField>
+      <PortingFields
+        v-if="way === 'brought'"
+        v-model="porting"
+        :errors="errors"
+      />
       <LabelledField
         id="line-name"
         v-slot="{ input }"
@@ -190,13 +203,13 @@ const save = () => saveWith(async () => emit('saved', await api<SetUpLine[]>('/a
       <p>
         <Button
           type="submit"
-          :label="takes && offer ? `Take it for ${sum({ ...offer.rent, micros: offer.rent.micros + offer.setUp.micros })} now` : 'Add the line'"
+          :label="way === 'brought' ? 'Bring it over' : takes && offer ? `Take it for ${sum({ ...offer.rent, micros: offer.rent.micros + offer.setUp.micros })} now` : 'Add the line'"
           :loading="saving"
           :disabled="!choices"
         />
       </p>
     </form>
-  </Dialog>
+  </FormDialog>
 </template>
 
 <style scoped>

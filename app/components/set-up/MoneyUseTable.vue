@@ -80,7 +80,7 @@ const nameOf = ({ key, name }: MoneyUse) => key === '' ? USE_WORDS[by.value].non
           {{ sum(row) }}
         </td>
         <td class="figures quiet right">
-          {{ many(row.texts, 'text', 'texts') }}
+          {{ many(row.texts, 'text', 'texts') }}{{ row.calls > 0 ? `, ${many(row.calls, 'call', 'calls')}` : '' }}
         </td>
         <td
           class="drawn"

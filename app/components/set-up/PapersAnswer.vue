@@ -22,12 +22,11 @@ const keep = () => save(async () => emit('changed', await api<PapersFront>(`/api
 </script>
 
 <template>
-  <Dialog
-    visible
-    modal
+  <FormDialog
     :header="withWhom(registration)"
-    :style="{ width: '30rem' }"
-    @update:visible="emit('close')"
+    width="30rem"
+    :written="form"
+    @close="emit('close')"
   >
     <form
       class="form"
@@ -78,7 +77,7 @@ const keep = () => save(async () => emit('changed', await api<PapersFront>(`/api
         />
       </p>
     </form>
-  </Dialog>
+  </FormDialog>
 </template>
 
 <style scoped>

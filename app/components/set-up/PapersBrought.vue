@@ -20,12 +20,11 @@ const countries = COUNTRIES.map(value => ({ value, label: countryName(value) }))
 </script>
 
 <template>
-  <Dialog
-    visible
-    modal
+  <FormDialog
     header="Brought to a carrier"
-    :style="{ width: '30rem' }"
-    @update:visible="emit('close')"
+    width="30rem"
+    :written="form"
+    @close="emit('close')"
   >
     <form
       class="form"
@@ -87,7 +86,7 @@ const countries = COUNTRIES.map(value => ({ value, label: countryName(value) }))
         />
       </p>
     </form>
-  </Dialog>
+  </FormDialog>
 </template>
 
 <style scoped>

@@ -35,12 +35,11 @@ const save = () => saveWith(async () => {
 </script>
 
 <template>
-  <Dialog
-    visible
-    modal
+  <FormDialog
     :header="person ? person.name : 'Invite a colleague'"
-    :style="{ width: '32rem' }"
-    @update:visible="emit('close')"
+    width="32rem"
+    :written="form"
+    @close="emit('close')"
   >
     <form
       class="form"
@@ -156,7 +155,7 @@ const save = () => saveWith(async () => {
         />
       </p>
     </form>
-  </Dialog>
+  </FormDialog>
 </template>
 
 <style scoped>

@@ -53,12 +53,11 @@ const errorOf = (place: number) => errors.value[`stages[${place}].name`]
 </script>
 
 <template>
-  <Dialog
-    visible
-    modal
+  <FormDialog
     :header="header"
-    :style="{ width: '32rem' }"
-    @update:visible="emit('close')"
+    width="32rem"
+    :written="{ name, stages }"
+    @close="emit('close')"
   >
     <form
       ref="form"
@@ -150,7 +149,7 @@ const errorOf = (place: number) => errors.value[`stages[${place}].name`]
         :loading="saving"
       />
     </form>
-  </Dialog>
+  </FormDialog>
 </template>
 
 <style scoped>

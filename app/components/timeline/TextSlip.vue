@@ -82,7 +82,7 @@ async function act(path: string, body: object = {}): Promise<void> {
     <div class="paper">
       <p class="head quiet">
         <template v-if="ours">
-          <strong>{{ entry.colleague?.firstName ?? 'Plauder' }}</strong> to {{ showPhone(message.remote, true) }}<template v-if="!compact">, from {{ message.line.name }}</template>.
+          <strong>{{ entry.colleague?.firstName ?? 'Plauder' }}</strong> to {{ showPhone(message.remote, true) }}<template v-if="!compact">, from {{ message.line.name }}{{ message.meantLine ? `, as the carrier of ${message.meantLine} could not be reached` : '' }}</template>.
           <strong
             class="state"
             :class="{ failed, good: message.state === 'delivered' }"

@@ -60,6 +60,7 @@ const over = ({ carrier }: SetUpLine) =>
   carriers.value.length > 1
     ? `texts over ${carriers.value.find(({ name }) => name === carrier)?.title ?? 'a carrier that is not there'}`
     : null
+const standsIn = ({ standInId }: SetUpLine) => lines.value?.find(({ id }) => id === standInId)?.name ?? null
 const isAway = ({ carrier }: SetUpLine) => carriers.value.some(({ name, state }) => name === carrier && state?.is === 'away')
 
 function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
@@ -108,11 +109,16 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
           <p :class="{ silent: line.state !== 'active' }">
             {{ sayLine(line, zone) }}
           </p>
+          <LinePorting
+            v-if="line.porting"
+            :line="line"
+            @saved="saved"
+          />
           <p
             v-if="isAway(line)"
             class="away"
           >
-            Its carrier cannot be reached; texts wait. <NuxtLink to="/set-up/carriers">Look why</NuxtLink>
+            Its carrier cannot be reached; {{ standsIn(line) ? `after five minutes its texts leave over ${standsIn(line)}` : 'texts wait' }}. <NuxtLink to="/set-up/carriers">Look why</NuxtLink>
           </p>
           <p
             v-if="line.state !== 'ended'"
@@ -170,6 +176,7 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
       v-if="editing"
       :carriers="carriers"
       :line="editing"
+      :lines="lines ?? []"
       @saved="saved"
       @close="editing = null"
     />

@@ -3,6 +3,7 @@ import { bigint, boolean, check, index, pgTable, smallint, text, unique, uniqueI
 import { LIMIT_PERIODS } from '../../../core/money/limit'
 import { ENTRY_KINDS } from '../../../shared/money'
 import { id, instant, knownValues } from '../columns'
+import { call } from './calling'
 import { colleague, team } from './identity'
 import { line, message } from './texting'
 
@@ -32,7 +33,9 @@ export const moneyEntry = pgTable('money_entry', {
   micros: micros('micros').notNull(),
   /** Of a text and its corrections. */
   messageId: id('message_id').references(() => message.id),
-  /** Of a text, or whose rent it is. */
+  /** What it was for, where that was a call. */
+  callId: id('call_id').references(() => call.id),
+  /** Of a text or a call, or whose rent it is. */
   lineId: id('line_id').references(() => line.id),
   /** Whose text it was; null where Plauder wrote by itself. */
   colleagueId: id('colleague_id').references(() => colleague.id),
@@ -45,6 +48,7 @@ export const moneyEntry = pgTable('money_entry', {
   index('money_entry_colleague').on(table.colleagueId, table.at),
   index('money_entry_line').on(table.lineId, table.at),
   uniqueIndex('money_entry_text_once').on(table.messageId).where(sql`${table.kind} = 'text'`),
+  uniqueIndex('money_entry_call_once').on(table.callId).where(sql`${table.kind} = 'call'`),
   index('money_entry_correction').on(table.messageId).where(sql`${table.kind} = 'correction'`),
 ])
 

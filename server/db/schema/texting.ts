@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm'
 import { bigint, boolean, check, index, integer, jsonb, pgTable, text, unique, primaryKey, type AnyPgColumn } from 'drizzle-orm/pg-core'
 import type { LineHours } from '~~/core/hours/line-hours'
 import { LINE_STATES, WORKING } from '../../../core/lines/life'
+import { PORTING_STATES } from '../../../core/lines/porting'
 import type { NationalLanguage, Shift } from '~~/core/text/national'
 import { MESSAGE_KINDS } from '../../../core/message/kinds'
 import { MESSAGE_STATES } from '../../../core/message/states'
@@ -40,6 +41,8 @@ export const line = pgTable('line', {
   /** When its carrier was heard last about it: what was said before that comes too late. */
   toldAt: instant('told_at'),
   carrier: text('carrier').notNull(),
+  /** Over which its texts leave while its carrier cannot be reached; null: they wait. */
+  standInId: id('stand_in_id').references((): AnyPgColumn => line.id),
   /** Languages whose national tables the line's carrier knows, as an admin says. */
   languages: jsonb('languages').$type<NationalLanguage[]>().notNull().default([]),
   /** Whether talks over it are recorded; each can be switched by itself. */
@@ -68,6 +71,22 @@ export const line = pgTable('line', {
   /** When it came, so that it begins with few; null: it was there all along. */
   newSince: instant('new_since'),
 }, table => knownValues('line', table))
+
+/** A line whose number is brought over from another carrier, or was. */
+export const numberPorting = pgTable('number_porting', {
+  lineId: id('line_id').primaryKey().references(() => line.id),
+  /** The carrier that has it, in words, and the account under which it has us. */
+  from: text('from_carrier').notNull(),
+  account: text('account').notNull(),
+  /** A calendar day; empty: as soon as it can be. */
+  wishedDay: text('wished_day').notNull(),
+  state: text('state', { enum: PORTING_STATES }).notNull(),
+  /** The day on which it comes; null as long as none is agreed. */
+  day: text('day'),
+  /** Why it was sent back. */
+  words: text('words').notNull().default(''),
+  askedAt: instant('asked_at').notNull(),
+}, table => knownValues('number_porting', table))
 
 /** Everything between one address of ours and one of somebody else: of texts, between a line and a number. */
 export const conversation = pgTable('conversation', {
@@ -167,6 +186,8 @@ export const message = pgTable('message', {
   /** Since when its carrier is asked and does not take it; null while nobody has asked, or the carrier only has no room. */
   tryingSince: instant('trying_since'),
   settledAt: instant('settled_at'),
+  /** The line for which another one stood in, as its carrier could not be reached. */
+  meantLineId: id('meant_line_id').references(() => line.id),
   /** Who was asked to take it, or has brought it. */
   carrier: text('carrier'),
   /** The carrier's own name for it. */

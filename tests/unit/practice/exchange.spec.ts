@@ -16,11 +16,11 @@ let worlds = 0
 const pause = (ms: number) => new Promise(resolve => setTimeout(resolve, ms))
 
 function open(where = `w${worlds++}`, off: string[] = [], pace: Partial<typeof PACE> = {}) {
-  const told: CallEvent[] = []
-  const exchange = new Exchange(join(folder, where), { send: event => void told.push(event as CallEvent) }, { ...PACE, ...pace }, phone =>
-    off.includes(phone),
-  )
-  return { exchange, told, where }
+  /** What it tells, and apart from that what calls have cost. */
+  const [told, charged]: [CallEvent[], CallEvent[]] = [[], []]
+  const send = (event: object) => void ((event as CallEvent).type === 'call.charged' ? charged : told).push(event as CallEvent)
+  const exchange = new Exchange(join(folder, where), { send }, { ...PACE, ...pace }, phone => off.includes(phone))
+  return { exchange, told, charged, where }
 }
 /** Waits until the exchange has told of an end. */
 async function ended(told: CallEvent[], count = 1): Promise<string[]> {
@@ -39,6 +39,20 @@ describe('the practice exchange', () => {
     await exchange.setManner(PHONE, manner)
     await exchange.dial('a', LINE, PHONE)
     expect(await ended(told)).toEqual(events)
+  })
+
+  it('charges each minute that was begun of what our customer has called and somebody has taken, and nothing else', async () => {
+    const { exchange, told, charged } = open()
+    await exchange.setManner(PHONE, 'mailbox')
+    const call = await exchange.dial('a', LINE, PHONE)
+    await ended(told)
+    while (charged.length === 0) await pause(2)
+    expect(charged.map(({ data }) => [data.id, data.price])).toEqual([[call.id, { micros: 14_000, currency: 'USD' }]])
+    await exchange.setManner(PHONE, 'busy')
+    await exchange.dial('b', LINE, PHONE)
+    await ended(told, 2)
+    await pause(20)
+    expect(charged).toHaveLength(1)
   })
 
   it('is told to hold, to mute and to end a call that was picked up, and only then', async () => {

@@ -7,6 +7,7 @@ import { createApp, toNodeListener } from 'h3'
 import { eq } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
 import { Desk } from '~~/practice/carrier/desk'
+import { PortingDesk } from '~~/practice/carrier/portings'
 import { NumberBook } from '~~/practice/carrier/book'
 import { NO_FAULTS, seededRandom } from '~~/practice/carrier/faults'
 import { carrierRouter } from '~~/practice/carrier/http'
@@ -29,7 +30,9 @@ import { offersOf } from '~~/server/texting/line-rent'
 import { takeEvent } from '~~/server/texting/events'
 import { heedNumber, heedNumbers } from '~~/server/texting/line-told'
 import { sendText } from '~~/server/texting/send'
-import { makeLineForm } from '~~/shared/schemas/line'
+import { bringAgain } from '~~/server/texting/porting'
+import { readSetUp } from '~~/server/pages/set-up'
+import { makeLineForm, portingForm } from '~~/shared/schemas/line'
 import { useDatabase } from '../../support/database'
 import { DAY, later, makeFirm, makeLead, textTo, type Firm } from '../../support/firm'
 
@@ -44,6 +47,7 @@ let firm: Firm
 let server: Server
 let url: string
 let book: NumberBook
+let portings: PortingDesk
 const clock = { now: DAY.getTime() }
 const carrier = () => practiceCarrier({ url, key: 'key', webhookSecret: `whsec_${Buffer.from('secret').toString('base64')}` })
 const hear = () => catchUp(carrierTeller(carrier()), () => new Date(clock.now))
@@ -55,8 +59,9 @@ beforeAll(async () => {
   const network = new Network(world, reporter, { sent: 1, delivered: 1 }, NO_FAULTS, seededRandom(1))
   book = new NumberBook(folder, world, event => network.tell(event), () => clock.now)
   ;(await book.open())()
+  portings = new PortingDesk(folder, world, book, event => network.tell(event), () => clock.now)
   const desk = new Desk(folder, world, event => network.tell(event), () => clock.now)
-  const app = createApp().use(carrierRouter(world, network, { book, desk }, { key: 'key', perSecond: 1_000 }, seededRandom(1)))
+  const app = createApp().use(carrierRouter(world, network, { book, desk, portings }, { key: 'key', perSecond: 1_000 }, seededRandom(1)))
   server = createServer(toNodeListener(app))
   await new Promise<void>(resolve => server.listen(0, '127.0.0.1', resolve))
   url = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
@@ -157,7 +162,7 @@ describe('a number that is taken', () => {
     expect(await lineOf(TORONTO)).toMatchObject({ state: 'active', rent: { micros: CA_RENT } })
     // what it cost before it was a line is told with the line that it has become
     expect((await readLedger(firm.rafe, { kind: 'rent', after: null })).entries[0]).toMatchObject({ line: 'Toronto line', words: '', micros: -CA_RENT })
-    expect(await useOf(firm.rafe, { by: 'line', since: 0 })).toContainEqual({ key: (await lineOf(TORONTO))!.id, name: 'Toronto line', currency: 'USD', micros: CA_RENT, texts: 0 })
+    expect(await useOf(firm.rafe, { by: 'line', since: 0 })).toContainEqual({ key: (await lineOf(TORONTO))!.id, name: 'Toronto line', currency: 'USD', micros: CA_RENT, texts: 0, calls: 0 })
   })
 })
 
@@ -253,5 +258,64 @@ describe('what a carrier says', () => {
     await expect(offersOf(firm.rafe, { carrier: 'practice', country: '', place: '', digits: '' })).rejects.toMatchObject({ details: { type: 'carrier-away' } })
     expect(await stored(EUGENE)).toMatchObject({ state: 'ending' })
     registerCarrier(carrier())
+  })
+})
+
+describe('a number that another carrier has', () => {
+  const OURS = '+12065550142'
+  const bringing = (more: object = {}) => portingForm.validateSync({ from: 'Harbour Phones', account: 'HP-004711', ...more })
+  const bring = (number: string, name: string, more: object = {}) =>
+    makeLine(firm.rafe, formOf(number, name, { takes: false, brings: bringing(more) }), now())
+  const isBrought = async (number: string) => {
+    await portings.hasten(number)
+    await hear()
+    return lineOf(number)
+  }
+
+  it('is brought over step by step, works here from its day on, and is paid for from then', async () => {
+    const before = await balance()
+    expect(await lineChoices(firm.rafe, 'practice')).toMatchObject({ brings: true })
+    await bring(OURS, 'Seattle line', { wishedDay: '2026-12-24' })
+    expect(await lineOf(OURS)).toMatchObject({ state: 'ordered', turnsAt: null, porting: { from: 'Harbour Phones', state: 'asked', askedAt: clock.now } })
+    expect(await stored(OURS)).toMatchObject({ active: false })
+    clock.now += DAY_MS
+    expect(await isBrought(OURS)).toMatchObject({ state: 'ordered', porting: { state: 'agreed', day: '2026-12-24' } })
+    expect((await readSetUp(firm.rafe, now())).theirs).toContainEqual(expect.objectContaining({ what: 'The number of “Seattle line” is brought over from Harbour Phones' }))
+    expect(await balance()).toBe(before)
+    clock.now = Date.parse('2026-12-24T12:00Z')
+    expect(await isBrought(OURS)).toMatchObject({ state: 'active', porting: null })
+    await heedNumbers(carrier(), now())
+    expect(await lineOf(OURS)).toMatchObject({ state: 'active', rent: { micros: US_RENT } })
+    expect(await balance()).toBe(before - US_RENT)
+    // told once more it is the same
+    await hear()
+    expect(await rentOf(OURS)).toHaveLength(1)
+  })
+
+  it('that is sent back is asked for again with what was wrong put right, and not otherwise', async () => {
+    const number = '+12065550143'
+    await bring(number, 'Tacoma line', { account: '4711' })
+    const { id } = (await lineOf(number))!
+    await expect(bringAgain(firm.rafe, id, bringing(), now())).rejects.toMatchObject({ details: { status: 409 } })
+    expect(await isBrought(number)).toMatchObject({ porting: { state: 'sent-back', words: expect.stringContaining('4711') } })
+    expect((await readSetUp(firm.rafe, now())).toDo.map(({ what }) => what)).toContain('1 number could not be brought over yet.')
+    clock.now += 60_000
+    await expect(bringAgain(firm.ada, id, bringing(), now())).rejects.toMatchObject({ details: { status: 403 } })
+    await bringAgain(firm.rafe, id, bringing(), now())
+    expect(await lineOf(number)).toMatchObject({ porting: { state: 'asked', account: 'HP-004711', words: '' } })
+    clock.now += DAY_MS
+    expect(await isBrought(number)).toMatchObject({ porting: { state: 'agreed', day: expect.any(String) } })
+    // called off it stays where it was
+    await step(number, 'end')
+    expect(await lineOf(number)).toMatchObject({ state: 'ended', porting: null })
+    await isBrought(number)
+    expect([(await lineOf(number))?.state, book.works(number)]).toEqual(['ended', false])
+  })
+
+  it('is none that the carrier has already, that is no number of fiction, or of a carrier that brings none', async () => {
+    await expect(bring(EUGENE, 'Again')).rejects.toMatchObject({ details: { status: 422 } })
+    await expect(bring('+12065551234', 'Real')).rejects.toMatchObject({ details: { status: 422, fields: { number: expect.stringContaining('cannot bring') } } })
+    expect(() => bringing({ account: '' })).toThrow(/stands on their bills/)
+    expect(() => bringing({ wishedDay: 'soon' })).toThrow(/a day such as/)
   })
 })

@@ -1,6 +1,8 @@
 import { eq, sql } from 'drizzle-orm'
 import fc from 'fast-check'
 import { v7 as uuid } from 'uuid'
+import { dial } from '~~/server/calling/dial'
+import { takeCallEvent } from '~~/server/calling/events'
 import type { HandOverAnswer } from '~~/server/carriers/port'
 import { ask, tx } from '~~/server/db/door'
 import { line, message, moneyAccount, moneyEntry, moneyHold } from '~~/server/db/schema'
@@ -13,8 +15,10 @@ import { takeEvent } from '~~/server/texting/events'
 import { sendText } from '~~/server/texting/send'
 import { takeBack } from '~~/server/texting/take-back'
 import { receiveText } from '~~/server/texting/receive'
+import { dialForm } from '~~/shared/schemas/calling'
 import { TAKE_BACK_MS } from '~~/shared/texting'
 import { useDatabase } from '../../support/database'
+import { fakeExchange } from '../../support/fake-exchange'
 import { drain, fakeCarrier } from '../../support/fake-carrier'
 import { DAY, later, makeFirm, makeLead, textTo, type Firm } from '../../support/firm'
 
@@ -256,6 +260,29 @@ describe('a limit', () => {
 
   it('is for one colleague or one team', async () => {
     await expect(setLimit(firm.rafe, limit({}), DAY)).rejects.toMatchObject(refused('bad-input'))
+  })
+})
+
+describe('what a call costs', () => {
+  it('is entered once when its exchange has said it, whatever is there, and counts for no limit on texts', async () => {
+    fakeExchange()
+    await have(10_000)
+    const { phoneId } = await makeLead(firm.ada)
+    const id = uuid()
+    await dial(firm.ada, dialForm.validateSync({ id, lineId: firm.portland.id, phoneId }), DAY)
+    const charged = { id: uuid(), ref: `call-${id}`, key: id, kind: 'charged' as const, at: LEFT, charge: { micros: 28_000, currency: 'USD' } }
+    expect(await takeCallEvent('practice', charged, LEFT)).toBe(true)
+    await takeCallEvent('practice', charged, LEFT)
+    await takeCallEvent('practice', { ...charged, id: uuid() }, LEFT)
+    const entered = await tx(database => database.select().from(moneyEntry).where(eq(moneyEntry.callId, id)))
+    expect(entered).toMatchObject([{ kind: 'call', micros: -28_000, lineId: firm.portland.id, colleagueId: firm.ada.id }])
+    expect(await purse()).toMatchObject({ balanceMicros: -18_000 })
+    expect(await useOf(firm.rafe, { by: 'colleague', since: LEFT.getTime() })).toContainEqual(expect.objectContaining({ key: firm.ada.id, calls: 1 }))
+    // one for nothing is none
+    const free = uuid()
+    await dial(firm.mika, dialForm.validateSync({ id: free, lineId: firm.portland.id, phoneId: (await makeLead(firm.mika)).phoneId }), DAY)
+    await takeCallEvent('practice', { ...charged, id: uuid(), ref: `call-${free}`, key: free, charge: { micros: 0, currency: 'USD' } }, LEFT)
+    expect(await tx(database => database.select().from(moneyEntry).where(eq(moneyEntry.callId, free)))).toEqual([])
   })
 })
 

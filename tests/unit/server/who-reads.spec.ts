@@ -238,7 +238,7 @@ async function makeWorld(choices: {
     ringOrder: [],
     takeOrder: [],
     textsAMinute: 60,
-    textsADay: null, newSince: null,
+    textsADay: null, newSince: null, standInId: null,
     tookLast: null,
     ringSound: 'quick',
     ringSeconds: 25,
