@@ -96,11 +96,12 @@ const days = computed(() => Math.max(0, Math.floor((now.value - porting.value.as
 </template>
 
 <style scoped>
-.steps { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-6); list-style: none; padding: 0; margin: 0; }
-.steps li { color: var(--quiet); border-top: 3px solid var(--rule); padding-top: var(--space-2); min-width: 9rem; }
+.steps { display: grid; grid-template-columns: repeat(4, minmax(0, 1fr)); gap: var(--space-2) var(--space-5); list-style: none; padding: 0; margin: 0; }
+.steps li { color: var(--quiet); border-top: 3px solid var(--rule); padding-top: var(--space-2); }
 .steps .done { color: var(--ink); border-top-color: var(--good); }
 .steps .here { color: var(--ink); font-weight: 700; border-top-color: var(--accent); }
 .back { color: var(--waiting); }
 .mend { display: grid; gap: var(--space-4); max-width: 30rem; padding-top: var(--space-3); }
+@media (max-width: 500px) { .steps { grid-template-columns: repeat(2, minmax(0, 1fr)); } }
 .mend p { display: flex; gap: var(--space-5); align-items: center; }
 </style>
