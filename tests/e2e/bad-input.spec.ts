@@ -54,7 +54,7 @@ for (const { method, path, name } of ROUTES.filter(route => !OPEN.includes(route
 /** Rows of a file, and a sound. */
 const takesMuch = (name: string) => name.includes('/imports/') || name.startsWith('PUT /api/spoken/')
 /** Those take the bytes of a picture, not JSON; see the test of their own. */
-const takesBytes = (name: string) => name.startsWith('PUT /api/pictures/')
+const takesBytes = (name: string) => /^PUT \/api\/(pictures|set-up\/papers\/files)\//.test(name)
 
 for (const { method, path, name } of ROUTES.filter(
   route =>
@@ -88,6 +88,18 @@ test('a picture is refused from elsewhere, as JSON, too large, and when it is no
   await isProblem(await put(Buffer.from('{}'), { 'content-type': 'application/json' }), 415)
   await isProblem(await put(Buffer.alloc(12_000_001)), 413)
   await isProblem(await put(Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>')), 422)
+})
+
+test('a paper is refused from elsewhere, as JSON, too large, without a name, when it is none, and from who hands none in', async ({ browser }) => {
+  const [rafe, ada] = [await signIn(browser, 'rafe'), await signIn(browser, 'ada')]
+  const put = (data: Buffer, headers: Record<string, string> = {}, query = '?name=form.pdf', { request } = rafe) =>
+    request.put(`/api/set-up/papers/files/${randomUUID()}${query}`, { data, headers: { 'content-type': 'application/octet-stream', ...headers } })
+  await isProblem(await put(Buffer.from('%PDF-'), { origin: 'https://elsewhere.example' }), 403)
+  await isProblem(await put(Buffer.from('{}'), { 'content-type': 'application/json' }), 415)
+  await isProblem(await put(Buffer.alloc(2_000_001)), 413)
+  await isProblem(await put(Buffer.from('%PDF-'), {}, ''), 422)
+  await isProblem(await put(Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>')), 422)
+  await isProblem(await put(Buffer.from('%PDF-1.7'), {}, '?name=form.pdf', ada), 403)
 })
 
 test('what is foreign is not found, whoever\'s it is', async ({ browser }) => {
