@@ -57,7 +57,7 @@ describeOnServer('moving from the embedded database to a server', () => {
     const moved: string[] = []
     const rows = await move(url, { onTable: (name: string, count: number) => void (count > 0 && moved.push(name)) })
     expect(rows).toBeGreaterThan(50)
-    expect(moved).toEqual(expect.arrayContaining(['record', 'message', 'audit', 'picture', 'recording', 'consent_entry', 'money_account']))
+    expect(moved).toEqual(expect.arrayContaining(['record', 'message', 'audit', 'recording', 'paper_file', 'money_account']))
     const embedded = await open()
     const server = openServer(url)
     try {

@@ -80,7 +80,7 @@ describe('a line that stands in', () => {
   })
 
   it('is paid by its own price, once, and the sum of the ledger is the balance', async () => {
-    await tx(database => database.update(moneyAccount).set({ prepaid: true, balanceMicros: sql`${moneyAccount.balanceMicros} + 1_000_000` }))
+    await tx(database => database.update(moneyAccount).set({ prepaid: true, balanceMicros: sql`${moneyAccount.balanceMicros} + 1000000` }))
     const paid = { id: uuid(), at: DAY, kind: 'paid-in' as const, currency: 'USD', micros: 1_000_000, enteredBy: firm.rafe.id }
     await tx(database => database.insert(moneyEntry).values(paid))
     harbour.next({ kind: 'accepted', ref: 'h-1', charge: null })
