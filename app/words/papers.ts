@@ -1,4 +1,4 @@
-import { FEWEST_SAMPLES, type AskedFor, type PapersState } from '~~/core/papers/papers'
+import { FEWEST_SAMPLES, waitOf, type AskedFor, type PapersState } from '~~/core/papers/papers'
 import type { ZoneRules } from '~~/core/hours/rules'
 import type { PapersWanted, Registration } from '~~/shared/papers'
 import { many } from './count'
@@ -23,18 +23,14 @@ export const PAPERS_STATE_WORDS: Record<PapersState, string> = {
   'refused': 'refused',
 }
 
-const DAY = 86_400_000
-
-/** "usually 7 to 15 days". */
-export const usualWords = ({ leastDays, mostDays }: Pick<PapersWanted, 'leastDays' | 'mostDays'>): string =>
-  leastDays === mostDays ? `usually ${many(mostDays, 'day', 'days')}` : `usually ${leastDays} to ${mostDays} days`
+/** "7 to 15 days". */
+export const daysWords = ({ leastDays, mostDays }: Pick<PapersWanted, 'leastDays' | 'mostDays'>): string =>
+  leastDays === mostDays ? many(mostDays, 'day', 'days') : `${leastDays} to ${mostDays} days`
 
 /** How long papers have waited, and whether that is as usual. */
 export function waitWords(one: Pick<Registration, 'handedAt' | 'leastDays' | 'mostDays'>, now: number): { waits: string, late: boolean } {
-  // the clock here may be behind the server's by a moment
-  const days = Math.max(0, Math.floor((now - one.handedAt) / DAY))
-  const late = days > one.mostDays
-  return { waits: `${days === 0 ? 'since today' : `for ${many(days, 'day', 'days')}`}, ${usualWords(one)}${late ? ': ask them' : ''}`, late }
+  const { days, late } = waitOf(one, now)
+  return { waits: `${days === 0 ? 'since today' : `for ${many(days, 'day', 'days')}`}, usually ${daysWords(one)}${late ? ': ask them' : ''}`, late }
 }
 
 export const withWhom = ({ title, country }: Pick<Registration, 'title' | 'country'>): string => `${title}, ${countryName(country)}`

@@ -46,3 +46,13 @@ export type PapersState = typeof PAPERS_STATES[number]
 
 /** What a carrier can say of papers that it has. */
 export type PapersWord = Exclude<PapersState, 'handed-in'>
+
+/**
+ * For how many days papers have waited (at least none: clocks differ by moments), and whether that is longer than is usual.
+ *
+ * @param handedAt epoch milliseconds
+ */
+export function waitOf({ handedAt, mostDays }: { handedAt: number, mostDays: number }, now: number): { days: number, late: boolean } {
+  const days = Math.max(0, Math.floor((now - handedAt) / 86_400_000))
+  return { days, late: days > mostDays }
+}

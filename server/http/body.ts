@@ -67,7 +67,7 @@ export async function readFile(event: H3Event, most: number): Promise<Buffer> {
   // what a form of another site could send without asking is none of these
   if (!/^(image\/|application\/octet-stream)/i.test(event.node.req.headers['content-type'] ?? '')) {
     throwAway(event.node.req)
-    throw new Problem(415, 'not-a-file', 'A file wanted', 'Send the picture’s bytes as they are, as image/… or application/octet-stream.')
+    throw new Problem(415, 'not-a-file', 'A file wanted', 'Send the file’s bytes as they are, as image/… or application/octet-stream.')
   }
   return readBytes(event, most)
 }

@@ -27,10 +27,10 @@ export const carrierTeller = (carrier: Carrier): Teller => ({
   eventsSince: carrier.eventsSince,
   async take(told, now) {
     const event = carrier.readEvent(told)
-    if (event.kind === 'hello') await heedHello(carrier.name, event.nonce)
-    else if (event.kind === 'porting') await heedPorting(carrier.name, event, now)
-    else if (event.kind === 'papers') await heedPapers(carrier.name, event, now)
-    else return takeEvent(carrier.name, event, now)
+    if (event.kind === 'porting') return heedPorting(carrier.name, event, now)
+    if (event.kind === 'papers') return heedPapers(carrier.name, event, now)
+    if (event.kind !== 'hello') return takeEvent(carrier.name, event, now)
+    await heedHello(carrier.name, event.nonce)
     return true
   },
 })

@@ -1,5 +1,6 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import { v7 as uuid } from 'uuid'
+import { isAwayLong } from '~~/core/lines/stand-in'
 import { afterEvent, mayFollow, statesBefore, type MessageState, type OurEvent } from '~~/core/message/states'
 import { contacted } from '../activity/contact'
 import { jobsDone } from '../jobs/in-sql'
@@ -18,7 +19,7 @@ import { announceMessage, announceShown, SHOWN, SHOWN_JOINS, type ShownRow } fro
 import { applyKeptReports } from './events'
 import { askGate, type AtGate } from './gate'
 import { picturesOf } from './pictures'
-import { AWAY_FOR_MS, leaveOverStandIn } from './stand-in'
+import { leaveOverStandIn } from './stand-in'
 
 /** After an hour in which a carrier did not answer a person decides, however long the text had waited for its turn before. */
 const GIVE_UP_AFTER = 3_600_000
@@ -215,7 +216,9 @@ async function takeRefusal(claim: Claim, ready: Ready, answer: Exclude<HandOverA
     }
     // a carrier that has no room is there: that is waiting for one's turn, not trying
     if (!uncertain) await move(messageId, state, 'try-again', busy ? { tryingSince: null } : {})
-    const isAway = !busy && !uncertain && tryingSince !== null && now.getTime() - tryingSince.getTime() >= AWAY_FOR_MS
+    const carrier = carrierRegistered(ready.carrier)?.state?.()
+    const awaySince = carrier?.is === 'away' && carrier.since > 0 ? carrier.since : null
+    const isAway = !busy && !uncertain && isAwayLong(tryingSince?.getTime() ?? null, awaySince, now.getTime())
     if (isAway && await leaveOverStandIn(messageId, now)) return { dueAt: now }
     const pause = answer.afterMs ?? Math.min(LONGEST_PAUSE, 500 * 2 ** Math.min(claim.attempt, 10))
     return { dueAt: new Date(now.getTime() + pause) }

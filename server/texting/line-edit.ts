@@ -1,6 +1,7 @@
 import { asc, eq } from 'drizzle-orm'
 import { can } from '~~/shared/permissions'
 import type { LineForm } from '~~/shared/schemas/line'
+import { whyNotStandIn } from '~~/core/lines/stand-in'
 import { lineFormOf, type LinePorting, type SetUpLine } from '~~/shared/set-up'
 import { carrierRegistered } from '../carriers/registry'
 import { read, tx } from '../db/door'
@@ -65,20 +66,6 @@ export function mustEditLines(asker: SignedIn): void {
   if (!can(asker, 'line.edit', {})) throw notAllowed('set up lines; an admin does')
 }
 
-/** Only a line that texts the same people can stand in, over another carrier; what is private stays where it is. */
-function mustStandIn(before: SetUpLine, { standInId, carrier }: LineForm, all: SetUpLine[]): void {
-  if (standInId === null) return
-  const other = all.find(({ id }) => id === standInId)
-  const why = !other || other.id === before.id
-    ? 'Choose another line.'
-    : other.country !== before.country
-      ? `${other.name} texts within another country only.`
-      : before.private || other.private
-        ? 'What goes over a private line shows to nobody else. Choose one that is not private.'
-        : other.carrier === carrier ? `${other.name} is on the same carrier, and away with it. Choose one on another carrier.` : null
-  if (why) throw badInput({ standInId: why })
-}
-
 /** What is written already keeps the coding that it was measured with, and the carrier that may have it already. */
 export async function changeLine(asker: SignedIn, id: string, form: LineForm, now: Date): Promise<SetUpLine[]> {
   return tx(async (database) => {
@@ -86,7 +73,8 @@ export async function changeLine(asker: SignedIn, id: string, form: LineForm, no
     const before = all.find(one => one.id === id)
     if (!before) throw notFound('line')
     if (!carrierRegistered(form.carrier)) throw badInput({ carrier: 'There is no such carrier here. Choose one from the list.' })
-    mustStandIn(before, form, all)
+    const why = form.standInId && whyNotStandIn({ ...before, carrier: form.carrier }, all.find(one => one.id === form.standInId))
+    if (why) throw badInput({ standInId: why })
     const [own] = await database.select({ colleagueId: line.colleagueId, teamId: line.teamId }).from(line).where(eq(line.id, id))
     for (const order of ['ringOrder', 'takeOrder'] as const) {
       if ((await whoAnswers(form[order], own!)).length < form[order].length)

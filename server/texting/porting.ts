@@ -56,17 +56,23 @@ async function mustBeSentBack(id: string) {
   return found.line
 }
 
-/** Heeds how far a number is that is being brought over; nothing of what was said before it was asked for last. */
-export async function heedPorting(carrier: string, event: Extract<CarrierEvent, { kind: 'porting' }>, now: Date): Promise<void> {
+/**
+ * Heeds how far a number is that is being brought over; nothing of what was said before it was asked for last.
+ *
+ * @returns false for a number of which no line is made yet, so that this is to be told again
+ */
+export async function heedPorting(carrier: string, event: Extract<CarrierEvent, { kind: 'porting' }>, now: Date): Promise<boolean> {
   const { e164, word, day, words, at } = event
-  await tx(async (database) => {
+  return tx(async (database) => {
     const [found] = await database
       .select({ id: line.id, name: line.name, state: line.state, askedAt: numberPorting.askedAt, is: numberPorting.state })
       .from(line).innerJoin(numberPorting, eq(numberPorting.lineId, line.id))
       .where(and(eq(line.carrier, carrier), eq(line.e164, e164))).for('update', { of: line })
-    if (!found || found.state !== 'ordered' || at < found.askedAt || found.is === word) return
+    if (!found) return false
+    if (found.state !== 'ordered' || at < found.askedAt || found.is === word) return true
     await database.update(numberPorting).set({ state: word, day, words }).where(eq(numberPorting.lineId, found.id))
     await note('line-porting-told', null, now, { lineId: found.id, name: found.name, answer: word, ...day && { day } })
     announce({ kind: 'lines' }, 'line.edit', [{}])
+    return true
   })
 }

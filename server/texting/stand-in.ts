@@ -1,6 +1,7 @@
 import { eq, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/pg-core'
 import { v7 as uuid } from 'uuid'
+import { mayLeaveElsewhere, whyNotStandIn } from '~~/core/lines/stand-in'
 import { measureText } from '~~/core/text/measure'
 import { carrierRegistered } from '../carriers/registry'
 import { once, read, tx } from '../db/door'
@@ -10,13 +11,9 @@ import { covering, IS_COVERED } from '../money/in-sql'
 import { holdAnew } from '../money/settle'
 import { announceConversation } from './conversations'
 
-/** So long a carrier is away before a text leaves over another line. */
-export const AWAY_FOR_MS = 5 * 60_000
-
 /**
  * Puts a text that no carrier has taken into the hands of the line that stands in for its own, where an admin has said that one does.
- * It is a text of that line then, with an answer to be expected there, and keeps which line it was meant for. Texts to many
- * wait, for each line has its pace; those with pictures do, for not every carrier takes them; and what is private stays.
+ * It is a text of that line then, with an answer to be expected there, and keeps which line it was meant for.
  *
  * @returns whether another carrier is asked from now on
  */
@@ -24,6 +21,7 @@ export async function leaveOverStandIn(messageId: string, now: Date): Promise<bo
   const asked = await readText(messageId)
   if (!asked) return false
   const { text, own, other } = asked
+  if (!mayLeaveElsewhere(text) || !other.active || whyNotStandIn(own, other)) return false
   const carrier = carrierRegistered(other.carrier)
   if (!carrier || carrier.state?.()?.is === 'away') return false
   const { encoding, shift, units, parts } = measureText(text.words ?? '', other.languages)
@@ -55,7 +53,8 @@ async function readText(messageId: string) {
   const [found] = await read(database => database
     .select({
       text: {
-        authorId: message.authorId, conversationId: message.conversationId, remote: conversation.remote, words: activityContent.words,
+        authorId: message.authorId, origin: message.origin, pictures: message.pictures, conversationId: message.conversationId,
+        remote: conversation.remote, words: activityContent.words,
       },
       own: line,
       other,
@@ -65,8 +64,7 @@ async function readText(messageId: string) {
     .innerJoin(line, eq(line.id, conversation.lineId))
     .innerJoin(other, eq(other.id, line.standInId))
     .leftJoin(activityContent, eq(activityContent.activityId, message.activityId))
-    .where(sql`${message.id} = ${messageId}::uuid and ${message.pictures} = 0 and coalesce(${message.origin}, '') not in ('bulk', 'bulk-answer')
-      and not ${line.private} and not ${other.private} and ${other.active} and ${other.country} = ${line.country}`))
+    .where(eq(message.id, messageId)))
   return found ?? null
 }
 

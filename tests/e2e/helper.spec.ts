@@ -57,7 +57,7 @@ test('one colleague may more than others in their role, until they are as others
   await rafe.getByLabel('Who', { exact: true }).selectOption('Noor Farouk')
   await rafe.getByLabel('May', { exact: true }).selectOption('Write templates')
   await rafe.getByLabel('With whose things').selectOption('all of the firm')
-  await rafe.getByRole('button', { name: 'Hold to it' }).click()
+  await rafe.getByRole('button', { name: 'Set it for them' }).click()
   const own = rafe.getByRole('listitem').filter({ hasText: 'Noor Farouk' })
   await expect(own).toContainText('Write templates: all of the firm')
   await expectAccessible(rafe)

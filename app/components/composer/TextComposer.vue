@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { AWAY_MINUTES } from '~~/core/lines/stand-in'
 import { cautions } from '~~/core/message/cautions'
 import type { TakenBack } from '~~/shared/texting'
 import type { FilledTemplate } from '~~/shared/template'
@@ -218,7 +219,7 @@ useKeys([
         class="notice"
         role="status"
       >
-        The carrier of {{ line.name }} cannot be reached at the moment. What you send waits, and leaves by itself {{ line.standIn ? `once it is back, or over ${line.standIn} after five minutes` : 'once it is back' }}.
+        The carrier of {{ line.name }} cannot be reached at the moment. What you send waits, and leaves by itself {{ line.standIn ? `once it is back, or over ${line.standIn} after ${AWAY_MINUTES} minutes` : 'once it is back' }}.
       </p>
       <p
         v-if="why"

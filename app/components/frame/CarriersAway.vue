@@ -20,9 +20,7 @@ const when = (since: number) => now.value - since < 86_400_000 ? clock(since, me
   >
     <strong>{{ title }} cannot be reached{{ since ? ` since ${when(since)}` : '' }}.</strong>
     Texts over {{ lines.join(', ') }} wait, and leave by themselves once it is back.
-    <template v-if="why">
-      It was: {{ why }}
-    </template>
+    {{ why }}
     <NuxtLink
       v-if="me.may('carrier.edit')"
       to="/set-up/carriers"

@@ -21,7 +21,7 @@ const close = async () => void (await mayLeave() && emit('close'))
 
 /** The dialog looks for whom the cursor is for, and without an answer gives it to the button that closes it. */
 const content = useTemplateRef<HTMLElement>('content')
-function name(): void {
+function offerFirstField(): void {
   if (!content.value || content.value.querySelector('[autofocus]')) return
   content.value.querySelector('input:not([type="radio"], [type="checkbox"], [hidden]), select, textarea')?.setAttribute('autofocus', '')
 }
@@ -33,7 +33,7 @@ function name(): void {
     modal
     :header="header"
     :style="{ width }"
-    @show="name"
+    @show="offerFirstField"
     @update:visible="close"
   >
     <div ref="content">

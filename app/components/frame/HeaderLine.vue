@@ -34,7 +34,7 @@ const ICONS: Record<string, Component> = { 'Keys': PhKeyboard, 'How I am told': 
   <header class="line">
     <p
       v-if="store.me?.helpsUntil"
-      class="owed helps quiet"
+      class="owed quiet"
     >
       You help to set {{ store.me.firm }} up, until {{ shortDay(store.me.helpsUntil - 1, store.me.zone) }}
     </p>

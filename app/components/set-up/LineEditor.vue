@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { AWAY_MINUTES, whyNotStandIn } from '~~/core/lines/stand-in'
 import { lineFormOf, type CarrierChoice, type SetUpLine } from '~~/shared/set-up'
 import { WEEKDAYS } from '~~/core/hours/say'
 import { RING_SOUNDS, type RingSound } from '~~/shared/calling'
@@ -16,9 +17,7 @@ const USUAL = { opens: '08:00', closes: '18:00', days: [1, 2, 3, 4, 5] }
 const GREETING = 'Nobody can take your call now. Leave a message after the tone, and we call you back.'
 const form = ref(lineFormOf(line))
 /** Those of the same country on another carrier; none for what is private. */
-const standIns = computed(() => line.private
-  ? []
-  : lines.filter(one => one.id !== line.id && one.state === 'active' && !one.private && one.country === line.country && one.carrier !== form.value.carrier))
+const standIns = computed(() => lines.filter(one => one.state === 'active' && !whyNotStandIn({ ...line, carrier: form.value.carrier }, one)))
 const WAIT = 'wait'
 const standIn = computed({ get: () => form.value.standInId ?? WAIT, set: chosen => form.value.standInId = chosen === WAIT ? null : chosen })
 // on another carrier another one may stand in
@@ -64,7 +63,7 @@ const save = () =>
         v-if="standIns.length > 0"
         id="stand-in"
         v-model="standIn"
-        label="While it cannot be reached for five minutes"
+        :label="`Once it could not be reached for ${AWAY_MINUTES} minutes`"
         :choices="[{ value: WAIT, label: 'its texts wait' }, ...standIns.map(({ id, name }) => ({ value: id, label: `they leave over ${name}` }))]"
         :error="errors.standInId"
       />

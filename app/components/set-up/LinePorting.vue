@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ANSWERS_WITHIN_DAYS } from '~~/core/lines/porting'
 import type { PortingForm } from '~~/shared/schemas/line'
 import type { SetUpLine } from '~~/shared/set-up'
 import { api } from '~/composables/api'
@@ -88,7 +89,7 @@ const days = computed(() => Math.max(0, Math.floor((now.value - porting.value.as
     </form>
   </div>
   <p
-    v-else-if="porting.state === 'asked' && days > 5"
+    v-else-if="porting.state === 'asked' && days > ANSWERS_WITHIN_DAYS"
     class="back"
   >
     No answer for {{ days }} days: ask {{ porting.from }}.

@@ -6,8 +6,7 @@ import { useNow } from '~/composables/now'
 import { useTrying } from '~/composables/trying'
 import { useMe } from '~/stores/me'
 import { many } from '~/words/count'
-import { countryName } from '~/words/country'
-import { PAPER_WORDS, PAPERS_STATE_WORDS, stepWords, usualWords, waitWords, withWhom } from '~/words/papers'
+import { daysWords, PAPER_WORDS, PAPERS_STATE_WORDS, stepWords, waitWords, withWhom } from '~/words/papers'
 import { shortDay } from '~/words/time'
 
 /** In two halves: what is ours to do, and what others take their time over. */
@@ -40,7 +39,9 @@ function changed(all: PapersFront): void {
   noting.value = null
   bringing.value = false
 }
-const linesWords = ({ lines, country }: PapersWanted) => lines > 0 ? `for ${many(lines, 'line', 'lines')} in ${countryName(country)}` : `before you take a line in ${countryName(country)}`
+const linesWords = ({ lines }: PapersWanted) => lines > 0
+  ? `It asks for them: you have ${many(lines, 'line', 'lines')} there.`
+  : 'It asks for them once you take a line there.'
 </script>
 
 <template>
@@ -93,7 +94,7 @@ const linesWords = ({ lines, country }: PapersWanted) => lines > 0 ? `for ${many
           class="one"
         >
           <strong>{{ withWhom(one) }}</strong>
-          <span class="quiet small">Papers are asked {{ linesWords(one) }}. It answers in {{ usualWords(one).replace('usually ', '') }}.</span>
+          <span class="quiet small">{{ linesWords(one) }} It usually answers in {{ daysWords(one) }}.</span>
           <span><button
             type="button"
             class="plain-button"

@@ -16,11 +16,21 @@ const emit = defineEmits<{ changed: [front: PapersFront] }>()
 const copyOf = (papers: Papers): Papers => ({ ...papers, samples: [...papers.samples, ...Array<string>(Math.max(0, FEWEST_SAMPLES - papers.samples.length)).fill('')] })
 const form = ref(copyOf(front.papers))
 const written = computed<Papers>(() => ({ ...form.value, samples: form.value.samples.map(one => one.trim()).filter(Boolean) }))
-const unsaved = () => JSON.stringify(written.value) !== JSON.stringify(front.papers)
+/** What is written here is held against it: what was there when writing began, or was saved last. */
+let begun = JSON.stringify(written.value)
+const unsaved = () => JSON.stringify(written.value) !== begun
 useUnsaved(unsaved)
 
 /** The version that is being changed: another admin's is not written over unseen. */
 let after = front.version
+function adopt({ papers, version }: PapersFront): void {
+  form.value = copyOf(papers)
+  begun = JSON.stringify(written.value)
+  after = version
+}
+// somebody else has written on them, and nobody here has
+watch(() => front.version, () => unsaved() || adopt(front))
+
 const saved = ref(false)
 const { errors, saving, save } = useSaving('whole')
 async function keep(): Promise<void> {
@@ -30,8 +40,7 @@ async function keep(): Promise<void> {
       if (error instanceof ApiProblem && error.type === 'papers-changed') after = (await api<PapersFront>('/api/set-up/papers')).version
       throw error
     })
-    after = now.version
-    form.value = copyOf(now.papers)
+    adopt(now)
     emit('changed', now)
   })
 }

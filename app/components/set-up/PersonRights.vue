@@ -78,7 +78,7 @@ const asTheirRole = ({ colleagueId, permission }: PersonRight) => put({ colleagu
       />
       <Button
         type="submit"
-        label="Hold to it"
+        label="Set it for them"
         severity="secondary"
         :loading="saving"
         :disabled="!form.colleagueId || !form.permission || !form.scope"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { NATIONAL_LANGUAGES, type NationalLanguage } from '~~/core/text/national'
+import { AWAY_MINUTES } from '~~/core/lines/stand-in'
 import { showPhone } from '~~/core/phone/show'
 import type { SetUpCarrier } from '~~/shared/carriers'
 import { lineFormOf, type SetUpLine } from '~~/shared/set-up'
@@ -118,7 +119,7 @@ function turn(line: SetUpLine, language: NationalLanguage): Promise<unknown> {
             v-if="isAway(line)"
             class="away"
           >
-            Its carrier cannot be reached; {{ standsIn(line) ? `after five minutes its texts leave over ${standsIn(line)}` : 'texts wait' }}. <NuxtLink to="/set-up/carriers">Look why</NuxtLink>
+            Its carrier cannot be reached; {{ standsIn(line) ? `after ${AWAY_MINUTES} minutes its texts leave over ${standsIn(line)}` : 'texts wait' }}. <NuxtLink to="/set-up/carriers">Look why</NuxtLink>
           </p>
           <p
             v-if="line.state !== 'ended'"

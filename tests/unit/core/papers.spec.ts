@@ -1,5 +1,5 @@
 import { LEAST_LIKENESS, likeness, nearestSample } from '~~/core/papers/likeness'
-import { differ, missingFrom, NO_PAPERS, type Papers } from '~~/core/papers/papers'
+import { differ, missingFrom, NO_PAPERS, waitOf, type Papers } from '~~/core/papers/papers'
 
 const WHOLE: Papers = {
   ...NO_PAPERS,
@@ -58,5 +58,17 @@ describe('papers', () => {
     expect(differ(WHOLE, { ...WHOLE })).toBe(false)
     expect(differ(WHOLE, { ...WHOLE, samples: ['Two', 'One'] })).toBe(true)
     expect(differ(WHOLE, { ...WHOLE, brand: 'Pannier' })).toBe(true)
+  })
+})
+
+describe('papers that wait', () => {
+  const DAY = 86_400_000
+  it.each([
+    [-1, { days: 0, late: false }],
+    [9.9 * DAY, { days: 9, late: false }],
+    [15 * DAY, { days: 15, late: false }],
+    [16 * DAY, { days: 16, late: true }],
+  ])('have waited for whole days, and too long only after the usual ones: %d', (since, wait) => {
+    expect(waitOf({ handedAt: 1_000_000, mostDays: 15 }, 1_000_000 + since)).toEqual(wait)
   })
 })

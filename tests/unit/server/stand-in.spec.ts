@@ -7,7 +7,7 @@ import { changeLine, listLines } from '~~/server/texting/line-edit'
 import { linesOf } from '~~/server/texting/lines'
 import { sendText } from '~~/server/texting/send'
 import { receiveText } from '~~/server/texting/receive'
-import { AWAY_FOR_MS } from '~~/server/texting/stand-in'
+import { AWAY_MINUTES } from '~~/core/lines/stand-in'
 import { readTimeline } from '~~/server/timeline/read'
 import { lineForm } from '~~/shared/schemas/line'
 import { useDatabase } from '../../support/database'
@@ -18,7 +18,7 @@ import { v7 as uuid } from 'uuid'
 useDatabase()
 const AWAY: HandOverAnswer = { kind: 'try-later', afterMs: 1_000, certain: true, code: 'carrier-unreachable' }
 const LOST: HandOverAnswer = { ...AWAY, certain: false, code: 'answer-lost' }
-const [FIRST, AFTER] = [later(DAY, 10_000), later(DAY, 10_000 + AWAY_FOR_MS)]
+const [FIRST, AFTER] = [later(DAY, 10_000), later(DAY, 10_000 + AWAY_MINUTES * 60_000)]
 
 let firm: Firm
 let harbour: ReturnType<typeof fakeCarrier>
@@ -77,6 +77,17 @@ describe('a line that stands in', () => {
     expect(talks).toEqual(expect.arrayContaining([
       { lineId: firm.portland.id, bulkOnly: true, cameIn: false }, { lineId: firm.second.id, bulkOnly: false, cameIn: true },
     ]))
+  })
+
+  it('sends at once what comes while the carrier has been away for as long already', async () => {
+    carrierRegistered('practice')!.state = () => ({ is: 'away', since: later(FIRST, -AWAY_MINUTES * 60_000).getTime(), why: null })
+    const lead = await makeLead(firm.ada)
+    const forms = [textTo(lead.phoneId, firm.portland, { text: 'One' }), textTo(lead.phoneId, firm.portland, { text: 'Two' })]
+    for (const form of forms) await sendText(firm.ada, form, DAY)
+    practice.next(AWAY)
+    practice.next(AWAY)
+    await drain(FIRST)
+    expect(harbour.asked.map(({ text }) => text)).toEqual(['One', 'Two'])
   })
 
   it('is paid by its own price, once, and the sum of the ledger is the balance', async () => {
